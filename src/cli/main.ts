@@ -1,0 +1,88 @@
+#!/usr/bin/env node
+// The `acervus` program. Each command loads when it runs, so that help and mistakes answer at once.
+
+import { Command, CommanderError } from 'commander';
+
+const program = new Command('acervus')
+  .description('Consolidates the styling of a site into shared classes, and proves that no page looks different.')
+  .version('0.1.0')
+  .exitOverride()
+  .showHelpAfterError('(acervus --help shows how)')
+  .addHelpText('after', '\nStart with:\n  acervus survey my-site\n  acervus demo            the whole way, on a site made for it');
+
+program
+  .command('survey')
+  .description('take stock: what is repeated, what is broken, what could be written once')
+  .argument('[site]', 'folder of the site', '.')
+  .option('--all', 'show every line of every list')
+  .option('--json', 'print one JSON document')
+  .addHelpText('after', '\nExit code 1 when something is broken.\n\nExample:\n  acervus survey my-site')
+  .action(async (site: string, options) => run(async () => (await import('./survey.js')).survey(site, options)));
+
+program
+  .command('draft')
+  .description('propose a class for every set of declarations that repeats; write acervus-draft.yaml')
+  .argument('[site]', 'folder of the site', '.')
+  .option('--at-least <n>', 'make a class from this many elements on', '2')
+  .option('--all', 'show every line of every list')
+  .option('--json', 'print one JSON document')
+  .addHelpText('after', '\nExample:\n  acervus draft my-site --at-least 3')
+  .action(async (site: string, options) => run(async () => (await import('./draft.js')).draft(site, options)));
+
+program
+  .command('adopt')
+  .description('carry the draft out, once it is proven to change nothing')
+  .argument('[site]', 'folder of the site', '.')
+  .option('--patch', 'print the change for "git apply" and write nothing')
+  .option('--all', 'show every line of every list')
+  .option('--json', 'print one JSON document')
+  .addHelpText('after', '\nExample:\n  acervus adopt my-site\n  acervus adopt my-site --patch | git -C my-site apply')
+  .action(async (site: string, options) => run(async () => (await import('./adopt.js')).adopt(site, options)));
+
+program
+  .command('prove')
+  .description('show that two states of the site look the same, or where they do not')
+  .argument('[site]', 'folder of the site', '.')
+  .requiredOption('--against <folder|commit>', 'the other state')
+  .option('--all', 'show every difference')
+  .option('--json', 'print one JSON document')
+  .addHelpText('after', '\nExit code 1 when they differ.\n\nExample:\n  acervus prove my-site --against HEAD~1')
+  .action(async (site: string, options) => run(async () => (await import('./prove.js')).prove(site, options)));
+
+program
+  .command('undo')
+  .description('take the last change back, byte for byte')
+  .argument('[site]', 'folder of the site', '.')
+  .option('--json', 'print one JSON document')
+  .addHelpText('after', '\nExample:\n  acervus undo my-site')
+  .action(async (site: string, options) => run(async () => (await import('./undo.js')).undo(site, options)));
+
+program
+  .command('demo')
+  .description('copy the demo site somewhere and walk through the whole of it')
+  .argument('[folder]', 'a new folder', 'skerrin-line')
+  .addHelpText('after', '\nExample:\n  acervus demo /tmp/skerrin-line')
+  .action(async (folder: string) => run(async () => (await import('./demo.js')).demo(folder)));
+
+async function run(command: () => Promise<number>): Promise<void> {
+  try {
+    process.exitCode = await command();
+  } catch (error) {
+    if (!(error instanceof Error) || error.name !== 'UsageError') throw error;
+    process.stderr.write(`acervus: ${error.message.replace(/\s+/g, ' ')}\n`);
+    process.exitCode = 2;
+  }
+}
+
+// A reader that stops reading, as `head` does, is no failure.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') process.exit(process.exitCode ?? 0);
+  throw error;
+});
+
+try {
+  await program.parseAsync();
+} catch (error) {
+  if (!(error instanceof CommanderError)) throw error;
+  process.exitCode = error.exitCode === 0 ? 0 : 2;
+}

@@ -1,0 +1,127 @@
+// How results look in a terminal: accounts read down the left edge. Counts right-aligned, then a mark, then what they
+// count, places last and dimmed. Colour never carries meaning alone.
+
+import pc from 'picocolors';
+import { normalColour } from '../core/sheets/colours.js';
+
+/** What a line is: made, taken out, kept, needs a person, broken. */
+export type Mark = 'made' | 'taken' | 'kept' | 'needs' | 'broken' | 'none';
+
+const MARKS: Readonly<Record<Mark, string>> = {
+  made: pc.cyan('+'),
+  taken: pc.cyan('−'),
+  kept: pc.dim('='),
+  needs: pc.yellow('?'),
+  broken: pc.red('!'),
+  none: ' ',
+};
+
+const COUNT_WIDTH = 7;
+
+/** Width to fill, at least 80. */
+export function paperWidth(): number {
+  return Math.max(80, Math.min(process.stdout.columns ?? 80, 140));
+}
+
+export interface Row {
+  readonly count?: number | string;
+  readonly mark?: Mark;
+  readonly text: string;
+  /** Shown last, dimmed. */
+  readonly place?: string;
+}
+
+/** One line of an account. Long texts are cut, never the place. */
+export function row({ count = '', mark = 'none', text, place = '' }: Row): string {
+  const number = typeof count === 'number' ? count.toLocaleString('en-US').replaceAll(',', ' ') : count;
+  const room = paperWidth() - COUNT_WIDTH - 4 - (place === '' ? 0 : visibleLength(place) + 2);
+  const shown = cut(text, Math.max(24, room));
+  const gap = place === '' ? '' : ' '.repeat(Math.max(2, room - visibleLength(shown) + 2));
+  return `${number.padStart(COUNT_WIDTH)} ${MARKS[mark]} ${shown}${gap}${pc.dim(place)}`.trimEnd();
+}
+
+export function heading(text: string, aside = ''): string {
+  return `\n${pc.bold(pc.cyan(text))}${aside === '' ? '' : `  ${pc.dim(aside)}`}`;
+}
+
+/** The step that usually comes next: the last line of every command. */
+export function next(command: string, why: string): string {
+  return `\n${pc.dim('next')}  ${pc.bold(command)}  ${pc.dim(why)}`;
+}
+
+export function more(hidden: number, how: string): string {
+  return row({ text: pc.dim(`and ${hidden} more: ${how}`) });
+}
+
+export const dim = pc.dim;
+export const amber = pc.yellow;
+
+/** A block in the colour itself, where the terminal can; the value is always written beside it. */
+export function swatch(colour: string): string {
+  const normal = normalColour(colour)?.slice(1, 7);
+  if (normal === undefined || !pc.isColorSupported) return '';
+  const [red, green, blue] = [0, 2, 4].map((at) => Number.parseInt(normal.slice(at, at + 2), 16));
+  return `\u001b[48;2;${red};${green};${blue}m  \u001b[49m `;
+}
+
+/** Declarations in one line, each colour with its swatch. */
+export function declarationsLine(declarations: readonly string[]): string {
+  return clean(declarations.join('; ')).replace(/#[0-9a-f]{3,8}\b|\brgba?\([^)]*\)/gi, (colour) => `${swatch(colour)}${colour}`);
+}
+
+/** Text from a site, with nothing in it that a terminal would obey. */
+export function clean(text: string): string {
+  return text.replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ');
+}
+
+const ESCAPE = /\u001b\[[0-9;]*m/g;
+
+function visibleLength(text: string): number {
+  return [...text.replace(ESCAPE, '')].length;
+}
+
+function cut(text: string, room: number): string {
+  if (visibleLength(text) <= room) return text;
+  let shown = '';
+  let length = 0;
+  for (const part of text.split(/(\u001b\[[0-9;]*m)/)) {
+    if (part.startsWith('\u001b[')) {
+      shown += part;
+      continue;
+    }
+    const letters = [...part];
+    const left = room - 1 - length;
+    shown += letters.slice(0, Math.max(0, left)).join('');
+    length += letters.length;
+    if (length > room - 1) break;
+  }
+  return `${shown}…${pc.isColorSupported ? '\u001b[0m' : ''}`;
+}
+
+/** Results go to stdout in one write. */
+export function print(lines: readonly string[]): void {
+  process.stdout.write(`${lines.join('\n').replace(/^\n/, '')}\n`);
+}
+
+export function printJson(document: unknown): void {
+  process.stdout.write(`${JSON.stringify(document, null, 2)}\n`);
+}
+
+/** A line on stderr that says how far it is, once a command takes over a second; silent where stderr is no terminal. */
+export class Progress {
+  readonly #start = performance.now();
+  #last = 0;
+  #shown = false;
+
+  say(text: string): void {
+    const now = performance.now();
+    if (!process.stderr.isTTY || now - this.#start < 1000 || now - this.#last < 100) return;
+    this.#last = now;
+    this.#shown = true;
+    process.stderr.write(`\r\u001b[K${pc.dim(text)}`);
+  }
+
+  end(): void {
+    if (this.#shown) process.stderr.write('\r\u001b[K');
+  }
+}

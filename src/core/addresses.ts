@@ -1,0 +1,57 @@
+// Addresses written in pages and sheets, resolved inside the site. Paths are site-relative with `/`.
+
+export type Resolved =
+  | { readonly kind: 'site'; readonly path: string; readonly suffix: string }
+  | { readonly kind: 'elsewhere'; readonly address: string }
+  /** Only a fragment: it points into the document that uses it, whatever sheet it stands in. */
+  | { readonly kind: 'fragment'; readonly address: string };
+
+/**
+ * Resolves an address against the folder of the file that holds it.
+ * In: the address as written; the site-relative path of the holding file. A leading `/` means the site's folder.
+ * Out: a site path (percent-decoded, with its `?query#fragment` as suffix), or what lies elsewhere. A path that
+ * climbs out of the site is elsewhere.
+ */
+export function resolveAddress(address: string, holder: string): Resolved {
+  const trimmed = address.trim();
+  if (trimmed === '' || trimmed.startsWith('#')) return { kind: 'fragment', address: trimmed };
+  if (/^[a-z][a-z0-9+.-]*:/i.test(trimmed) || trimmed.startsWith('//')) {
+    return { kind: 'elsewhere', address: trimmed };
+  }
+  const cut = trimmed.search(/[?#]/);
+  const bare = cut < 0 ? trimmed : trimmed.slice(0, cut);
+  const suffix = cut < 0 ? '' : trimmed.slice(cut);
+  const parts = bare.startsWith('/') ? [] : folderOf(holder);
+  for (const part of decode(bare).split('/')) {
+    if (part === '' || part === '.') continue;
+    if (part !== '..') parts.push(part);
+    else if (parts.pop() === undefined) return { kind: 'elsewhere', address: trimmed };
+  }
+  return { kind: 'site', path: parts.join('/'), suffix };
+}
+
+/** The address of `target` as the file `holder` would write it: relative, percent-encoded where it must be. */
+export function addressFrom(holder: string, target: string): string {
+  const from = folderOf(holder);
+  const to = target.split('/');
+  let shared = 0;
+  while (shared < from.length && shared < to.length - 1 && from[shared] === to[shared]) shared++;
+  const climb = from.slice(shared).map(() => '..');
+  return [...climb, ...to.slice(shared).map(encodePart)].join('/');
+}
+
+function folderOf(path: string): string[] {
+  return path.split('/').slice(0, -1);
+}
+
+function decode(path: string): string {
+  try {
+    return decodeURIComponent(path);
+  } catch {
+    return path;
+  }
+}
+
+function encodePart(part: string): string {
+  return encodeURI(part).replace(/[?#'()]/g, (char) => `%${char.charCodeAt(0).toString(16).toUpperCase()}`);
+}

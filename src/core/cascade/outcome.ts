@@ -1,0 +1,273 @@
+// Outcome lists: for one element, or a pseudo-element of it, and one longhand, every declaration that could win,
+// strongest first, each with its condition, down to the first unconditional one.
+
+import type { Page, PageElement } from '../markup/index.js';
+import { hasTemplateText } from '../markup/index.js';
+import { interactionGroup, parseDeclarations } from '../sheets/index.js';
+import { Matcher, type MatcherOptions } from './matcher.js';
+import { type Block, compileBlock, type Entry, type ProgramRule } from './program.js';
+import type { SheetUse, Stack } from './stack.js';
+import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
+
+export type Origin =
+  | { readonly kind: 'style attribute' }
+  | { readonly kind: 'rule'; readonly use: SheetUse; readonly rule: ProgramRule };
+
+export interface Outcome {
+  readonly longhand: string;
+  readonly value: string;
+  readonly important: boolean;
+  readonly condition: Truth;
+  readonly entry: Entry;
+  readonly origin: Origin;
+  /** Place in the cascade among all outcomes of the target: 0 is the strongest. */
+  readonly rank: number;
+}
+
+/** Strongest first. */
+export type OutcomeList = readonly Outcome[];
+
+/** Longhand to list, for one target: `''` for the element, `::before` and so on for its pseudo-elements. */
+export type Outcomes = ReadonlyMap<string, OutcomeList>;
+
+export interface Matched {
+  readonly use: SheetUse;
+  /** Position of the use in the stack. */
+  readonly at: number;
+  readonly rule: ProgramRule;
+  readonly truth: Truth;
+}
+
+interface Contribution {
+  readonly origin: Origin;
+  readonly block: Block;
+  readonly truth: Truth;
+  /** For normal declarations; unlayered above all layers. */
+  readonly layer: number;
+  readonly specificity: number;
+  readonly at: number;
+  readonly order: number;
+}
+
+const UNLAYERED = Number.MAX_SAFE_INTEGER;
+
+/** What one comparison shares: interned conditions, outcomes and compiled style attributes. */
+export class OutcomeTable {
+  readonly #numbers = new Map<string, number>();
+  readonly #signatures = new Map<string, number>();
+  readonly #blocks = new Map<string, Block>();
+
+  constructor(readonly truths: TruthTable) {}
+
+  intern(form: string): number {
+    let number = this.#numbers.get(form);
+    if (number === undefined) {
+      number = this.#numbers.size;
+      this.#numbers.set(form, number);
+    }
+    return number;
+  }
+
+  /** The number of an element's outcomes, computed once for all elements with the same matches and style. */
+  bySignature(signature: string, compute: () => string): number {
+    let number = this.#signatures.get(signature);
+    if (number === undefined) {
+      number = this.intern(compute());
+      this.#signatures.set(signature, number);
+    }
+    return number;
+  }
+
+  inlineBlock(style: string, holder: string): Block {
+    const key = /url\(/i.test(style) ? `${style}\0${holder}` : style;
+    let block = this.#blocks.get(key);
+    if (block === undefined) {
+      block = compileBlock(parseDeclarations(style).declarations, holder, this.truths);
+      this.#blocks.set(key, block);
+    }
+    return block;
+  }
+}
+
+/** Reads the outcomes of one page's elements over one stack. */
+export class StyleReader {
+  readonly #matcher: Matcher;
+
+  constructor(
+    readonly page: Page,
+    readonly stack: Stack,
+    readonly table: OutcomeTable,
+    options: MatcherOptions = {},
+  ) {
+    this.#matcher = new Matcher(page, table.truths, options);
+  }
+
+  /** Every rule that matches, or could, in stack and sheet order. */
+  matched(index: number): Matched[] {
+    const element = this.page.elements[index]!;
+    const found: Matched[] = [];
+    this.stack.uses.forEach((use, at) => {
+      const seen = new Set<number>();
+      const visit = (number: number): void => {
+        if (seen.has(number)) return;
+        seen.add(number);
+        const rule = use.program.rules[number]!;
+        const matched = this.#matcher.match(rule.selector, index);
+        if (matched === NEVER) return;
+        found.push({ use, at, rule, truth: this.table.truths.and(matched, rule.condition, use.condition) });
+      };
+      if (element.templated === 'no') use.program.index.candidates(element.id, element.classes, element.name, visit);
+      else use.program.index.all(visit);
+    });
+    return found;
+  }
+
+  /** The number of everything that could style the element: equal numbers, equal outcomes. */
+  outcomeNumber(index: number): number {
+    const element = this.page.elements[index]!;
+    const matched = this.matched(index);
+    let signature = `${this.stack.key}|`;
+    for (const { at, rule, truth } of matched) signature += `${at}.${rule.order}.${rule.selector.specificity}${rule.selector.pseudoElement}.${truth},`;
+    if (element.style !== undefined) signature += `|${/url\(/i.test(element.style) ? this.page.path : ''}|${element.style}`;
+    return this.table.bySignature(signature, () => this.#form(element, matched));
+  }
+
+  /** The outcome lists by target, for showing and for planning. */
+  outcomes(index: number): Map<string, Outcomes> {
+    const element = this.page.elements[index]!;
+    return this.#lists(element, this.matched(index));
+  }
+
+  #lists(element: PageElement, matched: readonly Matched[]): Map<string, Outcomes> {
+    const targets = new Map<string, Outcomes>();
+    for (const [target, contributions] of this.#contributions(element, matched)) {
+      targets.set(target, buildLists(contributions, this.table.truths));
+    }
+    return targets;
+  }
+
+  #form(element: PageElement, matched: readonly Matched[]): string {
+    const parts: string[] = [];
+    for (const [target, outcomes] of [...this.#lists(element, matched)].sort(([a], [b]) => (a < b ? -1 : 1))) {
+      if (outcomes.size > 0) parts.push(`${target}{${outcomesForm(outcomes)}}`);
+    }
+    if (element.style !== undefined && hasTemplateText(element.style)) parts.push(`template style ${element.style}`);
+    return parts.join('\n');
+  }
+
+  #contributions(element: PageElement, matched: readonly Matched[]): Map<string, Contribution[]> {
+    const targets = new Map<string, Contribution[]>();
+    for (const { use, at, rule, truth } of matched) {
+      const name = fullLayer(use, rule);
+      const contribution: Contribution = {
+        origin: { kind: 'rule', use, rule },
+        block: rule.block,
+        truth,
+        layer: name === undefined ? UNLAYERED : (this.stack.layers.get(name) ?? 0),
+        specificity: rule.selector.specificity,
+        at,
+        order: rule.order,
+      };
+      const target = rule.selector.pseudoElement;
+      const list = targets.get(target);
+      if (list === undefined) targets.set(target, [contribution]);
+      else list.push(contribution);
+    }
+    if (element.style !== undefined && !hasTemplateText(element.style)) {
+      const block = this.table.inlineBlock(element.style, this.page.path);
+      const inline: Contribution = { origin: { kind: 'style attribute' }, block, truth: ALWAYS, layer: UNLAYERED, specificity: 0, at: 0, order: 0 };
+      targets.set('', [...(targets.get('') ?? []), inline]);
+    }
+    return targets;
+  }
+}
+
+function fullLayer(use: SheetUse, rule: ProgramRule): string | undefined {
+  const own = rule.rule.layer;
+  if (use.layer === undefined) return own;
+  return own === undefined ? use.layer : `${use.layer}.${own}`;
+}
+
+/** CSS Cascade 5 §6.1: importance, the style attribute, layers, specificity, order. */
+function buildLists(contributions: readonly Contribution[], truths: TruthTable): Map<string, Outcome[]> {
+  const lists = new Map<string, Outcome[]>();
+  const closed = new Set<string>();
+  let rank = 0;
+  const take = (contribution: Contribution, important: boolean): void => {
+    const entries = important ? contribution.block.important : contribution.block.normal;
+    for (let i = entries.length - 1; i >= 0; i--) {
+      const entry = entries[i]!;
+      if (closed.has(entry.longhand)) continue;
+      const condition = truths.and(contribution.truth, entry.kept);
+      const rollsBack = entry.value === 'revert-layer';
+      const value = rollsBack ? `revert-layer in ${contribution.origin.kind} ${contribution.layer}` : entry.value;
+      let list = lists.get(entry.longhand);
+      if (list === undefined) {
+        list = [];
+        lists.set(entry.longhand, list);
+      }
+      // Under the same condition the stronger one hides the weaker.
+      if (list.some((outcome) => outcome.condition === condition && !rollsBack)) continue;
+      list.push({ longhand: entry.longhand, value, important, condition, entry, origin: contribution.origin, rank: rank++ });
+      if (condition === ALWAYS && !rollsBack) closed.add(entry.longhand);
+    }
+  };
+  const inline = contributions.filter(({ origin }) => origin.kind === 'style attribute');
+  const rules = contributions.filter(({ origin }) => origin.kind === 'rule');
+  const bySpecificity = (a: Contribution, b: Contribution): number => b.specificity - a.specificity || b.at - a.at || b.order - a.order;
+  for (const one of inline) take(one, true);
+  for (const one of [...rules].sort((a, b) => a.layer - b.layer || bySpecificity(a, b))) take(one, true);
+  for (const one of inline) take(one, false);
+  for (const one of [...rules].sort((a, b) => b.layer - a.layer || bySpecificity(a, b))) take(one, false);
+  return lists;
+}
+
+/**
+ * The list without entries that cannot change the result: those that give what the unconditional one below them gives.
+ * Only for a longhand that no other name competes with.
+ */
+export function withoutIdle(list: readonly Outcome[]): Outcome[] {
+  const kept: Outcome[] = [];
+  for (const outcome of [...list].reverse()) {
+    const below = kept.at(-1);
+    const idle = below?.condition === ALWAYS && below.value === outcome.value && below.important === outcome.important;
+    if (!idle) kept.push(outcome);
+  }
+  return kept.reverse();
+}
+
+/**
+ * The canonical text of the outcomes of one target. Longhands stand alone, except where two names may set one computed
+ * value (logical and physical, vendor variants): then their order in the cascade is part of the form.
+ */
+export function outcomesForm(outcomes: Outcomes): string {
+  const names = [...outcomes.keys()].sort();
+  const parts = names.map((name) => `${name}=${withoutIdle(outcomes.get(name)!).map(outcomeForm).join('|')}`);
+  const all = outcomes.has('all');
+  const groups = new Map<string, { kinds: Set<string>; members: string[] }>();
+  for (const name of names) {
+    const { name: group, kind } = all ? { name: 'all', kind: name } : interactionGroup(name);
+    const known = groups.get(group);
+    if (known === undefined) groups.set(group, { kinds: new Set([kind]), members: [name] });
+    else {
+      known.kinds.add(kind);
+      known.members.push(name);
+    }
+  }
+  for (const [group, { kinds, members }] of groups) {
+    if (members.length < 2 || (kinds.size < 2 && !kinds.has('vendor'))) continue;
+    parts.push(`~${group}=${cascadeOrder(members.flatMap((name) => outcomes.get(name)!))}`);
+  }
+  return parts.join(';');
+}
+
+function outcomeForm({ value, important, condition }: Outcome): string {
+  return `${value}${important ? '!' : ''}${condition === ALWAYS ? '' : `?${condition}`}`;
+}
+
+function cascadeOrder(outcomes: readonly Outcome[]): string {
+  return [...outcomes]
+    .sort((a, b) => a.rank - b.rank)
+    .map((outcome) => `${outcome.longhand}:${outcomeForm(outcome)}`)
+    .join('|');
+}

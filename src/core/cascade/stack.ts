@@ -1,0 +1,179 @@
+// The sheets of one page in cascade order: links, style blocks and imports, with the conditions they apply under.
+
+import { type Resolved, resolveAddress } from '../addresses.js';
+import type { Page, SheetReference } from '../markup/index.js';
+import type { SourceRange } from '../source.js';
+import { type Program, conditionTruth } from './program.js';
+import type { Truth, TruthTable } from './truth.js';
+
+export interface SheetUse {
+  readonly program: Program;
+  readonly condition: Truth;
+  /** The layer that `@import … layer()` puts the whole sheet in. */
+  readonly layer: string | undefined;
+  /** Where the sheet's text stands: a file from its first letter, or a block inside a page. */
+  readonly source: SheetSource;
+}
+
+export interface SheetSource {
+  readonly path: string;
+  readonly offset: number;
+  /** Which of the page's sheet references brought it in. */
+  readonly reference: number;
+}
+
+export interface UnreadSheet {
+  readonly address: string;
+  readonly why: 'elsewhere' | 'missing';
+  readonly range: SourceRange;
+}
+
+/** What a page's cascade runs over. */
+export interface Stack {
+  readonly uses: readonly SheetUse[];
+  readonly unread: readonly UnreadSheet[];
+  /** Names the uses and their conditions: equal keys are equal stacks. */
+  readonly key: string;
+  /** Rank of each layer name, weakest first, when there are layers. */
+  readonly layers: ReadonlyMap<string, number>;
+}
+
+/** Where programs come from: compiled once per site, whatever number of pages use them. */
+export interface ProgramSource {
+  sheetAt(path: string): Program | undefined;
+  block(text: string, page: Page): Program;
+  /** A local copy of a sheet that lies elsewhere, if the developer named one. */
+  copyOf(address: string): string | undefined;
+}
+
+export function buildStack(page: Page, source: ProgramSource, table: TruthTable): Stack {
+  const builder = new StackBuilder(page, source, table);
+  page.sheets.forEach((reference, at) => builder.add(reference, at));
+  return builder.stack();
+}
+
+/** The sheet path that an address leads to, through the developer's local copies; `undefined` when elsewhere. */
+export function sheetPath(address: string, holder: string, copyOf: (address: string) => string | undefined): string | undefined {
+  const resolved: Resolved = resolveAddress(address, holder);
+  if (resolved.kind === 'site') return resolved.path;
+  return resolved.kind === 'elsewhere' ? copyOf(resolved.address) : undefined;
+}
+
+interface Link {
+  readonly path: string | undefined;
+  readonly address: string;
+  readonly range: SourceRange;
+  readonly reference: number;
+}
+
+class StackBuilder {
+  readonly #uses: SheetUse[] = [];
+  readonly #unread: UnreadSheet[] = [];
+  readonly #layerNames: string[] = [];
+  readonly #page: Page;
+  readonly #source: ProgramSource;
+  readonly #table: TruthTable;
+  #keys = '';
+  #preferredTitle: string | undefined;
+
+  constructor(page: Page, source: ProgramSource, table: TruthTable) {
+    this.#page = page;
+    this.#source = source;
+    this.#table = table;
+  }
+
+  add(reference: SheetReference, at: number): void {
+    const conditions: Truth[] = [];
+    if (reference.media !== '') conditions.push(conditionTruth({ kind: 'media', text: reference.media }, this.#table));
+    if (reference.scriptingOff) conditions.push(this.#table.literal('scripting is off'));
+    if (reference.title !== '') {
+      // HTML standard, "preferred CSS style sheet set": the first titled sheet names the set in use.
+      const alternate = reference.kind === 'link' && reference.alternate;
+      if (!alternate) this.#preferredTitle ??= reference.title;
+      if (reference.title !== this.#preferredTitle) conditions.push(this.#table.literal(`the style set "${reference.title}" is chosen`));
+    }
+    if (reference.kind === 'link' && reference.disabled) conditions.push(this.#table.literal('a script enables the sheet'));
+    const condition = this.#table.and(...conditions);
+    if (reference.kind === 'block') {
+      const source = { path: this.#page.path, offset: reference.offset ?? 0, reference: at };
+      this.#use(this.#source.block(reference.text, this.#page), condition, undefined, [], source);
+      return;
+    }
+    const path = sheetPath(reference.address, this.#page.path, (address) => this.#source.copyOf(address));
+    this.#follow({ path, address: reference.address, range: reference.range, reference: at }, condition, undefined, []);
+  }
+
+  #follow(link: Link, condition: Truth, layer: string | undefined, chain: readonly string[]): void {
+    const { path, address, range, reference } = link;
+    if (path !== undefined && chain.includes(path)) return;
+    const program = path === undefined ? undefined : this.#source.sheetAt(path);
+    if (program !== undefined && path !== undefined) {
+      this.#use(program, condition, layer, [...chain, path], { path, offset: 0, reference });
+    } else {
+      this.#unread.push({ address, why: path === undefined ? 'elsewhere' : 'missing', range });
+      this.#keys += `?${address};`;
+    }
+  }
+
+  #use(program: Program, condition: Truth, layer: string | undefined, chain: readonly string[], source: SheetSource): void {
+    const within = (name: string): string => (layer === undefined ? name : `${layer}.${name}`);
+    for (const name of program.sheet.layers) this.#layerNames.push(within(name));
+    for (const one of program.sheet.imports) {
+      const conditions = one.conditions.map((part) => conditionTruth(part, this.#table));
+      const path = sheetPath(one.address, program.holder, (address) => this.#source.copyOf(address));
+      const link = { path, address: one.address, range: one.range, reference: source.reference };
+      this.#follow(link, this.#table.and(condition, ...conditions), one.layer === undefined ? layer : within(one.layer), chain);
+    }
+    this.#uses.push({ program, condition, layer, source });
+    this.#keys += `${source.path}:${programNumber(program)}:${condition}:${layer ?? ''};`;
+  }
+
+  stack(): Stack {
+    return { uses: this.#uses, unread: this.#unread, key: this.#keys, layers: rankLayers(this.#layerNames) };
+  }
+}
+
+const numbers = new WeakMap<Program, number>();
+let lastNumber = 0;
+
+function programNumber(program: Program): number {
+  let number = numbers.get(program);
+  if (number === undefined) {
+    number = ++lastNumber;
+    numbers.set(program, number);
+  }
+  return number;
+}
+
+/**
+ * Layer order (CSS Cascade 5 §6.4.3): by first appearance, a layer's own rules after those of the layers inside it.
+ * In: full dotted names in order of appearance. Out: name to rank, weakest first for normal declarations.
+ */
+export function rankLayers(names: readonly string[]): Map<string, number> {
+  interface Node {
+    readonly children: Map<string, Node>;
+  }
+  const root: Node = { children: new Map() };
+  for (const name of names) {
+    let node = root;
+    for (const part of name.split('.')) {
+      let child = node.children.get(part);
+      if (child === undefined) {
+        child = { children: new Map() };
+        node.children.set(part, child);
+      }
+      node = child;
+    }
+  }
+  const ranks = new Map<string, number>();
+  const visit = (node: Node, prefix: string): void => {
+    for (const [part, child] of node.children) {
+      const full = prefix === '' ? part : `${prefix}.${part}`;
+      visit(child, full);
+      ranks.set(full, ranks.size);
+    }
+  };
+  visit(root, '');
+  return ranks;
+}
+

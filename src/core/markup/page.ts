@@ -1,0 +1,101 @@
+// The model of one HTML file: its elements in document order, and what in it brings styles or changes them.
+
+import type { SourceRange } from '../source.js';
+
+export interface Attribute {
+  readonly name: string;
+  readonly value: string;
+}
+
+/** A start tag in the source. Several elements can come from one (misnested formatting), none from an implied one. */
+export interface SourceTag {
+  readonly range: SourceRange;
+  /** Ranges of whole attributes, name and value, by lower-case name; the first of a name counts, as in the parser. */
+  readonly attributes: ReadonlyMap<string, SourceRange>;
+}
+
+export interface PageElement {
+  readonly index: number;
+  /** Index of the parent element, -1 at the top. */
+  readonly parent: number;
+  /** Index of the sibling element before and after, -1 for none. */
+  readonly previous: number;
+  next: number;
+  firstChild: number;
+  /** Position among all sibling elements, from 1. */
+  readonly position: number;
+  readonly name: string;
+  readonly namespace: 'html' | 'svg' | 'mathml';
+  readonly attributes: readonly Attribute[];
+  readonly id: string | undefined;
+  readonly classes: readonly string[];
+  readonly style: string | undefined;
+  readonly tag: SourceTag | undefined;
+  /** Has child text or comments-free content: what `:empty` asks. */
+  hasText: boolean;
+  /** Template text stands among its children: elements may appear there that the file does not show. */
+  hasTemplateText: boolean;
+  /** Template text in its start tag: in values only, or where attributes themselves would stand. */
+  readonly templated: 'no' | 'values' | 'tag';
+}
+
+export type SheetReference =
+  | {
+      readonly kind: 'link';
+      readonly element: number;
+      readonly address: string;
+      readonly media: string;
+      readonly title: string;
+      readonly alternate: boolean;
+      readonly disabled: boolean;
+      readonly scriptingOff: boolean;
+      readonly range: SourceRange;
+    }
+  | {
+      readonly kind: 'block';
+      readonly element: number;
+      readonly text: string;
+      /** Offset of the block's text in the page, undefined where the page does not hold it as one piece. */
+      readonly offset: number | undefined;
+      readonly media: string;
+      readonly title: string;
+      readonly scriptingOff: boolean;
+    };
+
+export type ScriptReference =
+  | { readonly kind: 'link'; readonly address: string; readonly range: SourceRange }
+  | { readonly kind: 'inline'; readonly text: string; readonly offset: number; readonly how: 'script' | 'handler' };
+
+/** Text, comments, and the source of what is not read as elements, for seeing that an edit left them alone. */
+export interface PageText {
+  readonly parent: number;
+  /** Index of the element before it among its siblings, -1 for none. */
+  readonly previous: number;
+  readonly value: string;
+}
+
+export interface MarkupDefect {
+  readonly kind: 'doubled attribute';
+  readonly detail: string;
+  readonly range: SourceRange;
+}
+
+export interface Page {
+  readonly path: string;
+  readonly text: string;
+  /** A whole document, or a fragment that pages include. */
+  readonly kind: 'page' | 'component';
+  readonly quirks: boolean;
+  /** The `href` of a `<base>` element, if there is one. */
+  readonly base: string | undefined;
+  readonly elements: readonly PageElement[];
+  readonly texts: readonly PageText[];
+  readonly sheets: readonly SheetReference[];
+  readonly scripts: readonly ScriptReference[];
+  /** Start tags inside `<template>` that carry a style attribute: inert, copied by scripts. */
+  readonly inert: readonly { readonly style: string; readonly range: SourceRange }[];
+  readonly shadowRoots: boolean;
+  readonly defects: readonly MarkupDefect[];
+  /** Offsets to link a sheet at, best first: see `edits/link.ts`. */
+  readonly head: { readonly endTag: number | undefined; readonly start: number | undefined; readonly first: number };
+}

@@ -1,0 +1,277 @@
+// HTML text in, `Page` out. Elements come in document order, with the offsets of the tags they came from.
+
+import { html, type ParserError, parse, parseFragment } from 'parse5';
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import type { Attribute, MarkupDefect, Page, PageElement, PageText, ScriptReference, SheetReference, SourceTag } from './page.js';
+import { hasTemplateText } from './template-text.js';
+
+const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]/i;
+
+/**
+ * Parses one HTML file as a browser does.
+ * In: the site-relative path, the decoded text without a byte order mark. Out: the page. Never throws: HTML has no
+ * invalid input.
+ */
+export function parsePage(path: string, text: string): Page {
+  const defects: MarkupDefect[] = [];
+  const options = {
+    sourceCodeLocationInfo: true,
+    onParseError: (error: ParserError) => noteParseError(error, text, defects),
+  };
+  const whole = WHOLE_PAGE.test(text);
+  const document = whole ? parse(text, options) : parseFragment(text, options);
+  const reader = new PageReader(text);
+  reader.readChildren(document, -1);
+  const quirks = 'mode' in document && document.mode === 'quirks';
+  return {
+    path,
+    text,
+    kind: whole ? 'page' : 'component',
+    quirks,
+    base: reader.base,
+    elements: reader.elements,
+    texts: reader.texts,
+    sheets: reader.sheets,
+    scripts: reader.scripts,
+    inert: reader.inert,
+    shadowRoots: reader.shadowRoots,
+    defects,
+    head: reader.head,
+  };
+}
+
+function noteParseError(error: ParserError, text: string, defects: MarkupDefect[]): void {
+  if (error.code !== 'duplicate-attribute') return;
+  const end = error.startOffset;
+  const name = /[^\s"'<>/=]*$/.exec(text.slice(Math.max(0, end - 80), end))?.[0] ?? '';
+  defects.push({ kind: 'doubled attribute', detail: name, range: { start: end - name.length, end } });
+}
+
+class PageReader {
+  readonly elements: PageElement[] = [];
+  readonly texts: PageText[] = [];
+  readonly sheets: SheetReference[] = [];
+  readonly scripts: ScriptReference[] = [];
+  readonly inert: { style: string; range: { start: number; end: number } }[] = [];
+  readonly head: { endTag: number | undefined; start: number | undefined; first: number } = {
+    endTag: undefined,
+    start: undefined,
+    first: 0,
+  };
+  base: string | undefined;
+  shadowRoots = false;
+  readonly #text: string;
+  readonly #tags = new Map<readonly Attribute[], SourceTag>();
+
+  constructor(text: string) {
+    this.#text = text;
+  }
+
+  readChildren(node: Tree.ParentNode, parent: number): void {
+    let previous = -1;
+    let position = 0;
+    const owner = parent < 0 ? undefined : this.elements[parent];
+    for (const child of node.childNodes) {
+      if ('tagName' in child) {
+        position++;
+        previous = this.#readElement(child, parent, previous, position);
+      } else if ('value' in child) {
+        if (owner?.name !== 'style') this.texts.push({ parent, previous, value: child.value });
+        if (owner === undefined) continue;
+        owner.hasText = true;
+        if (hasTemplateText(child.value)) owner.hasTemplateText = true;
+      } else if ('data' in child) {
+        this.texts.push({ parent, previous, value: `<!--${child.data}` });
+        // `<?php ?>` between elements reaches us as a comment.
+        if (owner !== undefined && child.data.startsWith('?')) owner.hasTemplateText = true;
+      } else if (child.nodeName === '#documentType') {
+        this.head.first = child.sourceCodeLocation?.endOffset ?? this.head.first;
+      }
+    }
+  }
+
+  #readElement(node: Tree.Element, parent: number, previous: number, position: number): number {
+    const index = this.elements.length;
+    const tag = this.#sourceTag(node);
+    const classes = attributeOf(node.attrs, 'class');
+    const element: PageElement = {
+      index,
+      parent,
+      previous,
+      next: -1,
+      firstChild: -1,
+      position,
+      name: node.tagName,
+      namespace: node.namespaceURI === html.NS.SVG ? 'svg' : node.namespaceURI === html.NS.MATHML ? 'mathml' : 'html',
+      attributes: node.attrs,
+      id: attributeOf(node.attrs, 'id') || undefined,
+      classes: classes === undefined ? NO_CLASSES : splitTokens(classes),
+      style: attributeOf(node.attrs, 'style'),
+      tag,
+      hasText: false,
+      hasTemplateText: false,
+      templated: tag === undefined ? 'no' : templateTextIn(this.#text.slice(tag.range.start, tag.range.end), node.attrs),
+    };
+    this.elements.push(element);
+    if (previous >= 0) this.elements[previous]!.next = index;
+    else if (parent >= 0) this.elements[parent]!.firstChild = index;
+    this.#noteRole(node, element);
+    if (node.tagName === 'template' && 'content' in node) this.#readInert(node as Tree.Template, index);
+    else this.readChildren(node, index);
+    return index;
+  }
+
+  /** Elements made anew from one tag (misnested formatting) share its attribute list, and so its source. */
+  #sourceTag(node: Tree.Element): SourceTag | undefined {
+    const known = this.#tags.get(node.attrs);
+    if (known !== undefined) return known;
+    const location = node.sourceCodeLocation?.startTag ?? node.sourceCodeLocation;
+    if (!location || this.#text[location.startOffset] !== '<') return undefined;
+    const attributes = new Map<string, { start: number; end: number }>();
+    for (const [name, at] of Object.entries(node.sourceCodeLocation?.attrs ?? {})) {
+      attributes.set(name, { start: at.startOffset, end: at.endOffset });
+    }
+    const end = node.sourceCodeLocation?.startTag?.endOffset ?? location.endOffset;
+    const tag = { range: { start: location.startOffset, end }, attributes };
+    this.#tags.set(node.attrs, tag);
+    return tag;
+  }
+
+  #noteRole(node: Tree.Element, element: PageElement): void {
+    for (const { name, value } of node.attrs) {
+      if (!name.startsWith('on') || value === '') continue;
+      const at = element.tag?.attributes.get(name);
+      this.scripts.push({ kind: 'inline', text: value, offset: at?.start ?? 0, how: 'handler' });
+    }
+    switch (node.tagName) {
+      case 'html':
+        this.head.first = Math.max(this.head.first, element.tag?.range.end ?? 0);
+        return;
+      case 'head':
+        this.head.start = element.tag?.range.end;
+        this.head.endTag = node.sourceCodeLocation?.endTag?.startOffset;
+        return;
+      case 'base':
+        this.base ??= attributeOf(node.attrs, 'href');
+        return;
+      case 'link':
+        this.#noteLink(node.attrs, element, false);
+        return;
+      case 'style':
+        this.#noteBlock(node, element.index, false);
+        return;
+      case 'script':
+        this.#noteScript(node);
+        return;
+      case 'noscript':
+        this.#readNoscript(node, element.index);
+        return;
+      default:
+    }
+  }
+
+  #noteLink(attributes: readonly Attribute[], element: PageElement, scriptingOff: boolean): void {
+    const words = splitTokens((attributeOf(attributes, 'rel') ?? '').toLowerCase());
+    const address = attributeOf(attributes, 'href');
+    if (!words.includes('stylesheet') || address === undefined || !isCss(attributes)) return;
+    this.sheets.push({
+      kind: 'link',
+      element: element.index,
+      address,
+      media: mediaOf(attributes),
+      title: attributeOf(attributes, 'title') ?? '',
+      alternate: words.includes('alternate'),
+      disabled: attributeOf(attributes, 'disabled') !== undefined,
+      scriptingOff,
+      range: element.tag?.range ?? { start: 0, end: 0 },
+    });
+  }
+
+  #noteBlock(node: Tree.Element, element: number, scriptingOff: boolean): void {
+    if (!isCss(node.attrs)) return;
+    const only = node.childNodes.length === 1 ? node.childNodes[0] : undefined;
+    const text = node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
+    const start = only?.sourceCodeLocation?.startOffset;
+    const intact = start !== undefined && this.#text.startsWith(text, start);
+    this.sheets.push({
+      kind: 'block',
+      element,
+      text,
+      offset: intact && !scriptingOff ? start : undefined,
+      media: mediaOf(node.attrs),
+      title: attributeOf(node.attrs, 'title') ?? '',
+      scriptingOff,
+    });
+  }
+
+  #noteScript(node: Tree.Element): void {
+    const address = attributeOf(node.attrs, 'src') ?? attributeOf(node.attrs, 'href');
+    const at = node.sourceCodeLocation;
+    if (address !== undefined) {
+      this.scripts.push({ kind: 'link', address, range: { start: at?.startOffset ?? 0, end: at?.endOffset ?? 0 } });
+      return;
+    }
+    const text = node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
+    const offset = at?.startTag?.endOffset ?? 0;
+    if (text.trim() !== '') this.scripts.push({ kind: 'inline', text, offset, how: 'script' });
+  }
+
+  /** With scripting on, `<noscript>` is text; the sheets in it apply only where scripts are off. */
+  #readNoscript(node: Tree.Element, index: number): void {
+    const text = node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
+    if (!/<(link|style)/i.test(text)) return;
+    const inside = parseFragment(text, { scriptingEnabled: false });
+    for (const child of inside.childNodes) {
+      if (!('tagName' in child)) continue;
+      const element = this.elements[index]!;
+      if (child.tagName === 'link') this.#noteLink(child.attrs, element, true);
+      if (child.tagName === 'style') this.#noteBlock(child, index, true);
+    }
+  }
+
+  #readInert(template: Tree.Template, index: number): void {
+    const at = template.sourceCodeLocation;
+    const inside = this.#text.slice(at?.startTag?.endOffset, at?.endTag?.startOffset ?? at?.endOffset);
+    this.texts.push({ parent: index, previous: -1, value: inside });
+    if (template.attrs.some(({ name }) => name === 'shadowrootmode')) this.shadowRoots = true;
+    const visit = (node: Tree.ParentNode): void => {
+      for (const child of node.childNodes) {
+        if (!('tagName' in child)) continue;
+        const style = attributeOf(child.attrs, 'style');
+        const at = child.sourceCodeLocation?.attrs?.['style'];
+        if (style !== undefined && at) this.inert.push({ style, range: { start: at.startOffset, end: at.endOffset } });
+        visit('content' in child ? (child as Tree.Template).content : child);
+      }
+    };
+    visit(template.content);
+  }
+}
+
+const NO_CLASSES: readonly string[] = [];
+
+/** Splits on HTML's white space only: a no-break space is part of a class name. */
+export function splitTokens(text: string): string[] {
+  return text.split(/[\t\n\f\r ]+/).filter((word) => word !== '');
+}
+
+export function attributeOf(attributes: readonly Attribute[], name: string): string | undefined {
+  for (const attribute of attributes) if (attribute.name === name) return attribute.value;
+  return undefined;
+}
+
+function isCss(attributes: readonly Attribute[]): boolean {
+  const type = attributeOf(attributes, 'type')?.trim().toLowerCase();
+  return type === undefined || type === '' || type === 'text/css';
+}
+
+function mediaOf(attributes: readonly Attribute[]): string {
+  return attributeOf(attributes, 'media') ?? '';
+}
+
+function templateTextIn(tag: string, attributes: readonly Attribute[]): PageElement['templated'] {
+  if (!hasTemplateText(tag)) return 'no';
+  // What is left of the tag without its values decides whether attributes themselves are templated.
+  let bare = tag;
+  for (const { value } of attributes) if (hasTemplateText(value)) bare = bare.replace(value, '');
+  return hasTemplateText(bare) || /[{%?]/.test(attributes.map(({ name }) => name).join('')) ? 'tag' : 'values';
+}

@@ -1,0 +1,95 @@
+// Pairs the elements of two states of a page, and checks that nothing moved in the markup but classes, styles and
+// sheet references.
+
+import { attributeOf, type Page, type PageElement } from '../markup/index.js';
+
+export type Alignment =
+  | { readonly kind: 'aligned'; /** Index before, index after. */ readonly pairs: readonly (readonly [number, number])[] }
+  | { readonly kind: 'moved'; readonly what: string; readonly before: number | undefined; readonly after: number | undefined };
+
+/** In: two states of one page. Out: the pairs in document order, or the first thing that moved. */
+export function alignPages(before: Page, after: Page): Alignment {
+  if (before.kind !== after.kind) return moved(`it was a ${before.kind} and is a ${after.kind}`);
+  if (before.quirks !== after.quirks) return moved('quirks mode changed');
+  if (before.base !== after.base) return moved('its <base> changed');
+  const pairs: [number, number][] = [];
+  const toAfter = new Map<number, number>([[-1, -1]]);
+  let i = 0;
+  let j = 0;
+  while (i < before.elements.length || j < after.elements.length) {
+    const a = before.elements[i];
+    const b = after.elements[j];
+    if (a !== undefined && b !== undefined && isSame(a, b, toAfter)) {
+      pairs.push([i, j]);
+      toAfter.set(i, j);
+      i++;
+      j++;
+    } else if (b !== undefined && bringsSheet(b)) j++;
+    else if (a !== undefined && bringsSheet(a)) i++;
+    else return { kind: 'moved', what: describe(a, b), before: a?.index, after: b?.index };
+  }
+  return textsMoved(before, after, toAfter) ?? { kind: 'aligned', pairs };
+}
+
+function moved(what: string): Alignment {
+  return { kind: 'moved', what, before: undefined, after: undefined };
+}
+
+function isSame(a: PageElement, b: PageElement, toAfter: ReadonlyMap<number, number>): boolean {
+  if (a.name !== b.name || a.namespace !== b.namespace || toAfter.get(a.parent) !== b.parent) return false;
+  return otherAttributes(a) === otherAttributes(b);
+}
+
+function otherAttributes(element: PageElement): string {
+  let text = '';
+  for (const { name, value } of element.attributes) {
+    if (name !== 'class' && name !== 'style') text += `${name}=${value}\0`;
+  }
+  return text;
+}
+
+function bringsSheet(element: PageElement): boolean {
+  if (element.name === 'style') return true;
+  return element.name === 'link' && /(^|\s)stylesheet(\s|$)/i.test(attributeOf(element.attributes, 'rel') ?? '');
+}
+
+function describe(a: PageElement | undefined, b: PageElement | undefined): string {
+  if (a === undefined) return `<${b?.name}> is new`;
+  if (b === undefined) return `<${a.name}> is gone`;
+  if (a.name !== b.name) return `<${a.name}> became <${b.name}>`;
+  const attribute = [...a.attributes, ...b.attributes].find(
+    ({ name }) => name !== 'class' && name !== 'style' && attributeOf(a.attributes, name) !== attributeOf(b.attributes, name),
+  );
+  return attribute === undefined ? `<${a.name}> stands elsewhere` : `${attribute.name} of <${a.name}> changed`;
+}
+
+/** Texts and comments must be the same in the same places; white space in the head moves with the links. */
+function textsMoved(before: Page, after: Page, toAfter: ReadonlyMap<number, number>): Alignment | undefined {
+  const kept = new Set(toAfter.values());
+  const first = placedTexts(before, (index) => toAfter.get(index));
+  const second = placedTexts(after, (index) => (kept.has(index) ? index : undefined));
+  const count = Math.max(first.length, second.length);
+  for (let at = 0; at < count; at++) {
+    if (first[at]?.text === second[at]?.text) continue;
+    return { kind: 'moved', what: 'text changed', before: first[at]?.parent, after: second[at]?.parent };
+  }
+  return undefined;
+}
+
+function placedTexts(page: Page, place: (index: number) => number | undefined): { text: string; parent: number }[] {
+  const texts: { text: string; parent: number; at: string }[] = [];
+  for (const { parent, previous, value } of page.texts) {
+    const inHead = page.elements[parent]?.name === 'head';
+    if (inHead && value.trim() === '') continue;
+    const owner = place(parent);
+    if (owner === undefined) continue;
+    // Text behind an element that only one state has belongs behind the element before that one.
+    let behind = previous;
+    while (behind >= 0 && place(behind) === undefined) behind = page.elements[behind]!.previous;
+    const at = `${owner}:${behind < 0 ? -1 : place(behind)}`;
+    const last = texts.at(-1);
+    if (last?.at === at && !value.startsWith('<!--') && !last.text.includes('<!--')) last.text += value;
+    else texts.push({ text: `${at}:${value}`, parent, at });
+  }
+  return texts;
+}

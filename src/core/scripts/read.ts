@@ -1,0 +1,139 @@
+// What a script does to styles, read from its syntax tree: which properties it reads back or clears, and the words in
+// its strings. A script that only sets a property to a fixed value is harmless: the style attribute it writes wins as
+// before.
+
+import { type AnyNode, type Expression, type MemberExpression, type PrivateIdentifier, parse, type Super } from 'acorn';
+import { ancestor } from 'acorn-walk';
+
+export interface StyleTouch {
+  /** The CSS property, or `*` where any could be meant. */
+  readonly property: string;
+  /** Offset in the script's text. */
+  readonly offset: number;
+}
+
+export interface ScriptReading {
+  readonly touches: readonly StyleTouch[];
+  /** Every word in a string: class names, ids, selectors. */
+  readonly words: ReadonlySet<string>;
+  readonly readable: boolean;
+}
+
+const SHOWING = new Set(['show', 'hide', 'toggle', 'fadeIn', 'fadeOut', 'fadeToggle', 'slideUp', 'slideDown', 'slideToggle']);
+
+/** Reads a classic script or a module. A script that does not parse is `readable: false`, and touches everything. */
+export function readScript(text: string): ScriptReading {
+  const words = new Set<string>();
+  const program = parseScript(text);
+  if (program === undefined) {
+    addWords(text, words);
+    return { touches: [{ property: '*', offset: 0 }], words, readable: false };
+  }
+  const touches: StyleTouch[] = [];
+  const touch = (property: string, offset: number): void => {
+    if (!touches.some((known) => known.property === property)) touches.push({ property, offset });
+  };
+  ancestor(program, {
+    Literal(node) {
+      if (typeof node.value === 'string') addWords(node.value, words);
+    },
+    TemplateElement(node) {
+      addWords(node.value.cooked ?? node.value.raw, words);
+    },
+    MemberExpression(node, _state, ancestors) {
+      const parent = ancestors.at(-2);
+      const name = propertyName(node);
+      if (name === 'cssText' && isStyle(node.object)) touch('*', node.start);
+      else if (isStyle(node.object) && name === undefined && !isFixedWrite(node, parent)) touch('*', node.start);
+      else if (isStyle(node.object) && name !== undefined) {
+        if (name === 'setProperty' || name === 'removeProperty' || name === 'getPropertyValue') {
+          const first = parent?.type === 'CallExpression' ? stringOf(parent.arguments[0]) : undefined;
+          touch(first ?? '*', node.start);
+        } else if (!isFixedWrite(node, parent)) touch(cssName(name), node.start);
+      }
+    },
+    CallExpression(node) {
+      if (node.callee.type !== 'MemberExpression') return;
+      const name = propertyName(node.callee);
+      const first = node.arguments[0];
+      if (name === 'css') touchByCss(first, node.arguments[1], node.start, touch);
+      else if (name !== undefined && SHOWING.has(name)) touch('display', node.start);
+      else if (/^(set|remove|get)Attribute$|^(attr|removeAttr)$/.test(name ?? '') && stringOf(first)?.toLowerCase() === 'style') {
+        touch('*', node.start);
+      }
+    },
+  });
+  return { touches, words, readable: true };
+}
+
+function parseScript(text: string): AnyNode | undefined {
+  for (const sourceType of ['script', 'module'] as const) {
+    try {
+      return parse(text, { ecmaVersion: 'latest', sourceType, allowReturnOutsideFunction: true });
+    } catch {
+      // Tried as the other kind, then given up: the caller treats an unread script as touching everything.
+    }
+  }
+  return undefined;
+}
+
+/** `$(x).css('width', '40px')` only writes; `.css('width')` reads; `.css('width', '')` and unknown values may clear. */
+function touchByCss(first: AnyNode | undefined, second: AnyNode | undefined, offset: number, touch: (property: string, offset: number) => void): void {
+  const name = stringOf(first);
+  if (name !== undefined) {
+    if (second === undefined || !isFixedValue(second)) touch(cssName(name), offset);
+  } else if (first?.type === 'ObjectExpression') {
+    for (const property of first.properties) {
+      if (property.type !== 'Property') touch('*', offset);
+      else if (!isFixedValue(property.value)) {
+        const key = property.key.type === 'Identifier' ? property.key.name : stringOf(property.key);
+        touch(key === undefined ? '*' : cssName(key), offset);
+      }
+    }
+  } else touch('*', offset);
+}
+
+function isStyle(node: Expression | Super): boolean {
+  return node.type === 'MemberExpression' && propertyName(node) === 'style';
+}
+
+function propertyName(node: MemberExpression): string | undefined {
+  const key: Expression | PrivateIdentifier = node.property;
+  if (!node.computed && key.type === 'Identifier') return key.name;
+  return stringOf(key);
+}
+
+function stringOf(node: AnyNode | null | undefined): string | undefined {
+  return node?.type === 'Literal' && typeof node.value === 'string' ? node.value : undefined;
+}
+
+function isFixedWrite(node: MemberExpression, parent: AnyNode | undefined): boolean {
+  return parent?.type === 'AssignmentExpression' && parent.left === node && parent.operator === '=' && isFixedValue(parent.right);
+}
+
+/** A value that is surely not empty: a written string, or a number with a unit put behind it. */
+function isFixedValue(node: AnyNode): boolean {
+  switch (node.type) {
+    case 'Literal':
+      return typeof node.value === 'number' || (typeof node.value === 'string' && node.value.trim() !== '');
+    case 'TemplateLiteral':
+      return node.quasis.some((part) => /\S/.test(part.value.raw));
+    case 'BinaryExpression':
+      return node.operator === '+' && (isFixedValue(node.right) || isFixedValue(node.left as AnyNode));
+    case 'ConditionalExpression':
+      return isFixedValue(node.consequent) && isFixedValue(node.alternate);
+    default:
+      return false;
+  }
+}
+
+function cssName(name: string): string {
+  if (name.includes('-')) return name.toLowerCase();
+  const dashed = name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
+  return /^(webkit|moz|ms)-/.test(dashed) ? `-${dashed}` : dashed === 'css-float' ? 'float' : dashed;
+}
+
+function addWords(text: string, words: Set<string>): void {
+  for (const word of text.match(/[\p{L}\p{N}_-]+/gu) ?? []) words.add(word);
+}
+

@@ -1,0 +1,134 @@
+// What a declaration does, in a word that fits into a class name.
+
+import { type Color, differenceCiede2000, parse } from 'culori';
+import type { Declaration } from '../sheets/index.js';
+import { normalColour } from '../sheets/index.js';
+
+export interface Trait {
+  readonly word: string;
+  /** Higher is more telling. */
+  readonly weight: number;
+}
+
+const PALETTE: readonly (readonly [string, string])[] = [
+  ['black', '#000000'], ['white', '#ffffff'], ['grey', '#808080'], ['silver', '#c4c8cc'], ['ash', '#e6e6e6'],
+  ['red', '#cc1f1f'], ['maroon', '#7a1020'], ['rust', '#b3471d'], ['orange', '#f08a24'], ['amber', '#f5b83d'],
+  ['brown', '#7a4a24'], ['sand', '#e9dcc0'], ['cream', '#fdf6e3'], ['yellow', '#f7e948'], ['olive', '#7d7f2a'],
+  ['lime', '#9fd43a'], ['green', '#2e8b3d'], ['moss', '#5b7a4a'], ['mint', '#cfeedd'], ['teal', '#12807f'],
+  ['cyan', '#35c4dc'], ['sky', '#a9d3ee'], ['mist', '#e7f0f5'], ['blue', '#2763d0'], ['navy', '#12305c'],
+  ['slate', '#51606e'], ['indigo', '#4638a3'], ['violet', '#7d3fb0'], ['pink', '#ee8fb4'], ['rose', '#fbe3e6'],
+];
+const palette: readonly (readonly [string, Color])[] = PALETTE.map(([name, hex]) => [name, parse(hex) as Color]);
+const distance = differenceCiede2000();
+
+/** The palette's nearest name for a colour as written; `undefined` for what is no plain colour. */
+export function colourWord(value: string): string | undefined {
+  const normal = normalColour(value)?.split('/')[0];
+  const colour = normal === undefined ? undefined : parse(normal);
+  if (colour === undefined) return undefined;
+  let nearest: string | undefined;
+  let least = Number.POSITIVE_INFINITY;
+  for (const [name, known] of palette) {
+    const apart = distance(colour, known);
+    if (apart < least) [nearest, least] = [name, apart];
+  }
+  return nearest;
+}
+
+/** The traits of a set of declarations, most telling first. */
+export function traitsOf(declarations: readonly Declaration[]): Trait[] {
+  const traits = declarations.flatMap((declaration) => traitOf(declaration) ?? []);
+  return traits.sort((a, b) => b.weight - a.weight);
+}
+
+const SIDES: ReadonlyMap<string, string> = new Map([
+  ['top', 'above'],
+  ['bottom', 'below'],
+  ['left', 'before'],
+  ['right', 'after'],
+]);
+
+function traitOf({ property, value }: Declaration): Trait | undefined {
+  const text = value.toLowerCase();
+  const amount = amountWord(text);
+  const side = /-(top|right|bottom|left)$/.exec(property)?.[1];
+  switch (property) {
+    case 'background':
+    case 'background-color': {
+      const colour = colourWord(firstColour(text) ?? text);
+      if (colour !== undefined) return { word: `on-${colour}`, weight: 9 };
+      return text.includes('gradient') ? { word: 'shaded', weight: 8 } : text.includes('url(') ? { word: 'pictured', weight: 8 } : { word: 'backed', weight: 4 };
+    }
+    case 'color': {
+      const colour = colourWord(text);
+      return colour === undefined ? undefined : { word: colour, weight: 8 };
+    }
+    case 'display':
+      return text === 'none' ? { word: 'hidden', weight: 10 } : { word: text.replace(/[^a-z]+/g, '-'), weight: 6 };
+    case 'text-align':
+    case 'float':
+      return { word: text === 'center' ? 'centred' : property === 'float' ? `float-${text}` : text, weight: 7 };
+    case 'vertical-align':
+      return { word: `align-${text.replace(/[^a-z0-9]+/g, '-')}`, weight: 5 };
+    case 'font-weight':
+      return { word: /^(bold|bolder|[6-9]00)$/.test(text) ? 'bold' : 'plain', weight: 6 };
+    case 'font-style':
+      return { word: text, weight: 6 };
+    case 'font-size':
+      return { word: amount === undefined ? text.replace(/[^a-z0-9]+/g, '-') : `size-${amount}`, weight: 5 };
+    case 'font-family':
+    case 'font':
+      return { word: text.includes('mono') ? 'mono' : 'typeface', weight: 4 };
+    case 'text-transform':
+      return { word: text === 'uppercase' ? 'caps' : text, weight: 6 };
+    case 'text-decoration':
+      return { word: text === 'none' ? 'undecorated' : text.split(' ')[0]!.replace(/[^a-z-]/g, ''), weight: 5 };
+    case 'letter-spacing':
+      return { word: 'spaced', weight: 4 };
+    case 'white-space':
+      return text === 'nowrap' ? { word: 'unbroken', weight: 6 } : { word: text.replace(/[^a-z]+/g, '-'), weight: 4 };
+    case 'opacity':
+      return { word: 'faded', weight: 7 };
+    case 'border-radius':
+      return { word: 'rounded', weight: 5 };
+    case 'box-shadow':
+      return { word: 'raised', weight: 6 };
+    case 'cursor':
+      return { word: text.replace(/[^a-z]+/g, '-'), weight: 3 };
+    case 'line-height':
+      return { word: 'leading', weight: 3 };
+    case 'position':
+      return { word: text, weight: 5 };
+    case 'overflow':
+    case 'overflow-x':
+    case 'overflow-y':
+      return { word: text === 'hidden' ? 'clipped' : 'scrolling', weight: 4 };
+    default:
+  }
+  if (/^border/.test(property)) {
+    if (/^(none|0)/.test(text)) return { word: 'unframed', weight: 4 };
+    return { word: side === undefined ? 'framed' : `line-${SIDES.get(side)}`, weight: 6 };
+  }
+  if (property.startsWith('padding')) return { word: text === '0' ? 'flush' : side === undefined ? 'padded' : `padded-${SIDES.get(side)}`, weight: 4 };
+  if (property.startsWith('margin')) return { word: /auto/.test(text) ? 'middle' : side === undefined ? 'apart' : `apart-${SIDES.get(side)}`, weight: 4 };
+  const short = /^(?:(min|max)-)?(width|height)$/.exec(property);
+  if (short !== null) return { word: [short[1], short[2] === 'width' ? 'wide' : 'high', amount].filter(Boolean).join('-'), weight: 5 };
+  return { word: property.replace(/^-+|[^a-z-]/g, ''), weight: 2 };
+}
+
+function firstColour(text: string): string | undefined {
+  return /#[0-9a-f]{3,8}|rgba?\([^)]*\)|\b[a-z]+\b/.exec(text)?.[0];
+}
+
+/** `70%` is `70`, `1.5em` is `1-5em`, `300px` is `300`. */
+function amountWord(text: string): string | undefined {
+  const match = /^([0-9]*\.?[0-9]+)(px|%|em|rem|vh|vw|pt)?$/.exec(text);
+  if (match === null) return undefined;
+  const unit = match[2] === undefined || match[2] === 'px' || match[2] === '%' ? '' : match[2];
+  return `${String(Number(match[1])).replace('.', '-')}${unit}`;
+}
+
+/** Words that tell one amount from another, for names that are alike without them. */
+export function amountsOf(declarations: readonly Declaration[]): string[] {
+  return declarations.flatMap(({ value }) => value.toLowerCase().split(/\s+/).flatMap((word) => amountWord(word) ?? []));
+}

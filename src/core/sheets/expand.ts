@@ -1,0 +1,127 @@
+// A declaration becomes the longhands it sets. Values of the simple shorthands are taken apart; of the others each
+// longhand's value is "its part of that text", which compares equal exactly when the text does.
+
+import { longhands, canonicalProperty } from './properties.js';
+import { normalValue } from './values.js';
+
+export interface LonghandValue {
+  readonly longhand: string;
+  /** Normal form; see `values.ts`. */
+  readonly value: string;
+}
+
+const CSS_WIDE = new Set(['initial', 'inherit', 'unset', 'revert', 'revert-layer']);
+const SIDES = ['top', 'right', 'bottom', 'left'] as const;
+const WIDTHS = /^(thin|medium|thick|[+-]?[0-9.]+[a-z]*|calc\(.*\))$/;
+const STYLES = new Set(['none', 'hidden', 'dotted', 'dashed', 'solid', 'double', 'groove', 'ridge', 'inset', 'outset']);
+
+/**
+ * The longhands that a declaration sets, in a fixed order.
+ * In: property and value as written, and the path of the file, for `url()`.
+ */
+export function expandDeclaration(property: string, value: string, holder: string): LonghandValue[] {
+  const canonical = canonicalProperty(property);
+  const form = normalValue(canonical, value, holder);
+  const { set, reset } = longhands(canonical);
+  if (set.length === 1 && reset.length === 0) return [{ longhand: set[0]!, value: form }];
+  if (CSS_WIDE.has(form)) return [...set, ...reset].map((longhand) => ({ longhand, value: form }));
+  const parts = form.includes('var(') ? undefined : takeApart(canonical, form);
+  return [
+    ...set.map((longhand) => ({ longhand, value: parts?.get(longhand) ?? `part of ${canonical}: ${form}` })),
+    ...reset.map((longhand) => ({ longhand, value: 'initial' })),
+  ];
+}
+
+function takeApart(shorthand: string, form: string): Map<string, string> | undefined {
+  const words = splitValue(form);
+  if (words === undefined) return undefined;
+  switch (shorthand) {
+    case 'margin':
+    case 'padding':
+      return fourSides(words, (side) => `${shorthand}-${side}`);
+    case 'inset':
+      return fourSides(words, (side) => side);
+    case 'border-width':
+    case 'border-style':
+    case 'border-color':
+      return fourSides(words, (side) => shorthand.replace('border', `border-${side}`));
+    case 'border':
+      return lineParts(words, SIDES.map((side) => `border-${side}`));
+    case 'border-top':
+    case 'border-right':
+    case 'border-bottom':
+    case 'border-left':
+    case 'outline':
+      return lineParts(words, [shorthand]);
+    case 'overflow':
+      return pair(words, 'overflow-x', 'overflow-y');
+    case 'gap':
+      return pair(words, 'row-gap', 'column-gap');
+    case 'background':
+      return plainBackground(words);
+    default:
+      return undefined;
+  }
+}
+
+/** Splits at spaces outside brackets; `undefined` where commas or slashes make it more than a list of words. */
+function splitValue(form: string): string[] | undefined {
+  const words: string[] = [];
+  let depth = 0;
+  let word = '';
+  for (const char of form) {
+    if (char === '(') depth++;
+    if (char === ')') depth--;
+    if (depth === 0 && (char === ',' || (char === '/' && !word.startsWith('#')))) return undefined;
+    if (depth === 0 && char === ' ') {
+      words.push(word);
+      word = '';
+    } else word += char;
+  }
+  words.push(word);
+  return words;
+}
+
+function fourSides(words: readonly string[], name: (side: string) => string): Map<string, string> | undefined {
+  if (words.length < 1 || words.length > 4) return undefined;
+  const [top, right = top, bottom = top, left = right] = words;
+  const values = [top, right, bottom, left];
+  return new Map(SIDES.map((side, i) => [name(side), values[i]!]));
+}
+
+function pair(words: readonly string[], first: string, second: string): Map<string, string> | undefined {
+  if (words.length < 1 || words.length > 2) return undefined;
+  return new Map([
+    [first, words[0]!],
+    [second, words[1] ?? words[0]!],
+  ]);
+}
+
+/** `<line-width> || <line-style> || <color>`: what is not named gets its initial value. */
+function lineParts(words: readonly string[], prefixes: readonly string[]): Map<string, string> | undefined {
+  let width: string | undefined;
+  let style: string | undefined;
+  let colour: string | undefined;
+  for (const word of words) {
+    if (style === undefined && STYLES.has(word)) style = word;
+    else if (width === undefined && WIDTHS.test(word)) width = word;
+    else if (colour === undefined && /^#|^currentcolor$/.test(word)) colour = word;
+    else return undefined;
+  }
+  const parts = new Map<string, string>();
+  for (const prefix of prefixes) {
+    parts.set(`${prefix}-width`, width ?? 'initial');
+    parts.set(`${prefix}-style`, style ?? 'initial');
+    parts.set(`${prefix}-color`, colour ?? 'initial');
+  }
+  return parts;
+}
+
+/** `background: <colour>` or `none`: the other longhands become initial. */
+function plainBackground(words: readonly string[]): Map<string, string> | undefined {
+  const only = words[0] ?? '';
+  if (words.length !== 1 || !(only.startsWith('#') || only === 'none')) return undefined;
+  const parts = new Map(longhands('background').set.map((longhand) => [longhand, 'initial']));
+  if (only !== 'none') parts.set('background-color', only);
+  return parts;
+}

@@ -1,0 +1,11 @@
+// Stage 2, sheets. In: CSS text. Out: a `Sheet` of rules, conditions and declarations with their ranges; and for a
+// declaration its longhands, its normal form and whether browsers keep it.
+
+export { normalColour } from './colours.js';
+export { expandDeclaration, type LonghandValue } from './expand.js';
+export { parseDeclarations, parseSheet } from './parse.js';
+export { canonicalProperty, type InteractionGroup, interactionGroup, isKnownProperty, knownPropertyNames, longhands } from './properties.js';
+export type * from './sheet.js';
+export { Token, tokenize, tokenText } from './tokens.js';
+export { declarationValidity, type Validity } from './validity.js';
+export { normalValue } from './values.js';

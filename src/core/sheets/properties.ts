@@ -1,0 +1,139 @@
+// What the CSS specifications say of each property: longhands, aliases, groups. From @webref/css.
+
+import { createRequire } from 'node:module';
+
+interface SpecifiedProperty {
+  readonly name: string;
+  readonly longhands?: readonly string[];
+  readonly resetLonghands?: readonly string[];
+  readonly legacyAliasOf?: string;
+  readonly logicalPropertyGroup?: string;
+}
+
+const require = createRequire(import.meta.url);
+const specified = new Map<string, SpecifiedProperty>();
+for (const property of (require('@webref/css/css.json') as { properties: SpecifiedProperty[] }).properties) {
+  specified.set(property.name, property);
+}
+
+/** Names that browsers treat as one property and the specifications' data does not (Compatibility Standard, CSS Break). */
+const MORE_ALIASES: ReadonlyMap<string, string> = new Map([
+  ['-webkit-margin-start', 'margin-inline-start'],
+  ['-webkit-margin-end', 'margin-inline-end'],
+  ['-webkit-margin-before', 'margin-block-start'],
+  ['-webkit-margin-after', 'margin-block-end'],
+  ['-webkit-padding-start', 'padding-inline-start'],
+  ['-webkit-padding-end', 'padding-inline-end'],
+  ['-webkit-padding-before', 'padding-block-start'],
+  ['-webkit-padding-after', 'padding-block-end'],
+  ['-webkit-border-start', 'border-inline-start'],
+  ['-webkit-border-end', 'border-inline-end'],
+  ['-webkit-border-before', 'border-block-start'],
+  ['-webkit-border-after', 'border-block-end'],
+  ['-webkit-logical-width', 'inline-size'],
+  ['-webkit-logical-height', 'block-size'],
+  ['-webkit-column-count', 'column-count'],
+  ['-webkit-column-gap', 'column-gap'],
+  ['-webkit-column-rule', 'column-rule'],
+  ['-webkit-column-rule-color', 'column-rule-color'],
+  ['-webkit-column-rule-style', 'column-rule-style'],
+  ['-webkit-column-rule-width', 'column-rule-width'],
+  ['-webkit-column-span', 'column-span'],
+  ['-webkit-column-width', 'column-width'],
+  ['-webkit-columns', 'columns'],
+  ['-webkit-clip-path', 'clip-path'],
+  ['-webkit-opacity', 'opacity'],
+  ['-webkit-user-select', 'user-select'],
+  ['page-break-before', 'break-before'],
+  ['page-break-after', 'break-after'],
+  ['page-break-inside', 'break-inside'],
+]);
+
+/** Shorthands without a specification. */
+const MORE_SHORTHANDS: ReadonlyMap<string, readonly string[]> = new Map([
+  ['-webkit-text-stroke', ['-webkit-text-stroke-width', '-webkit-text-stroke-color']],
+]);
+
+/** Whether any specification defines the property; custom properties count. */
+export function isKnownProperty(name: string): boolean {
+  return name.startsWith('--') || specified.has(name) || MORE_ALIASES.has(name);
+}
+
+export function knownPropertyNames(): Iterable<string> {
+  return specified.keys();
+}
+
+/** The name under which a browser keeps a property: `word-wrap` is `overflow-wrap`. */
+export function canonicalProperty(name: string): string {
+  return specified.get(name)?.legacyAliasOf ?? MORE_ALIASES.get(name) ?? name;
+}
+
+export interface Longhands {
+  /** In the order of the specification's data; the property itself when it is a longhand. */
+  readonly set: readonly string[];
+  /** Longhands that the shorthand only resets to their initial value. */
+  readonly reset: readonly string[];
+}
+
+const longhandsOf = new Map<string, Longhands>();
+
+/**
+ * The longhands that a declaration of a property sets. Vendor variants of shorthands (`-moz-border-radius`) get
+ * vendor longhands of the same names, since a browser that knows the one may not know the other.
+ */
+export function longhands(name: string): Longhands {
+  const known = longhandsOf.get(name);
+  if (known !== undefined) return known;
+  const found = findLonghands(canonicalProperty(name));
+  longhandsOf.set(name, found);
+  return found;
+}
+
+function findLonghands(name: string): Longhands {
+  const property = specified.get(name);
+  const direct = property?.longhands ?? MORE_SHORTHANDS.get(name);
+  if (direct !== undefined && direct.length > 0) {
+    const set = direct.flatMap((part) => longhands(part).set);
+    const reset = [
+      ...direct.flatMap((part) => longhands(part).reset),
+      ...(property?.resetLonghands ?? []).flatMap((part) => [...longhands(part).set, ...longhands(part).reset]),
+    ];
+    return { set: [...new Set(set)], reset: [...new Set(reset)].filter((part) => !set.includes(part)) };
+  }
+  const vendor = vendorBase(name);
+  if (property === undefined && vendor !== undefined) {
+    const base = longhands(vendor.base);
+    if (base.set.length > 1) return { set: base.set.map((part) => `${vendor.prefix}${part}`), reset: [] };
+  }
+  return { set: [name], reset: [] };
+}
+
+function vendorBase(name: string): { prefix: string; base: string } | undefined {
+  const match = /^(-(?:webkit|moz|ms|o|epub|khtml)-)(.+)$/.exec(name);
+  return match === null ? undefined : { prefix: match[1]!, base: match[2]! };
+}
+
+export interface InteractionGroup {
+  readonly name: string;
+  /** Members of different kinds compete; members of one kind do not. */
+  readonly kind: 'plain' | 'logical' | 'vendor';
+}
+
+/**
+ * Longhands that are different names for what may be one computed value, so that their order in the cascade matters:
+ * logical and physical ones (CSS Logical Properties §4), vendor variants and their base.
+ */
+export function interactionGroup(longhand: string): InteractionGroup {
+  const property = specified.get(longhand);
+  const logical = property?.logicalPropertyGroup;
+  if (logical !== undefined) {
+    const flowRelative = /(^|-)(inline|block|start|end)(-|$)/.test(longhand);
+    return { name: logical, kind: flowRelative ? 'logical' : 'plain' };
+  }
+  const vendor = vendorBase(longhand);
+  if (vendor !== undefined) {
+    const base = specified.get(vendor.base)?.logicalPropertyGroup ?? vendor.base;
+    return { name: base, kind: 'vendor' };
+  }
+  return { name: longhand, kind: 'plain' };
+}

@@ -1,0 +1,59 @@
+// Does a browser keep a declaration, or drop it? Certain only where the grammar and long use agree.
+
+import * as csstree from 'css-tree';
+import { isKnownProperty } from './properties.js';
+
+/** `certain`: every browser keeps it. `unsure`: some may drop it, so what it would beat may show. */
+export type Validity = 'certain' | 'unsure';
+
+export interface ValidityFinding {
+  readonly validity: Validity;
+  /** What looks wrong, for a person. Absent for vendor names and for what is only new. */
+  readonly complaint: 'unknown property' | 'unfitting value' | undefined;
+}
+
+const CERTAIN: ValidityFinding = { validity: 'certain', complaint: undefined };
+const UNSURE: ValidityFinding = { validity: 'unsure', complaint: undefined };
+
+/** Functions and keywords that css-tree's grammar takes in and not every browser does. */
+const ODD = /(^|[\s,(])-|progid|expression\(|\b(hand|intrinsic|min-intrinsic|fill|fill-available|stretch|inline-stack|grid-line)\b|@|\\/i;
+const SAFE_FUNCTIONS = new Set(
+  ('rgb rgba hsl hsla url calc min max clamp linear-gradient radial-gradient repeating-linear-gradient ' +
+    'repeating-radial-gradient translate translatex translatey translatez translate3d rotate rotatex rotatey rotatez ' +
+    'rotate3d scale scalex scaley scalez scale3d skew skewx skewy matrix matrix3d perspective cubic-bezier steps ' +
+    'counter counters attr blur brightness contrast drop-shadow grayscale hue-rotate invert opacity saturate sepia ' +
+    'polygon circle ellipse inset minmax repeat fit-content').split(' '),
+);
+
+const cache = new Map<string, ValidityFinding>();
+
+/** How certain it is that browsers keep `property: value` (neither with `!important`). */
+export function declarationValidity(property: string, value: string): ValidityFinding {
+  const key = `${property}:${value}`;
+  let finding = cache.get(key);
+  if (finding === undefined) {
+    finding = judge(property, value);
+    if (cache.size > 50_000) cache.clear();
+    cache.set(key, finding);
+  }
+  return finding;
+}
+
+function judge(property: string, value: string): ValidityFinding {
+  if (property.startsWith('--')) return CERTAIN;
+  if (property.startsWith('-')) return UNSURE;
+  if (!isKnownProperty(property)) return { validity: 'unsure', complaint: 'unknown property' };
+  // A declaration with var() is always kept; it can only become invalid later, the same way everywhere.
+  if (/\bvar\(/i.test(value) && !ODD.test(value.replace(/var\([^()]*\)/gi, ''))) return CERTAIN;
+  const match = csstree.lexer.matchProperty(property, value);
+  if (match.error !== null) {
+    const odd = /(^|[\s,(])-[a-z]|\\|progid|[a-z-]+\(/i.test(value) || !csstree.lexer.getProperty(property);
+    return { validity: 'unsure', complaint: odd ? undefined : 'unfitting value' };
+  }
+  const plain = value.replace(/"[^"]*"|'[^']*'|url\([^)]*\)/gi, '').replace(/(^|[\s,(])-(?=[0-9.])/g, '$1');
+  if (ODD.test(plain)) return UNSURE;
+  for (const [, name] of plain.matchAll(/([a-z0-9-]+)\(/gi)) {
+    if (!SAFE_FUNCTIONS.has((name ?? '').toLowerCase())) return UNSURE;
+  }
+  return CERTAIN;
+}

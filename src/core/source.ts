@@ -1,0 +1,53 @@
+// Places in source text: half-open ranges of UTF-16 offsets, and the line and column a person sees.
+
+export interface SourceRange {
+  readonly start: number;
+  readonly end: number;
+}
+
+/** A place as it is shown: 1-based line and column, columns counted in UTF-16 units. */
+export interface Place {
+  readonly path: string;
+  readonly line: number;
+  readonly column: number;
+}
+
+/** Turns offsets of one text into places. Built once per text, answers in O(log lines). */
+export class LineIndex {
+  readonly #starts: number[] = [0];
+
+  constructor(
+    readonly path: string,
+    text: string,
+  ) {
+    // CR LF, LF and a lone CR each end a line, as in HTML and CSS.
+    for (let i = 0; i < text.length; i++) {
+      const code = text.charCodeAt(i);
+      if (code === 10 || (code === 13 && text.charCodeAt(i + 1) !== 10)) this.#starts.push(i + 1);
+    }
+  }
+
+  placeAt(offset: number): Place {
+    let low = 0;
+    let high = this.#starts.length - 1;
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if ((this.#starts[middle] ?? 0) <= offset) low = middle;
+      else high = middle - 1;
+    }
+    return { path: this.path, line: low + 1, column: offset - (this.#starts[low] ?? 0) + 1 };
+  }
+}
+
+export function showPlace(place: Place): string {
+  return `${place.path}:${place.line}:${place.column}`;
+}
+
+/** Order by path (code units), then line, then column: stable on every machine. */
+export function comparePlaces(a: Place, b: Place): number {
+  return comparePaths(a.path, b.path) || a.line - b.line || a.column - b.column;
+}
+
+export function comparePaths(a: string, b: string): number {
+  return a < b ? -1 : a > b ? 1 : 0;
+}

@@ -1,0 +1,59 @@
+// Why a declaration stays where it is: every reason there is, and its words.
+
+import { type Place, showPlace } from '../source.js';
+
+export type KeptReason =
+  | { readonly kind: 'written once' }
+  | { readonly kind: 'written seldom'; readonly times: number; readonly atLeast: number }
+  | { readonly kind: 'template text' }
+  | { readonly kind: 'in a template element' }
+  | { readonly kind: 'script'; readonly place: Place; readonly property: string }
+  | { readonly kind: 'unreadable script'; readonly place: Place }
+  | { readonly kind: 'address'; readonly why: string }
+  | { readonly kind: 'not understood'; readonly property: string }
+  | { readonly kind: 'character references' }
+  | { readonly kind: 'no tag of its own' }
+  | { readonly kind: 'page undecided'; readonly why: string }
+  | { readonly kind: 'stronger rule'; readonly selector: string; readonly place: Place }
+  | { readonly kind: 'proof'; readonly detail: string }
+  | { readonly kind: 'refused' }
+  | { readonly kind: 'taken'; readonly by: string }
+  | { readonly kind: 'gone' };
+
+/** One line for a person, without a full stop. */
+export function keptText(reason: KeptReason): string {
+  switch (reason.kind) {
+    case 'written once':
+      return 'written once: a one-off is no reason for a class';
+    case 'written seldom':
+      return `written ${reason.times} times, and a class is made from ${reason.atLeast} on`;
+    case 'template text':
+      return 'holds template text, which is never touched';
+    case 'in a template element':
+      return 'stands in a <template>, which a script copies';
+    case 'script':
+      return `a script reads or clears ${reason.property === '*' ? 'its style' : reason.property} (${showPlace(reason.place)})`;
+    case 'unreadable script':
+      return `a script could not be read, and may clear it (${showPlace(reason.place)})`;
+    case 'address':
+      return reason.why;
+    case 'not understood':
+      return `no browser knows the property ${reason.property}: nothing to share`;
+    case 'character references':
+      return 'the attribute is written with character references; only the whole of it could move';
+    case 'no tag of its own':
+      return 'its element has no tag of its own in the source';
+    case 'page undecided':
+      return `the page cannot be decided: ${reason.why}`;
+    case 'stronger rule':
+      return `${reason.selector} is stronger than a class (${showPlace(reason.place)})`;
+    case 'proof':
+      return `the proof does not vouch for it: ${reason.detail}`;
+    case 'refused':
+      return 'refused in the draft';
+    case 'taken':
+      return `another style of the draft takes it: ${reason.by}`;
+    case 'gone':
+      return 'the source changed since the draft, and it is no longer there';
+  }
+}

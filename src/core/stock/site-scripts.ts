@@ -1,0 +1,101 @@
+// The scripts of a site as its pages use them: which declarations of which elements a script might clear or read.
+
+import { resolveAddress } from '../addresses.js';
+import type { Page, PageElement } from '../markup/index.js';
+import { readScript, type ScriptReading } from '../scripts/index.js';
+import { LineIndex, type Place } from '../source.js';
+import type { KeptReason } from './kept.js';
+
+/** The texts of a site's local scripts, by path. */
+export interface ScriptSources {
+  readonly scripts: ReadonlyMap<string, string>;
+  /** Library scripts are not the site's own: minified, or in a platform folder. */
+  isLibrary(path: string): boolean;
+}
+
+interface UsedScript {
+  readonly reading: ScriptReading;
+  readonly library: boolean;
+  place(offset: number): Place;
+}
+
+export class SiteScripts {
+  readonly #sources: ScriptSources;
+  readonly #readings = new Map<string, ScriptReading>();
+  readonly #byPage = new Map<string, UsedScript[]>();
+  readonly #unread = new Set<string>();
+
+  constructor(sources: ScriptSources) {
+    this.#sources = sources;
+  }
+
+  /** Addresses of scripts that could not be read: on another host, or missing. Complete once all pages were asked for. */
+  get unread(): ReadonlySet<string> {
+    return this.#unread;
+  }
+
+  /** Every word in a string of the page's scripts: what they may mean by it is not known. */
+  mentions(page: Page, word: string): boolean {
+    return this.#of(page).some(({ reading }) => reading.words.has(word));
+  }
+
+  /**
+   * Why a script forbids moving a declaration of `property` off this element, if one does.
+   * A script of the site may reach any element: what it clears or reads by name counts for the whole page. A library
+   * acts where the markup calls it: it counts for elements whose id or class it names.
+   */
+  objection(page: Page, element: PageElement, property: string): KeptReason | undefined {
+    for (const script of this.#of(page)) {
+      const named = (element.id !== undefined && script.reading.words.has(element.id)) || element.classes.some((name) => script.reading.words.has(name));
+      if (!script.reading.readable) {
+        if (named || (!script.library && property === 'display')) return { kind: 'unreadable script', place: script.place(0) };
+        continue;
+      }
+      for (const touch of script.reading.touches) {
+        const meant = touch.property === property || isPartOf(property, touch.property);
+        if (touch.property === '*' ? named : meant && (named || !script.library || property === 'display')) {
+          return { kind: 'script', place: script.place(touch.offset), property: touch.property };
+        }
+      }
+    }
+    return undefined;
+  }
+
+  #of(page: Page): UsedScript[] {
+    const known = this.#byPage.get(page.path);
+    if (known !== undefined) return known;
+    const used: UsedScript[] = [];
+    for (const reference of page.scripts) {
+      if (reference.kind === 'inline') {
+        const reading = this.#read(reference.text);
+        used.push({ reading, library: false, place: (offset) => new LineIndex(page.path, page.text).placeAt(reference.offset + offset) });
+        continue;
+      }
+      const resolved = resolveAddress(reference.address, page.path);
+      const text = resolved.kind === 'site' ? this.#sources.scripts.get(resolved.path) : undefined;
+      if (resolved.kind !== 'site' || text === undefined) {
+        this.#unread.add(reference.address);
+        continue;
+      }
+      const { path } = resolved;
+      const place = (offset: number): Place => new LineIndex(path, text).placeAt(offset);
+      used.push({ reading: this.#read(text), library: this.#sources.isLibrary(path), place });
+    }
+    this.#byPage.set(page.path, used);
+    return used;
+  }
+
+  #read(text: string): ScriptReading {
+    let reading = this.#readings.get(text);
+    if (reading === undefined) {
+      reading = readScript(text);
+      this.#readings.set(text, reading);
+    }
+    return reading;
+  }
+}
+
+/** `margin` touches `margin-top`, and the other way round. */
+function isPartOf(a: string, b: string): boolean {
+  return a.startsWith(`${b}-`) || b.startsWith(`${a}-`);
+}

@@ -1,0 +1,55 @@
+// The declarations of one style attribute, cut into units that can move without each other.
+
+import { canonicalProperty, type Declaration, interactionGroup, longhands, normalValue } from '../sheets/index.js';
+
+/** Declarations of one attribute that set a longhand in common, so that their order matters: they move together. */
+export interface Unit {
+  /** Normal form: equal keys say the same. Addresses are resolved, so that equal text in two folders can differ. */
+  readonly key: string;
+  /** In source order. */
+  readonly declarations: readonly Declaration[];
+}
+
+/** In: the declarations of one attribute, in order; the path of its page. Out: units, in order of first appearance. */
+export function unitsOf(declarations: readonly Declaration[], holder: string): Unit[] {
+  const owner = new Map<string, number>();
+  const groups: Declaration[][] = [];
+  for (const declaration of declarations) {
+    const slots = slotsOf(declaration.property);
+    const touched = [...new Set(slots.flatMap((slot) => owner.get(slot) ?? []))].sort((a, b) => a - b);
+    const [first] = touched;
+    const target = first ?? groups.push([]) - 1;
+    for (const other of touched.slice(1)) {
+      groups[target]!.push(...groups[other]!);
+      groups[other] = [];
+      for (const [slot, group] of owner) if (group === other) owner.set(slot, target);
+    }
+    groups[target]!.push(declaration);
+    for (const slot of slots) owner.set(slot, target);
+  }
+  return groups
+    .filter((group) => group.length > 0)
+    .map((group) => {
+      const ordered = [...group].sort((a, b) => a.range.start - b.range.start);
+      return { key: ordered.map((one) => declarationKey(one, holder)).join('; '), declarations: ordered };
+    });
+}
+
+/** What a declaration competes for: its longhands, and the groups in which other names mean the same. */
+function slotsOf(property: string): string[] {
+  const { set, reset } = longhands(property);
+  const slots = new Set<string>();
+  for (const longhand of [...set, ...reset]) {
+    slots.add(longhand);
+    const { name, kind } = interactionGroup(longhand);
+    if (kind !== 'plain') slots.add(`~${name}`);
+  }
+  if (property === 'all') slots.add('~all');
+  return [...slots];
+}
+
+/** The normal form of a declaration: `margin:0`, `color:#ff0000!`. */
+export function declarationKey(declaration: Declaration, holder: string): string {
+  const property = canonicalProperty(declaration.property);
+  return `${declaration.property}:${normalValue(property, declaration.value, holder)}${declaration.important ? '!' : ''}`;
+}

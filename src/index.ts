@@ -1,0 +1,12 @@
+// What a script may import: the core's stages and the site's loading, without the terminal.
+
+export { SiteModel, type SiteSources, OutcomeTable, TruthTable } from './core/cascade/index.js';
+export { applyEdits, type Edit } from './core/edits/index.js';
+export { type Page, parsePage } from './core/markup/index.js';
+export { type Difference, prove, type Proof } from './core/proof/index.js';
+export { parseSheet, type Sheet } from './core/sheets/index.js';
+export { type Survey, takeStock } from './core/stock/index.js';
+export { type Config, configSchema } from './site/config.js';
+export { openCommit, openFolder, type SiteFiles } from './site/files.js';
+export { loadSite, type Site } from './site/load.js';
+export { UsageError } from './site/usage-error.js';

@@ -1,0 +1,52 @@
+// `acervus.json`: optional, checked, never code.
+
+import { z } from 'zod';
+import { UsageError } from './usage-error.js';
+
+const globs = z.array(z.string().min(1));
+
+export const configSchema = z
+  .strictObject({
+    $schema: z.string().optional(),
+    pages: globs.optional().describe('Which files are pages or components. Default: every .html, .htm and .shtml file.'),
+    exclude: globs.optional().describe('Files and folders that are no part of the site.'),
+    platform: globs.optional().describe('Sheets and scripts that may not be edited.'),
+    theme: globs.optional().describe('Sheets that may be edited, where the guess from names would say otherwise.'),
+    shared: z.string().regex(/^[^/\\].*\.css$/, 'expected a .css path inside the site').optional().describe('The sheet that shared styles are written into.'),
+    copies: z.record(z.string(), z.string()).optional().describe('Local copies of sheets on other hosts: address to path.'),
+  })
+  .describe('Configuration of Acervus for one site');
+
+export type Config = z.infer<typeof configSchema>;
+
+export const CONFIG_FILE = 'acervus.json';
+
+/** In: the text of `acervus.json`, `undefined` when there is none. Throws `UsageError` naming the key. */
+export function parseConfig(text: string | undefined): Config {
+  if (text === undefined) return {};
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    throw new UsageError(`${CONFIG_FILE}: is not valid JSON (${(error as Error).message}); correct or delete it`);
+  }
+  const result = configSchema.safeParse(value);
+  if (result.success) {
+    const shared = result.data.shared;
+    if (shared?.split('/').includes('..')) throw new UsageError(`${CONFIG_FILE}: shared: "${shared}" leads out of the site; name a path inside it`);
+    return result.data;
+  }
+  throw new UsageError(`${CONFIG_FILE}: ${firstIssue(result.error)}`);
+}
+
+/** The first thing wrong, as `key: what was expected`. */
+export function firstIssue(error: z.ZodError): string {
+  const [issue] = error.issues;
+  if (issue === undefined) return 'is not as expected';
+  const key = issue.path.map((part) => (typeof part === 'number' ? `[${part}]` : String(part))).join('.').replaceAll('.[', '[');
+  if (issue.code === 'unrecognized_keys') {
+    const names = issue.keys.map((name) => `"${name}"`).join(', ');
+    return `${key === '' ? '' : `${key}: `}${names} is no key here; remove it or correct its spelling`;
+  }
+  return `${key === '' ? 'the document' : key}: ${issue.message.replace(/^Invalid input: /, '')}`;
+}
