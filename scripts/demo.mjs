@@ -7,5 +7,7 @@ import { fileURLToPath } from 'node:url';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 const folder = path.join(mkdtempSync(path.join(os.tmpdir(), 'acervus-')), 'skerrin-line');
-const done = spawnSync(process.execPath, [path.join(root, 'dist', 'cli', 'main.js'), 'demo', folder], { stdio: 'inherit' });
+const done = spawnSync(process.execPath, [path.join(root, 'dist', 'cli', 'main.js'), 'demo', folder], {
+  stdio: 'inherit',
+});
 process.exit(done.status ?? 1);

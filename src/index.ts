@@ -1,9 +1,9 @@
 // What a script may import: the core's stages and the site's loading, without the terminal.
 
-export { SiteModel, type SiteSources, OutcomeTable, TruthTable } from './core/cascade/index.js';
+export { OutcomeTable, SiteModel, type SiteSources, TruthTable } from './core/cascade/index.js';
 export { applyEdits, type Edit } from './core/edits/index.js';
 export { type Page, parsePage } from './core/markup/index.js';
-export { type Difference, prove, type Proof } from './core/proof/index.js';
+export { type Difference, type Proof, prove } from './core/proof/index.js';
 export { parseSheet, type Sheet } from './core/sheets/index.js';
 export { type Survey, takeStock } from './core/stock/index.js';
 export { type Config, configSchema } from './site/config.js';

@@ -14,7 +14,7 @@ import { unifiedPatch } from '../site/patch.js';
 import { UsageError } from '../site/usage-error.js';
 import type { adoptDocument } from './documents.js';
 import { keptLines, shownKept, shownStyle, styleLines } from './outcome-lines.js';
-import { amber, dim, heading, next, print, printJson, Progress, row } from './paper.js';
+import { amber, dim, heading, next, Progress, print, printJson, row } from './paper.js';
 
 export interface AdoptOptions {
   readonly patch?: boolean;
@@ -43,9 +43,21 @@ export function adopt(folder: string, options: AdoptOptions): number {
   const changes = fileChanges(site, plan.edits);
   if (options.patch !== true && changes.length > 0) writeChange(root, 'adopt', changes);
   progress.end();
-  const patch = options.patch === true ? unifiedPatch(changes, (one) => existsSync(path.join(root, one))) : undefined;
-  const before = inlineCarriers(site.model, site.scripts).reduce((sum, { declarations }) => sum + declarations.length, 0);
-  const moved = moves.reduce((sum, move) => sum + move.members.reduce((own, { units }) => own + units.reduce((some, { declarations }) => some + declarations.length, 0), 0), 0);
+  const patch =
+    options.patch === true ? unifiedPatch(changes, (one) => existsSync(path.join(root, one))) : undefined;
+  const before = inlineCarriers(site.model, site.scripts).reduce(
+    (sum, { declarations }) => sum + declarations.length,
+    0,
+  );
+  const moved = moves.reduce(
+    (sum, move) =>
+      sum +
+      move.members.reduce(
+        (own, { units }) => own + units.reduce((some, { declarations }) => some + declarations.length, 0),
+        0,
+      ),
+    0,
+  );
   const styles = moves.map((move) => shownStyle(move, draft.shared));
   const kept = shownKept([...resolved.kept, ...vouched.kept]);
   if (options.json === true) {
@@ -59,7 +71,12 @@ export function adopt(folder: string, options: AdoptOptions): number {
       files: changes.map((change) => change.path),
       changedSinceDraft: [...resolved.changed],
       kept,
-      proof: { pages: proof.pages, components: proof.components, elements: proof.elements, assumptions: [...proof.assumptions] },
+      proof: {
+        pages: proof.pages,
+        components: proof.components,
+        elements: proof.elements,
+        assumptions: [...proof.assumptions],
+      },
       ...(patch === undefined ? {} : { patch }),
     };
     printJson(document);
@@ -71,32 +88,57 @@ export function adopt(folder: string, options: AdoptOptions): number {
   }
   const all = options.all === true;
   const lines = [heading('Adopt', folder)];
-  if (changes.length === 0) lines.push(row({ count: 0, text: 'nothing to adopt: no style of the draft is left to move' }));
+  if (changes.length === 0)
+    lines.push(row({ count: 0, text: 'nothing to adopt: no style of the draft is left to move' }));
   else {
     lines.push(row({ count: moved, mark: 'taken', text: 'declarations out of style attributes' }));
-    lines.push(row({ count: moves.reduce((sum, move) => sum + move.written.length, 0), mark: 'made', text: `declarations in ${count(moves.length, 'class').replace(/classs$/, 'classes')} of ${draft.shared}` }));
+    lines.push(
+      row({
+        count: moves.reduce((sum, move) => sum + move.written.length, 0),
+        mark: 'made',
+        text: `declarations in ${count(moves.length, 'class').replace(/classs$/, 'classes')} of ${draft.shared}`,
+      }),
+    );
     lines.push(row({ count: changes.length, mark: 'made', text: 'files written' }));
     lines.push(row({ count: before - moved, mark: 'kept', text: `inline declarations left of ${before}` }));
   }
-  for (const one of resolved.changed) lines.push(row({ mark: 'needs', text: amber(`${one} changed since the draft; what still holds was used`) }));
-  if (styles.length > 0) lines.push(heading('Classes', 'elements, class, declarations'), ...styleLines(styles, all));
+  for (const one of resolved.changed)
+    lines.push(
+      row({ mark: 'needs', text: amber(`${one} changed since the draft; what still holds was used`) }),
+    );
+  if (styles.length > 0)
+    lines.push(heading('Classes', 'elements that wear each'), ...styleLines(styles, all));
   lines.push(...keptLines(kept, all));
   lines.push(heading('Proof'));
-  lines.push(row({ count: 0, text: `differences on ${count(proof.elements, 'element')} of ${count(proof.pages, 'page')}, in every medium and state` }));
+  lines.push(
+    row({
+      count: 0,
+      text: `differences on ${count(proof.elements, 'element')} of ${count(proof.pages, 'page')}, in every medium and state`,
+    }),
+  );
   for (const one of proof.assumptions) lines.push(row({ mark: 'needs', text: dim(`assumed: ${one}`) }));
   const at = folder === '.' ? '' : ` ${folder}`;
-  lines.push(changes.length === 0 ? next(`acervus survey${at}`, 'shows what is still written') : next(`acervus undo${at}`, 'takes it back byte for byte; or look at the pages and commit'));
+  lines.push(
+    changes.length === 0
+      ? next(`acervus survey${at}`, 'shows what is still written')
+      : next(`acervus undo${at}`, 'takes it back, byte for byte'),
+  );
   print(lines);
   return 0;
 }
 
-function fileChanges(site: Site, edits: ReadonlyMap<string, readonly { start: number; end: number; text: string }[]>): FileChange[] {
+function fileChanges(
+  site: Site,
+  edits: ReadonlyMap<string, readonly { start: number; end: number; text: string }[]>,
+): FileChange[] {
   return [...edits]
-    .map(([file, own]): FileChange => ({
-      path: file,
-      text: site.model.sources.pages.get(file) ?? site.model.sources.sheets.get(file) ?? '',
-      encoding: site.encodings.get(file) ?? { name: 'utf-8', mark: false },
-      edits: own,
-    }))
+    .map(
+      ([file, own]): FileChange => ({
+        path: file,
+        text: site.model.sources.pages.get(file) ?? site.model.sources.sheets.get(file) ?? '',
+        encoding: site.encodings.get(file) ?? { name: 'utf-8', mark: false },
+        edits: own,
+      }),
+    )
     .sort((a, b) => (a.path < b.path ? -1 : 1));
 }

@@ -11,29 +11,45 @@ import { prove } from './prove.js';
 import { survey } from './survey.js';
 import { undo } from './undo.js';
 
-const SOURCE = path.join(path.dirname(path.dirname(path.dirname(fileURLToPath(import.meta.url)))), 'demo', 'site');
+const SOURCE = path.join(
+  path.dirname(path.dirname(path.dirname(fileURLToPath(import.meta.url)))),
+  'demo',
+  'site',
+);
 
 export function demo(folder: string): number {
-  if (existsSync(folder) && readdirSync(folder).length > 0) throw new UsageError(`${folder}: exists and is not empty; name a new folder`);
-  if (!existsSync(SOURCE)) throw new UsageError('the demo site is missing from this installation; install Acervus again');
+  if (existsSync(folder) && readdirSync(folder).length > 0)
+    throw new UsageError(`${folder}: exists and is not empty; name a new folder`);
+  if (!existsSync(SOURCE))
+    throw new UsageError('the demo site is missing from this installation; install Acervus again');
   cpSync(SOURCE, folder, { recursive: true });
   const original = `${folder}.before`;
   cpSync(SOURCE, original, { recursive: true });
   const step = (number: number, command: string, why: string): void => {
-    process.stdout.write(`\n${pc.dim('─'.repeat(78))}\n${pc.bold(`${number}  acervus ${command}`)}\n   ${why}\n\n`);
+    process.stdout.write(
+      `\n${pc.dim('─'.repeat(78))}\n${pc.bold(`${number}  acervus ${command}`)}\n   ${why}\n\n`,
+    );
   };
-  process.stdout.write(`The Skerrin Line, an island ferry company, and years of styling typed into its pages.\nA copy is in ${folder}\n`);
+  process.stdout.write(
+    `The Skerrin Line, an island ferry company, and years of styling typed into its pages.\nA copy is in ${folder}\n`,
+  );
   step(1, `survey ${folder}`, 'Take stock: what is written, how often the same, what is broken.');
   survey(folder, {});
   step(2, `draft ${folder}`, 'Propose a class for what repeats, and say what stays and why.');
   draft(folder, { atLeast: '2' });
   step(3, `adopt ${folder}`, 'Carry it out. The proof comes first, the writing after it.');
   adopt(folder, {});
-  step(4, `prove ${folder} --against ${original}`, 'Compare with the site as it was: every element, every property.');
+  step(
+    4,
+    `prove ${folder} --against ${original}`,
+    'Compare with the site as it was: every element, every property.',
+  );
   const different = prove(folder, { against: original });
   step(5, `undo ${folder}`, 'Put every byte back.');
   undo(folder, {});
   rmSync(original, { recursive: true });
-  process.stdout.write(`\n${pc.dim('─'.repeat(78))}\nThe site is as it was, and yours to try: open ${path.join(folder, 'index.html')} in a browser,\nedit ${path.join(folder, 'acervus-draft.yaml')}, adopt again, look again.\n`);
+  process.stdout.write(
+    `\n${pc.dim('─'.repeat(78))}\nThe site is as it was, and yours to try: open ${path.join(folder, 'index.html')} in a browser,\nedit ${path.join(folder, 'acervus-draft.yaml')}, adopt again, look again.\n`,
+  );
   return different;
 }

@@ -12,7 +12,12 @@ const tally = z.strictObject({
   alike: z.int().describe('Holders whose whole content stands elsewhere too.'),
 });
 
-const repeatedSet = z.strictObject({ declarations: z.array(z.string()), times: z.int(), pages: z.int(), examples: z.array(place) });
+const repeatedSet = z.strictObject({
+  declarations: z.array(z.string()),
+  times: z.int(),
+  pages: z.int(),
+  examples: z.array(place),
+});
 
 export const surveyDocument = z
   .strictObject({
@@ -21,7 +26,14 @@ export const surveyDocument = z
     pages: z.int(),
     components: z.int(),
     elements: z.int(),
-    sheets: z.array(z.strictObject({ path: z.string(), owner: z.enum(['platform', 'theme']), because: z.string(), pages: z.int() })),
+    sheets: z.array(
+      z.strictObject({
+        path: z.string(),
+        owner: z.enum(['platform', 'theme']),
+        because: z.string(),
+        pages: z.int(),
+      }),
+    ),
     shared: z.string(),
     inline: tally,
     blocks: tally,
@@ -30,10 +42,26 @@ export const surveyDocument = z
     upkeep: z.strictObject({ now: z.int(), least: z.int() }),
     repeatedSets: z.array(repeatedSet),
     repeatedRules: z.array(repeatedSet),
-    colours: z.array(z.strictObject({ colour: z.string(), times: z.int(), spellings: z.array(z.strictObject({ text: z.string(), times: z.int() })) })),
-    nearMisses: z.array(z.strictObject({ colour: z.string(), times: z.int(), near: z.string(), nearTimes: z.int(), distance: z.number() })),
+    colours: z.array(
+      z.strictObject({
+        colour: z.string(),
+        times: z.int(),
+        spellings: z.array(z.strictObject({ text: z.string(), times: z.int() })),
+      }),
+    ),
+    nearMisses: z.array(
+      z.strictObject({
+        colour: z.string(),
+        times: z.int(),
+        near: z.string(),
+        nearTimes: z.int(),
+        distance: z.number(),
+      }),
+    ),
     broken: z.array(z.strictObject({ kind: z.string(), message: z.string(), place, times: z.int() })),
-    unread: z.array(z.strictObject({ address: z.string(), why: z.enum(['elsewhere', 'missing']), pages: z.int() })),
+    unread: z.array(
+      z.strictObject({ address: z.string(), why: z.enum(['elsewhere', 'missing']), pages: z.int() }),
+    ),
   })
   .describe('acervus survey --json');
 
@@ -42,6 +70,7 @@ const kept = z.strictObject({ reason: z.string(), declarations: z.int(), places:
 const style = z.strictObject({
   name: z.string(),
   selector: z.string(),
+  beats: z.string().optional().describe('The rule that made a plain class too weak.'),
   declarations: z.array(z.string()),
   elements: z.int(),
   pages: z.int(),
@@ -70,7 +99,12 @@ export const adoptDocument = z
     files: z.array(z.string()),
     changedSinceDraft: z.array(z.string()),
     kept: z.array(kept),
-    proof: z.strictObject({ pages: z.int(), components: z.int(), elements: z.int(), assumptions: z.array(z.string()) }),
+    proof: z.strictObject({
+      pages: z.int(),
+      components: z.int(),
+      elements: z.int(),
+      assumptions: z.array(z.string()),
+    }),
     patch: z.string().optional(),
   })
   .describe('acervus adopt --json');
@@ -89,7 +123,12 @@ export const proveDocument = z
     differences: z.array(
       z.discriminatedUnion('kind', [
         z.strictObject({ kind: z.literal('page'), page: z.string(), what: z.string() }),
-        z.strictObject({ kind: z.literal('markup'), page: z.string(), what: z.string(), place: place.optional() }),
+        z.strictObject({
+          kind: z.literal('markup'),
+          page: z.string(),
+          what: z.string(),
+          place: place.optional(),
+        }),
         z.strictObject({
           kind: z.literal('style'),
           page: z.string(),

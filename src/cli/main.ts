@@ -4,11 +4,16 @@
 import { Command, CommanderError } from 'commander';
 
 const program = new Command('acervus')
-  .description('Consolidates the styling of a site into shared classes, and proves that no page looks different.')
+  .description(
+    'Consolidates the styling of a site into shared classes, and proves that no page looks different.',
+  )
   .version('0.1.0')
   .exitOverride()
   .showHelpAfterError('(acervus --help shows how)')
-  .addHelpText('after', '\nStart with:\n  acervus survey my-site\n  acervus demo            the whole way, on a site made for it');
+  .addHelpText(
+    'after',
+    '\nStart with:\n  acervus survey my-site\n  acervus demo            the whole way, on a site made for it',
+  );
 
 program
   .command('survey')
@@ -17,7 +22,9 @@ program
   .option('--all', 'show every line of every list')
   .option('--json', 'print one JSON document')
   .addHelpText('after', '\nExit code 1 when something is broken.\n\nExample:\n  acervus survey my-site')
-  .action(async (site: string, options) => run(async () => (await import('./survey.js')).survey(site, options)));
+  .action(async (site: string, options) =>
+    run(async () => (await import('./survey.js')).survey(site, options)),
+  );
 
 program
   .command('draft')
@@ -27,7 +34,9 @@ program
   .option('--all', 'show every line of every list')
   .option('--json', 'print one JSON document')
   .addHelpText('after', '\nExample:\n  acervus draft my-site --at-least 3')
-  .action(async (site: string, options) => run(async () => (await import('./draft.js')).draft(site, options)));
+  .action(async (site: string, options) =>
+    run(async () => (await import('./draft.js')).draft(site, options)),
+  );
 
 program
   .command('adopt')
@@ -36,8 +45,13 @@ program
   .option('--patch', 'print the change for "git apply" and write nothing')
   .option('--all', 'show every line of every list')
   .option('--json', 'print one JSON document')
-  .addHelpText('after', '\nExample:\n  acervus adopt my-site\n  acervus adopt my-site --patch | git -C my-site apply')
-  .action(async (site: string, options) => run(async () => (await import('./adopt.js')).adopt(site, options)));
+  .addHelpText(
+    'after',
+    '\nExample:\n  acervus adopt my-site\n  acervus adopt my-site --patch | git -C my-site apply',
+  )
+  .action(async (site: string, options) =>
+    run(async () => (await import('./adopt.js')).adopt(site, options)),
+  );
 
 program
   .command('prove')
@@ -46,8 +60,13 @@ program
   .requiredOption('--against <folder|commit>', 'the other state')
   .option('--all', 'show every difference')
   .option('--json', 'print one JSON document')
-  .addHelpText('after', '\nExit code 1 when they differ.\n\nExample:\n  acervus prove my-site --against HEAD~1')
-  .action(async (site: string, options) => run(async () => (await import('./prove.js')).prove(site, options)));
+  .addHelpText(
+    'after',
+    '\nExit code 1 when they differ.\n\nExample:\n  acervus prove my-site --against HEAD~1',
+  )
+  .action(async (site: string, options) =>
+    run(async () => (await import('./prove.js')).prove(site, options)),
+  );
 
 program
   .command('undo')

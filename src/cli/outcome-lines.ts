@@ -5,11 +5,13 @@ import { declarationText } from '../core/edits/index.js';
 import type { Kept } from '../core/search/index.js';
 import { LineIndex, showPlace } from '../core/source.js';
 import { groupBy, keptText } from '../core/stock/index.js';
-import { clean, declarationsLine, heading, more, row } from './paper.js';
+import { clean, declarationsLine, dim, heading, more, row } from './paper.js';
 
 export interface StyleShown {
   readonly name: string;
   readonly selector: string;
+  /** The rule that made a plain class too weak. */
+  readonly beats?: string;
   readonly declarations: string[];
   readonly elements: number;
   readonly pages: number;
@@ -19,6 +21,7 @@ export function shownStyle(move: Move, shared: string): StyleShown {
   return {
     name: move.name,
     selector: move.selector,
+    ...(move.beats === undefined ? {} : { beats: `${move.beats.selector} (${showPlace(move.beats.place)})` }),
     declarations: move.written.map(({ declaration, holder }) => declarationText(declaration, holder, shared)),
     elements: move.members.length,
     pages: new Set(move.members.map(({ carrier }) => carrier.page.path)).size,
@@ -27,8 +30,16 @@ export function shownStyle(move: Move, shared: string): StyleShown {
 
 export function styleLines(styles: readonly StyleShown[], all: boolean): string[] {
   const lines: string[] = [];
-  for (const { selector, declarations, elements, pages } of all ? styles : styles.slice(0, 12)) {
-    lines.push(row({ count: elements, mark: 'made', text: `${selector}  ${declarationsLine(declarations)}`, place: `${pages} page${pages === 1 ? '' : 's'}` }));
+  for (const { selector, beats, declarations, elements, pages } of all ? styles : styles.slice(0, 12)) {
+    lines.push(
+      row({
+        count: elements,
+        mark: 'made',
+        text: `${selector}  ${declarationsLine(declarations)}`,
+        place: `${pages} page${pages === 1 ? '' : 's'}`,
+      }),
+    );
+    if (beats !== undefined) lines.push(row({ text: dim(`  to win over ${beats}`) }));
   }
   if (!all && styles.length > 12) lines.push(more(styles.length - 12, '--all'));
   return lines;
@@ -63,7 +74,7 @@ export function keptLines(kept: readonly KeptShown[], all: boolean): string[] {
   const lines = [heading('Stays where it is', 'declarations, and why')];
   for (const { reason, declarations, places } of all ? kept : kept.slice(0, 8)) {
     lines.push(row({ count: declarations, mark: 'kept', text: clean(reason), place: places[0] ?? '' }));
-    if (all) for (const place of places.slice(1)) lines.push(row({ text: '', place }));
+    if (all) for (const other of places.slice(1)) lines.push(row({ text: '', place: other }));
   }
   if (!all && kept.length > 8) lines.push(more(kept.length - 8, '--all'));
   return lines;

@@ -17,6 +17,7 @@ const MARKS: Readonly<Record<Mark, string>> = {
 };
 
 const COUNT_WIDTH = 7;
+const INDENT = COUNT_WIDTH + 3;
 
 /** Width to fill, at least 80. */
 export function paperWidth(): number {
@@ -31,13 +32,28 @@ export interface Row {
   readonly place?: string;
 }
 
-/** One line of an account. Long texts are cut, never the place. */
+/** A line of an account. What does not fit goes on in the next line, the place last: nothing is cut. */
 export function row({ count = '', mark = 'none', text, place = '' }: Row): string {
-  const number = typeof count === 'number' ? count.toLocaleString('en-US').replaceAll(',', ' ') : count;
-  const room = paperWidth() - COUNT_WIDTH - 4 - (place === '' ? 0 : visibleLength(place) + 2);
-  const shown = cut(text, Math.max(24, room));
-  const gap = place === '' ? '' : ' '.repeat(Math.max(2, room - visibleLength(shown) + 2));
-  return `${number.padStart(COUNT_WIDTH)} ${MARKS[mark]} ${shown}${gap}${pc.dim(place)}`.trimEnd();
+  const number = typeof count === 'number' ? grouped(count) : count;
+  const room = paperWidth() - INDENT;
+  const lines = wrap(text, room);
+  const last = lines.at(-1) ?? '';
+  const left = room - visibleLength(last) - visibleLength(place);
+  if (place !== '' && left >= 2) lines[lines.length - 1] = `${last}${' '.repeat(left)}${pc.dim(place)}`;
+  else if (place !== '')
+    lines.push(`${' '.repeat(Math.max(0, room - visibleLength(place)))}${pc.dim(place)}`);
+  const [first = '', ...rest] = lines;
+  return [
+    `${number.padStart(COUNT_WIDTH)} ${MARKS[mark]} ${first}`,
+    ...rest.map((line) => ' '.repeat(INDENT) + line),
+  ]
+    .map((line) => line.trimEnd())
+    .join('\n');
+}
+
+/** Thousands apart: `12 480`. */
+export function grouped(number: number): string {
+  return number.toLocaleString('en-US').replaceAll(',', ' ');
 }
 
 export function heading(text: string, aside = ''): string {
@@ -66,7 +82,10 @@ export function swatch(colour: string): string {
 
 /** Declarations in one line, each colour with its swatch. */
 export function declarationsLine(declarations: readonly string[]): string {
-  return clean(declarations.join('; ')).replace(/#[0-9a-f]{3,8}\b|\brgba?\([^)]*\)/gi, (colour) => `${swatch(colour)}${colour}`);
+  return clean(declarations.join('; ')).replace(
+    /#[0-9a-f]{3,8}\b|\brgba?\([^)]*\)/gi,
+    (colour) => `${swatch(colour)}${colour}`,
+  );
 }
 
 /** Text from a site, with nothing in it that a terminal would obey. */
@@ -80,22 +99,21 @@ function visibleLength(text: string): number {
   return [...text.replace(ESCAPE, '')].length;
 }
 
-function cut(text: string, room: number): string {
-  if (visibleLength(text) <= room) return text;
-  let shown = '';
-  let length = 0;
-  for (const part of text.split(/(\u001b\[[0-9;]*m)/)) {
-    if (part.startsWith('\u001b[')) {
-      shown += part;
-      continue;
+/** Breaks at spaces; a longer word stands alone. */
+function wrap(text: string, room: number): string[] {
+  if (visibleLength(text) <= room) return [text];
+  const lines: string[] = [];
+  let line = '';
+  for (const word of text.split(' ')) {
+    const longer = line === '' ? word : `${line} ${word}`;
+    if (visibleLength(longer) <= room || line === '') line = longer;
+    else {
+      lines.push(line);
+      line = `  ${word}`;
     }
-    const letters = [...part];
-    const left = room - 1 - length;
-    shown += letters.slice(0, Math.max(0, left)).join('');
-    length += letters.length;
-    if (length > room - 1) break;
   }
-  return `${shown}…${pc.isColorSupported ? '\u001b[0m' : ''}`;
+  lines.push(line);
+  return lines;
 }
 
 /** Results go to stdout in one write. */

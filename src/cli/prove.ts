@@ -2,13 +2,19 @@
 
 import { existsSync, statSync } from 'node:fs';
 import type { z } from 'zod';
-import { count, type Difference, prove as proveStates, type Proof, type ShownOutcome } from '../core/proof/index.js';
+import {
+  count,
+  type Difference,
+  type Proof,
+  prove as proveStates,
+  type ShownOutcome,
+} from '../core/proof/index.js';
 import { showPlace } from '../core/source.js';
 import { groupBy } from '../core/stock/index.js';
 import { openCommit, openFolder } from '../site/files.js';
 import { loadSite } from '../site/load.js';
 import type { proveDocument } from './documents.js';
-import { clean, dim, heading, more, next, print, printJson, Progress, row } from './paper.js';
+import { clean, dim, heading, more, next, Progress, print, printJson, row } from './paper.js';
 
 export interface ProveOptions {
   readonly against: string;
@@ -25,7 +31,9 @@ export function prove(folder: string, options: ProveOptions): number {
   const then = isFolder ? openFolder(options.against) : openCommit(folder, options.against);
   const before = loadSite(then);
   const after = loadSite(now, { table: before.model.table, earlier: before.model });
-  const proof = proveStates(before.model, after.model, { onPage: (done, of) => progress.say(`proving ${done} of ${of} pages`) });
+  const proof = proveStates(before.model, after.model, {
+    onPage: (done, of) => progress.say(`proving ${done} of ${of} pages`),
+  });
   progress.end();
   const equal = proof.differences.length === 0;
   if (options.json === true) printJson(proveJson(options.against, proof));
@@ -43,9 +51,21 @@ function proveJson(against: string, proof: Proof): z.infer<typeof proveDocument>
     components: proof.components,
     elements: proof.elements,
     differences: proof.differences.map((one) => {
-      if (one.kind !== 'style') return one.kind === 'page' ? one : { kind: one.kind, page: one.page, what: one.what, ...(one.place && { place: one.place }) };
+      if (one.kind !== 'style')
+        return one.kind === 'page'
+          ? one
+          : { kind: one.kind, page: one.page, what: one.what, ...(one.place && { place: one.place }) };
       const { kind, page, place, shown, target, property, before, after } = one;
-      return { kind, page, ...(place && { place }), shown, target, property, before: [...before], after: [...after] };
+      return {
+        kind,
+        page,
+        ...(place && { place }),
+        shown,
+        target,
+        property,
+        before: [...before],
+        after: [...after],
+      };
     }),
     assumptions: [...proof.assumptions],
   };
@@ -61,7 +81,14 @@ function proveLines(folder: string, { against, all = false }: ProveOptions, proo
     lines.push(row({ text: dim(`compared: ${read}`) }));
   } else {
     const pages = groupBy(differences, ({ page }) => page);
-    lines.push(row({ count: differences.length, mark: 'broken', text: `differences on ${count(pages.size, 'page')}`, place: `compared: ${read}` }));
+    lines.push(
+      row({
+        count: differences.length,
+        mark: 'broken',
+        text: `differences on ${count(pages.size, 'page')}`,
+        place: `compared: ${read}`,
+      }),
+    );
     for (const [page, own] of all ? pages : [...pages].slice(0, 10)) {
       lines.push(heading(page, count(own.length, 'difference')));
       for (const difference of all ? own : own.slice(0, 5)) lines.push(...differenceLines(difference));
@@ -73,7 +100,11 @@ function proveLines(folder: string, { against, all = false }: ProveOptions, proo
     lines.push(heading('Assumed', 'the proof holds if these do'));
     for (const one of proof.assumptions) lines.push(row({ mark: 'needs', text: clean(one) }));
   }
-  lines.push(differences.length === 0 ? next('git commit', 'the change is safe to keep') : next(`acervus undo${at}`, 'takes the last adoption back; or mend the places above'));
+  lines.push(
+    differences.length === 0
+      ? next('git commit', 'the change is safe to keep')
+      : next(`acervus undo${at}`, 'takes the last adoption back; or mend the places above'),
+  );
   return lines;
 }
 
@@ -82,11 +113,21 @@ function differenceLines(difference: Difference): string[] {
     case 'page':
       return [row({ mark: 'broken', text: clean(difference.what) })];
     case 'markup':
-      return [row({ mark: 'broken', text: clean(difference.what), place: difference.place === undefined ? '' : showPlace(difference.place) })];
+      return [
+        row({
+          mark: 'broken',
+          text: clean(difference.what),
+          place: difference.place === undefined ? '' : showPlace(difference.place),
+        }),
+      ];
     case 'style': {
       const { shown, target, property, before, after, place } = difference;
       return [
-        row({ mark: 'broken', text: `${clean(shown)}${target}  ${property}`, place: place === undefined ? '' : showPlace(place) }),
+        row({
+          mark: 'broken',
+          text: `${clean(shown)}${target}  ${property}`,
+          place: place === undefined ? '' : showPlace(place),
+        }),
         ...outcomeLines('before', before),
         ...outcomeLines('after ', after),
       ];
@@ -98,6 +139,9 @@ function outcomeLines(label: string, outcomes: readonly ShownOutcome[]): string[
   if (outcomes.length === 0) return [row({ text: dim(`  ${label}  nothing sets it`) })];
   return outcomes.slice(0, 3).map(({ value, condition, from, place }, at) => {
     const when = condition === '' ? '' : ` when ${condition}`;
-    return row({ text: `  ${dim(at === 0 ? label : '   or ')}  ${clean(`${value}${when}`)}  ${dim(clean(from))}`, place: showPlace(place) });
+    return row({
+      text: `  ${dim(at === 0 ? label : '   or ')}  ${clean(`${value}${when}`)}  ${dim(clean(from))}`,
+      place: showPlace(place),
+    });
   });
 }

@@ -28,11 +28,25 @@ export function undo(folder: string, options: UndoOptions): number {
   const lines = [heading('Undo', folder)];
   if (undone === undefined) lines.push(row({ count: 0, text: 'changes on record: nothing to take back' }));
   else {
-    const what = undone.unfinished ? `the ${undone.command} that was cut short` : `the ${undone.command} of ${undone.time.slice(0, 16).replace('T', ' ')}`;
-    lines.push(row({ count: undone.restored.length, mark: 'taken', text: `files are byte for byte what they were before ${what}` }));
-    for (const file of undone.removed) lines.push(row({ mark: 'taken', text: `${file} is gone: it did not exist then` }));
+    const what = undone.unfinished
+      ? `the ${undone.command} that was cut short`
+      : `the ${undone.command} of ${undone.time.slice(0, 16).replace('T', ' ')}`;
+    lines.push(
+      row({
+        count: undone.restored.length,
+        mark: 'taken',
+        text: `files are byte for byte what they were before ${what}`,
+      }),
+    );
+    for (const file of undone.removed)
+      lines.push(row({ mark: 'taken', text: `${file} is gone: it did not exist then` }));
   }
-  lines.push(next(`acervus draft${folder === '.' ? '' : ` ${folder}`}`, 'proposes again; your draft file is still there to edit'));
+  lines.push(
+    next(
+      `acervus draft${folder === '.' ? '' : ` ${folder}`}`,
+      'proposes again; your draft file is still there to edit',
+    ),
+  );
   print(lines);
   return 0;
 }

@@ -1,10 +1,22 @@
 // Writing a planned change, all or nothing, with its record first; and taking the last one back.
 
-import { accessSync, constants, existsSync, lstatSync, mkdirSync, readdirSync, readFileSync, realpathSync, rmdirSync, rmSync, statSync } from 'node:fs';
+import {
+  accessSync,
+  constants,
+  existsSync,
+  lstatSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  realpathSync,
+  rmdirSync,
+  rmSync,
+  statSync,
+} from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { applyEdits, type Edit, reverseEdits } from '../core/edits/index.js';
-import { decodeAs, encodeFile, type Encoding } from './encoding.js';
+import { decodeAs, type Encoding, encodeFile } from './encoding.js';
 import { type ChangeRecord, dropRecord, lastRecord, saveRecord, sha256 } from './ledger.js';
 import { UsageError } from './usage-error.js';
 
@@ -23,7 +35,10 @@ export interface FileChange {
 export function writeChange(root: string, command: string, changes: readonly FileChange[]): void {
   refuseUnfinished(root);
   const planned = changes.map((change) => planFile(root, change));
-  const folders = missingFolders(root, planned.map(({ file }) => file));
+  const folders = missingFolders(
+    root,
+    planned.map(({ file }) => file),
+  );
   const record: ChangeRecord = {
     format: 1,
     command,
@@ -47,20 +62,33 @@ export function writeChange(root: string, command: string, changes: readonly Fil
 /** A change that was cut short must be put right before the next one. */
 export function refuseUnfinished(root: string): void {
   if (lastRecord(root)?.record.state === 'writing') {
-    throw new UsageError('the last change was cut short while writing; run "acervus undo" first, it puts every file back');
+    throw new UsageError(
+      'the last change was cut short while writing; run "acervus undo" first, it puts every file back',
+    );
   }
 }
 
-function planFile(root: string, { path: file, text, encoding, edits }: FileChange): { file: string; full: string; bytes: Buffer; entry: ChangeRecord['files'][number] } {
+function planFile(
+  root: string,
+  { path: file, text, encoding, edits }: FileChange,
+): { file: string; full: string; bytes: Buffer; entry: ChangeRecord['files'][number] } {
   const full = insideSite(root, file);
   const existed = existsSync(full);
   const before = existed ? readFileSync(full) : undefined;
   if (before !== undefined) {
-    if ((statSync(full).mode & 0o222) === 0 || !isWritable(full)) throw new UsageError(`${file}: is read-only; make it writable, or refuse its styles in the draft`);
-    if (!encodeFile(text, encoding).equals(before)) throw new UsageError(`${file}: changed while the change was planned; run the command again`);
+    if ((statSync(full).mode & 0o222) === 0 || !isWritable(full))
+      throw new UsageError(`${file}: is read-only; make it writable, or refuse its styles in the draft`);
+    if (!encodeFile(text, encoding).equals(before))
+      throw new UsageError(`${file}: changed while the change was planned; run the command again`);
   }
   const bytes = encodeFile(applyEdits(text, edits), encoding);
-  const entry = { path: file, encoding, before: before === undefined ? null : sha256(before), after: sha256(bytes), back: reverseEdits(text, edits) };
+  const entry = {
+    path: file,
+    encoding,
+    before: before === undefined ? null : sha256(before),
+    after: sha256(bytes),
+    back: reverseEdits(text, edits),
+  };
   return { file, full, bytes, entry };
 }
 
@@ -80,7 +108,8 @@ function insideSite(root: string, file: string): string {
   let nearest = full;
   while (!existsSync(nearest)) nearest = path.dirname(nearest);
   const target = realpathSync(nearest);
-  if (target !== real && !target.startsWith(real + path.sep)) throw new UsageError(`${file}: leads out of the site; nothing was written`);
+  if (target !== real && !target.startsWith(real + path.sep))
+    throw new UsageError(`${file}: leads out of the site; nothing was written`);
   if (existsSync(full) && lstatSync(full).isSymbolicLink()) return realpathSync(full);
   return full;
 }
@@ -88,7 +117,12 @@ function insideSite(root: string, file: string): string {
 function missingFolders(root: string, files: readonly string[]): string[] {
   const missing = new Set<string>();
   for (const file of files) {
-    for (let folder = path.posix.dirname(file); folder !== '.' && !existsSync(path.join(root, folder)); folder = path.posix.dirname(folder)) missing.add(folder);
+    for (
+      let folder = path.posix.dirname(file);
+      folder !== '.' && !existsSync(path.join(root, folder));
+      folder = path.posix.dirname(folder)
+    )
+      missing.add(folder);
   }
   return [...missing].sort();
 }
@@ -109,9 +143,14 @@ export function undoLast(root: string): Undone | undefined {
   const { record, file } = last;
   const changed = record.files.filter((entry) => !isAsLeft(root, entry));
   if (changed.length > 0) {
-    const names = changed.slice(0, 3).map((entry) => entry.path).join(', ');
+    const names = changed
+      .slice(0, 3)
+      .map((entry) => entry.path)
+      .join(', ');
     const more = changed.length > 3 ? ` and ${changed.length - 3} more` : '';
-    throw new UsageError(`${names}${more}: changed since ${record.command} wrote it; nothing was touched. Put it back as it was then, or use git`);
+    throw new UsageError(
+      `${names}${more}: changed since ${record.command} wrote it; nothing was touched. Put it back as it was then, or use git`,
+    );
   }
   takeBack(root, record);
   dropRecord(root, file);
@@ -144,7 +183,10 @@ function takeBack(root: string, record: ChangeRecord): void {
     }
     const text = decodeAs(bytes, encoding);
     const restored = text === undefined ? undefined : encodeFile(applyEdits(text, back), encoding);
-    if (restored === undefined || sha256(restored) !== before) throw new UsageError(`${file}: its record does not lead back to what it was; nothing more was touched, use git`);
+    if (restored === undefined || sha256(restored) !== before)
+      throw new UsageError(
+        `${file}: its record does not lead back to what it was; nothing more was touched, use git`,
+      );
     writeFileAtomic.sync(full, restored);
   }
   for (const folder of [...record.folders].reverse()) {

@@ -8,12 +8,28 @@ const globs = z.array(z.string().min(1));
 export const configSchema = z
   .strictObject({
     $schema: z.string().optional(),
-    pages: globs.optional().describe('Which files are pages or components. Default: every .html, .htm and .shtml file.'),
+    pages: globs
+      .optional()
+      .describe('Which files are pages or components. Default: every .html, .htm, .shtml and .tpl file.'),
+    components: globs
+      .optional()
+      .describe(
+        'Which of them are fragments that pages include and nobody opens by themselves. Default: every .tpl file.',
+      ),
     exclude: globs.optional().describe('Files and folders that are no part of the site.'),
     platform: globs.optional().describe('Sheets and scripts that may not be edited.'),
-    theme: globs.optional().describe('Sheets that may be edited, where the guess from names would say otherwise.'),
-    shared: z.string().regex(/^[^/\\].*\.css$/, 'expected a .css path inside the site').optional().describe('The sheet that shared styles are written into.'),
-    copies: z.record(z.string(), z.string()).optional().describe('Local copies of sheets on other hosts: address to path.'),
+    theme: globs
+      .optional()
+      .describe('Sheets that may be edited, where the guess from names would say otherwise.'),
+    shared: z
+      .string()
+      .regex(/^[^/\\].*\.css$/, 'expected a .css path inside the site')
+      .optional()
+      .describe('The sheet that shared styles are written into.'),
+    copies: z
+      .record(z.string(), z.string())
+      .optional()
+      .describe('Local copies of sheets on other hosts: address to path.'),
   })
   .describe('Configuration of Acervus for one site');
 
@@ -28,12 +44,17 @@ export function parseConfig(text: string | undefined): Config {
   try {
     value = JSON.parse(text);
   } catch (error) {
-    throw new UsageError(`${CONFIG_FILE}: is not valid JSON (${(error as Error).message}); correct or delete it`);
+    throw new UsageError(
+      `${CONFIG_FILE}: is not valid JSON (${(error as Error).message}); correct or delete it`,
+    );
   }
   const result = configSchema.safeParse(value);
   if (result.success) {
     const shared = result.data.shared;
-    if (shared?.split('/').includes('..')) throw new UsageError(`${CONFIG_FILE}: shared: "${shared}" leads out of the site; name a path inside it`);
+    if (shared?.split('/').includes('..'))
+      throw new UsageError(
+        `${CONFIG_FILE}: shared: "${shared}" leads out of the site; name a path inside it`,
+      );
     return result.data;
   }
   throw new UsageError(`${CONFIG_FILE}: ${firstIssue(result.error)}`);
@@ -43,7 +64,10 @@ export function parseConfig(text: string | undefined): Config {
 export function firstIssue(error: z.ZodError): string {
   const [issue] = error.issues;
   if (issue === undefined) return 'is not as expected';
-  const key = issue.path.map((part) => (typeof part === 'number' ? `[${part}]` : String(part))).join('.').replaceAll('.[', '[');
+  const key = issue.path
+    .map((part) => (typeof part === 'number' ? `[${part}]` : String(part)))
+    .join('.')
+    .replaceAll('.[', '[');
   if (issue.code === 'unrecognized_keys') {
     const names = issue.keys.map((name) => `"${name}"`).join(', ');
     return `${key === '' ? '' : `${key}: `}${names} is no key here; remove it or correct its spelling`;

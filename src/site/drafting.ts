@@ -4,11 +4,18 @@ import { createHash } from 'node:crypto';
 import { compileSelectorList } from '../core/cascade/index.js';
 import { declarationText, type Placed } from '../core/edits/index.js';
 import { type Page, splitTokens } from '../core/markup/index.js';
-import { type NamedStyle, vouch, type Vouched } from '../core/proof/index.js';
+import { type NamedStyle, type Vouched, vouch } from '../core/proof/index.js';
 import { type Kept, type Member, nameSharings, propose } from '../core/search/index.js';
 import { parseDeclarations } from '../core/sheets/index.js';
-import { LineIndex } from '../core/source.js';
-import { type Carrier, groupBy, inlineCarriers, type KeptReason, keptText, unitsOf } from '../core/stock/index.js';
+import { LineIndex, showPlace } from '../core/source.js';
+import {
+  type Carrier,
+  groupBy,
+  inlineCarriers,
+  type KeptReason,
+  keptText,
+  unitsOf,
+} from '../core/stock/index.js';
 import { DRAFT_FILE, type Draft, type DraftStyle, styleKey } from './draft-file.js';
 import type { Site } from './load.js';
 import { UsageError } from './usage-error.js';
@@ -23,15 +30,25 @@ export interface Drafted {
  * Searches, names and proves in advance, so that the draft says what adopting it will do.
  * In: `earlier`, a draft whose names and refusals are taken over where its styles are found again.
  */
-export function makeDraft(site: Site, atLeast: number, earlier: Draft | undefined, onRound?: (round: number) => void): Drafted {
+export function makeDraft(
+  site: Site,
+  atLeast: number,
+  earlier: Draft | undefined,
+  onRound?: (round: number) => void,
+): Drafted {
   const carriers = inlineCarriers(site.model, site.scripts);
   const { sharings, kept } = propose(carriers, atLeast);
   const known = new Map((earlier?.styles ?? []).map((style) => [styleKey(style.declarations), style]));
   const written = sharings.map((sharing) => writtenOf(sharing.members[0]!));
-  const keyOf = (declarations: readonly Placed[]): string => styleKey(declarationsText(declarations, site.shared));
+  const keyOf = (declarations: readonly Placed[]): string =>
+    styleKey(declarationsText(declarations, site.shared));
   const taken = namesInUse(site);
   for (const { name } of known.values()) taken.add(name.toLowerCase());
-  const fresh = nameSharings(sharings, { taken, sensitive: sensitiveTexts(site) });
+  const fresh = nameSharings(sharings, {
+    platform: platformClasses(site),
+    taken,
+    sensitive: sensitiveTexts(site),
+  });
   const styles: NamedStyle[] = sharings.map(({ members }, at) => ({
     name: known.get(keyOf(written[at]!))?.name ?? fresh[at]!,
     written: written[at]!,
@@ -44,7 +61,9 @@ export function makeDraft(site: Site, atLeast: number, earlier: Draft | undefine
     format: 1,
     shared: site.shared,
     'at-least': atLeast,
-    sources: Object.fromEntries([...new Set(carriers.map(({ page }) => page))].map((page) => [page.path, fingerprint(page.text)])),
+    sources: Object.fromEntries(
+      [...new Set(carriers.map(({ page }) => page))].map((page) => [page.path, fingerprint(page.text)]),
+    ),
     styles: vouched.moves.map((move): DraftStyle => {
       const earlierStyle = known.get(keyOf(move.written));
       const count = move.written.length;
@@ -52,6 +71,9 @@ export function makeDraft(site: Site, atLeast: number, earlier: Draft | undefine
         name: move.name,
         take: earlierStyle?.take ?? true,
         ...(earlierStyle?.into === undefined ? {} : { into: earlierStyle.into }),
+        ...(move.beats === undefined
+          ? {}
+          : { selector: move.selector, beats: `${move.beats.selector} (${showPlace(move.beats.place)})` }),
         on: onText(move.members),
         saves: count * (move.members.length - 1),
         declarations: declarationsText(move.written, site.shared),
@@ -85,10 +107,15 @@ export function resolveDraft(site: Site, draft: Draft): Resolved {
   const styles = draft.styles.flatMap((style, index): NamedStyle[] => {
     const target = style.into === undefined ? style : draft.styles.find(({ name }) => name === style.into)!;
     const written = parseWritten(target, site.shared, index);
-    const keys = unitsOf(written.map(({ declaration }) => declaration), site.shared).map(({ key }) => key);
+    const keys = unitsOf(
+      written.map(({ declaration }) => declaration),
+      site.shared,
+    ).map(({ key }) => key);
     if (style !== target) checkMerge(style, keys, site.shared, index);
     if (style.take && style === target && inUse.has(style.name.toLowerCase())) {
-      throw new UsageError(`${DRAFT_FILE}: styles[${index}].name: .${style.name} is in use on the site already; choose another name`);
+      throw new UsageError(
+        `${DRAFT_FILE}: styles[${index}].name: .${style.name} is in use on the site already; choose another name`,
+      );
     }
     const members: Member[] = [];
     for (const [path, text] of Object.entries(style.where)) {
@@ -97,11 +124,15 @@ export function resolveDraft(site: Site, draft: Draft): Resolved {
         if (!changed.includes(path) && !wanted.has(places(carrier))) continue;
         const units = keys.map((key) => carrier.units.find((unit) => unit.key === key));
         if (units.some((unit) => unit === undefined)) {
-          if (!changed.includes(path)) for (const unit of carrier.units) if (keys.includes(unit.key)) kept.push({ carrier, unit, reason: { kind: 'gone' } });
+          if (!changed.includes(path))
+            for (const unit of carrier.units)
+              if (keys.includes(unit.key)) kept.push({ carrier, unit, reason: { kind: 'gone' } });
           continue;
         }
         const own = units.flatMap((unit) => unit ?? []);
-        const reason = style.take ? whyNot(own, carrier, claimed, target.name) : ({ kind: 'refused' } as const);
+        const reason = style.take
+          ? whyNot(own, carrier, claimed, target.name)
+          : ({ kind: 'refused' } as const);
         if (reason === undefined) members.push({ carrier, units: own });
         else for (const unit of own) kept.push({ carrier, unit, reason });
       }
@@ -111,7 +142,12 @@ export function resolveDraft(site: Site, draft: Draft): Resolved {
   return { styles: mergeByName(styles), kept, changed };
 }
 
-function whyNot(units: readonly Member['units'][number][], carrier: Carrier, claimed: Map<Carrier, Map<string, string>>, name: string): KeptReason | undefined {
+function whyNot(
+  units: readonly Member['units'][number][],
+  carrier: Carrier,
+  claimed: Map<Carrier, Map<string, string>>,
+  name: string,
+): KeptReason | undefined {
   const taken = claimed.get(carrier) ?? new Map<string, string>();
   for (const { key, objection } of units) {
     const by = taken.get(key);
@@ -124,14 +160,19 @@ function whyNot(units: readonly Member['units'][number][], carrier: Carrier, cla
 }
 
 function mergeByName(styles: readonly NamedStyle[]): NamedStyle[] {
-  return [...groupBy(styles, ({ name }) => name).values()].map((group) => ({ ...group[0]!, members: group.flatMap(({ members }) => members) }));
+  return [...groupBy(styles, ({ name }) => name).values()].map((group) => ({
+    ...group[0]!,
+    members: group.flatMap(({ members }) => members),
+  }));
 }
 
 function parseWritten(style: DraftStyle, shared: string, index: number): Placed[] {
   const { declarations, defects } = parseDeclarations(style.declarations);
   if (declarations.length === 0 || defects.length > 0) {
     const what = defects[0] === undefined ? 'holds none' : `«${defects[0].detail}» is none`;
-    throw new UsageError(`${DRAFT_FILE}: styles[${index}].declarations: expected CSS declarations, and ${what} (style "${style.name}")`);
+    throw new UsageError(
+      `${DRAFT_FILE}: styles[${index}].declarations: expected CSS declarations, and ${what} (style "${style.name}")`,
+    );
   }
   return declarations.map((declaration) => ({ declaration, holder: shared }));
 }
@@ -140,15 +181,21 @@ function checkMerge(style: DraftStyle, keys: readonly string[], shared: string, 
   const own = unitsOf(parseDeclarations(style.declarations).declarations, shared).map(({ key }) => key);
   const lacking = keys.find((key) => !own.includes(key));
   if (lacking === undefined) return;
-  throw new UsageError(`${DRAFT_FILE}: styles[${index}].into: "${style.name}" cannot go into "${style.into}": it lacks ${lacking.replace(':', ': ')}`);
+  throw new UsageError(
+    `${DRAFT_FILE}: styles[${index}].into: "${style.name}" cannot go into "${style.into}": it lacks ${lacking.replace(':', ': ')}`,
+  );
 }
 
 function writtenOf({ carrier, units }: Member): Placed[] {
-  return units.flatMap(({ declarations }) => declarations.map((declaration) => ({ declaration, holder: carrier.page.path })));
+  return units.flatMap(({ declarations }) =>
+    declarations.map((declaration) => ({ declaration, holder: carrier.page.path })),
+  );
 }
 
 function declarationsText(written: readonly Placed[], shared: string): string {
-  return written.map(({ declaration, holder }) => `${declarationText(declaration, holder, shared)};\n`).join('');
+  return written
+    .map(({ declaration, holder }) => `${declarationText(declaration, holder, shared)};\n`)
+    .join('');
 }
 
 function onText(members: readonly Member[]): string {
@@ -168,7 +215,9 @@ function placesOf(site: Site): (carrier: Carrier) => string {
 
 function whereOf(members: readonly Member[], places: (carrier: Carrier) => string): Record<string, string> {
   const pages = groupBy(members, ({ carrier }) => carrier.page.path);
-  return Object.fromEntries([...pages].map(([path, own]) => [path, own.map(({ carrier }) => places(carrier)).join(' ')]));
+  return Object.fromEntries(
+    [...pages].map(([path, own]) => [path, own.map(({ carrier }) => places(carrier)).join(' ')]),
+  );
 }
 
 function keptOf(kept: readonly Kept[], places: (carrier: Carrier) => string): Draft['kept'] {
@@ -180,7 +229,10 @@ function keptOf(kept: readonly Kept[], places: (carrier: Carrier) => string): Dr
       where: Object.fromEntries(
         [...groupBy(group, ({ carrier }) => carrier.page.path)].map(([path, own]) => [
           path,
-          own.map(({ carrier, unit }) => `${places(carrier)} ${unit.declarations.map(({ property, value }) => `${property}: ${value}`).join('; ')}`),
+          own.map(
+            ({ carrier, unit }) =>
+              `${places(carrier)} ${unit.declarations.map(({ property, value }) => `${property}: ${value}`).join('; ')}`,
+          ),
         ]),
       ),
     }))
@@ -194,7 +246,20 @@ function namesInUse(site: Site): Set<string> {
     for (const { classes } of page.elements) for (const name of classes) names.add(name.toLowerCase());
   }
   for (const { selectors } of allRules(site)) {
-    for (const text of selectors) for (const [, name] of text.matchAll(/\.(-?[_a-zA-Z][\w-]*)/g)) names.add(name!.toLowerCase());
+    for (const text of selectors)
+      for (const [, name] of text.matchAll(/\.(-?[_a-zA-Z][\w-]*)/g)) names.add(name!.toLowerCase());
+  }
+  return names;
+}
+
+function platformClasses(site: Site): Set<string> {
+  const names = new Set<string>();
+  for (const { path, owner } of site.sheets) {
+    if (owner !== 'platform') continue;
+    for (const { selectors } of site.model.sheetAt(path)?.sheet.rules ?? []) {
+      for (const text of selectors)
+        for (const [, name] of text.matchAll(/\.(-?[_a-zA-Z][\w-]*)/g)) names.add(name!);
+    }
   }
   return names;
 }
@@ -237,4 +302,3 @@ function sensitiveTexts(site: Site): { operator: string; value: string }[] {
 export function fingerprint(text: string): string {
   return createHash('sha256').update(text).digest('hex').slice(0, 12);
 }
-

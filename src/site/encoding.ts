@@ -52,7 +52,8 @@ function candidates(bytes: Buffer): Encoding[] {
   const declared = /charset\s*=?\s*["']?\s*([\w-]+)/i.exec(head)?.[1]?.toLowerCase();
   const western: Encoding = { name: 'windows-1252', mark: false };
   const utf8: Encoding = { name: 'utf-8', mark: false };
-  const isWestern = declared !== undefined && /^(windows-1252|iso-8859-1|latin1|us-ascii|ascii|cp1252)$/.test(declared);
+  const isWestern =
+    declared !== undefined && /^(windows-1252|iso-8859-1|latin1|us-ascii|ascii|cp1252)$/.test(declared);
   return isWestern ? [western] : [utf8, western];
 }
 

@@ -20,8 +20,10 @@ export const DEPENDENCY_FOLDERS = ['node_modules', 'bower_components', 'jspm_pac
 /** Throws `UsageError` for a folder that is none, and for links that lead out of it. */
 export function openFolder(folder: string): SiteFiles {
   const root = path.resolve(folder);
-  if (!existsSync(root)) throw new UsageError(`${folder}: there is no such folder; name the folder that holds the site`);
-  if (!statSync(root).isDirectory()) throw new UsageError(`${folder}: is a file; name the folder that holds the site`);
+  if (!existsSync(root))
+    throw new UsageError(`${folder}: there is no such folder; name the folder that holds the site`);
+  if (!statSync(root).isDirectory())
+    throw new UsageError(`${folder}: is a file; name the folder that holds the site`);
   const real = realpathSync(root);
   let files: string[] | undefined;
   return {
@@ -43,7 +45,9 @@ export function openFolder(folder: string): SiteFiles {
       if (!existsSync(full) || !statSync(full).isFile()) return undefined;
       const target = realpathSync(full);
       if (target !== real && !target.startsWith(real + path.sep)) {
-        throw new UsageError(`${file}: is a link that leads out of the site; add it to "exclude" in acervus.json, or copy the file in`);
+        throw new UsageError(
+          `${file}: is a link that leads out of the site; add it to "exclude" in acervus.json, or copy the file in`,
+        );
       }
       return readFileSync(full);
     },
@@ -53,14 +57,25 @@ export function openFolder(folder: string): SiteFiles {
 /** The site as it was at a commit. `folder` is the site's folder in the work tree. Throws `UsageError`. */
 export function openCommit(folder: string, reference: string): SiteFiles {
   const git = (...args: string[]): Buffer =>
-    execFileSync('git', args, { cwd: path.resolve(folder), stdio: ['ignore', 'pipe', 'pipe'], maxBuffer: 1 << 30 });
+    execFileSync('git', args, {
+      cwd: path.resolve(folder),
+      stdio: ['ignore', 'pipe', 'pipe'],
+      maxBuffer: 1 << 30,
+    });
   let tree: string;
   try {
     const prefix = git('rev-parse', '--show-prefix').toString().trim();
-    tree = git('rev-parse', '--verify', '--quiet', '--end-of-options', `${reference}^{commit}`).toString().trim();
-    if (prefix !== '') tree = git('rev-parse', `${tree}:${prefix.replace(/\/$/, '')}`).toString().trim();
+    tree = git('rev-parse', '--verify', '--quiet', '--end-of-options', `${reference}^{commit}`)
+      .toString()
+      .trim();
+    if (prefix !== '')
+      tree = git('rev-parse', `${tree}:${prefix.replace(/\/$/, '')}`)
+        .toString()
+        .trim();
   } catch {
-    throw new UsageError(`${reference}: is neither a folder nor a commit that git knows here; give one of them to --against`);
+    throw new UsageError(
+      `${reference}: is neither a folder nor a commit that git knows here; give one of them to --against`,
+    );
   }
   const skipped = new RegExp(`(^|/)(\\.|(${DEPENDENCY_FOLDERS.join('|')})/)`);
   const objects = new Map<string, string>();

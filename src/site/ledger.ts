@@ -18,7 +18,10 @@ const recordSchema = z.strictObject({
   files: z.array(
     z.strictObject({
       path: z.string(),
-      encoding: z.strictObject({ name: z.enum(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']), mark: z.boolean() }),
+      encoding: z.strictObject({
+        name: z.enum(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']),
+        mark: z.boolean(),
+      }),
       /** SHA-256 of the bytes before, `null` for a file that did not exist. */
       before: z.string().nullable(),
       after: z.string(),
@@ -47,11 +50,17 @@ export function sha256(bytes: Buffer): string {
 export function lastRecord(root: string): FiledRecord | undefined {
   const folder = path.join(root, FOLDER);
   if (!existsSync(folder)) return undefined;
-  const name = readdirSync(folder).filter((file) => /^\d{4,}\.json$/.test(file)).sort((a, b) => Number.parseInt(a, 10) - Number.parseInt(b, 10)).at(-1);
+  const name = readdirSync(folder)
+    .filter((file) => /^\d{4,}\.json$/.test(file))
+    .sort((a, b) => Number.parseInt(a, 10) - Number.parseInt(b, 10))
+    .at(-1);
   if (name === undefined) return undefined;
   const file = path.join(folder, name);
   const parsed = recordSchema.safeParse(readJson(file));
-  if (!parsed.success) throw new UsageError(`${path.join(FOLDER, name)}: is not a record of Acervus; restore it, or take the change back with git`);
+  if (!parsed.success)
+    throw new UsageError(
+      `${path.join(FOLDER, name)}: is not a record of Acervus; restore it, or take the change back with git`,
+    );
   return { file, record: parsed.data };
 }
 

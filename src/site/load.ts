@@ -41,8 +41,10 @@ export interface LoadOptions {
   readonly config?: Config;
 }
 
-const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml'];
-const PLATFORM_FOLDERS = /(^|\/)(platform|vendors?|plugins?|libs?|dist|third[-_]party|frameworks?|packages|kit)\//i;
+const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', '**/*.tpl'];
+const COMPONENTS = ['**/*.tpl'];
+const PLATFORM_FOLDERS =
+  /(^|\/)(platform|vendors?|plugins?|libs?|dist|third[-_]party|frameworks?|packages|kit)\//i;
 
 /** Loads one state of a site. Throws `UsageError` for what cannot be a site. */
 export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
@@ -74,15 +76,22 @@ class Loader {
     this.#readPages();
     const copies = new Map(Object.entries(this.#config.copies ?? {}));
     for (const [address, file] of copies) {
-      if (this.#readText(file) === undefined) throw new UsageError(`${CONFIG_FILE}: copies: there is no ${file} to stand for ${address}`);
+      if (this.#readText(file) === undefined)
+        throw new UsageError(`${CONFIG_FILE}: copies: there is no ${file} to stand for ${address}`);
     }
     // The model parses the pages; reading what they lead to then fills the same maps it looks into.
-    const sources = { pages: this.#pages, sheets: this.#sheets, copies };
+    const isComponent = matcher(this.#config.components ?? COMPONENTS);
+    const components = new Set([...this.#pages.keys()].filter(isComponent));
+    const sources = { pages: this.#pages, components, sheets: this.#sheets, copies };
     const model = new SiteModel(sources, table, earlier);
     for (const page of model.pages) {
       for (const reference of page.sheets) {
         if (reference.kind === 'block') this.#followImports(reference.text, page.path, copies);
-        else this.#readSheet(sheetPath(reference.address, page.path, (address) => copies.get(address)), copies);
+        else
+          this.#readSheet(
+            sheetPath(reference.address, page.path, (address) => copies.get(address)),
+            copies,
+          );
       }
       for (const reference of page.scripts) {
         if (reference.kind === 'link') this.#readScript(reference.address, page.path);
@@ -91,7 +100,8 @@ class Loader {
     const sheets = this.#owners(model);
     const shared = this.#config.shared ?? defaultShared(sheets, this.#files.list());
     this.#readSheet(shared, copies);
-    const isLibrary = (file: string): boolean => this.#ownerOf(file, this.#scripts.get(file) ?? '').owner === 'platform';
+    const isLibrary = (file: string): boolean =>
+      this.#ownerOf(file, this.#scripts.get(file) ?? '').owner === 'platform';
     return {
       files: this.#files,
       config: this.#config,
@@ -107,18 +117,23 @@ class Loader {
     const isPage = matcher(this.#config.pages ?? PAGES);
     const found = this.#files.list().filter((file) => isPage(file) && !this.#isExcluded(file));
     if (found.length === 0) {
-      throw new UsageError(`${this.#files.label}: holds no page; name a folder with .html files, or set "pages" in ${CONFIG_FILE}`);
+      throw new UsageError(
+        `${this.#files.label}: holds no page; name a folder with .html files, or set "pages" in ${CONFIG_FILE}`,
+      );
     }
     for (const file of found) {
       const text = this.#readText(file);
       if (text === undefined) continue;
       if (text.trim() === '') continue;
       if (!/<[a-z!?/%]/i.test(text) && !hasTemplateText(text)) {
-        throw new UsageError(`${file}: is no HTML: it holds no tag; add it to "exclude" in ${CONFIG_FILE} or mend it`);
+        throw new UsageError(
+          `${file}: is no HTML: it holds no tag; add it to "exclude" in ${CONFIG_FILE} or mend it`,
+        );
       }
       this.#pages.set(file, text);
     }
-    if (this.#pages.size === 0) throw new UsageError(`${this.#files.label}: all its pages are empty; there is nothing to read`);
+    if (this.#pages.size === 0)
+      throw new UsageError(`${this.#files.label}: all its pages are empty; there is nothing to read`);
   }
 
   #readText(file: string): string | undefined {
@@ -127,7 +142,10 @@ class Loader {
     const bytes = this.#files.read(file);
     if (bytes === undefined) return undefined;
     const decoded = decodeFile(bytes);
-    if (decoded === undefined) throw new UsageError(`${file}: is binary or in an unknown encoding; add it to "exclude" in ${CONFIG_FILE}`);
+    if (decoded === undefined)
+      throw new UsageError(
+        `${file}: is binary or in an unknown encoding; add it to "exclude" in ${CONFIG_FILE}`,
+      );
     this.#texts.set(file, decoded);
     return decoded.text;
   }
@@ -143,7 +161,10 @@ class Loader {
   #followImports(text: string, holder: string, copies: ReadonlyMap<string, string>): void {
     if (!/@import/i.test(text)) return;
     for (const { address } of parseSheet(text).imports) {
-      this.#readSheet(sheetPath(address, holder, (one) => copies.get(one)), copies);
+      this.#readSheet(
+        sheetPath(address, holder, (one) => copies.get(one)),
+        copies,
+      );
     }
   }
 
@@ -169,16 +190,19 @@ class Loader {
   #ownerOf(file: string, text: string): Pick<SheetOwner, 'owner' | 'because'> {
     if (file === this.#config.shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
     if (matcher(this.#config.theme)(file)) return { owner: 'theme', because: `"theme" in ${CONFIG_FILE}` };
-    if (matcher(this.#config.platform)(file)) return { owner: 'platform', because: `"platform" in ${CONFIG_FILE}` };
+    if (matcher(this.#config.platform)(file))
+      return { owner: 'platform', because: `"platform" in ${CONFIG_FILE}` };
     const folder = PLATFORM_FOLDERS.exec(file)?.[2];
-    if (folder !== undefined) return { owner: 'platform', because: `a folder named ${folder}` };
-    if (/\.min\.(css|js)$/i.test(file) || isMinified(text)) return { owner: 'platform', because: 'it is minified' };
-    return { owner: 'theme', because: 'readable, outside platform folders' };
+    if (folder !== undefined) return { owner: 'platform', because: `folder ${folder}` };
+    if (/\.min\.(css|js)$/i.test(file) || isMinified(text)) return { owner: 'platform', because: 'minified' };
+    return { owner: 'theme', because: 'readable source' };
   }
 }
 
 function matcher(patterns: readonly string[] | undefined): (file: string) => boolean {
-  return patterns === undefined || patterns.length === 0 ? () => false : picomatch([...patterns], { dot: false });
+  return patterns === undefined || patterns.length === 0
+    ? () => false
+    : picomatch([...patterns], { dot: false });
 }
 
 /** More than 400 characters a line on average: nobody edits that by hand. */
@@ -188,7 +212,9 @@ function isMinified(text: string): boolean {
 
 /** Beside the theme sheet that most pages use; else in a folder for sheets; else at the top. */
 function defaultShared(sheets: readonly SheetOwner[], files: readonly string[]): string {
-  const theme = sheets.find(({ owner, path: file }) => owner === 'theme' && !file.endsWith('/shared.css') && file !== 'shared.css');
+  const theme = sheets.find(
+    ({ owner, path: file }) => owner === 'theme' && !file.endsWith('/shared.css') && file !== 'shared.css',
+  );
   if (theme !== undefined) return path.posix.join(path.posix.dirname(theme.path), 'shared.css');
   for (const folder of ['css', 'styles', 'assets/css']) {
     if (files.some((file) => file.startsWith(`${folder}/`))) return `${folder}/shared.css`;

@@ -12,7 +12,17 @@ export function unifiedPatch(changes: readonly FileChange[], exists: (file: stri
       const created = !exists(path);
       const before = mark + text;
       const after = mark + applyEdits(text, edits);
-      const body = formatPatch(structuredPatch(created ? '/dev/null' : `a/${path}`, `b/${path}`, before, after, undefined, undefined, { context: 3 }));
+      const body = formatPatch(
+        structuredPatch(
+          created ? '/dev/null' : `a/${path}`,
+          `b/${path}`,
+          before,
+          after,
+          undefined,
+          undefined,
+          { context: 3 },
+        ),
+      );
       const hunks = body.slice(body.indexOf('--- '));
       return `diff --git a/${path} b/${path}\n${created ? 'new file mode 100644\n' : ''}${hunks.replace(/\t(?=\n)/g, '')}`;
     })

@@ -1,10 +1,36 @@
 // Stage 3, cascade. In: a page and the sheets it uses. Out: which rules match each element, under which conditions,
 // and its outcome lists.
 
-export { type Matched, type Origin, type Outcome, type OutcomeList, type Outcomes, OutcomeTable, outcomesForm, StyleReader, withoutIdle } from './outcome.js';
 export { Matcher, type MatcherOptions } from './matcher.js';
-export { compileSheet, type DroppedRule, type Entry, type Program, type ProgramRule } from './program.js';
-export { type ComplexSelector, compileSelectorList, ONE_CLASS, ONE_ID, specificityParts } from './selector.js';
-export { buildStack, type ProgramSource, rankLayers, sheetPath, type SheetSource, type SheetUse, type Stack, type UnreadSheet } from './stack.js';
-export { ALWAYS, NEVER, type Truth, TruthTable } from './truth.js';
+export {
+  type Matched,
+  type Origin,
+  type Outcome,
+  type OutcomeList,
+  type Outcomes,
+  OutcomeTable,
+  outcomesForm,
+  StyleReader,
+  withoutIdle,
+} from './outcome.js';
+export { compileSheet, type DroppedRule, type Program } from './program.js';
+export type { Entry, ProgramRule } from './rule-index.js';
+export {
+  type ComplexSelector,
+  compileSelectorList,
+  ONE_CLASS,
+  ONE_ID,
+  specificityParts,
+} from './selector.js';
 export { SiteModel, type SiteSources } from './site-model.js';
+export {
+  buildStack,
+  type ProgramSource,
+  rankLayers,
+  type SheetSource,
+  type SheetUse,
+  type Stack,
+  sheetPath,
+  type UnreadSheet,
+} from './stack.js';
+export { ALWAYS, NEVER, type Truth, TruthTable } from './truth.js';

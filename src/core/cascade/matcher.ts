@@ -1,14 +1,16 @@
 // Does a selector match an element? Yes, no, or "when this holds": states, and what a fragment or a template hides.
 
-import { hasTemplateText, type Page, type PageElement, splitTokens } from '../markup/index.js';
+import { attributeOf, hasTemplateText, type Page, type PageElement, splitTokens } from '../markup/index.js';
 import type { ComplexSelector, Compound, Simple } from './selector.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
 
 /** HTML attributes whose values selectors compare without case (HTML standard, "Case-sensitivity of selectors"). */
 const CASELESS = new Set(
-  ('accept accept-charset align alink axis bgcolor charset checked clear codetype color compact declare defer dir ' +
+  (
+    'accept accept-charset align alink axis bgcolor charset checked clear codetype color compact declare defer dir ' +
     'direction disabled enctype face frame hreflang http-equiv lang language link media method multiple nohref ' +
-    'noresize noshade nowrap readonly rel rev rules scope scrolling selected shape target text type valign valuetype vlink').split(' '),
+    'noresize noshade nowrap readonly rel rev rules scope scrolling selected shape target text type valign valuetype vlink'
+  ).split(' '),
 );
 
 export interface MatcherOptions {
@@ -64,7 +66,10 @@ export class Matcher {
       }
       if (this.#fragment && (combinator === ' ' || origin.parent < 0)) {
         const where = combinator === ' ' ? 'an ancestor' : 'the parent';
-        found = this.#table.or(found, this.#table.literal(`${where} outside the fragment is ${selector.leading[at - 1]}`));
+        found = this.#table.or(
+          found,
+          this.#table.literal(`${where} outside the fragment is ${selector.leading[at - 1]}`),
+        );
       }
       return found;
     }
@@ -73,7 +78,10 @@ export class Matcher {
       if (found === ALWAYS || combinator === '+') break;
     }
     if (found !== ALWAYS && this.#siblingsOpen(origin)) {
-      found = this.#table.or(found, this.#open(`a sibling not in the file is ${selector.leading[at - 1]}`, origin));
+      found = this.#table.or(
+        found,
+        this.#open(`a sibling not in the file is ${selector.leading[at - 1]}`, origin),
+      );
     }
     return found;
   }
@@ -105,7 +113,8 @@ export class Matcher {
   }
 
   #hasClass(element: PageElement, name: string): boolean {
-    for (const own of element.classes) if (own === name || (this.#page.quirks && this.#same(own, name))) return true;
+    for (const own of element.classes)
+      if (own === name || (this.#page.quirks && this.#same(own, name))) return true;
     return false;
   }
 
@@ -118,7 +127,7 @@ export class Matcher {
   /** Template text may add what the file does not show. */
   #hidden(element: PageElement, attribute: string, what: string): Truth {
     if (element.templated === 'no') return NEVER;
-    const value = valueOf(element, attribute);
+    const value = attributeOf(element.attributes, attribute);
     if (element.templated === 'values' && (value === undefined || !hasTemplateText(value))) return NEVER;
     return this.#open(`template text gives it ${what}`, element);
   }
@@ -148,7 +157,7 @@ export class Matcher {
         return this.#fragment ? NEVER : ALWAYS;
       case 'any-link': {
         const link = element.name === 'a' || element.name === 'area';
-        return link && valueOf(element, 'href') !== undefined ? ALWAYS : NEVER;
+        return link && attributeOf(element.attributes, 'href') !== undefined ? ALWAYS : NEVER;
       }
       case 'state':
         return this.#open(simple.text, element);
@@ -157,13 +166,18 @@ export class Matcher {
 
   #attribute(simple: Extract<Simple, { kind: 'attribute' }>, element: PageElement): Truth {
     const name = element.namespace === 'html' ? simple.name.toLowerCase() : simple.name;
-    const own = valueOf(element, name);
+    const own = attributeOf(element.attributes, name);
     if (own === undefined || (element.templated !== 'no' && hasTemplateText(own))) {
-      if (element.templated === 'tag' || own !== undefined) return this.#open(`template text makes it match [${name}${simple.operator ?? ''}${simple.value}]`, element);
+      if (element.templated === 'tag' || own !== undefined)
+        return this.#open(
+          `template text makes it match [${name}${simple.operator ?? ''}${simple.value}]`,
+          element,
+        );
       return NEVER;
     }
     if (simple.operator === undefined) return ALWAYS;
-    const caseless = simple.flag === 'i' || (simple.flag !== 's' && element.namespace === 'html' && CASELESS.has(name));
+    const caseless =
+      simple.flag === 'i' || (simple.flag !== 's' && element.namespace === 'html' && CASELESS.has(name));
     const value = caseless ? own.toLowerCase() : own;
     const wanted = caseless ? simple.value.toLowerCase() : simple.value;
     return attributeMatches(simple.operator, value, wanted) ? ALWAYS : NEVER;
@@ -173,14 +187,20 @@ export class Matcher {
     let found: Truth = NEVER;
     for (const selector of selectors) {
       for (const candidate of this.#reachable(selector, element)) {
-        found = this.#table.or(found, this.#relative(selector, selector.compounds.length - 1, candidate, element));
+        found = this.#table.or(
+          found,
+          this.#relative(selector, selector.compounds.length - 1, candidate, element),
+        );
         if (found === ALWAYS) return found;
       }
     }
     const end = this.#subtreeEnd(element);
     for (let index = element.index; index < end; index++) {
       if (!this.#elements[index]!.hasTemplateText) continue;
-      return this.#table.or(found, this.#open(`:has(${selectors.map(({ text }) => text).join(',')}) by template text`, element));
+      return this.#table.or(
+        found,
+        this.#open(`:has(${selectors.map(({ text }) => text).join(',')}) by template text`, element),
+      );
     }
     return found;
   }
@@ -188,8 +208,11 @@ export class Matcher {
   /** Elements that could be the last compound of a relative selector anchored at `element`. */
   *#reachable(selector: ComplexSelector, element: PageElement): Iterable<number> {
     const sideways = selector.relative === '+' || selector.relative === '~';
-    const end = sideways ? this.#subtreeEnd(this.#elements[element.parent] ?? element) : this.#subtreeEnd(element);
-    for (let index = sideways ? this.#subtreeEnd(element) : element.index + 1; index < end; index++) yield index;
+    const end = sideways
+      ? this.#subtreeEnd(this.#elements[element.parent] ?? element)
+      : this.#subtreeEnd(element);
+    for (let index = sideways ? this.#subtreeEnd(element) : element.index + 1; index < end; index++)
+      yield index;
   }
 
   #relative(selector: ComplexSelector, at: number, candidate: number, anchor: PageElement): Truth {
@@ -199,7 +222,8 @@ export class Matcher {
     let found: Truth = NEVER;
     let step = this.#step(candidate, combinator);
     while (step >= 0) {
-      const here = at === 0 ? (step === anchor.index ? ALWAYS : NEVER) : this.#relative(selector, at - 1, step, anchor);
+      const here =
+        at === 0 ? (step === anchor.index ? ALWAYS : NEVER) : this.#relative(selector, at - 1, step, anchor);
       found = this.#table.or(found, here);
       if (found === ALWAYS || combinator === '>' || combinator === '+') break;
       step = this.#step(step, combinator);
@@ -214,7 +238,11 @@ export class Matcher {
 
   #nth(simple: Extract<Simple, { kind: 'nth' }>, element: PageElement): Truth {
     const { a, b, last, ofType, of } = simple;
-    if (this.#siblingsOpen(element)) return this.#open(`its position is ${last ? 'from the end ' : ''}${a}n+${b}${ofType ? ' of its type' : ''}`, element);
+    if (this.#siblingsOpen(element))
+      return this.#open(
+        `its position is ${last ? 'from the end ' : ''}${a}n+${b}${ofType ? ' of its type' : ''}`,
+        element,
+      );
     let self: Truth = ALWAYS;
     if (of !== undefined) self = this.#simple({ kind: 'among', negated: false, selectors: of }, element);
     if (self === NEVER) return NEVER;
@@ -229,7 +257,11 @@ export class Matcher {
         else {
           const counts = this.#simple({ kind: 'among', negated: false, selectors: of }, sibling);
           if (counts === ALWAYS) position++;
-          else if (counts !== NEVER) return this.#open(`its position among ${of.map(({ text }) => text).join(',')} is ${a}n+${b}`, element);
+          else if (counts !== NEVER)
+            return this.#open(
+              `its position among ${of.map(({ text }) => text).join(',')} is ${a}n+${b}`,
+              element,
+            );
         }
       }
     }
@@ -252,7 +284,9 @@ export class Matcher {
   }
 
   #open(text: string, element: PageElement): Truth {
-    return this.#table.literal(element.index === this.#subject ? text : `${text} on ${this.#pathFromSubject(element)}`);
+    return this.#table.literal(
+      element.index === this.#subject ? text : `${text} on ${this.#pathFromSubject(element)}`,
+    );
   }
 
   /**
@@ -279,11 +313,6 @@ export class Matcher {
     const top = climbed === undefined ? 'the top' : climbed === 1 ? 'its parent' : `ancestor ${climbed}`;
     return steps.length === 0 ? top : `${top}, down ${steps.reverse().join('.')}`;
   }
-}
-
-function valueOf(element: PageElement, name: string): string | undefined {
-  for (const attribute of element.attributes) if (attribute.name === name) return attribute.value;
-  return undefined;
 }
 
 function attributeMatches(operator: string, value: string, wanted: string): boolean {

@@ -5,9 +5,11 @@ import type { Page, PageElement } from '../markup/index.js';
 import { hasTemplateText } from '../markup/index.js';
 import { interactionGroup, parseDeclarations } from '../sheets/index.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
-import { type Block, compileBlock, type Entry, type ProgramRule } from './program.js';
+import { compileBlock } from './program.js';
+import type { RuleMatch } from './program-matches.js';
+import type { Block, Entry, ProgramRule } from './rule-index.js';
 import type { SheetUse, Stack } from './stack.js';
-import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
+import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 
 export type Origin =
   | { readonly kind: 'style attribute' }
@@ -30,12 +32,10 @@ export type OutcomeList = readonly Outcome[];
 /** Longhand to list, for one target: `''` for the element, `::before` and so on for its pseudo-elements. */
 export type Outcomes = ReadonlyMap<string, OutcomeList>;
 
-export interface Matched {
+export interface Matched extends RuleMatch {
   readonly use: SheetUse;
   /** Position of the use in the stack. */
   readonly at: number;
-  readonly rule: ProgramRule;
-  readonly truth: Truth;
 }
 
 interface Contribution {
@@ -92,6 +92,7 @@ export class OutcomeTable {
 /** Reads the outcomes of one page's elements over one stack. */
 export class StyleReader {
   readonly #matcher: Matcher;
+  readonly #and: (a: Truth, b: Truth) => Truth;
 
   constructor(
     readonly page: Page,
@@ -100,24 +101,22 @@ export class StyleReader {
     options: MatcherOptions = {},
   ) {
     this.#matcher = new Matcher(page, table.truths, options);
+    this.#and = (a, b) => table.truths.and(a, b);
   }
 
-  /** Every rule that matches, or could, in stack and sheet order. */
+  /** Every rule that matches, or could. */
   matched(index: number): Matched[] {
-    const element = this.page.elements[index]!;
     const found: Matched[] = [];
+    const { truths } = this.table;
     this.stack.uses.forEach((use, at) => {
-      const seen = new Set<number>();
-      const visit = (number: number): void => {
-        if (seen.has(number)) return;
-        seen.add(number);
-        const rule = use.program.rules[number]!;
-        const matched = this.#matcher.match(rule.selector, index);
-        if (matched === NEVER) return;
-        found.push({ use, at, rule, truth: this.table.truths.and(matched, rule.condition, use.condition) });
-      };
-      if (element.templated === 'no') use.program.index.candidates(element.id, element.classes, element.name, visit);
-      else use.program.index.all(visit);
+      const { matches } = use.program;
+      for (const part of [
+        matches.local(this.#matcher, this.page, index, this.#and),
+        matches.rest(this.#matcher, this.page, index, this.#and),
+      ]) {
+        for (const { rule, truth } of part)
+          found.push({ use, at, rule, truth: truths.and(truth, use.condition) });
+      }
     });
     return found;
   }
@@ -125,11 +124,25 @@ export class StyleReader {
   /** The number of everything that could style the element: equal numbers, equal outcomes. */
   outcomeNumber(index: number): number {
     const element = this.page.elements[index]!;
-    const matched = this.matched(index);
-    let signature = `${this.stack.key}|`;
-    for (const { at, rule, truth } of matched) signature += `${at}.${rule.order}.${rule.selector.specificity}${rule.selector.pseudoElement}.${truth},`;
-    if (element.style !== undefined) signature += `|${/url\(/i.test(element.style) ? this.page.path : ''}|${element.style}`;
-    return this.table.bySignature(signature, () => this.#form(element, matched));
+    let signature = this.stack.matchKey;
+    for (const { program } of this.stack.uses) {
+      const chain = program.matches.chainOf(this.page, index);
+      signature += `|${chain}`;
+      // An element that template text may change has matches of its own.
+      if (chain < 0)
+        signature += this.#signatureOf(program.matches.local(this.#matcher, this.page, index, this.#and));
+      signature += this.#signatureOf(program.matches.rest(this.#matcher, this.page, index, this.#and));
+    }
+    if (element.style !== undefined)
+      signature += `|${/url\(/i.test(element.style) ? this.page.path : ''}|${element.style}`;
+    return this.table.bySignature(signature, () => this.#form(element, this.matched(index)));
+  }
+
+  #signatureOf(matches: readonly RuleMatch[]): string {
+    let text = '';
+    for (const { rule, truth } of matches)
+      text += `,${rule.order}.${rule.selector.specificity}${rule.selector.pseudoElement}.${truth}`;
+    return text;
   }
 
   /** The outcome lists by target, for showing and for planning. */
@@ -148,10 +161,13 @@ export class StyleReader {
 
   #form(element: PageElement, matched: readonly Matched[]): string {
     const parts: string[] = [];
-    for (const [target, outcomes] of [...this.#lists(element, matched)].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    for (const [target, outcomes] of [...this.#lists(element, matched)].sort(([a], [b]) =>
+      a < b ? -1 : 1,
+    )) {
       if (outcomes.size > 0) parts.push(`${target}{${outcomesForm(outcomes)}}`);
     }
-    if (element.style !== undefined && hasTemplateText(element.style)) parts.push(`template style ${element.style}`);
+    if (element.style !== undefined && hasTemplateText(element.style))
+      parts.push(`template style ${element.style}`);
     return parts.join('\n');
   }
 
@@ -175,7 +191,15 @@ export class StyleReader {
     }
     if (element.style !== undefined && !hasTemplateText(element.style)) {
       const block = this.table.inlineBlock(element.style, this.page.path);
-      const inline: Contribution = { origin: { kind: 'style attribute' }, block, truth: ALWAYS, layer: UNLAYERED, specificity: 0, at: 0, order: 0 };
+      const inline: Contribution = {
+        origin: { kind: 'style attribute' },
+        block,
+        truth: ALWAYS,
+        layer: UNLAYERED,
+        specificity: 0,
+        at: 0,
+        order: 0,
+      };
       targets.set('', [...(targets.get('') ?? []), inline]);
     }
     return targets;
@@ -200,7 +224,9 @@ function buildLists(contributions: readonly Contribution[], truths: TruthTable):
       if (closed.has(entry.longhand)) continue;
       const condition = truths.and(contribution.truth, entry.kept);
       const rollsBack = entry.value === 'revert-layer';
-      const value = rollsBack ? `revert-layer in ${contribution.origin.kind} ${contribution.layer}` : entry.value;
+      const value = rollsBack
+        ? `revert-layer in ${contribution.origin.kind} ${contribution.layer}`
+        : entry.value;
       let list = lists.get(entry.longhand);
       if (list === undefined) {
         list = [];
@@ -208,13 +234,22 @@ function buildLists(contributions: readonly Contribution[], truths: TruthTable):
       }
       // Under the same condition the stronger one hides the weaker.
       if (list.some((outcome) => outcome.condition === condition && !rollsBack)) continue;
-      list.push({ longhand: entry.longhand, value, important, condition, entry, origin: contribution.origin, rank: rank++ });
+      list.push({
+        longhand: entry.longhand,
+        value,
+        important,
+        condition,
+        entry,
+        origin: contribution.origin,
+        rank: rank++,
+      });
       if (condition === ALWAYS && !rollsBack) closed.add(entry.longhand);
     }
   };
   const inline = contributions.filter(({ origin }) => origin.kind === 'style attribute');
   const rules = contributions.filter(({ origin }) => origin.kind === 'rule');
-  const bySpecificity = (a: Contribution, b: Contribution): number => b.specificity - a.specificity || b.at - a.at || b.order - a.order;
+  const bySpecificity = (a: Contribution, b: Contribution): number =>
+    b.specificity - a.specificity || b.at - a.at || b.order - a.order;
   for (const one of inline) take(one, true);
   for (const one of [...rules].sort((a, b) => a.layer - b.layer || bySpecificity(a, b))) take(one, true);
   for (const one of inline) take(one, false);
@@ -230,7 +265,8 @@ export function withoutIdle(list: readonly Outcome[]): Outcome[] {
   const kept: Outcome[] = [];
   for (const outcome of [...list].reverse()) {
     const below = kept.at(-1);
-    const idle = below?.condition === ALWAYS && below.value === outcome.value && below.important === outcome.important;
+    const idle =
+      below?.condition === ALWAYS && below.value === outcome.value && below.important === outcome.important;
     if (!idle) kept.push(outcome);
   }
   return kept.reverse();

@@ -1,16 +1,29 @@
 // Selector text compiled once into a form the matcher walks from right to left.
 
-import * as csstree from 'css-tree';
 import type { CssNode, SelectorList } from 'css-tree';
+import * as csstree from 'css-tree';
 
 export type Combinator = ' ' | '>' | '+' | '~';
 
 export type Simple =
-  | { readonly kind: 'attribute'; readonly name: string; readonly operator: string | undefined; readonly value: string; readonly flag: string | undefined }
+  | {
+      readonly kind: 'attribute';
+      readonly name: string;
+      readonly operator: string | undefined;
+      readonly value: string;
+      readonly flag: string | undefined;
+    }
   /** `:is()`, `:where()`, `:not()` and the nesting selector `&`. */
   | { readonly kind: 'among'; readonly negated: boolean; readonly selectors: readonly ComplexSelector[] }
   | { readonly kind: 'has'; readonly selectors: readonly ComplexSelector[] }
-  | { readonly kind: 'nth'; readonly a: number; readonly b: number; readonly last: boolean; readonly ofType: boolean; readonly of: readonly ComplexSelector[] | undefined }
+  | {
+      readonly kind: 'nth';
+      readonly a: number;
+      readonly b: number;
+      readonly last: boolean;
+      readonly ofType: boolean;
+      readonly of: readonly ComplexSelector[] | undefined;
+    }
   | { readonly kind: 'empty' }
   | { readonly kind: 'root' }
   | { readonly kind: 'any-link' }
@@ -46,7 +59,11 @@ export interface ComplexSelector {
 }
 
 export type CompiledList =
-  | { readonly kind: 'list'; readonly selectors: readonly ComplexSelector[]; /** Some browsers may drop the whole rule. */ readonly unsure: boolean }
+  | {
+      readonly kind: 'list';
+      readonly selectors: readonly ComplexSelector[] /** Some browsers may drop the whole rule. */;
+      readonly unsure: boolean;
+    }
   | { readonly kind: 'invalid'; readonly reason: string };
 
 export const ONE_ID = 1 << 20;
@@ -59,11 +76,20 @@ export function specificityParts(specificity: number): [ids: number, classes: nu
 
 /** States that every browser in use accepts; any other name may make a browser drop the rule. */
 const STATES = new Set(
-  ('hover active focus focus-within focus-visible visited link target checked disabled enabled required optional valid ' +
-    'invalid in-range out-of-range read-only read-write placeholder-shown default indeterminate lang').split(' '),
+  (
+    'hover active focus focus-within focus-visible visited link target checked disabled enabled required optional valid ' +
+    'invalid in-range out-of-range read-only read-write placeholder-shown default indeterminate lang'
+  ).split(' '),
 );
 const LEGACY_ELEMENTS = new Set(['before', 'after', 'first-line', 'first-letter']);
-const ELEMENTS = new Set([...LEGACY_ELEMENTS, 'selection', 'placeholder', 'marker', 'backdrop', 'file-selector-button']);
+const ELEMENTS = new Set([
+  ...LEGACY_ELEMENTS,
+  'selection',
+  'placeholder',
+  'marker',
+  'backdrop',
+  'file-selector-button',
+]);
 
 class InvalidSelector extends Error {}
 
@@ -119,7 +145,14 @@ class Compiler {
   }
 
   #complex(nodes: readonly CssNode[], place: 'nested' | 'argument' | 'relative'): ComplexSelector {
-    const draft: Draft = { compounds: [], combinators: [], texts: [], specificity: 0, pseudoElement: '', pseudoStates: '' };
+    const draft: Draft = {
+      compounds: [],
+      combinators: [],
+      texts: [],
+      specificity: 0,
+      pseudoElement: '',
+      pseudoStates: '',
+    };
     let rest = nodes;
     let relative: Combinator | undefined;
     const first = nodes[0];
@@ -219,7 +252,9 @@ class Compiler {
           throw new InvalidSelector(`holds ${csstree.generate(node)}`);
       }
     }
-    draft.texts.push(nodes.map((node) => (node.type === 'NestingSelector' ? '&' : csstree.generate(node))).join(''));
+    draft.texts.push(
+      nodes.map((node) => (node.type === 'NestingSelector' ? '&' : csstree.generate(node))).join(''),
+    );
     draft.compounds.push({ type: type?.toLowerCase(), writtenType: type, id, classes, rest, never });
   }
 
@@ -242,7 +277,8 @@ class Compiler {
       case 'has': {
         if (name.startsWith('-') || name === 'matches') this.#doubt();
         if (argument?.type !== 'SelectorList') {
-          if (name === 'is' || name === 'where') return void rest.push({ kind: 'among', negated: false, selectors: [] });
+          if (name === 'is' || name === 'where')
+            return void rest.push({ kind: 'among', negated: false, selectors: [] });
           throw new InvalidSelector(`has an empty :${name}()`);
         }
         const forgiving = name === 'is' || name === 'where';
@@ -250,7 +286,9 @@ class Compiler {
         const selectors = this.list(argument, name === 'has' ? 'relative' : 'argument');
         if (forgiving) this.#forgiving--;
         if (selectors.some((one) => one.pseudoElement !== '')) this.#doubt();
-        rest.push(name === 'has' ? { kind: 'has', selectors } : { kind: 'among', negated: name === 'not', selectors });
+        rest.push(
+          name === 'has' ? { kind: 'has', selectors } : { kind: 'among', negated: name === 'not', selectors },
+        );
         if (name !== 'where') draft.specificity += highest(selectors);
         return;
       }
@@ -290,7 +328,14 @@ class Compiler {
   }
 }
 
-const nth = (last: boolean, ofType: boolean): Simple => ({ kind: 'nth', a: 0, b: 1, last, ofType, of: undefined });
+const nth = (last: boolean, ofType: boolean): Simple => ({
+  kind: 'nth',
+  a: 0,
+  b: 1,
+  last,
+  ofType,
+  of: undefined,
+});
 
 const POSITIONS: ReadonlyMap<string, readonly Simple[]> = new Map([
   ['first-child', [nth(false, false)]],
@@ -318,8 +363,19 @@ function attributeSimple(node: Extract<CssNode, { type: 'AttributeSelector' }>):
   const written = node.name.name;
   const name = csstree.ident.decode(written.startsWith('*|') ? written.slice(2) : written);
   if (name.includes('|')) throw new InvalidSelector('uses a namespace that is not declared');
-  const value = node.value === null ? '' : node.value.type === 'String' ? node.value.value : csstree.ident.decode(node.value.name);
-  return { kind: 'attribute', name, operator: node.matcher ?? undefined, value, flag: node.flags?.toLowerCase() };
+  const value =
+    node.value === null
+      ? ''
+      : node.value.type === 'String'
+        ? node.value.value
+        : csstree.ident.decode(node.value.name);
+  return {
+    kind: 'attribute',
+    name,
+    operator: node.matcher ?? undefined,
+    value,
+    flag: node.flags?.toLowerCase(),
+  };
 }
 
 function highest(selectors: readonly ComplexSelector[]): number {

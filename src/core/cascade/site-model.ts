@@ -12,6 +12,8 @@ import { TruthTable } from './truth.js';
 /** The texts of a site, by site-relative path, decoded and without byte order marks. */
 export interface SiteSources {
   readonly pages: ReadonlyMap<string, string>;
+  /** Those of `pages` that are fragments for other pages to include. */
+  readonly components: ReadonlySet<string>;
   readonly sheets: ReadonlyMap<string, string>;
   /** Local copies of sheets that lie elsewhere: address to path. */
   readonly copies: ReadonlyMap<string, string>;
@@ -37,7 +39,7 @@ export class SiteModel implements ProgramSource {
     const pages: Page[] = [];
     for (const [path, text] of sources.pages) {
       const known = earlier?.page(path);
-      pages.push(known?.text === text ? known : parsePage(path, text));
+      pages.push(known?.text === text ? known : parsePage(path, text, sources.components.has(path)));
     }
     this.pages = pages.sort((a, b) => comparePaths(a.path, b.path));
     for (const page of this.pages) this.#byPath.set(page.path, page);

@@ -3,7 +3,7 @@
 import { type Resolved, resolveAddress } from '../addresses.js';
 import type { Page, SheetReference } from '../markup/index.js';
 import type { SourceRange } from '../source.js';
-import { type Program, conditionTruth } from './program.js';
+import { conditionTruth, type Program } from './program.js';
 import type { Truth, TruthTable } from './truth.js';
 
 export interface SheetUse {
@@ -34,6 +34,8 @@ export interface Stack {
   readonly unread: readonly UnreadSheet[];
   /** Names the uses and their conditions: equal keys are equal stacks. */
   readonly key: string;
+  /** The same without what could not be read: equal for stacks that match alike. */
+  readonly matchKey: string;
   /** Rank of each layer name, weakest first, when there are layers. */
   readonly layers: ReadonlyMap<string, number>;
 }
@@ -48,12 +50,16 @@ export interface ProgramSource {
 
 export function buildStack(page: Page, source: ProgramSource, table: TruthTable): Stack {
   const builder = new StackBuilder(page, source, table);
-  page.sheets.forEach((reference, at) => builder.add(reference, at));
+  for (const [at, reference] of page.sheets.entries()) builder.add(reference, at);
   return builder.stack();
 }
 
 /** The sheet path that an address leads to, through the developer's local copies; `undefined` when elsewhere. */
-export function sheetPath(address: string, holder: string, copyOf: (address: string) => string | undefined): string | undefined {
+export function sheetPath(
+  address: string,
+  holder: string,
+  copyOf: (address: string) => string | undefined,
+): string | undefined {
   const resolved: Resolved = resolveAddress(address, holder);
   if (resolved.kind === 'site') return resolved.path;
   return resolved.kind === 'elsewhere' ? copyOf(resolved.address) : undefined;
@@ -73,6 +79,7 @@ class StackBuilder {
   readonly #page: Page;
   readonly #source: ProgramSource;
   readonly #table: TruthTable;
+  #unreadKeys = '';
   #keys = '';
   #preferredTitle: string | undefined;
 
@@ -84,15 +91,18 @@ class StackBuilder {
 
   add(reference: SheetReference, at: number): void {
     const conditions: Truth[] = [];
-    if (reference.media !== '') conditions.push(conditionTruth({ kind: 'media', text: reference.media }, this.#table));
+    if (reference.media !== '')
+      conditions.push(conditionTruth({ kind: 'media', text: reference.media }, this.#table));
     if (reference.scriptingOff) conditions.push(this.#table.literal('scripting is off'));
     if (reference.title !== '') {
       // HTML standard, "preferred CSS style sheet set": the first titled sheet names the set in use.
       const alternate = reference.kind === 'link' && reference.alternate;
       if (!alternate) this.#preferredTitle ??= reference.title;
-      if (reference.title !== this.#preferredTitle) conditions.push(this.#table.literal(`the style set "${reference.title}" is chosen`));
+      if (reference.title !== this.#preferredTitle)
+        conditions.push(this.#table.literal(`the style set "${reference.title}" is chosen`));
     }
-    if (reference.kind === 'link' && reference.disabled) conditions.push(this.#table.literal('a script enables the sheet'));
+    if (reference.kind === 'link' && reference.disabled)
+      conditions.push(this.#table.literal('a script enables the sheet'));
     const condition = this.#table.and(...conditions);
     if (reference.kind === 'block') {
       const source = { path: this.#page.path, offset: reference.offset ?? 0, reference: at };
@@ -100,7 +110,12 @@ class StackBuilder {
       return;
     }
     const path = sheetPath(reference.address, this.#page.path, (address) => this.#source.copyOf(address));
-    this.#follow({ path, address: reference.address, range: reference.range, reference: at }, condition, undefined, []);
+    this.#follow(
+      { path, address: reference.address, range: reference.range, reference: at },
+      condition,
+      undefined,
+      [],
+    );
   }
 
   #follow(link: Link, condition: Truth, layer: string | undefined, chain: readonly string[]): void {
@@ -111,25 +126,42 @@ class StackBuilder {
       this.#use(program, condition, layer, [...chain, path], { path, offset: 0, reference });
     } else {
       this.#unread.push({ address, why: path === undefined ? 'elsewhere' : 'missing', range });
-      this.#keys += `?${address};`;
+      this.#unreadKeys += `?${this.#uses.length} ${address};`;
     }
   }
 
-  #use(program: Program, condition: Truth, layer: string | undefined, chain: readonly string[], source: SheetSource): void {
+  #use(
+    program: Program,
+    condition: Truth,
+    layer: string | undefined,
+    chain: readonly string[],
+    source: SheetSource,
+  ): void {
     const within = (name: string): string => (layer === undefined ? name : `${layer}.${name}`);
     for (const name of program.sheet.layers) this.#layerNames.push(within(name));
     for (const one of program.sheet.imports) {
       const conditions = one.conditions.map((part) => conditionTruth(part, this.#table));
       const path = sheetPath(one.address, program.holder, (address) => this.#source.copyOf(address));
       const link = { path, address: one.address, range: one.range, reference: source.reference };
-      this.#follow(link, this.#table.and(condition, ...conditions), one.layer === undefined ? layer : within(one.layer), chain);
+      this.#follow(
+        link,
+        this.#table.and(condition, ...conditions),
+        one.layer === undefined ? layer : within(one.layer),
+        chain,
+      );
     }
     this.#uses.push({ program, condition, layer, source });
-    this.#keys += `${source.path}:${programNumber(program)}:${condition}:${layer ?? ''};`;
+    this.#keys += `${programNumber(program)}:${condition}:${layer ?? ''};`;
   }
 
   stack(): Stack {
-    return { uses: this.#uses, unread: this.#unread, key: this.#keys, layers: rankLayers(this.#layerNames) };
+    return {
+      uses: this.#uses,
+      unread: this.#unread,
+      key: this.#keys + this.#unreadKeys,
+      matchKey: this.#keys,
+      layers: rankLayers(this.#layerNames),
+    };
   }
 }
 
@@ -176,4 +208,3 @@ export function rankLayers(names: readonly string[]): Map<string, number> {
   visit(root, '');
   return ranks;
 }
-

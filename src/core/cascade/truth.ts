@@ -57,7 +57,9 @@ export class TruthTable {
     if (flat.size === 0) return neutral;
     const parts = [...flat].sort((a, b) => a - b);
     if (parts.length === 1) return parts[0]!;
-    const texts = parts.map((part) => (this.#parts[part]!.length > 1 ? `(${this.text(part)})` : this.text(part)));
+    const texts = parts.map((part) =>
+      this.#parts[part]!.length > 1 ? `(${this.text(part)})` : this.text(part),
+    );
     return this.#intern(kind, texts.join(kind === 'and' ? ' and ' : ' or '), parts);
   }
 

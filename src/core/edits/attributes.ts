@@ -1,9 +1,9 @@
 // Edits inside one start tag: classes added beside those that are there, declarations taken out of the style.
 
 import type { Page, SourceTag } from '../markup/index.js';
-import { type Carrier, valueOffset } from '../stock/index.js';
 import type { Declaration } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
+import { type Carrier, valueOffset } from '../stock/index.js';
 import type { Edit } from './edit.js';
 
 /**
@@ -11,7 +11,11 @@ import type { Edit } from './edit.js';
  * In: the attribute; the declarations to take out; the class names to add. Out: edits on the page's text, or
  * `undefined` where the attribute's source cannot be cut.
  */
-export function moveToClasses(carrier: Carrier, taken: readonly Declaration[], names: readonly string[]): Edit[] | undefined {
+export function moveToClasses(
+  carrier: Carrier,
+  taken: readonly Declaration[],
+  names: readonly string[],
+): Edit[] | undefined {
   const { page, tag, element } = carrier;
   if (tag === undefined || element === undefined) return undefined;
   const all = taken.length === carrier.declarations.length && isOnlyDeclarations(carrier);
@@ -64,7 +68,11 @@ function takeOut(carrier: Carrier, taken: readonly Declaration[]): Edit[] | unde
     }
     const previous = edits.at(-1);
     if (previous !== undefined && previous.end >= offset + start) {
-      edits[edits.length - 1] = { start: Math.min(previous.start, offset + start), end: offset + end, text: '' };
+      edits[edits.length - 1] = {
+        start: Math.min(previous.start, offset + start),
+        end: offset + end,
+        text: '',
+      };
     } else edits.push({ start: offset + start, end: offset + end, text: '' });
   }
   return edits;
@@ -75,7 +83,8 @@ function addClasses(page: Page, range: SourceRange, names: readonly string[]): E
   const added = names.join(' ');
   const shape = /^([^=\s]+)(\s*=\s*)?(["']?)([\s\S]*)$/.exec(source)!;
   const quote = shape[3] ?? '';
-  if (shape[2] === undefined) return { start: range.start, end: range.end, text: `${source.trimEnd()}="${added}"` };
+  if (shape[2] === undefined)
+    return { start: range.start, end: range.end, text: `${source.trimEnd()}="${added}"` };
   if (quote === '') {
     const start = range.start + shape[1]!.length + shape[2].length;
     return { start, end: range.end, text: `"${shape[4]} ${added}"` };

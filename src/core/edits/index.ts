@@ -5,4 +5,4 @@ export { applyEdits, type Edit, reverseEdits } from './edit.js';
 export { planLink } from './link.js';
 export { type Move, planEdits, type SitePlan } from './plan.js';
 export { declarationText, type Placed } from './shared-sheet.js';
-export { commonScope, type Demand, demandOf } from './strength.js';
+export { commonScope, type Demand, demandOf, type StrongerRule } from './strength.js';

@@ -13,37 +13,64 @@ export interface LinkPlan {
 }
 
 /** Plans the link to `shared` (a site path) on a whole page. */
-export function planLink(page: Page, shared: string, copyOf: (address: string) => string | undefined): LinkPlan {
+export function planLink(
+  page: Page,
+  shared: string,
+  copyOf: (address: string) => string | undefined,
+): LinkPlan {
   const present = page.sheets.findIndex(
-    (one) => one.kind === 'link' && sheetPath(one.address, page.path, copyOf) === shared && isUnconditional(one),
+    (one) =>
+      one.kind === 'link' && sheetPath(one.address, page.path, copyOf) === shared && isUnconditional(one),
   );
   if (present >= 0) return { edit: undefined, before: present };
   const inHead = page.sheets.filter((one) => !one.scriptingOff && isInHead(page, one.element));
   const last = inHead.at(-1);
   const anchor = last === undefined ? undefined : page.elements[last.element];
-  const closes = /\/>$/.test(anchor?.tag === undefined ? '' : page.text.slice(anchor.tag.range.start, anchor.tag.range.end));
+  const closes = /\/>$/.test(
+    anchor?.tag === undefined ? '' : page.text.slice(anchor.tag.range.start, anchor.tag.range.end),
+  );
   const link = `<link rel="stylesheet" href="${addressFrom(page.path, shared)}"${closes ? ' />' : '>'}`;
   const at = last === undefined ? undefined : referenceEnd(page, last);
   if (at !== undefined && anchor?.tag !== undefined) {
-    return { edit: { start: at, end: at, text: `${lineBreakBefore(page.text, anchor.tag.range.start)}${link}` }, before: inHead.length };
+    return {
+      edit: { start: at, end: at, text: `${lineBreakBefore(page.text, anchor.tag.range.start)}${link}` },
+      before: inHead.length,
+    };
   }
   const { endTag, start, first } = page.head;
   if (endTag !== undefined) {
-    const indent = /[ \t]*$/.exec(page.text.slice(0, endTag))?.[0] ?? '';
-    const startsLine = /(^|[\r\n])[ \t]*$/.test(page.text.slice(0, endTag));
-    const text = startsLine ? `${indent === '' ? '' : indent}${link}${newline(page.text)}${indent}` : link;
-    return { edit: { start: endTag, end: endTag, text: startsLine ? text.slice(indent.length) : text }, before: inHead.length };
+    // On a line of its own, indented as the line before `</head>`.
+    const own = /(?:^|[\r\n])[ \t]*$/.exec(page.text.slice(0, endTag));
+    const line = own === null ? endTag : own.index + (/[\r\n]/.test(own[0]) ? 1 : 0);
+    const indent = /(?:^|[\r\n])([ \t]*)[^\r\n]+[\r\n]*$/.exec(page.text.slice(0, line))?.[1] ?? '';
+    const text = own === null ? link : `${indent}${link}${newline(page.text)}`;
+    return { edit: { start: line, end: line, text }, before: inHead.length };
   }
   const where = start ?? first;
-  return { edit: { start: where, end: where, text: `${where === 0 ? '' : newline(page.text)}${link}${where === 0 ? newline(page.text) : ''}` }, before: 0 };
+  return {
+    edit: {
+      start: where,
+      end: where,
+      text: `${where === 0 ? '' : newline(page.text)}${link}${where === 0 ? newline(page.text) : ''}`,
+    },
+    before: 0,
+  };
 }
 
 function isUnconditional(reference: SheetReference): boolean {
-  return reference.kind === 'link' && /^(all)?$/i.test(reference.media.trim()) && reference.title === '' && !reference.alternate && !reference.disabled && !reference.scriptingOff;
+  return (
+    reference.kind === 'link' &&
+    /^(all)?$/i.test(reference.media.trim()) &&
+    reference.title === '' &&
+    !reference.alternate &&
+    !reference.disabled &&
+    !reference.scriptingOff
+  );
 }
 
 function isInHead(page: Page, element: number): boolean {
-  for (let at = element; at >= 0; at = page.elements[at]!.parent) if (page.elements[at]!.name === 'head') return true;
+  for (let at = element; at >= 0; at = page.elements[at]!.parent)
+    if (page.elements[at]!.name === 'head') return true;
   return false;
 }
 

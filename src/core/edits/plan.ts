@@ -1,18 +1,21 @@
 // Styles to edits: which tags change, which pages need the link, and what is written into the shared sheet.
 
 import type { SiteModel, SiteSources } from '../cascade/index.js';
-import type { Carrier, KeptReason } from '../stock/index.js';
 import type { Member } from '../search/index.js';
+import type { Carrier, KeptReason } from '../stock/index.js';
 import { moveToClasses } from './attributes.js';
 import { applyEdits, type Edit } from './edit.js';
 import { planLink } from './link.js';
-import { partOf, type Placed, type SharedRule, writeRules } from './shared-sheet.js';
+import { type Placed, partOf, type SharedRule, writeRules } from './shared-sheet.js';
+import type { StrongerRule } from './strength.js';
 
 /** A style ready to be written. */
 export interface Move {
   readonly name: string;
   /** `.name`, or what it takes to win: `.name.name`, `#content .name`. */
   readonly selector: string;
+  /** The rule that made a plain `.name` too weak. */
+  readonly beats: StrongerRule | undefined;
   readonly written: readonly Placed[];
   readonly members: readonly Member[];
 }
@@ -22,7 +25,11 @@ export interface SitePlan {
   readonly edits: ReadonlyMap<string, readonly Edit[]>;
   readonly after: SiteSources;
   /** Members that could not be written, with the reason. */
-  readonly unwritten: readonly { readonly move: Move; readonly member: Member; readonly reason: KeptReason }[];
+  readonly unwritten: readonly {
+    readonly move: Move;
+    readonly member: Member;
+    readonly reason: KeptReason;
+  }[];
 }
 
 /** Plans all edits of a set of moves. In: `shared`, the site path of the shared sheet. */
@@ -34,7 +41,11 @@ export function planEdits(model: SiteModel, moves: readonly Move[], shared: stri
   let component = false;
   for (const [carrier, parts] of byCarrier(moves)) {
     const taken = parts.flatMap(({ member }) => member.units.flatMap((unit) => unit.declarations));
-    const changes = moveToClasses(carrier, taken, parts.map(({ move }) => move.name));
+    const changes = moveToClasses(
+      carrier,
+      taken,
+      parts.map(({ move }) => move.name),
+    );
     if (changes === undefined) {
       for (const part of parts) unwritten.push({ ...part, reason: { kind: 'character references' } });
       continue;
@@ -73,7 +84,11 @@ function ruleOf({ selector, written }: Move): SharedRule {
   return { selector, part: partOf(written.map(({ declaration }) => declaration)), declarations: written };
 }
 
-function applyToSources(sources: SiteSources, edits: ReadonlyMap<string, readonly Edit[]>, shared: string): SiteSources {
+function applyToSources(
+  sources: SiteSources,
+  edits: ReadonlyMap<string, readonly Edit[]>,
+  shared: string,
+): SiteSources {
   const pages = new Map(sources.pages);
   const sheets = new Map(sources.sheets);
   for (const [path, changes] of edits) {

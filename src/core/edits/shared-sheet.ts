@@ -21,7 +21,8 @@ export interface SharedRule {
 
 const PART_ORDER: readonly Part[] = ['layout', 'components'];
 
-const LAYOUT = /^(margin|padding|width|height|min-|max-|display|float|clear|position|top|right|bottom|left|inset|flex|grid|gap|row-gap|column-gap|align|justify|place|order|overflow|box-sizing|vertical-align|z-index|table-layout)/;
+const LAYOUT =
+  /^(margin|padding|width|height|min-|max-|display|float|clear|position|top|right|bottom|left|inset|flex|grid|gap|row-gap|column-gap|align|justify|place|order|overflow|box-sizing|vertical-align|z-index|table-layout)/;
 
 /** Styles that only place and size things are layout; all others are components. */
 export function partOf(declarations: readonly Declaration[]): Part {
@@ -69,18 +70,26 @@ function endOfPart(text: string, part: Part): number | undefined {
 }
 
 function ruleText({ selector, declarations }: SharedRule, path: string, indent: string, eol: string): string {
-  const lines = declarations.map(({ declaration, holder }) => `${indent}${declarationText(declaration, holder, path)};`);
+  const lines = declarations.map(
+    ({ declaration, holder }) => `${indent}${declarationText(declaration, holder, path)};`,
+  );
   return [`${selector} {`, ...lines, '}', ''].join(eol);
 }
 
 /** `property: value !important`, its addresses rewritten so that they lead from the sheet where they led from the page. */
-export function declarationText({ property, value, important }: Declaration, holder: string, path: string): string {
-  const written = value.replace(/\s*[\r\n]\s*/g, ' ').replace(/url\(\s*(?:"([^"]*)"|'([^']*)'|([^"'()\s]+))\s*\)/gi, (whole, double, single, bare) => {
-    const address: string = double ?? single ?? bare;
-    const resolved = resolveAddress(address, holder);
-    if (resolved.kind !== 'site') return whole;
-    const quote = double !== undefined ? '"' : single !== undefined ? "'" : '';
-    return `url(${quote}${addressFrom(path, resolved.path)}${resolved.suffix}${quote})`;
-  });
+export function declarationText(
+  { property, value, important }: Declaration,
+  holder: string,
+  path: string,
+): string {
+  const written = value
+    .replace(/\s*[\r\n]\s*/g, ' ')
+    .replace(/url\(\s*(?:"([^"]*)"|'([^']*)'|([^"'()\s]+))\s*\)/gi, (whole, double, single, bare) => {
+      const address: string = double ?? single ?? bare;
+      const resolved = resolveAddress(address, holder);
+      if (resolved.kind !== 'site') return whole;
+      const quote = double !== undefined ? '"' : single !== undefined ? "'" : '';
+      return `url(${quote}${addressFrom(path, resolved.path)}${resolved.suffix}${quote})`;
+    });
   return `${property}: ${written}${important ? ' !important' : ''}`;
 }

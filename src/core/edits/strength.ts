@@ -1,16 +1,22 @@
 // How strong a class rule must be to win where the style attribute won: what it competes with on each element.
 
-import { ONE_CLASS, ONE_ID, type SiteModel, specificityParts, type StyleReader } from '../cascade/index.js';
+import { ONE_CLASS, ONE_ID, type SiteModel, type StyleReader, specificityParts } from '../cascade/index.js';
+import type { Member } from '../search/index.js';
 import { expandDeclaration, interactionGroup } from '../sheets/index.js';
 import { LineIndex } from '../source.js';
 import type { KeptReason } from '../stock/index.js';
-import type { Member } from '../search/index.js';
 
 /** What one member asks of the selector: how many classes, and whether an id has to stand before them. */
 export type Demand =
-  | { readonly kind: 'classes'; readonly classes: number }
-  | { readonly kind: 'id'; readonly classes: number; readonly reason: KeptReason }
-  | { readonly kind: 'beyond'; readonly reason: KeptReason };
+  | {
+      readonly kind: 'classes';
+      readonly classes: number /** The rule that asks for it; absent where one class is enough. */;
+      readonly reason?: StrongerRule;
+    }
+  | { readonly kind: 'id'; readonly classes: number; readonly reason: StrongerRule }
+  | { readonly kind: 'beyond'; readonly reason: StrongerRule };
+
+export type StrongerRule = Extract<KeptReason, { kind: 'stronger rule' }>;
 
 /** Classes are repeated in a selector at most this often: `.name.name.name`. */
 const MOST_CLASSES = 3;
@@ -51,14 +57,18 @@ function demandHere(member: Member, reader: StyleReader, element: number, before
       if (layered && !important) continue;
       const rivals = important ? rule.block.important : rule.block.normal;
       if (!rivals.some(({ longhand, value }) => competes(slots, longhand, value, important))) continue;
-      const place = new LineIndex(use.source.path, textOf(use.source.path, reader, use.program.sheet.text)).placeAt(use.source.offset + rule.rule.selectorRange.start);
-      const reason: KeptReason = { kind: 'stronger rule', selector: rule.selector.text, place };
+      const place = new LineIndex(
+        use.source.path,
+        textOf(use.source.path, reader, use.program.sheet.text),
+      ).placeAt(use.source.offset + rule.rule.selectorRange.start);
+      const reason: StrongerRule = { kind: 'stronger rule', selector: rule.selector.text, place };
       const [ids] = specificityParts(rule.selector.specificity);
       const rest = rule.selector.specificity - ids * ONE_ID;
       const later = use.source.reference < before;
       const classes = Math.max(1, Math.ceil((rest + (later ? 0 : 1)) / ONE_CLASS));
       if (layered || ids > 1 || classes > MOST_CLASSES) return { kind: 'beyond', reason };
-      const demand: Demand = ids === 1 ? { kind: 'id', classes, reason } : { kind: 'classes', classes };
+      const demand: Demand =
+        ids === 1 ? { kind: 'id', classes, reason } : { kind: 'classes', classes, reason };
       if (isMore(demand, most)) most = demand;
     }
   }
@@ -95,7 +105,11 @@ function competes({ own, groups }: Slots, longhand: string, value: string, impor
   const mine = own.get(longhand);
   if (mine !== undefined) return mine.important === important && mine.value !== value;
   const { name, kind } = interactionGroup(longhand);
-  return kind !== 'plain' ? groups.has(name) : [...own.keys()].some((other) => interactionGroup(other).kind !== 'plain' && interactionGroup(other).name === name);
+  return kind !== 'plain'
+    ? groups.has(name)
+    : [...own.keys()].some(
+        (other) => interactionGroup(other).kind !== 'plain' && interactionGroup(other).name === name,
+      );
 }
 
 /** An id that an ancestor of every member has, the nearest to the first: a scope that exists already. */

@@ -13,10 +13,39 @@ const EVERYWHERE_IN_TABLES = ['align', 'valign', 'bgcolor', 'background', 'width
 const TABLE_PARTS = ['td', 'th', 'tr', 'thead', 'tbody', 'tfoot', 'col', 'colgroup'];
 
 const ATTRIBUTES: ReadonlyMap<string, readonly string[]> = new Map([
-  ['table', ['align', 'bgcolor', 'background', 'border', 'bordercolor', 'cellpadding', 'cellspacing', 'width', 'height', 'frame', 'rules']],
+  [
+    'table',
+    [
+      'align',
+      'bgcolor',
+      'background',
+      'border',
+      'bordercolor',
+      'cellpadding',
+      'cellspacing',
+      'width',
+      'height',
+      'frame',
+      'rules',
+    ],
+  ],
   ...TABLE_PARTS.map((name): [string, string[]] => [name, EVERYWHERE_IN_TABLES]),
   ['caption', ['align']],
-  ['body', ['bgcolor', 'background', 'text', 'link', 'vlink', 'alink', 'marginwidth', 'marginheight', 'topmargin', 'leftmargin']],
+  [
+    'body',
+    [
+      'bgcolor',
+      'background',
+      'text',
+      'link',
+      'vlink',
+      'alink',
+      'marginwidth',
+      'marginheight',
+      'topmargin',
+      'leftmargin',
+    ],
+  ],
   ['img', ['align', 'border', 'hspace', 'vspace', 'width', 'height']],
   ['iframe', ['align', 'frameborder', 'marginwidth', 'marginheight', 'width', 'height']],
   ['object', ['align', 'border', 'hspace', 'vspace', 'width', 'height']],

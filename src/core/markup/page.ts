@@ -64,7 +64,12 @@ export type SheetReference =
 
 export type ScriptReference =
   | { readonly kind: 'link'; readonly address: string; readonly range: SourceRange }
-  | { readonly kind: 'inline'; readonly text: string; readonly offset: number; readonly how: 'script' | 'handler' };
+  | {
+      readonly kind: 'inline';
+      readonly text: string;
+      readonly offset: number;
+      readonly how: 'script' | 'handler';
+    };
 
 /** Text, comments, and the source of what is not read as elements, for seeing that an edit left them alone. */
 export interface PageText {
@@ -85,10 +90,14 @@ export interface Page {
   readonly text: string;
   /** A whole document, or a fragment that pages include. */
   readonly kind: 'page' | 'component';
+  /** A page that nothing marks as a whole document: a fragment, perhaps, that is also opened by itself. */
+  readonly bare: boolean;
   readonly quirks: boolean;
   /** The `href` of a `<base>` element, if there is one. */
   readonly base: string | undefined;
   readonly elements: readonly PageElement[];
+  /** Template text stands in a tag: classes and ids may be there that the file does not show. */
+  readonly hasTemplatedTags: boolean;
   readonly texts: readonly PageText[];
   readonly sheets: readonly SheetReference[];
   readonly scripts: readonly ScriptReference[];
@@ -97,5 +106,9 @@ export interface Page {
   readonly shadowRoots: boolean;
   readonly defects: readonly MarkupDefect[];
   /** Offsets to link a sheet at, best first: see `edits/link.ts`. */
-  readonly head: { readonly endTag: number | undefined; readonly start: number | undefined; readonly first: number };
+  readonly head: {
+    readonly endTag: number | undefined;
+    readonly start: number | undefined;
+    readonly first: number;
+  };
 }

@@ -1,35 +1,45 @@
 // HTML text in, `Page` out. Elements come in document order, with the offsets of the tags they came from.
 
-import { html, type ParserError, parse, parseFragment } from 'parse5';
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
-import type { Attribute, MarkupDefect, Page, PageElement, PageText, ScriptReference, SheetReference, SourceTag } from './page.js';
+import { html, type ParserError, parse, parseFragment } from 'parse5';
+import type {
+  Attribute,
+  MarkupDefect,
+  Page,
+  PageElement,
+  PageText,
+  ScriptReference,
+  SheetReference,
+  SourceTag,
+} from './page.js';
 import { hasTemplateText } from './template-text.js';
 
-const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]/i;
+const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]|<title[\s>]|<link\s|<meta\s/i;
 
 /**
  * Parses one HTML file as a browser does.
- * In: the site-relative path, the decoded text without a byte order mark. Out: the page. Never throws: HTML has no
- * invalid input.
+ * In: the site-relative path; the decoded text without a byte order mark; whether the file is a component, which only
+ * pages that include it show. Out: the page. Never throws: HTML has no invalid input.
  */
-export function parsePage(path: string, text: string): Page {
+export function parsePage(path: string, text: string, component = false): Page {
   const defects: MarkupDefect[] = [];
   const options = {
     sourceCodeLocationInfo: true,
     onParseError: (error: ParserError) => noteParseError(error, text, defects),
   };
-  const whole = WHOLE_PAGE.test(text);
-  const document = whole ? parse(text, options) : parseFragment(text, options);
+  const document = component ? parseFragment(text, options) : parse(text, options);
   const reader = new PageReader(text);
   reader.readChildren(document, -1);
   const quirks = 'mode' in document && document.mode === 'quirks';
   return {
     path,
     text,
-    kind: whole ? 'page' : 'component',
+    kind: component ? 'component' : 'page',
+    bare: !component && !WHOLE_PAGE.test(text),
     quirks,
     base: reader.base,
     elements: reader.elements,
+    hasTemplatedTags: reader.elements.some(({ templated }) => templated !== 'no'),
     texts: reader.texts,
     sheets: reader.sheets,
     scripts: reader.scripts,
@@ -102,7 +112,8 @@ class PageReader {
       firstChild: -1,
       position,
       name: node.tagName,
-      namespace: node.namespaceURI === html.NS.SVG ? 'svg' : node.namespaceURI === html.NS.MATHML ? 'mathml' : 'html',
+      namespace:
+        node.namespaceURI === html.NS.SVG ? 'svg' : node.namespaceURI === html.NS.MATHML ? 'mathml' : 'html',
       attributes: node.attrs,
       id: attributeOf(node.attrs, 'id') || undefined,
       classes: classes === undefined ? NO_CLASSES : splitTokens(classes),
@@ -110,7 +121,10 @@ class PageReader {
       tag,
       hasText: false,
       hasTemplateText: false,
-      templated: tag === undefined ? 'no' : templateTextIn(this.#text.slice(tag.range.start, tag.range.end), node.attrs),
+      templated:
+        tag === undefined
+          ? 'no'
+          : templateTextIn(this.#text.slice(tag.range.start, tag.range.end), node.attrs),
     };
     this.elements.push(element);
     if (previous >= 0) this.elements[previous]!.next = index;
@@ -189,15 +203,17 @@ class PageReader {
 
   #noteBlock(node: Tree.Element, element: number, scriptingOff: boolean): void {
     if (!isCss(node.attrs)) return;
-    const only = node.childNodes.length === 1 ? node.childNodes[0] : undefined;
-    const text = node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
-    const start = only?.sourceCodeLocation?.startOffset;
-    const intact = start !== undefined && this.#text.startsWith(text, start);
+    // The source itself, since the parser turns CR LF into LF.
+    const at = scriptingOff ? undefined : node.sourceCodeLocation;
+    const start = at?.startTag?.endOffset;
+    const source =
+      start === undefined ? undefined : this.#text.slice(start, at?.endTag?.startOffset ?? at?.endOffset);
+    const text = source ?? node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
     this.sheets.push({
       kind: 'block',
       element,
       text,
-      offset: intact && !scriptingOff ? start : undefined,
+      offset: start,
       media: mediaOf(node.attrs),
       title: attributeOf(node.attrs, 'title') ?? '',
       scriptingOff,
@@ -208,7 +224,11 @@ class PageReader {
     const address = attributeOf(node.attrs, 'src') ?? attributeOf(node.attrs, 'href');
     const at = node.sourceCodeLocation;
     if (address !== undefined) {
-      this.scripts.push({ kind: 'link', address, range: { start: at?.startOffset ?? 0, end: at?.endOffset ?? 0 } });
+      this.scripts.push({
+        kind: 'link',
+        address,
+        range: { start: at?.startOffset ?? 0, end: at?.endOffset ?? 0 },
+      });
       return;
     }
     const text = node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
@@ -239,7 +259,8 @@ class PageReader {
         if (!('tagName' in child)) continue;
         const style = attributeOf(child.attrs, 'style');
         const at = child.sourceCodeLocation?.attrs?.['style'];
-        if (style !== undefined && at) this.inert.push({ style, range: { start: at.startOffset, end: at.endOffset } });
+        if (style !== undefined && at)
+          this.inert.push({ style, range: { start: at.startOffset, end: at.endOffset } });
         visit('content' in child ? (child as Tree.Template).content : child);
       }
     };
@@ -273,5 +294,7 @@ function templateTextIn(tag: string, attributes: readonly Attribute[]): PageElem
   // What is left of the tag without its values decides whether attributes themselves are templated.
   let bare = tag;
   for (const { value } of attributes) if (hasTemplateText(value)) bare = bare.replace(value, '');
-  return hasTemplateText(bare) || /[{%?]/.test(attributes.map(({ name }) => name).join('')) ? 'tag' : 'values';
+  return hasTemplateText(bare) || /[{%?]/.test(attributes.map(({ name }) => name).join(''))
+    ? 'tag'
+    : 'values';
 }

@@ -4,8 +4,16 @@
 import { attributeOf, type Page, type PageElement } from '../markup/index.js';
 
 export type Alignment =
-  | { readonly kind: 'aligned'; /** Index before, index after. */ readonly pairs: readonly (readonly [number, number])[] }
-  | { readonly kind: 'moved'; readonly what: string; readonly before: number | undefined; readonly after: number | undefined };
+  | {
+      readonly kind: 'aligned' /** Index before, index after. */;
+      readonly pairs: readonly (readonly [number, number])[];
+    }
+  | {
+      readonly kind: 'moved';
+      readonly what: string;
+      readonly before: number | undefined;
+      readonly after: number | undefined;
+    };
 
 /** In: two states of one page. Out: the pairs in document order, or the first thing that moved. */
 export function alignPages(before: Page, after: Page): Alignment {
@@ -50,7 +58,9 @@ function otherAttributes(element: PageElement): string {
 
 function bringsSheet(element: PageElement): boolean {
   if (element.name === 'style') return true;
-  return element.name === 'link' && /(^|\s)stylesheet(\s|$)/i.test(attributeOf(element.attributes, 'rel') ?? '');
+  return (
+    element.name === 'link' && /(^|\s)stylesheet(\s|$)/i.test(attributeOf(element.attributes, 'rel') ?? '')
+  );
 }
 
 function describe(a: PageElement | undefined, b: PageElement | undefined): string {
@@ -58,9 +68,14 @@ function describe(a: PageElement | undefined, b: PageElement | undefined): strin
   if (b === undefined) return `<${a.name}> is gone`;
   if (a.name !== b.name) return `<${a.name}> became <${b.name}>`;
   const attribute = [...a.attributes, ...b.attributes].find(
-    ({ name }) => name !== 'class' && name !== 'style' && attributeOf(a.attributes, name) !== attributeOf(b.attributes, name),
+    ({ name }) =>
+      name !== 'class' &&
+      name !== 'style' &&
+      attributeOf(a.attributes, name) !== attributeOf(b.attributes, name),
   );
-  return attribute === undefined ? `<${a.name}> stands elsewhere` : `${attribute.name} of <${a.name}> changed`;
+  return attribute === undefined
+    ? `<${a.name}> stands elsewhere`
+    : `${attribute.name} of <${a.name}> changed`;
 }
 
 /** Texts and comments must be the same in the same places; white space in the head moves with the links. */
@@ -76,7 +91,10 @@ function textsMoved(before: Page, after: Page, toAfter: ReadonlyMap<number, numb
   return undefined;
 }
 
-function placedTexts(page: Page, place: (index: number) => number | undefined): { text: string; parent: number }[] {
+function placedTexts(
+  page: Page,
+  place: (index: number) => number | undefined,
+): { text: string; parent: number }[] {
   const texts: { text: string; parent: number; at: string }[] = [];
   for (const { parent, previous, value } of page.texts) {
     const inHead = page.elements[parent]?.name === 'head';

@@ -1,10 +1,18 @@
 // Where two states of a site differ: the proof. It holds for every medium and state, since it compares what the
 // cascade could decide, and says what it had to assume.
 
-import { type Outcome, type Outcomes, type SiteModel, type Stack, StyleReader, outcomesForm, withoutIdle } from '../cascade/index.js';
+import {
+  type Outcome,
+  type Outcomes,
+  outcomesForm,
+  type SiteModel,
+  type Stack,
+  StyleReader,
+  withoutIdle,
+} from '../cascade/index.js';
 import type { Page, PageElement } from '../markup/index.js';
-import { undecidedReason, keptText } from '../stock/index.js';
 import { comparePaths, LineIndex, type Place } from '../source.js';
+import { keptText, undecidedReason } from '../stock/index.js';
 import { alignPages } from './align.js';
 
 export interface ShownOutcome {
@@ -17,7 +25,12 @@ export interface ShownOutcome {
 
 export type Difference =
   | { readonly kind: 'page'; readonly page: string; readonly what: string }
-  | { readonly kind: 'markup'; readonly page: string; readonly what: string; readonly place: Place | undefined }
+  | {
+      readonly kind: 'markup';
+      readonly page: string;
+      readonly what: string;
+      readonly place: Place | undefined;
+    }
   | {
       readonly kind: 'style';
       readonly page: string;
@@ -72,13 +85,19 @@ class Prover {
   }
 
   run(): Proof {
-    const paths = [...new Set([...this.#before.pages, ...this.#after.pages].map(({ path }) => path))].sort(comparePaths);
+    const paths = [...new Set([...this.#before.pages, ...this.#after.pages].map(({ path }) => path))].sort(
+      comparePaths,
+    );
     let pages = 0;
     paths.forEach((path, at) => {
       const a = this.#before.page(path);
       const b = this.#after.page(path);
       if (a === undefined || b === undefined) {
-        this.#differences.push({ kind: 'page', page: path, what: a === undefined ? 'the page is new' : 'the page is gone' });
+        this.#differences.push({
+          kind: 'page',
+          page: path,
+          what: a === undefined ? 'the page is new' : 'the page is gone',
+        });
       } else {
         if (a.kind === 'page') pages++;
         if (a.scripts.length > 0) this.#scripted++;
@@ -86,7 +105,13 @@ class Prover {
       }
       this.#options.onPage?.(at + 1, paths.length);
     });
-    return { differences: this.#differences, pages, components: paths.length - pages, elements: this.#elements, assumptions: this.#assumptions() };
+    return {
+      differences: this.#differences,
+      pages,
+      components: paths.length - pages,
+      elements: this.#elements,
+      assumptions: this.#assumptions(),
+    };
   }
 
   #comparePage(before: Page, after: Page): void {
@@ -102,16 +127,22 @@ class Prover {
     if (same) return;
     const undecided = undecidedReason(before, this.#before) ?? undecidedReason(after, this.#after);
     if (undecided !== undefined) {
-      this.#differences.push({ kind: 'page', page: before.path, what: `it changed, and ${keptText(undecided)}` });
+      this.#differences.push({
+        kind: 'page',
+        page: before.path,
+        what: `it changed, and ${keptText(undecided)}`,
+      });
       return;
     }
     const alignment = alignPages(before, after);
     if (alignment.kind === 'moved') {
-      const place = placeOf(after, after.elements[alignment.after ?? -1]) ?? placeOf(before, before.elements[alignment.before ?? -1]);
+      const place =
+        placeOf(after, after.elements[alignment.after ?? -1]) ??
+        placeOf(before, before.elements[alignment.before ?? -1]);
       this.#differences.push({ kind: 'markup', page: before.path, what: alignment.what, place });
       return;
     }
-    if (before.elements.some(({ templated }) => templated !== 'no')) this.#templated = true;
+    if (before.hasTemplatedTags) this.#templated = true;
     const options = { neverTemplated: this.#newClasses };
     for (const [a, b] of contexts) {
       const first = new StyleReader(before, a, this.#before.table, options);
@@ -127,7 +158,8 @@ class Prover {
 
   /** The stacks to compare under: the page's own, or for a component those of every page that may include it. */
   #contexts(before: Page, after: Page): (readonly [Stack, Stack])[] {
-    if (before.kind === 'page' && after.kind === 'page') return [[this.#before.stackOf(before), this.#after.stackOf(after)]];
+    if (before.kind === 'page' && after.kind === 'page')
+      return [[this.#before.stackOf(before), this.#after.stackOf(after)]];
     const pairs = new Map<string, readonly [Stack, Stack]>();
     for (const page of this.#before.pages) {
       const other = this.#after.page(page.path);
@@ -151,14 +183,29 @@ class Prover {
         const only = (list: readonly Outcome[]): Outcomes => new Map([[longhand, list]]);
         if (outcomesForm(only(one)) === outcomesForm(only(two))) continue;
         found = true;
-        this.#push(second.page, element, target, longhand, this.#show(first, i, one), this.#show(second, j, two));
+        this.#push(
+          second.page,
+          element,
+          target,
+          longhand,
+          this.#show(first, i, one),
+          this.#show(second, j, two),
+        );
       }
     }
     // Only the order between two names of one computed value differs.
-    if (!found) this.#push(second.page, element, '', 'order of logical, vendor or physical properties', [], []);
+    if (!found)
+      this.#push(second.page, element, '', 'order of logical, vendor or physical properties', [], []);
   }
 
-  #push(page: Page, element: PageElement, target: string, property: string, before: ShownOutcome[], after: ShownOutcome[]): void {
+  #push(
+    page: Page,
+    element: PageElement,
+    target: string,
+    property: string,
+    before: ShownOutcome[],
+    after: ShownOutcome[],
+  ): void {
     this.#differences.push({
       kind: 'style',
       page: page.path,
@@ -183,15 +230,19 @@ class Prover {
 
   #noteUnread(page: Page, stack: Stack): void {
     if (page.kind !== 'page') return;
-    for (const { address, why } of stack.unread) if (why === 'elsewhere') this.#unread.set(address, (this.#unread.get(address) ?? 0) + 1);
+    for (const { address, why } of stack.unread)
+      if (why === 'elsewhere') this.#unread.set(address, (this.#unread.get(address) ?? 0) + 1);
   }
 
   #assumptions(): string[] {
     const found: string[] = [];
     for (const [address, pages] of [...this.#unread].sort(([a], [b]) => comparePaths(a, b))) {
-      found.push(`${address} (on ${count(pages, 'page')}) is on another host and was not read: taken to style nothing that moved`);
+      found.push(
+        `${address} (on ${count(pages, 'page')}) is on another host and was not read: taken to style nothing that moved`,
+      );
     }
-    if (this.#scripted > 0) found.push(`scripts run on ${count(this.#scripted, 'page')}: taken to do the same as before`);
+    if (this.#scripted > 0)
+      found.push(`scripts run on ${count(this.#scripted, 'page')}: taken to do the same as before`);
     if (this.#templated) found.push('template text is taken never to produce a class name that is new');
     return found;
   }
@@ -202,10 +253,20 @@ export function count(number: number, word: string): string {
 }
 
 function stacksDiffer(a: Stack, b: Stack): string | undefined {
-  const unread = ({ unread: list }: Stack): string => list.filter(({ why }) => why === 'elsewhere').map(({ address }) => address).join('\n');
+  const unread = ({ unread: list }: Stack): string =>
+    list
+      .filter(({ why }) => why === 'elsewhere')
+      .map(({ address }) => address)
+      .join('\n');
   if (unread(a) !== unread(b)) return 'it links other sheets that could not be read';
   const definitions = ({ uses }: Stack): string =>
-    uses.flatMap(({ program, condition, source }) => program.sheet.definitions.map((text) => `${condition}${/url\(/i.test(text) ? source.path : ''}${text}`)).join('\n');
+    uses
+      .flatMap(({ program, condition, source }) =>
+        program.sheet.definitions.map(
+          (text) => `${condition}${/url\(/i.test(text) ? source.path : ''}${text}`,
+        ),
+      )
+      .join('\n');
   if (definitions(a) !== definitions(b)) return 'its @font-face, @keyframes or other definitions changed';
   return undefined;
 }
@@ -214,15 +275,20 @@ function stacksDiffer(a: Stack, b: Stack): string | undefined {
 function newClassNames(before: SiteModel, after: SiteModel): ReadonlySet<string> {
   const known = new Set<string>();
   const mentioned = new Set<string>();
-  for (const page of before.pages) for (const { classes } of page.elements) for (const name of classes) known.add(name);
-  for (const [model, names] of [[before, known], [after, mentioned]] as const) {
+  for (const page of before.pages)
+    for (const { classes } of page.elements) for (const name of classes) known.add(name);
+  for (const [model, names] of [
+    [before, known],
+    [after, mentioned],
+  ] as const) {
     const seen = new Set<unknown>();
     for (const page of model.pages) {
       if (page.kind !== 'page') continue;
       for (const { program } of model.stackOf(page).uses) {
         if (seen.has(program)) continue;
         seen.add(program);
-        for (const { selector } of program.rules) for (const { classes } of selector.compounds) for (const name of classes) names.add(name);
+        for (const { selector } of program.rules)
+          for (const { classes } of selector.compounds) for (const name of classes) names.add(name);
       }
     }
   }
@@ -239,10 +305,13 @@ function placeOf(page: Page, element: PageElement | undefined): Place | undefine
 
 function placeOfOutcome(reader: StyleReader, element: number, outcome: Outcome): Place {
   const { page } = reader;
-  if (outcome.origin.kind === 'style attribute') return placeOf(page, page.elements[element]) ?? { path: page.path, line: 1, column: 1 };
+  if (outcome.origin.kind === 'style attribute')
+    return placeOf(page, page.elements[element]) ?? { path: page.path, line: 1, column: 1 };
   const { use } = outcome.origin;
   const text = use.source.path === page.path ? page.text : use.program.sheet.text;
-  return new LineIndex(use.source.path, text).placeAt(use.source.offset + outcome.entry.declaration.range.start);
+  return new LineIndex(use.source.path, text).placeAt(
+    use.source.offset + outcome.entry.declaration.range.start,
+  );
 }
 
 /** `<td class="a b">`, as short as it can be and still be found. */
@@ -251,4 +320,3 @@ export function showElement(element: PageElement): string {
   const classes = element.classes.slice(0, 3).map((name) => `.${name}`);
   return `${element.name}${id}${classes.join('')}`;
 }
-

@@ -2,10 +2,20 @@
 
 import type { SiteModel } from '../cascade/index.js';
 import { SiteModel as Model } from '../cascade/index.js';
-import { commonScope, type Demand, demandOf, type Move, type Placed, planEdits, planLink, type SitePlan } from '../edits/index.js';
+import {
+  commonScope,
+  type Demand,
+  demandOf,
+  type Move,
+  type Placed,
+  planEdits,
+  planLink,
+  type SitePlan,
+  type StrongerRule,
+} from '../edits/index.js';
 import type { Kept, Member } from '../search/index.js';
 import type { KeptReason } from '../stock/index.js';
-import { type Difference, prove, type Proof } from './prove.js';
+import { type Difference, type Proof, prove } from './prove.js';
 
 /** A style as the draft has it. */
 export interface NamedStyle {
@@ -52,7 +62,9 @@ export function vouch(model: SiteModel, styles: readonly NamedStyle[], options: 
       if (dropped.size === 0) {
         // The plan differs where nothing was moved: nothing of it can be kept.
         const [first] = proof.differences;
-        for (const { members } of moves) for (const member of members) dropped.set(member, { kind: 'proof', detail: differenceText(first!) });
+        for (const { members } of moves)
+          for (const member of members)
+            dropped.set(member, { kind: 'proof', detail: differenceText(first!) });
       }
     }
     moves = moves.flatMap((move) => withoutMembers(move, dropped, options.atLeast, kept) ?? []);
@@ -75,8 +87,16 @@ function followsReferences(model: SiteModel, shared: string): (path: string) => 
 }
 
 /** The weakest selector that wins on all members; members that nothing allowed can serve are left out. */
-function chooseSelector(style: NamedStyle, model: SiteModel, before: (path: string) => number, atLeast: number, kept: Kept[]): Move | undefined {
-  const demands = new Map<Member, Demand>(style.members.map((member) => [member, demandOf(member, model, before)]));
+function chooseSelector(
+  style: NamedStyle,
+  model: SiteModel,
+  before: (path: string) => number,
+  atLeast: number,
+  kept: Kept[],
+): Move | undefined {
+  const demands = new Map<Member, Demand>(
+    style.members.map((member) => [member, demandOf(member, model, before)]),
+  );
   const dropped = new Map<Member, KeptReason>();
   const needsId = style.members.filter((member) => demands.get(member)?.kind === 'id');
   for (const [member, demand] of demands) if (demand.kind === 'beyond') dropped.set(member, demand.reason);
@@ -86,21 +106,32 @@ function chooseSelector(style: NamedStyle, model: SiteModel, before: (path: stri
     for (const [member, demand] of demands) if (demand.kind === 'id') dropped.set(member, demand.reason);
   }
   let classes = 1;
+  let beats: StrongerRule | undefined;
   for (const [member, demand] of demands) {
     if (dropped.has(member) || demand.kind === 'beyond') continue;
     // With an id in front, members that only need classes are served by one.
-    if (scope === undefined || demand.kind === 'id') classes = Math.max(classes, demand.classes);
+    if (scope !== undefined && demand.kind !== 'id') continue;
+    if (demand.classes > classes || (beats === undefined && demand.kind === 'id')) beats = demand.reason;
+    classes = Math.max(classes, demand.classes);
   }
   const selector = `${scope === undefined ? '' : `#${scope} `}${`.${style.name}`.repeat(classes)}`;
-  return withoutMembers({ ...style, selector }, dropped, atLeast, kept);
+  return withoutMembers({ ...style, selector, beats }, dropped, atLeast, kept);
 }
 
-function withoutMembers(move: Move, dropped: ReadonlyMap<Member, KeptReason>, atLeast: number, kept: Kept[]): Move | undefined {
+function withoutMembers(
+  move: Move,
+  dropped: ReadonlyMap<Member, KeptReason>,
+  atLeast: number,
+  kept: Kept[],
+): Move | undefined {
   const members = move.members.filter((member) => !dropped.has(member));
-  const gone = members.length === move.members.length ? [] : move.members.filter((member) => dropped.has(member));
+  const gone =
+    members.length === move.members.length ? [] : move.members.filter((member) => dropped.has(member));
   for (const member of gone) keep(member, dropped.get(member)!, kept);
-  if (members.length >= Math.max(1, atLeast)) return members.length === move.members.length ? move : { ...move, members };
-  for (const member of members) keep(member, { kind: 'written seldom', times: members.length, atLeast }, kept);
+  if (members.length >= Math.max(1, atLeast))
+    return members.length === move.members.length ? move : { ...move, members };
+  for (const member of members)
+    keep(member, { kind: 'written seldom', times: members.length, atLeast }, kept);
   return undefined;
 }
 
@@ -109,9 +140,16 @@ function keep({ carrier, units }: Member, reason: KeptReason, kept: Kept[]): voi
 }
 
 /** Finds the members whose move could have made the difference: on the element itself, else on the whole page. */
-function blame(difference: Difference, after: SiteModel, moves: readonly Move[], dropped: Map<Member, KeptReason>): void {
+function blame(
+  difference: Difference,
+  after: SiteModel,
+  moves: readonly Move[],
+  dropped: Map<Member, KeptReason>,
+): void {
   const reason: KeptReason = { kind: 'proof', detail: differenceText(difference) };
-  const onPage = moves.flatMap(({ members }) => members.filter(({ carrier }) => carrier.page.path === difference.page));
+  const onPage = moves.flatMap(({ members }) =>
+    members.filter(({ carrier }) => carrier.page.path === difference.page),
+  );
   const page = after.page(difference.page);
   if (difference.kind === 'style' && page !== undefined) {
     // Elements keep their order; only links in the head shift them, so the tag is found by its number from the end.
@@ -120,7 +158,11 @@ function blame(difference: Difference, after: SiteModel, moves: readonly Move[],
       const { elements } = carrier.page;
       return elements[elements.length - fromEnd]?.tag === carrier.tag;
     });
-    const meant = own.filter(({ units }) => units.some(({ declarations }) => declarations.some(({ property }) => difference.property.startsWith(property))));
+    const meant = own.filter(({ units }) =>
+      units.some(({ declarations }) =>
+        declarations.some(({ property }) => difference.property.startsWith(property)),
+      ),
+    );
     for (const member of meant.length > 0 ? meant : own) dropped.set(member, reason);
     if (own.length > 0) return;
   }
@@ -136,7 +178,10 @@ export function differenceText(difference: Difference): string {
       return `${difference.page}: ${difference.what}`;
     case 'style': {
       const top = difference.after[0];
-      const decided = top === undefined ? 'nothing sets it any more' : `${top.from} sets ${top.value}${top.condition === '' ? '' : ` when ${top.condition}`}`;
+      const decided =
+        top === undefined
+          ? 'nothing sets it any more'
+          : `${top.from} sets ${top.value}${top.condition === '' ? '' : ` when ${top.condition}`}`;
       return `${difference.property} of ${difference.shown}${difference.target} would change: ${decided}`;
     }
   }

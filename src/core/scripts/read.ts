@@ -2,7 +2,14 @@
 // its strings. A script that only sets a property to a fixed value is harmless: the style attribute it writes wins as
 // before.
 
-import { type AnyNode, type Expression, type MemberExpression, type PrivateIdentifier, parse, type Super } from 'acorn';
+import {
+  type AnyNode,
+  type Expression,
+  type MemberExpression,
+  type PrivateIdentifier,
+  parse,
+  type Super,
+} from 'acorn';
 import { ancestor } from 'acorn-walk';
 
 export interface StyleTouch {
@@ -19,7 +26,17 @@ export interface ScriptReading {
   readonly readable: boolean;
 }
 
-const SHOWING = new Set(['show', 'hide', 'toggle', 'fadeIn', 'fadeOut', 'fadeToggle', 'slideUp', 'slideDown', 'slideToggle']);
+const SHOWING = new Set([
+  'show',
+  'hide',
+  'toggle',
+  'fadeIn',
+  'fadeOut',
+  'fadeToggle',
+  'slideUp',
+  'slideDown',
+  'slideToggle',
+]);
 
 /** Reads a classic script or a module. A script that does not parse is `readable: false`, and touches everything. */
 export function readScript(text: string): ScriptReading {
@@ -44,7 +61,8 @@ export function readScript(text: string): ScriptReading {
       const parent = ancestors.at(-2);
       const name = propertyName(node);
       if (name === 'cssText' && isStyle(node.object)) touch('*', node.start);
-      else if (isStyle(node.object) && name === undefined && !isFixedWrite(node, parent)) touch('*', node.start);
+      else if (isStyle(node.object) && name === undefined && !isFixedWrite(node, parent))
+        touch('*', node.start);
       else if (isStyle(node.object) && name !== undefined) {
         if (name === 'setProperty' || name === 'removeProperty' || name === 'getPropertyValue') {
           const first = parent?.type === 'CallExpression' ? stringOf(parent.arguments[0]) : undefined;
@@ -58,7 +76,10 @@ export function readScript(text: string): ScriptReading {
       const first = node.arguments[0];
       if (name === 'css') touchByCss(first, node.arguments[1], node.start, touch);
       else if (name !== undefined && SHOWING.has(name)) touch('display', node.start);
-      else if (/^(set|remove|get)Attribute$|^(attr|removeAttr)$/.test(name ?? '') && stringOf(first)?.toLowerCase() === 'style') {
+      else if (
+        /^(set|remove|get)Attribute$|^(attr|removeAttr)$/.test(name ?? '') &&
+        stringOf(first)?.toLowerCase() === 'style'
+      ) {
         touch('*', node.start);
       }
     },
@@ -78,7 +99,12 @@ function parseScript(text: string): AnyNode | undefined {
 }
 
 /** `$(x).css('width', '40px')` only writes; `.css('width')` reads; `.css('width', '')` and unknown values may clear. */
-function touchByCss(first: AnyNode | undefined, second: AnyNode | undefined, offset: number, touch: (property: string, offset: number) => void): void {
+function touchByCss(
+  first: AnyNode | undefined,
+  second: AnyNode | undefined,
+  offset: number,
+  touch: (property: string, offset: number) => void,
+): void {
   const name = stringOf(first);
   if (name !== undefined) {
     if (second === undefined || !isFixedValue(second)) touch(cssName(name), offset);
@@ -108,7 +134,12 @@ function stringOf(node: AnyNode | null | undefined): string | undefined {
 }
 
 function isFixedWrite(node: MemberExpression, parent: AnyNode | undefined): boolean {
-  return parent?.type === 'AssignmentExpression' && parent.left === node && parent.operator === '=' && isFixedValue(parent.right);
+  return (
+    parent?.type === 'AssignmentExpression' &&
+    parent.left === node &&
+    parent.operator === '=' &&
+    isFixedValue(parent.right)
+  );
 }
 
 /** A value that is surely not empty: a written string, or a number with a unit put behind it. */
@@ -136,4 +167,3 @@ function cssName(name: string): string {
 function addWords(text: string, words: Set<string>): void {
   for (const word of text.match(/[\p{L}\p{N}_-]+/gu) ?? []) words.add(word);
 }
-

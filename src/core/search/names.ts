@@ -7,7 +7,7 @@ import { amountsOf, traitsOf } from './traits.js';
 
 const KINDS: ReadonlyMap<string, string> = new Map(
   (
-    'td=cell th=heading-cell tr=row p=text span=words img=image a=link li=item ul=list ol=list div=block h1=title ' +
+    'td=cell th=head-cell tr=row p=text span=words img=image a=link li=item ul=list ol=list div=block h1=title ' +
     'h2=heading h3=heading h4=heading h5=heading h6=heading input=field select=field textarea=field dl=list dt=term ' +
     'dd=detail hr=rule font=words center=block svg=icon b=strong i=em'
   )
@@ -16,11 +16,47 @@ const KINDS: ReadonlyMap<string, string> = new Map(
 );
 
 export interface NameRules {
+  /** Classes of platform sheets: their common prefix is the platform's, not ours to put before a name. */
+  readonly platform: ReadonlySet<string>;
   /** Names in use anywhere on the site, lower case. */
   readonly taken: ReadonlySet<string>;
   /** Texts that attribute selectors look for in `class`: a name must not make them match. */
   readonly sensitive: readonly { readonly operator: string; readonly value: string }[];
 }
+
+/** Names of places that hold everything, and so say nothing. */
+const GENERIC = new Set([
+  'main',
+  'page',
+  'body',
+  'content',
+  'wrapper',
+  'container',
+  'container-fluid',
+  'inner',
+  'outer',
+  'row',
+  'col',
+  'section',
+  'content-wrapper',
+  'site',
+  'app',
+]);
+const BLOCKS = new Set([
+  'div',
+  'section',
+  'aside',
+  'article',
+  'p',
+  'form',
+  'fieldset',
+  'blockquote',
+  'nav',
+  'ul',
+  'ol',
+  'dl',
+  'figure',
+]);
 
 /** A valid class name as people write them: starts with a letter, then letters, digits, `-`, `_`. */
 export const CLASS_NAME = /^-?[a-zA-Z_][a-zA-Z0-9_-]*$/;
@@ -28,26 +64,39 @@ export const CLASS_NAME = /^-?[a-zA-Z_][a-zA-Z0-9_-]*$/;
 /** Names for all sharings, in their order; stable for equal input. */
 export function nameSharings(sharings: readonly Sharing[], rules: NameRules): string[] {
   const used = new Set(rules.taken);
+  const prefix = commonPrefix(rules.platform);
+  const bare = (name: string): string =>
+    prefix !== '' && name.startsWith(prefix) ? name.slice(prefix.length) : name;
   return sharings.map((sharing) => {
-    const name = nameSharing(sharing, (candidate) => isFree(candidate, used, rules));
+    const name = nameSharing(sharing, (candidate) => isFree(candidate, used, rules), bare);
     used.add(name.toLowerCase());
     return name;
   });
 }
 
-function nameSharing(sharing: Sharing, free: (name: string) => boolean): string {
+function nameSharing(
+  sharing: Sharing,
+  free: (name: string) => boolean,
+  bare: (name: string) => string,
+): string {
   const declarations = sharing.members[0]!.units.flatMap((unit) => unit.declarations);
   const elements = sharing.members.flatMap(({ carrier }) => carrier.element ?? []);
-  const traits = [...new Set(lookWords(declarations))];
-  const stems = stemsOf(sharing, elements);
+  const blocks = elements.every(({ name }) => BLOCKS.has(name));
+  const traits = [...new Set(lookWords(declarations, blocks))];
+  const stems = stemsOf(sharing, elements, bare);
   const amounts = amountsOf(declarations);
   for (const stem of stems) {
-    for (let count = 1; count <= Math.min(3, traits.length); count++) {
+    // A look by itself needs two words to be one: `small-grey`.
+    for (
+      let count = stem === '' ? Math.min(2, traits.length) : 1;
+      count <= Math.min(3, traits.length);
+      count++
+    ) {
       const name = joinWords(stem, ...traits.slice(0, count));
       if (free(name)) return name;
     }
   }
-  const stem = stems[0] ?? 'shared';
+  const stem = stems[0] ?? '';
   for (const amount of amounts) {
     const name = joinWords(stem, ...traits.slice(0, 2), amount);
     if (free(name)) return name;
@@ -62,34 +111,43 @@ function nameSharing(sharing: Sharing, free: (name: string) => boolean): string 
 }
 
 /** A ground and padding make a panel; otherwise the traits stand for themselves. */
-function lookWords(declarations: readonly Declaration[]): string[] {
+function lookWords(declarations: readonly Declaration[], blocks: boolean): string[] {
   const words = traitsOf(declarations).map(({ word }) => word);
   const has = (pattern: RegExp): boolean => declarations.some(({ property }) => pattern.test(property));
-  const panel = declarations.length >= 3 && has(/^padding/) && (has(/^background/) || has(/^border/));
-  return panel ? ['panel', ...words.filter((word) => word !== 'padded')] : words.length > 0 ? words : ['look'];
+  const panel =
+    blocks && declarations.length >= 3 && has(/^padding/) && (has(/^background/) || has(/^border/));
+  return panel
+    ? ['panel', ...words.filter((word) => word !== 'padded')]
+    : words.length > 0
+      ? words
+      : ['look'];
 }
 
-function stemsOf(sharing: Sharing, elements: readonly PageElement[]): string[] {
+function stemsOf(
+  sharing: Sharing,
+  elements: readonly PageElement[],
+  bare: (name: string) => string,
+): string[] {
   const stems: string[] = [];
   const add = (stem: string | undefined): void => {
     if (stem !== undefined && CLASS_NAME.test(stem) && !stems.includes(stem)) stems.push(stem);
   };
   const [first] = elements;
-  if (first === undefined) return ['shared'];
+  if (first === undefined) return [''];
   const shared = first.classes.filter((name) => elements.every(({ classes }) => classes.includes(name)));
-  add(shared.filter((name) => name.length <= 24 && !/\d/.test(name)).sort((a, b) => b.length - a.length)[0]);
+  const own = shared.map(bare).filter((name) => name.length <= 24 && !/\d/.test(name));
+  add(own.sort((a, b) => b.length - a.length)[0]);
   const kinds = new Set(elements.map(({ name }) => KINDS.get(name) ?? name));
   const kind = kinds.size === 1 ? [...kinds][0] : undefined;
-  const around = nearestCommonClass(sharing);
+  const around = nearestCommonClass(sharing, bare);
   if (around !== undefined && kind !== undefined) add(`${around}-${kind}`);
   add(kind);
-  add(around);
-  if (kind === undefined) add('shared');
-  return stems;
+  // Elements of several kinds have only the look in common: `wide-100`.
+  return kind === undefined && stems.length === 0 ? [''] : stems;
 }
 
 /** A class that every element finds on an ancestor, the nearest to the first. */
-function nearestCommonClass(sharing: Sharing): string | undefined {
+function nearestCommonClass(sharing: Sharing, bare: (name: string) => string): string | undefined {
   let common: string[] | undefined;
   for (const { carrier } of sharing.members) {
     if (carrier.element === undefined) continue;
@@ -100,7 +158,9 @@ function nearestCommonClass(sharing: Sharing): string | undefined {
     }
     common = common === undefined ? around : common.filter((name) => around.includes(name));
   }
-  return common?.find((name) => name.length <= 20 && !/\d/.test(name) && CLASS_NAME.test(name));
+  return common
+    ?.map(bare)
+    .find((name) => name.length <= 20 && !/\d/.test(name) && CLASS_NAME.test(name) && !GENERIC.has(name));
 }
 
 function joinWords(...words: readonly string[]): string {
@@ -110,7 +170,9 @@ function joinWords(...words: readonly string[]): string {
 }
 
 function letters(number: number): string {
-  return number < 26 ? String.fromCharCode(97 + number) : `${letters(Math.floor(number / 26) - 1)}${letters(number % 26)}`;
+  return number < 26
+    ? String.fromCharCode(97 + number)
+    : `${letters(Math.floor(number / 26) - 1)}${letters(number % 26)}`;
 }
 
 function isFree(name: string, used: ReadonlySet<string>, rules: NameRules): boolean {
@@ -121,4 +183,15 @@ function isFree(name: string, used: ReadonlySet<string>, rules: NameRules): bool
     if (operator === '$=') return name.endsWith(value);
     return operator === '|=' && name.startsWith(`${value}-`);
   });
+}
+
+/** `kw-` where most platform classes start so. */
+function commonPrefix(names: ReadonlySet<string>): string {
+  const counts = new Map<string, number>();
+  for (const name of names) {
+    const prefix = /^[a-z]{1,6}[-_]/.exec(name)?.[0];
+    if (prefix !== undefined) counts.set(prefix, (counts.get(prefix) ?? 0) + 1);
+  }
+  const [most] = [...counts].sort((a, b) => b[1] - a[1]);
+  return most !== undefined && most[1] > names.size * 0.6 ? most[0] : '';
 }

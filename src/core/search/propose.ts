@@ -52,21 +52,29 @@ export function propose(carriers: readonly Carrier[], atLeast: number): Proposal
   };
   for (const { keys, opens: alike } of groupAlike(opens)) if (alike.length >= atLeast) take(keys, alike);
   for (;;) {
-    const best = bestSet(opens.filter(({ rest }) => rest.size > 0), [...sharings.keys()], atLeast);
+    const best = bestSet(
+      opens.filter(({ rest }) => rest.size > 0),
+      [...sharings.keys()],
+      atLeast,
+    );
     if (best === undefined) break;
     take(best.keys, best.opens);
   }
   for (const { carrier, rest } of opens) {
-    for (const unit of rest.values()) kept.push({ carrier, unit, reason: { kind: 'written seldom', times: 1, atLeast } });
+    for (const unit of rest.values()) kept.push({ carrier, unit, reason: { kind: 'left over' } });
   }
-  return { sharings: [...sharings].map(([name, members]) => ({ keys: name.split('\n'), members })).sort(bySaving), kept };
+  return {
+    sharings: [...sharings].map(([name, members]) => ({ keys: name.split('\n'), members })).sort(bySaving),
+    kept,
+  };
 }
 
 /** Puts aside what may not move and what is not repeated; leaves the rest open. */
 function openCarriers(carriers: readonly Carrier[], atLeast: number, kept: Kept[]): Open[] {
   const times = new Map<string, number>();
   for (const { units } of carriers) {
-    for (const { key, objection } of units) if (objection === undefined) times.set(key, (times.get(key) ?? 0) + 1);
+    for (const { key, objection } of units)
+      if (objection === undefined) times.set(key, (times.get(key) ?? 0) + 1);
   }
   const opens: Open[] = [];
   for (const carrier of carriers) {
@@ -75,7 +83,12 @@ function openCarriers(carriers: readonly Carrier[], atLeast: number, kept: Kept[
     for (const unit of carrier.units) {
       const count = times.get(unit.key) ?? 0;
       const reason: KeptReason | undefined =
-        unit.objection ?? (count >= atLeast ? undefined : count === 1 ? { kind: 'written once' } : { kind: 'written seldom', times: count, atLeast });
+        unit.objection ??
+        (count >= atLeast
+          ? undefined
+          : count === 1
+            ? { kind: 'written once' }
+            : { kind: 'written seldom', times: count, atLeast });
       if (reason === undefined) rest.set(unit.key, unit);
       else {
         stays = true;
@@ -84,7 +97,8 @@ function openCarriers(carriers: readonly Carrier[], atLeast: number, kept: Kept[
     }
     // Without a one-to-one source text an attribute goes whole or not at all.
     if (stays && !carrier.literal) {
-      for (const unit of rest.values()) kept.push({ carrier, unit, reason: { kind: 'character references' } });
+      for (const unit of rest.values())
+        kept.push({ carrier, unit, reason: { kind: 'character references' } });
     } else if (rest.size > 0) opens.push({ carrier, rest });
   }
   return opens;
@@ -106,7 +120,11 @@ function groupAlike(opens: readonly Open[]): { keys: string[]; opens: Open[] }[]
 const MOST_PAIRED = 300;
 
 /** The set whose taking removes most: existing sets count their whole use, a new one all but one. */
-function bestSet(opens: readonly Open[], existing: readonly string[], atLeast: number): { keys: readonly string[]; opens: Open[] } | undefined {
+function bestSet(
+  opens: readonly Open[],
+  existing: readonly string[],
+  atLeast: number,
+): { keys: readonly string[]; opens: Open[] } | undefined {
   const groups = groupAlike(opens);
   const candidates = new Map<string, readonly string[]>();
   const add = (keys: readonly string[]): void => {
@@ -125,11 +143,14 @@ function bestSet(opens: readonly Open[], existing: readonly string[], atLeast: n
   const known = new Set(existing);
   let best: { keys: readonly string[]; opens: Open[]; worth: number; name: string } | undefined;
   for (const [name, keys] of candidates) {
-    const having = groups.filter(({ opens: [first] }) => keys.every((key) => first!.rest.has(key))).flatMap((group) => group.opens);
+    const having = groups
+      .filter(({ opens: [first] }) => keys.every((key) => first!.rest.has(key)))
+      .flatMap((group) => group.opens);
     const reused = known.has(name);
     if (having.length < (reused ? 1 : atLeast)) continue;
     const worth = keys.length * (reused ? having.length : having.length - 1);
-    if (best === undefined || worth > best.worth || (worth === best.worth && name < best.name)) best = { keys, opens: having, worth, name };
+    if (best === undefined || worth > best.worth || (worth === best.worth && name < best.name))
+      best = { keys, opens: having, worth, name };
   }
   return best;
 }

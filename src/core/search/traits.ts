@@ -11,14 +11,41 @@ export interface Trait {
 }
 
 const PALETTE: readonly (readonly [string, string])[] = [
-  ['black', '#000000'], ['white', '#ffffff'], ['grey', '#808080'], ['silver', '#c4c8cc'], ['ash', '#e6e6e6'],
-  ['red', '#cc1f1f'], ['maroon', '#7a1020'], ['rust', '#b3471d'], ['orange', '#f08a24'], ['amber', '#f5b83d'],
-  ['brown', '#7a4a24'], ['sand', '#e9dcc0'], ['cream', '#fdf6e3'], ['yellow', '#f7e948'], ['olive', '#7d7f2a'],
-  ['lime', '#9fd43a'], ['green', '#2e8b3d'], ['moss', '#5b7a4a'], ['mint', '#cfeedd'], ['teal', '#12807f'],
-  ['cyan', '#35c4dc'], ['sky', '#a9d3ee'], ['mist', '#e7f0f5'], ['blue', '#2763d0'], ['navy', '#12305c'],
-  ['slate', '#51606e'], ['indigo', '#4638a3'], ['violet', '#7d3fb0'], ['pink', '#ee8fb4'], ['rose', '#fbe3e6'],
+  ['black', '#000000'],
+  ['white', '#ffffff'],
+  ['grey', '#808080'],
+  ['silver', '#c4c8cc'],
+  ['ash', '#e6e6e6'],
+  ['red', '#cc1f1f'],
+  ['maroon', '#7a1020'],
+  ['rust', '#b3471d'],
+  ['orange', '#f08a24'],
+  ['amber', '#f5b83d'],
+  ['brown', '#7a4a24'],
+  ['sand', '#e9dcc0'],
+  ['cream', '#fdf6e3'],
+  ['yellow', '#f7e948'],
+  ['olive', '#7d7f2a'],
+  ['lime', '#9fd43a'],
+  ['green', '#2e8b3d'],
+  ['moss', '#5b7a4a'],
+  ['mint', '#cfeedd'],
+  ['teal', '#12807f'],
+  ['cyan', '#35c4dc'],
+  ['sky', '#a9d3ee'],
+  ['mist', '#e7f0f5'],
+  ['blue', '#2763d0'],
+  ['navy', '#12305c'],
+  ['slate', '#51606e'],
+  ['indigo', '#4638a3'],
+  ['violet', '#7d3fb0'],
+  ['pink', '#ee8fb4'],
+  ['rose', '#fbe3e6'],
 ];
-const palette: readonly (readonly [string, Color])[] = PALETTE.map(([name, hex]) => [name, parse(hex) as Color]);
+const palette: readonly (readonly [string, Color])[] = PALETTE.map(([name, hex]) => [
+  name,
+  parse(hex) as Color,
+]);
 const distance = differenceCiede2000();
 
 /** The palette's nearest name for a colour as written; `undefined` for what is no plain colour. */
@@ -57,17 +84,26 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
     case 'background-color': {
       const colour = colourWord(firstColour(text) ?? text);
       if (colour !== undefined) return { word: `on-${colour}`, weight: 9 };
-      return text.includes('gradient') ? { word: 'shaded', weight: 8 } : text.includes('url(') ? { word: 'pictured', weight: 8 } : { word: 'backed', weight: 4 };
+      return text.includes('gradient')
+        ? { word: 'shaded', weight: 8 }
+        : text.includes('url(')
+          ? { word: 'pictured', weight: 8 }
+          : { word: 'backed', weight: 4 };
     }
     case 'color': {
       const colour = colourWord(text);
       return colour === undefined ? undefined : { word: colour, weight: 8 };
     }
     case 'display':
-      return text === 'none' ? { word: 'hidden', weight: 10 } : { word: text.replace(/[^a-z]+/g, '-'), weight: 6 };
+      return text === 'none'
+        ? { word: 'hidden', weight: 10 }
+        : { word: text.replace(/[^a-z]+/g, '-'), weight: 6 };
     case 'text-align':
     case 'float':
-      return { word: text === 'center' ? 'centred' : property === 'float' ? `float-${text}` : text, weight: 7 };
+      return {
+        word: text === 'center' ? 'centred' : property === 'float' ? `float-${text}` : text,
+        weight: 7,
+      };
     case 'vertical-align':
       return { word: `align-${text.replace(/[^a-z0-9]+/g, '-')}`, weight: 5 };
     case 'font-weight':
@@ -75,18 +111,23 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
     case 'font-style':
       return { word: text, weight: 6 };
     case 'font-size':
-      return { word: amount === undefined ? text.replace(/[^a-z0-9]+/g, '-') : `size-${amount}`, weight: 5 };
+      return sizeTrait(text, amount);
     case 'font-family':
     case 'font':
       return { word: text.includes('mono') ? 'mono' : 'typeface', weight: 4 };
     case 'text-transform':
       return { word: text === 'uppercase' ? 'caps' : text, weight: 6 };
     case 'text-decoration':
-      return { word: text === 'none' ? 'undecorated' : text.split(' ')[0]!.replace(/[^a-z-]/g, ''), weight: 5 };
+      return {
+        word: text === 'none' ? 'undecorated' : text.split(' ')[0]!.replace(/[^a-z-]/g, ''),
+        weight: 5,
+      };
     case 'letter-spacing':
       return { word: 'spaced', weight: 4 };
     case 'white-space':
-      return text === 'nowrap' ? { word: 'unbroken', weight: 6 } : { word: text.replace(/[^a-z]+/g, '-'), weight: 4 };
+      return text === 'nowrap'
+        ? { word: 'unbroken', weight: 6 }
+        : { word: text.replace(/[^a-z]+/g, '-'), weight: 4 };
     case 'opacity':
       return { word: 'faded', weight: 7 };
     case 'border-radius':
@@ -109,11 +150,39 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
     if (/^(none|0)/.test(text)) return { word: 'unframed', weight: 4 };
     return { word: side === undefined ? 'framed' : `line-${SIDES.get(side)}`, weight: 6 };
   }
-  if (property.startsWith('padding')) return { word: text === '0' ? 'flush' : side === undefined ? 'padded' : `padded-${SIDES.get(side)}`, weight: 4 };
-  if (property.startsWith('margin')) return { word: /auto/.test(text) ? 'middle' : side === undefined ? 'apart' : `apart-${SIDES.get(side)}`, weight: 4 };
+  if (property.startsWith('padding'))
+    return {
+      word: text === '0' ? 'flush' : side === undefined ? 'padded' : `padded-${SIDES.get(side)}`,
+      weight: 4,
+    };
+  if (property.startsWith('margin'))
+    return {
+      word: /auto/.test(text) ? 'middle' : side === undefined ? 'apart' : `apart-${SIDES.get(side)}`,
+      weight: 4,
+    };
   const short = /^(?:(min|max)-)?(width|height)$/.exec(property);
-  if (short !== null) return { word: [short[1], short[2] === 'width' ? 'wide' : 'high', amount].filter(Boolean).join('-'), weight: 5 };
+  if (short !== null)
+    return {
+      word: [short[1], short[2] === 'width' ? 'wide' : 'high', amount].filter(Boolean).join('-'),
+      weight: 5,
+    };
   return { word: property.replace(/^-+|[^a-z-]/g, ''), weight: 2 };
+}
+
+/** Against the usual 16 pixels: clearly smaller or larger has a word, the rest its amount. */
+function sizeTrait(text: string, amount: string | undefined): Trait {
+  const match = /^([0-9.]+)(px|%|em|rem|pt)$/.exec(text);
+  const per = new Map([
+    ['px', 1 / 16],
+    ['%', 1 / 100],
+    ['em', 1],
+    ['rem', 1],
+    ['pt', 1 / 12],
+  ]);
+  const factor = match === null ? undefined : Number(match[1]) * (per.get(match[2]!) ?? 1);
+  if (factor !== undefined && factor < 0.9) return { word: 'small', weight: 8 };
+  if (factor !== undefined && factor > 1.05) return { word: factor > 1.6 ? 'huge' : 'large', weight: 8 };
+  return { word: amount === undefined ? text.replace(/[^a-z0-9]+/g, '-') : `size-${amount}`, weight: 5 };
 }
 
 function firstColour(text: string): string | undefined {
@@ -130,5 +199,10 @@ function amountWord(text: string): string | undefined {
 
 /** Words that tell one amount from another, for names that are alike without them. */
 export function amountsOf(declarations: readonly Declaration[]): string[] {
-  return declarations.flatMap(({ value }) => value.toLowerCase().split(/\s+/).flatMap((word) => amountWord(word) ?? []));
+  return declarations.flatMap(({ value }) =>
+    value
+      .toLowerCase()
+      .split(/\s+/)
+      .flatMap((word) => amountWord(word) ?? []),
+  );
 }

@@ -1,7 +1,7 @@
 // A declaration becomes the longhands it sets. Values of the simple shorthands are taken apart; of the others each
 // longhand's value is "its part of that text", which compares equal exactly when the text does.
 
-import { longhands, canonicalProperty } from './properties.js';
+import { canonicalProperty, longhands } from './properties.js';
 import { normalValue } from './values.js';
 
 export interface LonghandValue {
@@ -13,7 +13,18 @@ export interface LonghandValue {
 const CSS_WIDE = new Set(['initial', 'inherit', 'unset', 'revert', 'revert-layer']);
 const SIDES = ['top', 'right', 'bottom', 'left'] as const;
 const WIDTHS = /^(thin|medium|thick|[+-]?[0-9.]+[a-z]*|calc\(.*\))$/;
-const STYLES = new Set(['none', 'hidden', 'dotted', 'dashed', 'solid', 'double', 'groove', 'ridge', 'inset', 'outset']);
+const STYLES = new Set([
+  'none',
+  'hidden',
+  'dotted',
+  'dashed',
+  'solid',
+  'double',
+  'groove',
+  'ridge',
+  'inset',
+  'outset',
+]);
 
 /**
  * The longhands that a declaration sets, in a fixed order.
@@ -46,7 +57,10 @@ function takeApart(shorthand: string, form: string): Map<string, string> | undef
     case 'border-color':
       return fourSides(words, (side) => shorthand.replace('border', `border-${side}`));
     case 'border':
-      return lineParts(words, SIDES.map((side) => `border-${side}`));
+      return lineParts(
+        words,
+        SIDES.map((side) => `border-${side}`),
+      );
     case 'border-top':
     case 'border-right':
     case 'border-bottom':
@@ -82,7 +96,10 @@ function splitValue(form: string): string[] | undefined {
   return words;
 }
 
-function fourSides(words: readonly string[], name: (side: string) => string): Map<string, string> | undefined {
+function fourSides(
+  words: readonly string[],
+  name: (side: string) => string,
+): Map<string, string> | undefined {
   if (words.length < 1 || words.length > 4) return undefined;
   const [top, right = top, bottom = top, left = right] = words;
   const values = [top, right, bottom, left];

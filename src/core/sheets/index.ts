@@ -4,7 +4,14 @@
 export { normalColour } from './colours.js';
 export { expandDeclaration, type LonghandValue } from './expand.js';
 export { parseDeclarations, parseSheet } from './parse.js';
-export { canonicalProperty, type InteractionGroup, interactionGroup, isKnownProperty, knownPropertyNames, longhands } from './properties.js';
+export {
+  canonicalProperty,
+  type InteractionGroup,
+  interactionGroup,
+  isKnownProperty,
+  knownPropertyNames,
+  longhands,
+} from './properties.js';
 export type * from './sheet.js';
 export { Token, tokenize, tokenText } from './tokens.js';
 export { declarationValidity, type Validity } from './validity.js';

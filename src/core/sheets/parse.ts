@@ -1,7 +1,15 @@
 // CSS text in, `Sheet` out: the algorithms of CSS Syntax 3 §5 (https://drafts.csswg.org/css-syntax-3/#parsing),
 // with their names, over tokens. A browser recovers from every error, and so does this, in the same way.
 
-import type { Declaration, ImportRule, RuleCondition, Sheet, SheetDefect, SheetDefectKind, StyleRule } from './sheet.js';
+import type {
+  Declaration,
+  ImportRule,
+  RuleCondition,
+  Sheet,
+  SheetDefect,
+  SheetDefectKind,
+  StyleRule,
+} from './sheet.js';
 import { Token, type Tokens, tokenize, tokenText } from './tokens.js';
 
 /** Parses a style sheet. Ranges are offsets in `text`. Never throws: what a browser drops becomes a defect. */
@@ -208,7 +216,11 @@ class Parser {
     this.#skipSpace();
     const valueStart = this.#at;
     let curly = false;
-    for (let type = this.#type(); type !== Token.EOF && type !== Token.Semicolon && type !== Token.RightCurlyBracket; type = this.#type()) {
+    for (
+      let type = this.#type();
+      type !== Token.EOF && type !== Token.Semicolon && type !== Token.RightCurlyBracket;
+      type = this.#type()
+    ) {
       if (type === Token.LeftCurlyBracket) curly = true;
       this.#skipComponentValue();
     }
@@ -259,7 +271,8 @@ class Parser {
     const open = this.#at++;
     if (name !== 'layer') this.#importsAllowed = false;
     if (!GROUPS.has(name)) {
-      while (this.#type() !== Token.EOF && this.#type() !== Token.RightCurlyBracket) this.#skipComponentValue();
+      while (this.#type() !== Token.EOF && this.#type() !== Token.RightCurlyBracket)
+        this.#skipComponentValue();
       this.#close(open);
       const around = context.conditions.map(({ kind, text }) => `@${kind} ${text} `).join('');
       this.#definitions.push(around + this.#slice(start, this.#at).replace(/\s+/g, ' '));
@@ -299,7 +312,11 @@ class Parser {
       else {
         const layer = parsed.layer === '' ? `(anonymous ${++this.#anonymousLayers})` : parsed.layer;
         if (layer !== undefined) this.#nameLayer(layer, context);
-        this.#imports.push({ ...parsed, layer, range: { start: this.#start(start), end: this.#start(this.#at) } });
+        this.#imports.push({
+          ...parsed,
+          layer,
+          range: { start: this.#start(start), end: this.#start(this.#at) },
+        });
       }
       return;
     }
@@ -310,7 +327,8 @@ class Parser {
 
   #nameLayer(layer: string, context: Context): void {
     // Whether a layer named only under a condition takes part in the order depends on that condition.
-    if (context.conditions.length > 0 && !this.#layers.has(layer)) this.#undecide('a layer under a condition', this.#at - 1, this.#at);
+    if (context.conditions.length > 0 && !this.#layers.has(layer))
+      this.#undecide('a layer under a condition', this.#at - 1, this.#at);
     this.#layers.add(layer);
   }
 
@@ -376,7 +394,11 @@ class Parser {
   }
 
   #defect(kind: SheetDefectKind, detail: string, from: number, to: number): void {
-    this.defects.push({ kind, detail: detail.trim(), range: { start: this.#start(from), end: this.#start(to) } });
+    this.defects.push({
+      kind,
+      detail: detail.trim(),
+      range: { start: this.#start(from), end: this.#start(to) },
+    });
   }
 }
 

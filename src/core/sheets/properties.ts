@@ -96,7 +96,10 @@ function findLonghands(name: string): Longhands {
     const set = direct.flatMap((part) => longhands(part).set);
     const reset = [
       ...direct.flatMap((part) => longhands(part).reset),
-      ...(property?.resetLonghands ?? []).flatMap((part) => [...longhands(part).set, ...longhands(part).reset]),
+      ...(property?.resetLonghands ?? []).flatMap((part) => [
+        ...longhands(part).set,
+        ...longhands(part).reset,
+      ]),
     ];
     return { set: [...new Set(set)], reset: [...new Set(reset)].filter((part) => !set.includes(part)) };
   }

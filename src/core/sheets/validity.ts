@@ -16,13 +16,16 @@ const CERTAIN: ValidityFinding = { validity: 'certain', complaint: undefined };
 const UNSURE: ValidityFinding = { validity: 'unsure', complaint: undefined };
 
 /** Functions and keywords that css-tree's grammar takes in and not every browser does. */
-const ODD = /(^|[\s,(])-|progid|expression\(|\b(hand|intrinsic|min-intrinsic|fill|fill-available|stretch|inline-stack|grid-line)\b|@|\\/i;
+const ODD =
+  /(^|[\s,(])-|progid|expression\(|\b(hand|intrinsic|min-intrinsic|fill|fill-available|stretch|inline-stack|grid-line)\b|@|\\/i;
 const SAFE_FUNCTIONS = new Set(
-  ('rgb rgba hsl hsla url calc min max clamp linear-gradient radial-gradient repeating-linear-gradient ' +
+  (
+    'rgb rgba hsl hsla url calc min max clamp linear-gradient radial-gradient repeating-linear-gradient ' +
     'repeating-radial-gradient translate translatex translatey translatez translate3d rotate rotatex rotatey rotatez ' +
     'rotate3d scale scalex scaley scalez scale3d skew skewx skewy matrix matrix3d perspective cubic-bezier steps ' +
     'counter counters attr blur brightness contrast drop-shadow grayscale hue-rotate invert opacity saturate sepia ' +
-    'polygon circle ellipse inset minmax repeat fit-content').split(' '),
+    'polygon circle ellipse inset minmax repeat fit-content'
+  ).split(' '),
 );
 
 const cache = new Map<string, ValidityFinding>();

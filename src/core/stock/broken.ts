@@ -3,7 +3,13 @@
 import { closest, distance } from 'fastest-levenshtein';
 import type { Program, SiteModel } from '../cascade/index.js';
 import { attributeOf, hasTemplateText } from '../markup/index.js';
-import { type Declaration, declarationValidity, isKnownProperty, knownPropertyNames, type Sheet } from '../sheets/index.js';
+import {
+  type Declaration,
+  declarationValidity,
+  isKnownProperty,
+  knownPropertyNames,
+  type Sheet,
+} from '../sheets/index.js';
 import { comparePlaces, type Place } from '../source.js';
 import { type Carrier, valueOffset } from './inline.js';
 import type { SiteScripts } from './site-scripts.js';
@@ -49,7 +55,8 @@ export function brokenThings(input: BrokenInput): Finding[] {
   for (const { page, range, value, declarations } of input.carriers) {
     if (hasTemplateText(value)) continue;
     const start = valueOffset(page, range, value) ?? range.start;
-    for (const one of declarations) findInDeclaration(one, input.places.at(page.path, start + one.range.start), found);
+    for (const one of declarations)
+      findInDeclaration(one, input.places.at(page.path, start + one.range.start), found);
   }
   for (const { page, offset, sheet } of input.blocks) findInSheet(sheet, page.path, offset, input, found);
   for (const path of input.themes) {
@@ -65,7 +72,12 @@ class FindingList {
   readonly #findings = new Map<string, Finding>();
 
   /** `key` names what is the same thing written again: it is shown once, with a count. */
-  add(kind: FindingKind, message: string, place: Place, key = `${place.path}:${place.line}:${place.column}`): void {
+  add(
+    kind: FindingKind,
+    message: string,
+    place: Place,
+    key = `${place.path}:${place.line}:${place.column}`,
+  ): void {
     const id = `${kind}\0${message}\0${key}`;
     const known = this.#findings.get(id);
     if (known === undefined) this.#findings.set(id, { kind, message, place, times: 1 });
@@ -76,7 +88,9 @@ class FindingList {
   }
 
   sorted(): Finding[] {
-    return [...this.#findings.values()].sort((a, b) => (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : comparePlaces(a.place, b.place)));
+    return [...this.#findings.values()].sort((a, b) =>
+      a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : comparePlaces(a.place, b.place),
+    );
   }
 }
 
@@ -84,7 +98,11 @@ interface Vocabulary {
   /** Names that rules of any sheet mention. */
   readonly ruled: { readonly classes: ReadonlySet<string>; readonly list: readonly string[] };
   /** Names that markup of any page carries. */
-  readonly carried: { readonly classes: ReadonlySet<string>; readonly ids: ReadonlySet<string>; readonly types: ReadonlySet<string> };
+  readonly carried: {
+    readonly classes: ReadonlySet<string>;
+    readonly ids: ReadonlySet<string>;
+    readonly types: ReadonlySet<string>;
+  };
 }
 
 function classVocabulary({ model, themes }: BrokenInput): Vocabulary {
@@ -99,7 +117,9 @@ function classVocabulary({ model, themes }: BrokenInput): Vocabulary {
   }
   for (const { sheet } of programs) {
     for (const { selectors } of sheet.rules) {
-      for (const text of selectors) for (const [, name] of text.matchAll(/\.(-?[_a-zA-Z\u0080-\uffff][\w\u0080-\uffff-]*)/g)) classes.add(name!);
+      for (const text of selectors)
+        for (const [, name] of text.matchAll(/\.(-?[_a-zA-Z\u0080-\uffff][\w\u0080-\uffff-]*)/g))
+          classes.add(name!);
     }
   }
   const carried = { classes: new Set<string>(), ids: new Set<string>(), types: new Set<string>() };
@@ -113,10 +133,19 @@ function classVocabulary({ model, themes }: BrokenInput): Vocabulary {
   return { ruled: { classes, list: [...classes].sort() }, carried };
 }
 
-function findInMarkup({ model, scripts, places }: BrokenInput, { ruled }: Vocabulary, found: FindingList): void {
+function findInMarkup(
+  { model, scripts, places }: BrokenInput,
+  { ruled }: Vocabulary,
+  found: FindingList,
+): void {
+  const nears = new Map<string, string | undefined>();
   for (const page of model.pages) {
     for (const { detail, range } of page.defects) {
-      found.add('doubled attribute', `${detail} stands twice in one tag; browsers read the first only`, places.at(page.path, range.start));
+      found.add(
+        'doubled attribute',
+        `${detail} stands twice in one tag; browsers read the first only`,
+        places.at(page.path, range.start),
+      );
     }
     const allRead = page.kind === 'page' && model.stackOf(page).unread.length === 0;
     const ids = new Map<string, number>();
@@ -126,22 +155,50 @@ function findInMarkup({ model, scripts, places }: BrokenInput, { ruled }: Vocabu
       if (element.id !== undefined && !hasTemplateText(element.id)) {
         const times = (ids.get(element.id) ?? 0) + 1;
         ids.set(element.id, times);
-        if (times === 2) found.add('id used twice', `#${element.id} names more than one element of the page`, places.at(page.path, offset));
+        if (times === 2)
+          found.add(
+            'id used twice',
+            `#${element.id} names more than one element of the page`,
+            places.at(page.path, offset),
+          );
       }
       if (hasTemplateText(attributeOf(element.attributes, 'class') ?? '')) continue;
       for (const name of element.classes) {
         if (name.startsWith('.')) {
-          found.add('dot in a class attribute', `class="${name}" wants no dot: ${name.slice(1)}`, places.at(page.path, offset));
+          found.add(
+            'dot in a class attribute',
+            `class="${name}" wants no dot: ${name.slice(1)}`,
+            places.at(page.path, offset),
+          );
         } else if (!ruled.classes.has(name) && !scripts.mentions(page, name)) {
-          const near = nearName(name, ruled.list);
-          if (near !== undefined) found.add('class without a rule', `.${name} has no rule; did you mean .${near}?`, places.at(page.path, offset), name);
-          else if (allRead) found.add('class without a rule', `.${name} has no rule and no script that names it`, places.at(page.path, offset), name);
+          if (!nears.has(name)) nears.set(name, nearName(name, ruled.list));
+          const near = nears.get(name);
+          if (near !== undefined)
+            found.add(
+              'class without a rule',
+              `.${name} has no rule; did you mean .${near}?`,
+              places.at(page.path, offset),
+              name,
+            );
+          else if (allRead)
+            found.add(
+              'class without a rule',
+              `.${name} has no rule and no script that names it`,
+              places.at(page.path, offset),
+              name,
+            );
         }
       }
     }
     if (page.kind !== 'page') continue;
     for (const { address, why, range } of model.stackOf(page).unread) {
-      if (why === 'missing') found.add('missing sheet', `${address} is linked and not there`, places.at(page.path, range.start), address);
+      if (why === 'missing')
+        found.add(
+          'missing sheet',
+          `${address} is linked and not there`,
+          places.at(page.path, range.start),
+          address,
+        );
     }
   }
 }
@@ -157,7 +214,13 @@ function nearName(name: string, known: readonly string[]): string | undefined {
   return distance(name, near) === 1 && !onlyDigits && name.length >= 6 ? near : undefined;
 }
 
-function findInSheet(sheet: Sheet, path: string, offset: number, { places }: BrokenInput, found: FindingList): void {
+function findInSheet(
+  sheet: Sheet,
+  path: string,
+  offset: number,
+  { places }: BrokenInput,
+  found: FindingList,
+): void {
   for (const { kind, detail, range } of sheet.defects) {
     const place = places.at(path, offset + range.start);
     switch (kind) {
@@ -175,7 +238,11 @@ function findInSheet(sheet: Sheet, path: string, offset: number, { places }: Bro
         found.add('invalid selector', 'a block without a selector', place);
         break;
       case 'import too late':
-        found.add('late import', `@import ${shorten(detail)} stands behind rules, where browsers skip it`, place);
+        found.add(
+          'late import',
+          `@import ${shorten(detail)} stands behind rules, where browsers skip it`,
+          place,
+        );
         break;
     }
   }
@@ -207,9 +274,15 @@ const BRITISH: ReadonlyMap<string, string> = new Map([
 ]);
 
 /** Rules of theme sheets that name something no page has. Scripts and templates may still make it. */
-function findUnused(program: Program, { carried }: Vocabulary, { model, scripts, places }: BrokenInput, found: FindingList): void {
+function findUnused(
+  program: Program,
+  { carried }: Vocabulary,
+  { model, scripts, places }: BrokenInput,
+  found: FindingList,
+): void {
   const mentioned = (name: string): boolean => model.pages.some((page) => scripts.mentions(page, name));
-  const templated = (name: string): boolean => model.pages.some(({ text }) => hasTemplateText(text) && text.includes(name));
+  const templated = (name: string): boolean =>
+    model.pages.some(({ text }) => hasTemplateText(text) && text.includes(name));
   const seen = new Set<unknown>();
   for (const { rule, selector } of program.rules) {
     const missing = selector.compounds.flatMap(({ id, classes, type }) => [
@@ -220,10 +293,18 @@ function findUnused(program: Program, { carried }: Vocabulary, { model, scripts,
     const [first] = missing;
     if (first === undefined || seen.has(selector) || mentioned(first) || templated(first)) continue;
     seen.add(selector);
-    found.add('rule without a use', `${selector.text} matches nothing on any page`, places.at(program.holder, rule.selectorRange.start));
+    found.add(
+      'rule without a use',
+      `${selector.text} matches nothing on any page`,
+      places.at(program.holder, rule.selectorRange.start),
+    );
   }
   for (const { rule, reason } of program.dropped) {
-    found.add('invalid selector', `browsers drop «${shorten(rule.selectors.at(-1) ?? '')}»: it ${reason}`, places.at(program.holder, rule.selectorRange.start));
+    found.add(
+      'invalid selector',
+      `browsers drop «${shorten(rule.selectors.at(-1) ?? '')}»: it ${reason}`,
+      places.at(program.holder, rule.selectorRange.start),
+    );
   }
 }
 

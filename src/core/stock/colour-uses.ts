@@ -27,7 +27,10 @@ const COLOURED = /color|background|border|outline|shadow|fill|stroke|decoration/
 export function colourUses(written: readonly Written[]): ColourUse[] {
   const uses = new Map<string, Map<string, number>>();
   for (const { declaration, text } of written) {
-    for (const spelling of spellingsIn(declaration === undefined ? undefined : declaration.property, declaration?.value ?? text)) {
+    for (const spelling of spellingsIn(
+      declaration === undefined ? undefined : declaration.property,
+      declaration?.value ?? text,
+    )) {
       const colour = normalColour(/^[0-9a-f]{6}$/i.test(spelling) ? `#${spelling}` : spelling);
       if (colour === undefined || colour === '#000000/0') continue;
       const spellings = uses.get(colour) ?? new Map<string, number>();
@@ -38,7 +41,9 @@ export function colourUses(written: readonly Written[]): ColourUse[] {
   const found = [...uses].map(([colour, spellings]) => ({
     colour,
     times: [...spellings.values()].reduce((sum, times) => sum + times, 0),
-    spellings: [...spellings].map(([text, times]) => ({ text, times })).sort((a, b) => b.times - a.times || (a.text < b.text ? -1 : 1)),
+    spellings: [...spellings]
+      .map(([text, times]) => ({ text, times }))
+      .sort((a, b) => b.times - a.times || (a.text < b.text ? -1 : 1)),
   }));
   return found.sort((a, b) => b.times - a.times || (a.colour < b.colour ? -1 : 1));
 }
@@ -55,12 +60,21 @@ function spellingsIn(property: string | undefined, value: string): string[] {
 /** Pairs of different colours that look alike, the rarer one first. */
 export function nearMisses(uses: readonly ColourUse[]): NearMiss[] {
   const distance = differenceCiede2000();
-  const opaque = uses.filter(({ colour }) => !colour.includes('/')).map((use) => ({ ...use, parsed: parse(use.colour) as Color }));
+  const opaque = uses
+    .filter(({ colour }) => !colour.includes('/'))
+    .map((use) => ({ ...use, parsed: parse(use.colour) as Color }));
   const found: NearMiss[] = [];
   opaque.forEach((common, i) => {
     for (const rare of opaque.slice(i + 1)) {
       const apart = distance(common.parsed, rare.parsed);
-      if (apart < 2) found.push({ colour: rare.colour, times: rare.times, near: common.colour, nearTimes: common.times, distance: Number(apart.toFixed(2)) });
+      if (apart < 2)
+        found.push({
+          colour: rare.colour,
+          times: rare.times,
+          near: common.colour,
+          nearTimes: common.times,
+          distance: Number(apart.toFixed(2)),
+        });
     }
   });
   return found.sort((a, b) => a.distance - b.distance || (a.colour < b.colour ? -1 : 1));

@@ -49,12 +49,33 @@ function pageCarriers(page: Page, scripts: SiteScripts, undecided: KeptReason | 
       ...unit,
       objection: blocked ?? unitObjection(page, element, unit, scripts),
     }));
-    carriers.push({ page, element, tag: element.tag, range, value: element.style, declarations, units, literal });
+    carriers.push({
+      page,
+      element,
+      tag: element.tag,
+      range,
+      value: element.style,
+      declarations,
+      units,
+      literal,
+    });
   }
   for (const { style, range } of page.inert) {
     const { declarations } = parseDeclarations(style);
-    const units = unitsOf(declarations, page.path).map((unit) => ({ ...unit, objection: { kind: 'in a template element' } as const }));
-    carriers.push({ page, element: undefined, tag: undefined, range, value: style, declarations, units, literal: false });
+    const units = unitsOf(declarations, page.path).map((unit) => ({
+      ...unit,
+      objection: { kind: 'in a template element' } as const,
+    }));
+    carriers.push({
+      page,
+      element: undefined,
+      tag: undefined,
+      range,
+      value: style,
+      declarations,
+      units,
+      literal: false,
+    });
   }
   return carriers;
 }
@@ -67,14 +88,22 @@ export function valueOffset(page: Page, range: SourceRange, value: string): numb
   const behind = source.slice(equals + 1);
   const opening = /^[\t\n\f\r ]*["']?/.exec(behind)?.[0].length ?? 0;
   const at = equals + 1 + opening;
-  return source.startsWith(value, at) && source.length - at - value.length <= 1 ? range.start + at : undefined;
+  return source.startsWith(value, at) && source.length - at - value.length <= 1
+    ? range.start + at
+    : undefined;
 }
 
 /** Why nothing on a page may be moved. */
 export function undecidedReason(page: Page, model: SiteModel): KeptReason | undefined {
   if (page.base !== undefined) return { kind: 'page undecided', why: 'it has a <base> element' };
   if (page.shadowRoots) return { kind: 'page undecided', why: 'it declares shadow roots' };
-  if (page.kind === 'component' && page.sheets.length > 0) return { kind: 'page undecided', why: 'a component with a sheet of its own' };
+  if (page.bare)
+    return {
+      kind: 'page undecided',
+      why: 'nothing marks it as a whole page; if pages include it, name it under "components" in acervus.json',
+    };
+  if (page.kind === 'component' && page.sheets.length > 0)
+    return { kind: 'page undecided', why: 'a component with a sheet of its own' };
   for (const stack of model.stacksOf(page)) {
     for (const { program, source } of stack.uses) {
       const [first] = program.sheet.undecided;
@@ -88,14 +117,21 @@ function wholeObjection(page: Page, element: PageElement): KeptReason | undefine
   if (element.templated === 'tag' || hasTemplateText(element.style ?? '')) return { kind: 'template text' };
   const written = element.attributes.find(({ name }) => name === 'class');
   if (written !== undefined && hasTemplateText(written.value)) return { kind: 'template text' };
-  if (written !== undefined && element.tag?.attributes.get('class') === undefined) return { kind: 'no tag of its own' };
+  if (written !== undefined && element.tag?.attributes.get('class') === undefined)
+    return { kind: 'no tag of its own' };
   const source = page.text[element.tag?.range.start ?? 0];
   return source === '<' ? undefined : { kind: 'no tag of its own' };
 }
 
-function unitObjection(page: Page, element: PageElement, unit: Unit, scripts: SiteScripts): KeptReason | undefined {
+function unitObjection(
+  page: Page,
+  element: PageElement,
+  unit: Unit,
+  scripts: SiteScripts,
+): KeptReason | undefined {
   for (const { property, value } of unit.declarations) {
-    if (declarationValidity(property, value).complaint === 'unknown property') return { kind: 'not understood', property };
+    if (declarationValidity(property, value).complaint === 'unknown property')
+      return { kind: 'not understood', property };
     const address = addressObjection(property, value);
     if (address !== undefined) return { kind: 'address', why: address };
     const script = scripts.objection(page, element, property);

@@ -5,6 +5,7 @@ import { type Place, showPlace } from '../source.js';
 export type KeptReason =
   | { readonly kind: 'written once' }
   | { readonly kind: 'written seldom'; readonly times: number; readonly atLeast: number }
+  | { readonly kind: 'left over' }
   | { readonly kind: 'template text' }
   | { readonly kind: 'in a template element' }
   | { readonly kind: 'script'; readonly place: Place; readonly property: string }
@@ -27,6 +28,8 @@ export function keptText(reason: KeptReason): string {
       return 'written once: a one-off is no reason for a class';
     case 'written seldom':
       return `written ${reason.times} times, and a class is made from ${reason.atLeast} on`;
+    case 'left over':
+      return 'what it repeats went into larger sets; alone it is no reason for a class';
     case 'template text':
       return 'holds template text, which is never touched';
     case 'in a template element':

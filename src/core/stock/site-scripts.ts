@@ -46,9 +46,12 @@ export class SiteScripts {
    */
   objection(page: Page, element: PageElement, property: string): KeptReason | undefined {
     for (const script of this.#of(page)) {
-      const named = (element.id !== undefined && script.reading.words.has(element.id)) || element.classes.some((name) => script.reading.words.has(name));
+      const named =
+        (element.id !== undefined && script.reading.words.has(element.id)) ||
+        element.classes.some((name) => script.reading.words.has(name));
       if (!script.reading.readable) {
-        if (named || (!script.library && property === 'display')) return { kind: 'unreadable script', place: script.place(0) };
+        if (named || (!script.library && property === 'display'))
+          return { kind: 'unreadable script', place: script.place(0) };
         continue;
       }
       for (const touch of script.reading.touches) {
@@ -68,7 +71,11 @@ export class SiteScripts {
     for (const reference of page.scripts) {
       if (reference.kind === 'inline') {
         const reading = this.#read(reference.text);
-        used.push({ reading, library: false, place: (offset) => new LineIndex(page.path, page.text).placeAt(reference.offset + offset) });
+        used.push({
+          reading,
+          library: false,
+          place: (offset) => new LineIndex(page.path, page.text).placeAt(reference.offset + offset),
+        });
         continue;
       }
       const resolved = resolveAddress(reference.address, page.path);

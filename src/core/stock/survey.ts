@@ -3,7 +3,7 @@
 import type { SiteModel } from '../cascade/index.js';
 import type { Place } from '../source.js';
 import { brokenThings, type Finding } from './broken.js';
-import { colourUses, type ColourUse, type NearMiss, nearMisses } from './colour-uses.js';
+import { type ColourUse, colourUses, type NearMiss, nearMisses } from './colour-uses.js';
 import { inlineCarriers } from './inline.js';
 import type { SiteScripts } from './site-scripts.js';
 import { everythingWritten, Places, styleBlocks, type Written, type WrittenIn } from './written.js';
@@ -43,7 +43,11 @@ export interface Survey {
   readonly colours: readonly ColourUse[];
   readonly nearMisses: readonly NearMiss[];
   readonly broken: readonly Finding[];
-  readonly unread: readonly { readonly address: string; readonly why: 'elsewhere' | 'missing'; readonly pages: number }[];
+  readonly unread: readonly {
+    readonly address: string;
+    readonly why: 'elsewhere' | 'missing';
+    readonly pages: number;
+  }[];
 }
 
 /** In: the model, its scripts, the paths of theme sheets. */
@@ -53,29 +57,57 @@ export function takeStock(model: SiteModel, scripts: SiteScripts, themes: readon
   const blocks = styleBlocks(model);
   const written = everythingWritten(model, carriers, blocks, themes);
   const attributeSets = carriers.map(({ page, range, units, declarations }) => ({
-    key: units.map(({ key }) => key).sort().join('; '),
+    key: units
+      .map(({ key }) => key)
+      .sort()
+      .join('; '),
     path: page.path,
     offset: range.start,
-    declarations: declarations.map(({ property, value, important }) => `${property}: ${value}${important ? ' !important' : ''}`),
+    declarations: declarations.map(
+      ({ property, value, important }) => `${property}: ${value}${important ? ' !important' : ''}`,
+    ),
   }));
   const themeSheets = themes.flatMap((path) => model.sheetAt(path) ?? []);
   const ruleSets = [
-    ...blocks.flatMap(({ page, offset, sheet }) => sheet.rules.map((rule) => ({ rule, path: page.path, offset }))),
-    ...themeSheets.flatMap(({ holder, sheet }) => sheet.rules.map((rule) => ({ rule, path: holder, offset: 0 }))),
+    ...blocks.flatMap(({ page, offset, sheet }) =>
+      sheet.rules.map((rule) => ({ rule, path: page.path, offset })),
+    ),
+    ...themeSheets.flatMap(({ holder, sheet }) =>
+      sheet.rules.map((rule) => ({ rule, path: holder, offset: 0 })),
+    ),
   ].map(({ rule, path, offset }) => ({
-    key: rule.declarations.map(({ property, value }) => `${property}:${value}`).sort().join('; '),
+    key: rule.declarations
+      .map(({ property, value }) => `${property}:${value}`)
+      .sort()
+      .join('; '),
     path,
     offset: offset + rule.selectorRange.start,
-    declarations: rule.declarations.map(({ property, value }) => `${property}: ${value.replace(/\s+/g, ' ')}`),
+    declarations: rule.declarations.map(
+      ({ property, value }) => `${property}: ${value.replace(/\s+/g, ' ')}`,
+    ),
   }));
   const alikeBlocks = groupBy(blocks, ({ sheet }) => sheet.text.replace(/\s+/g, ' '));
   return {
     pages: model.pages.filter(({ kind }) => kind === 'page').length,
     components: model.pages.filter(({ kind }) => kind === 'component').length,
     elements: model.pages.reduce((sum, { elements }) => sum + elements.length, 0),
-    inline: tally(written, 'style attribute', carriers.length, countAlike(groupBy(attributeSets, ({ key }) => key))),
+    inline: tally(
+      written,
+      'style attribute',
+      carriers.length,
+      countAlike(groupBy(attributeSets, ({ key }) => key)),
+    ),
     blocks: tally(written, 'style block', blocks.length, countAlike(alikeBlocks)),
-    oldAttributes: tally(written, 'old attribute', new Set(written.filter(({ where }) => where === 'old attribute').map(({ path, offset }) => `${path}:${offset}`)).size, 0),
+    oldAttributes: tally(
+      written,
+      'old attribute',
+      new Set(
+        written
+          .filter(({ where }) => where === 'old attribute')
+          .map(({ path, offset }) => `${path}:${offset}`),
+      ).size,
+      0,
+    ),
     themeSheets: tally(written, 'theme sheet', themeSheets.length, 0),
     upkeep: { now: written.length, least: new Set(written.map(({ key }) => key)).size },
     repeatedSets: repeatedSets(attributeSets, places),
@@ -108,7 +140,10 @@ interface WrittenSet {
 
 function repeatedSets(sets: readonly WrittenSet[], places: Places): RepeatedSet[] {
   const found: RepeatedSet[] = [];
-  for (const group of groupBy(sets.filter(({ key }) => key !== ''), ({ key }) => key).values()) {
+  for (const group of groupBy(
+    sets.filter(({ key }) => key !== ''),
+    ({ key }) => key,
+  ).values()) {
     if (group.length < 2) continue;
     found.push({
       declarations: group[0]!.declarations,
@@ -117,7 +152,11 @@ function repeatedSets(sets: readonly WrittenSet[], places: Places): RepeatedSet[
       examples: group.slice(0, 2).map(({ path, offset }) => places.at(path, offset)),
     });
   }
-  return found.sort((a, b) => b.times * b.declarations.length - a.times * a.declarations.length || (a.declarations.join() < b.declarations.join() ? -1 : 1));
+  return found.sort(
+    (a, b) =>
+      b.times * b.declarations.length - a.times * a.declarations.length ||
+      (a.declarations.join() < b.declarations.join() ? -1 : 1),
+  );
 }
 
 function unreadSheets(model: SiteModel): Survey['unread'] {

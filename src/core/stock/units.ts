@@ -1,6 +1,12 @@
 // The declarations of one style attribute, cut into units that can move without each other.
 
-import { canonicalProperty, type Declaration, interactionGroup, longhands, normalValue } from '../sheets/index.js';
+import {
+  canonicalProperty,
+  type Declaration,
+  interactionGroup,
+  longhands,
+  normalValue,
+} from '../sheets/index.js';
 
 /** Declarations of one attribute that set a longhand in common, so that their order matters: they move together. */
 export interface Unit {

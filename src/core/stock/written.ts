@@ -4,8 +4,8 @@
 import type { SiteModel } from '../cascade/index.js';
 import { type Page, presentationalHint } from '../markup/index.js';
 import type { Declaration, Sheet } from '../sheets/index.js';
-import { LineIndex, type Place } from '../source.js';
 import { parseSheet } from '../sheets/index.js';
+import { LineIndex, type Place } from '../source.js';
 import { type Carrier, valueOffset } from './inline.js';
 import { declarationKey } from './units.js';
 
@@ -66,7 +66,12 @@ export function styleBlocks(model: SiteModel): Block[] {
 }
 
 /** Everything written, in no order that matters. `themes` are paths of the sheets that may be edited. */
-export function everythingWritten(model: SiteModel, carriers: readonly Carrier[], blocks: readonly Block[], themes: readonly string[]): Written[] {
+export function everythingWritten(
+  model: SiteModel,
+  carriers: readonly Carrier[],
+  blocks: readonly Block[],
+  themes: readonly string[],
+): Written[] {
   const found: Written[] = [];
   for (const { page, range, value, declarations } of carriers) {
     const start = valueOffset(page, range, value) ?? range.start;
@@ -84,7 +89,14 @@ export function everythingWritten(model: SiteModel, carriers: readonly Carrier[]
       for (const { written, attribute } of presentationalHint(element)) {
         const range = attribute === undefined ? undefined : element.tag?.attributes.get(attribute);
         const offset = range?.start ?? element.tag?.range.start ?? 0;
-        found.push({ where: 'old attribute', path: page.path, offset, key: written.toLowerCase(), text: written, declaration: undefined });
+        found.push({
+          where: 'old attribute',
+          path: page.path,
+          offset,
+          key: written.toLowerCase(),
+          text: written,
+          declaration: undefined,
+        });
       }
     }
   }
@@ -94,11 +106,18 @@ export function everythingWritten(model: SiteModel, carriers: readonly Carrier[]
 function addSheet(found: Written[], where: WrittenIn, path: string, offset: number, sheet: Sheet): void {
   for (const { conditions, declarations } of sheet.rules) {
     const under = conditions.map(({ kind, text }) => `@${kind} ${text} `).join('');
-    for (const declaration of declarations) found.push(writtenOf(where, path, offset + declaration.range.start, declaration, under));
+    for (const declaration of declarations)
+      found.push(writtenOf(where, path, offset + declaration.range.start, declaration, under));
   }
 }
 
-function writtenOf(where: WrittenIn, path: string, offset: number, declaration: Declaration, under: string): Written {
+function writtenOf(
+  where: WrittenIn,
+  path: string,
+  offset: number,
+  declaration: Declaration,
+  under: string,
+): Written {
   const { property, value, important } = declaration;
   const text = `${property}: ${value.replace(/\s+/g, ' ')}${important ? ' !important' : ''}`;
   return { where, path, offset, key: under + declarationKey(declaration, path), text, declaration };
