@@ -47,11 +47,18 @@ export function writeRules(text: string, path: string, rules: readonly SharedRul
     if (at !== undefined) edits.push({ start: at, end: at, text: `${eol}${body}` });
     else ending += `${ending === '' && text.trim() === '' ? '' : eol}${heading(part)}${eol}${eol}${body}`;
   }
+  // Without a declared encoding a sheet is read in that of the page, whatever it is.
+  const written = edits.map((edit) => edit.text).join('') + ending;
+  if (!isAscii(written) && isAscii(text)) edits.push({ start: 0, end: 0, text: `@charset "utf-8";${eol}` });
   if (ending !== '') {
     const gap = text === '' || /[\r\n]$/.test(text) ? '' : eol;
     edits.push({ start: text.length, end: text.length, text: gap + ending });
   }
   return edits;
+}
+
+function isAscii(text: string): boolean {
+  return !/[^\u0000-\u007f]/.test(text);
 }
 
 function heading(part: Part): string {

@@ -104,6 +104,8 @@ export interface Page {
   /** Start tags inside `<template>` that carry a style attribute: inert, copied by scripts. */
   readonly inert: readonly { readonly style: string; readonly range: SourceRange }[];
   readonly shadowRoots: boolean;
+  /** A `<meta>` content security policy, which may switch style attributes and sheets off. */
+  readonly hasPolicy: boolean;
   readonly defects: readonly MarkupDefect[];
   /** Offsets to link a sheet at, best first: see `edits/link.ts`. */
   readonly head: {

@@ -45,6 +45,7 @@ export function parsePage(path: string, text: string, component = false): Page {
     scripts: reader.scripts,
     inert: reader.inert,
     shadowRoots: reader.shadowRoots,
+    hasPolicy: reader.hasPolicy,
     defects,
     head: reader.head,
   };
@@ -70,6 +71,7 @@ class PageReader {
   };
   base: string | undefined;
   shadowRoots = false;
+  hasPolicy = false;
   readonly #text: string;
   readonly #tags = new Map<readonly Attribute[], SourceTag>();
 
@@ -168,6 +170,9 @@ class PageReader {
       case 'base':
         this.base ??= attributeOf(node.attrs, 'href');
         return;
+      case 'meta':
+        this.hasPolicy ||= /^content-security-policy$/i.test(attributeOf(node.attrs, 'http-equiv') ?? '');
+        return;
       case 'link':
         this.#noteLink(node.attrs, element, false);
         return;
@@ -187,7 +192,9 @@ class PageReader {
   #noteLink(attributes: readonly Attribute[], element: PageElement, scriptingOff: boolean): void {
     const words = splitTokens((attributeOf(attributes, 'rel') ?? '').toLowerCase());
     const address = attributeOf(attributes, 'href');
-    if (!words.includes('stylesheet') || address === undefined || !isCss(attributes)) return;
+    // `<link rel="preload" as="style">` is a sheet that a script is about to switch on.
+    const preloaded = words.includes('preload') && attributeOf(attributes, 'as')?.toLowerCase() === 'style';
+    if (!(words.includes('stylesheet') || preloaded) || address === undefined || !isCss(attributes)) return;
     this.sheets.push({
       kind: 'link',
       element: element.index,
@@ -195,7 +202,7 @@ class PageReader {
       media: mediaOf(attributes),
       title: attributeOf(attributes, 'title') ?? '',
       alternate: words.includes('alternate'),
-      disabled: attributeOf(attributes, 'disabled') !== undefined,
+      disabled: preloaded || attributeOf(attributes, 'disabled') !== undefined,
       scriptingOff,
       range: element.tag?.range ?? { start: 0, end: 0 },
     });
@@ -258,7 +265,7 @@ class PageReader {
       for (const child of node.childNodes) {
         if (!('tagName' in child)) continue;
         const style = attributeOf(child.attrs, 'style');
-        const at = child.sourceCodeLocation?.attrs?.['style'];
+        const at = child.sourceCodeLocation?.attrs?.style;
         if (style !== undefined && at)
           this.inert.push({ style, range: { start: at.startOffset, end: at.endOffset } });
         visit('content' in child ? (child as Tree.Template).content : child);

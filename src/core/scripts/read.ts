@@ -13,7 +13,7 @@ import {
 import { ancestor } from 'acorn-walk';
 
 export interface StyleTouch {
-  /** The CSS property, or `*` where any could be meant. */
+  /** The CSS property, `*` where any could be meant, or `CLASS_WRITTEN`. */
   readonly property: string;
   /** Offset in the script's text. */
   readonly offset: number;
@@ -25,6 +25,9 @@ export interface ScriptReading {
   readonly words: ReadonlySet<string>;
   readonly readable: boolean;
 }
+
+/** Stands for "writes the class attribute anew": classes that are not in the script are lost. */
+export const CLASS_WRITTEN = '(class)';
 
 const SHOWING = new Set([
   'show',
@@ -70,12 +73,21 @@ export function readScript(text: string): ScriptReading {
         } else if (!isFixedWrite(node, parent)) touch(cssName(name), node.start);
       }
     },
+    AssignmentExpression(node) {
+      // `e.className = e.className + ' open'` keeps what is there; `e.className = 'open'` does not.
+      const { left, right, operator } = node;
+      if (operator !== '=' || left.type !== 'MemberExpression' || propertyName(left) !== 'className') return;
+      const keeps = /\bclassName\b/.test(text.slice(right.start, right.end));
+      if (!keeps) touch(CLASS_WRITTEN, node.start);
+    },
     CallExpression(node) {
       if (node.callee.type !== 'MemberExpression') return;
       const name = propertyName(node.callee);
       const first = node.arguments[0];
       if (name === 'css') touchByCss(first, node.arguments[1], node.start, touch);
-      else if (name !== undefined && SHOWING.has(name)) touch('display', node.start);
+      else if (/^(setAttribute|attr)$/.test(name ?? '') && stringOf(first)?.toLowerCase() === 'class' && node.arguments.length > 1) {
+        touch(CLASS_WRITTEN, node.start);
+      } else if (name !== undefined && SHOWING.has(name)) touch('display', node.start);
       else if (
         /^(set|remove|get)Attribute$|^(attr|removeAttr)$/.test(name ?? '') &&
         stringOf(first)?.toLowerCase() === 'style'

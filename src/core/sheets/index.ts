@@ -13,6 +13,6 @@ export {
   longhands,
 } from './properties.js';
 export type * from './sheet.js';
-export { Token, tokenize, tokenText } from './tokens.js';
+export { isFinished, Token, tokenize, tokenText } from './tokens.js';
 export { declarationValidity, type Validity } from './validity.js';
 export { normalValue } from './values.js';

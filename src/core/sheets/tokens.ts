@@ -27,3 +27,27 @@ export function tokenize(text: string): Tokens {
 export function tokenText(tokens: Tokens, at: number): string {
   return tokens.text.slice(tokens.starts[at], tokens.starts[at + 1]);
 }
+
+/**
+ * Whether a value ends by itself: every bracket, string, address and comment in it is closed. The end of a style
+ * attribute closes what is open; in a sheet it would take in what follows.
+ */
+export function isFinished(value: string): boolean {
+  const tokens = tokenize(value);
+  const open: number[] = [];
+  for (let at = 0; at < tokens.count; at++) {
+    const type = tokens.types[at]!;
+    const text = tokenText(tokens, at);
+    if (type === Token.BadString || type === Token.BadUrl) return false;
+    if (type === Token.String && (text.length < 2 || text.at(-1) !== text[0] || /(^|[^\\])(\\\\)*\\.$/s.test(text))) return false;
+    if (type === Token.Comment && !(text.length >= 4 && text.endsWith('*/'))) return false;
+    if (type === Token.Url && !text.endsWith(')')) return false;
+    if (type === Token.Function || type === Token.LeftParenthesis) open.push(Token.RightParenthesis);
+    else if (type === Token.LeftSquareBracket) open.push(Token.RightSquareBracket);
+    else if (type === Token.LeftCurlyBracket) open.push(Token.RightCurlyBracket);
+    else if (type === Token.RightParenthesis || type === Token.RightSquareBracket || type === Token.RightCurlyBracket) {
+      if (open.pop() !== type) return false;
+    }
+  }
+  return open.length === 0 && !value.endsWith('\\');
+}

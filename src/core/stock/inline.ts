@@ -2,7 +2,7 @@
 
 import type { SiteModel } from '../cascade/index.js';
 import { hasTemplateText, type Page, type PageElement, type SourceTag } from '../markup/index.js';
-import { type Declaration, declarationValidity, parseDeclarations } from '../sheets/index.js';
+import { type Declaration, declarationValidity, isFinished, parseDeclarations } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
 import type { KeptReason } from './kept.js';
 import type { SiteScripts } from './site-scripts.js';
@@ -96,6 +96,7 @@ export function valueOffset(page: Page, range: SourceRange, value: string): numb
 /** Why nothing on a page may be moved. */
 export function undecidedReason(page: Page, model: SiteModel): KeptReason | undefined {
   if (page.base !== undefined) return { kind: 'page undecided', why: 'it has a <base> element' };
+  if (page.hasPolicy) return { kind: 'page undecided', why: 'it has a content security policy' };
   if (page.shadowRoots) return { kind: 'page undecided', why: 'it declares shadow roots' };
   if (page.bare)
     return {
@@ -132,6 +133,7 @@ function unitObjection(
   for (const { property, value } of unit.declarations) {
     if (declarationValidity(property, value).complaint === 'unknown property')
       return { kind: 'not understood', property };
+    if (!isFinished(value)) return { kind: 'unfinished value' };
     const address = addressObjection(property, value);
     if (address !== undefined) return { kind: 'address', why: address };
     const script = scripts.objection(page, element, property);

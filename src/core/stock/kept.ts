@@ -1,5 +1,6 @@
 // Why a declaration stays where it is: every reason there is, and its words.
 
+import { CLASS_WRITTEN } from '../scripts/index.js';
 import { type Place, showPlace } from '../source.js';
 
 export type KeptReason =
@@ -11,6 +12,7 @@ export type KeptReason =
   | { readonly kind: 'script'; readonly place: Place; readonly property: string }
   | { readonly kind: 'unreadable script'; readonly place: Place }
   | { readonly kind: 'address'; readonly why: string }
+  | { readonly kind: 'unfinished value' }
   | { readonly kind: 'not understood'; readonly property: string }
   | { readonly kind: 'character references' }
   | { readonly kind: 'no tag of its own' }
@@ -35,11 +37,14 @@ export function keptText(reason: KeptReason): string {
     case 'in a template element':
       return 'stands in a <template>, which a script copies';
     case 'script':
+      if (reason.property === CLASS_WRITTEN) return `a script writes its class attribute anew (${showPlace(reason.place)})`;
       return `a script reads or clears ${reason.property === '*' ? 'its style' : reason.property} (${showPlace(reason.place)})`;
     case 'unreadable script':
       return `a script could not be read, and may clear it (${showPlace(reason.place)})`;
     case 'address':
       return reason.why;
+    case 'unfinished value':
+      return 'a bracket, quote or comment in it is never closed; the attribute ends it, a sheet would not';
     case 'not understood':
       return `no browser knows the property ${reason.property}: nothing to share`;
     case 'character references':

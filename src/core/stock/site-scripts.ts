@@ -2,7 +2,7 @@
 
 import { resolveAddress } from '../addresses.js';
 import type { Page, PageElement } from '../markup/index.js';
-import { readScript, type ScriptReading } from '../scripts/index.js';
+import { CLASS_WRITTEN, readScript, type ScriptReading } from '../scripts/index.js';
 import { LineIndex, type Place } from '../source.js';
 import type { KeptReason } from './kept.js';
 
@@ -56,7 +56,7 @@ export class SiteScripts {
       }
       for (const touch of script.reading.touches) {
         const meant = touch.property === property || isPartOf(property, touch.property);
-        if (touch.property === '*' ? named : meant && (named || !script.library || property === 'display')) {
+        if (touch.property === '*' || touch.property === CLASS_WRITTEN ? named : meant && (named || !script.library || property === 'display')) {
           return { kind: 'script', place: script.place(touch.offset), property: touch.property };
         }
       }
