@@ -65,6 +65,7 @@ function takeOut(carrier: Carrier, taken: readonly Declaration[]): Edit[] | unde
       const ended = /;\s*$/.test(value);
       while (start > 0 && /\s/.test(value[start - 1]!)) start--;
       if (!ended && value[start - 1] === ';') start--;
+      while (start > 0 && /\s/.test(value[start - 1]!)) start--;
     }
     const previous = edits.at(-1);
     if (previous !== undefined && previous.end >= offset + start) {

@@ -4,4 +4,4 @@
 export { type Hint, presentationalHint } from './hints.js';
 export type * from './page.js';
 export { attributeOf, parsePage, splitTokens } from './parse.js';
-export { hasTemplateText } from './template-text.js';
+export { hasTemplateText, maskTemplateText } from './template-text.js';

@@ -2,6 +2,11 @@
 
 const MARKERS = /\{\{[\s\S]*?\}\}|\{%[\s\S]*?%\}|<%[\s\S]*?%>|<\?[\s\S]*?\?>|\$\{[^}]*\}/;
 
+/** The text with every piece of template text written over by letters, so that offsets stay. */
+export function maskTemplateText(text: string): string {
+  return text.replace(new RegExp(MARKERS, 'g'), (piece) => 'x'.repeat(piece.length));
+}
+
 /** Whether a text contains `{{ }}`, `{% %}`, `<% %>`, `<?php ?>` or `${ }`. */
 export function hasTemplateText(text: string): boolean {
   return (text.includes('{') || text.includes('<')) && MARKERS.test(text);

@@ -117,7 +117,7 @@ class Prover {
   #comparePage(before: Page, after: Page): void {
     this.#elements += before.elements.length;
     const contexts = this.#contexts(before, after);
-    const same = before.text === after.text && contexts.every(([a, b]) => a.key === b.key);
+    const same = before.text === after.text && contexts.every(([a, b]) => isSameStack(a, b));
     for (const [a, b] of contexts) {
       this.#noteUnread(before, a);
       if (same) continue;
@@ -250,6 +250,19 @@ class Prover {
 
 export function count(number: number, word: string): string {
   return `${number} ${word}${number === 1 ? '' : 's'}`;
+}
+
+/** The same sheets to the letter, in the same order under the same conditions. */
+function isSameStack(a: Stack, b: Stack): boolean {
+  if (a.key === b.key) return true;
+  return (
+    a.uses.length === b.uses.length &&
+    stacksDiffer(a, b) === undefined &&
+    a.uses.every(({ program, condition, layer, source }, at) => {
+      const other = b.uses[at]!;
+      return program.sheet.text === other.program.sheet.text && source.path === other.source.path && condition === other.condition && layer === other.layer;
+    })
+  );
 }
 
 function stacksDiffer(a: Stack, b: Stack): string | undefined {

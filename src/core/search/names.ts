@@ -68,7 +68,7 @@ export function nameSharings(sharings: readonly Sharing[], rules: NameRules): st
   const bare = (name: string): string =>
     prefix !== '' && name.startsWith(prefix) ? name.slice(prefix.length) : name;
   return sharings.map((sharing) => {
-    const name = nameSharing(sharing, (candidate) => isFree(candidate, used, rules), bare);
+    const name = nameSharing(sharing, (candidate) => isFree(candidate, used, rules), bare, used);
     used.add(name.toLowerCase());
     return name;
   });
@@ -78,6 +78,7 @@ function nameSharing(
   sharing: Sharing,
   free: (name: string) => boolean,
   bare: (name: string) => string,
+  used: ReadonlySet<string>,
 ): string {
   const declarations = sharing.members[0]!.units.flatMap((unit) => unit.declarations);
   const elements = sharing.members.flatMap(({ carrier }) => carrier.element ?? []);
@@ -103,11 +104,14 @@ function nameSharing(
   }
   // Alike in all that words can tell: the whole list of traits and amounts, then a letter.
   const long = joinWords(stem, ...traits.slice(0, 4), ...amounts.slice(0, 3));
-  if (free(long)) return long;
-  for (let number = 0; ; number++) {
-    const name = joinWords(long, letters(number));
-    if (free(name)) return name;
+  for (const base of [long, joinWords('shared', long), joinWords(...traits.slice(0, 3)), joinWords(long, 'shared')]) {
+    for (let number = -1; number < 100; number++) {
+      const name = number < 0 ? base : joinWords(base, letters(number));
+      if (free(name)) return name;
+    }
   }
+  // Attribute selectors on class rule every name out: any will do, and the proof keeps what it would change.
+  return `${long}-${sharing.keys.length}${sharing.members.length}-${letters(used.size)}`;
 }
 
 /** A ground and padding make a panel; otherwise the traits stand for themselves. */

@@ -1,7 +1,7 @@
 // Every style attribute of a site, cut into units, each with what forbids moving it.
 
 import type { SiteModel } from '../cascade/index.js';
-import { hasTemplateText, type Page, type PageElement, type SourceTag } from '../markup/index.js';
+import { hasTemplateText, maskTemplateText, type Page, type PageElement, type SourceTag } from '../markup/index.js';
 import { type Declaration, declarationValidity, isFinished, parseDeclarations } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
 import type { KeptReason } from './kept.js';
@@ -42,7 +42,7 @@ function pageCarriers(page: Page, scripts: SiteScripts, undecided: KeptReason | 
     // An attribute merged from a second <body> tag has no place of its own.
     if (element.tag === undefined || range === undefined || seen.has(element.tag)) continue;
     seen.add(element.tag);
-    const { declarations } = parseDeclarations(element.style);
+    const declarations = declarationsOf(element.style);
     const literal = valueOffset(page, range, element.style) !== undefined;
     const blocked = undecided ?? wholeObjection(page, element);
     const units = unitsOf(declarations, page.path).map((unit) => ({
@@ -78,6 +78,16 @@ function pageCarriers(page: Page, scripts: SiteScripts, undecided: KeptReason | 
     });
   }
   return carriers;
+}
+
+/** Template text in a value would be taken for braces: it is read as a word, and the value keeps it. */
+function declarationsOf(style: string): Declaration[] {
+  if (!hasTemplateText(style)) return parseDeclarations(style).declarations;
+  const masked = maskTemplateText(style);
+  return parseDeclarations(masked).declarations.map((one) => {
+    const value = style.slice(masked.indexOf(one.value, one.range.start + one.property.length), one.range.end);
+    return { ...one, value };
+  });
 }
 
 /** Offset of the attribute's value in the page, `undefined` where character references or line ends change it. */

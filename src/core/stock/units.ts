@@ -18,22 +18,26 @@ export interface Unit {
 
 /** In: the declarations of one attribute, in order; the path of its page. Out: units, in order of first appearance. */
 export function unitsOf(declarations: readonly Declaration[], holder: string): Unit[] {
+  // `all` sets everything: nothing moves without it.
+  const whole = declarations.some(({ property }) => property === 'all');
+  const groups = competingGroups(declarations);
   const owner = new Map<string, number>();
-  const groups: Declaration[][] = [];
+  const units: Declaration[][] = [];
   for (const declaration of declarations) {
-    const slots = slotsOf(declaration.property);
-    const touched = [...new Set(slots.flatMap((slot) => owner.get(slot) ?? []))].sort((a, b) => a - b);
+    const slots = slotsOf(declaration.property, groups);
+    if (whole) slots.add('all');
+    const touched = [...new Set([...slots].flatMap((slot) => owner.get(slot) ?? []))].sort((a, b) => a - b);
     const [first] = touched;
-    const target = first ?? groups.push([]) - 1;
+    const target = first ?? units.push([]) - 1;
     for (const other of touched.slice(1)) {
-      groups[target]!.push(...groups[other]!);
-      groups[other] = [];
-      for (const [slot, group] of owner) if (group === other) owner.set(slot, target);
+      units[target]!.push(...units[other]!);
+      units[other] = [];
+      for (const [slot, unit] of owner) if (unit === other) owner.set(slot, target);
     }
-    groups[target]!.push(declaration);
+    units[target]!.push(declaration);
     for (const slot of slots) owner.set(slot, target);
   }
-  return groups
+  return units
     .filter((group) => group.length > 0)
     .map((group) => {
       const ordered = [...group].sort((a, b) => a.range.start - b.range.start);
@@ -41,17 +45,28 @@ export function unitsOf(declarations: readonly Declaration[], holder: string): U
     });
 }
 
+/** Groups in which a logical or vendor name stands: there every name competes with the others. */
+function competingGroups(declarations: readonly Declaration[]): Set<string> {
+  const found = new Set<string>();
+  for (const { property } of declarations) {
+    for (const longhand of [...longhands(property).set, ...longhands(property).reset]) {
+      const { name, kind } = interactionGroup(longhand);
+      if (kind !== 'plain') found.add(name);
+    }
+  }
+  return found;
+}
+
 /** What a declaration competes for: its longhands, and the groups in which other names mean the same. */
-function slotsOf(property: string): string[] {
+function slotsOf(property: string, groups: ReadonlySet<string>): Set<string> {
   const { set, reset } = longhands(property);
   const slots = new Set<string>();
   for (const longhand of [...set, ...reset]) {
     slots.add(longhand);
-    const { name, kind } = interactionGroup(longhand);
-    if (kind !== 'plain') slots.add(`~${name}`);
+    const { name } = interactionGroup(longhand);
+    if (groups.has(name)) slots.add(`~${name}`);
   }
-  if (property === 'all') slots.add('~all');
-  return [...slots];
+  return slots;
 }
 
 /** The normal form of a declaration: `margin:0`, `color:#ff0000!`. */

@@ -1,0 +1,38 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { compileSelectorList, specificityParts } from '../../../src/core/cascade/index.js';
+
+function specificity(text: string): string {
+  const list = compileSelectorList(text);
+  assert.equal(list.kind, 'list', text);
+  return list.kind === 'list' ? list.selectors.map((one) => specificityParts(one.specificity).join()).join(' ') : '';
+}
+
+test('specificity as Selectors 4 counts it', () => {
+  assert.equal(specificity('*'), '0,0,0');
+  assert.equal(specificity('#a .b c::before'), '1,1,2');
+  assert.equal(specificity(':is(#a, .b) c, :where(#a) c'), '1,0,1 0,0,1');
+  assert.equal(specificity(':not(.a.b, c)'), '0,2,0');
+  assert.equal(specificity(':nth-child(2n of .a, #b)'), '1,1,0');
+  assert.equal(specificity('a:has(> #b)'), '1,0,1');
+  assert.equal(specificity('[x]:hover'), '0,2,0');
+});
+
+test('nesting takes the strongest parent, and a space where there is no &', () => {
+  const parent = compileSelectorList('.a, #b');
+  assert.equal(parent.kind, 'list');
+  if (parent.kind !== 'list') return;
+  const child = compileSelectorList('c, &:hover, > d', parent.selectors);
+  assert.ok(child.kind === 'list');
+  assert.deepEqual(child.selectors.map((one) => specificityParts(one.specificity).join()), ['1,0,1', '1,1,0', '1,0,1']);
+  assert.deepEqual(child.selectors.map(({ combinators }) => combinators.join()), [' ', '', '>']);
+});
+
+test('a list with a broken part is invalid as a whole, except in forgiving places', () => {
+  assert.equal(compileSelectorList('a, .b..c').kind, 'invalid');
+  assert.equal(compileSelectorList('svg|a').kind, 'invalid');
+  const forgiving = compileSelectorList(':is(a, :-x-unknown)');
+  assert.ok(forgiving.kind === 'list' && !forgiving.unsure);
+  const unforgiving = compileSelectorList('a, :-x-unknown');
+  assert.ok(unforgiving.kind === 'list' && unforgiving.unsure);
+});

@@ -1,0 +1,63 @@
+// Sites in temporary folders, and the built program run on them.
+
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const PROJECT = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..', '..', '..');
+export const DEMO = path.join(PROJECT, 'demo', 'site');
+const PROGRAM = path.join(PROJECT, 'dist', 'cli', 'main.js');
+
+export type Files = Readonly<Record<string, string | Buffer>>;
+
+/** A folder with these files, removed when the test process ends. */
+export function makeSite(files: Files): string {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'acervus-test-'));
+  process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
+  addFiles(folder, files);
+  return folder;
+}
+
+export function addFiles(folder: string, files: Files): void {
+  for (const [name, content] of Object.entries(files)) {
+    const file = path.join(folder, name);
+    mkdirSync(path.dirname(file), { recursive: true });
+    writeFileSync(file, content);
+  }
+}
+
+export interface Run {
+  readonly code: number | null;
+  readonly stdout: string;
+  readonly stderr: string;
+}
+
+export function acervus(...args: readonly string[]): Run {
+  const done = spawnSync(process.execPath, [PROGRAM, ...args], { encoding: 'utf8', env: { ...process.env, NO_COLOR: '1' }, maxBuffer: 1 << 28 });
+  return { code: done.status, stdout: done.stdout, stderr: done.stderr };
+}
+
+/** Every file of a folder with its bytes as base64, hidden ones too: for "byte for byte". */
+export function snapshot(folder: string): Map<string, string> {
+  const files = new Map<string, string>();
+  const visit = (inside: string): void => {
+    for (const entry of readdirSync(path.join(folder, inside), { withFileTypes: true })) {
+      const name = path.join(inside, entry.name);
+      if (entry.isDirectory()) visit(name);
+      else files.set(name, readFileSync(path.join(folder, name)).toString('base64'));
+    }
+  };
+  visit('');
+  return files;
+}
+
+export function read(folder: string, file: string): string {
+  return readFileSync(path.join(folder, file), 'utf8');
+}
+
+/** A whole page around a body. */
+export function htmlPage(body: string, head = ''): string {
+  return `<!DOCTYPE html>\n<html lang="en">\n<head>\n  <meta charset="utf-8">\n  <title>Skerrin Line</title>\n${head}</head>\n<body>\n${body}\n</body>\n</html>\n`;
+}
