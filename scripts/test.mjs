@@ -8,7 +8,10 @@ const built = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url)
 const wanted = process.argv.slice(2);
 const files = readdirSync(built, { recursive: true })
   .map(String)
-  .filter((file) => file.endsWith('.test.js') && (wanted.length === 0 || wanted.some((word) => file.includes(word))))
+  .filter(
+    (file) =>
+      file.endsWith('.test.js') && (wanted.length === 0 || wanted.some((word) => file.includes(word))),
+  )
   .sort()
   .map((file) => path.join(built, file));
 const done = spawnSync(process.execPath, ['--test', '--test-reporter=spec', ...files], { stdio: 'inherit' });

@@ -1,7 +1,7 @@
 // Site models from texts, for tests of the core.
 
 import { OutcomeTable, SiteModel, StyleReader, TruthTable } from '../../src/core/cascade/index.js';
-import { vouch, type Vouched } from '../../src/core/proof/index.js';
+import { type Vouched, vouch } from '../../src/core/proof/index.js';
 import { nameSharings, propose } from '../../src/core/search/index.js';
 import { inlineCarriers, SiteScripts } from '../../src/core/stock/index.js';
 
@@ -9,10 +9,14 @@ type Texts = Readonly<Record<string, string>>;
 
 /** Files ending in .css are sheets, .js scripts, .tpl components, all others pages. */
 export function modelOf(files: Texts, table = new OutcomeTable(new TruthTable())): SiteModel {
-  const pick = (test: (name: string) => boolean): Map<string, string> => new Map(Object.entries(files).filter(([name]) => test(name)));
+  const pick = (test: (name: string) => boolean): Map<string, string> =>
+    new Map(Object.entries(files).filter(([name]) => test(name)));
   const pages = pick((name) => !/\.(css|js)$/.test(name));
   const components = new Set([...pages.keys()].filter((name) => name.endsWith('.tpl')));
-  return new SiteModel({ pages, components, sheets: pick((name) => name.endsWith('.css')), copies: new Map() }, table);
+  return new SiteModel(
+    { pages, components, sheets: pick((name) => name.endsWith('.css')), copies: new Map() },
+    table,
+  );
 }
 
 export function scriptsOf(files: Texts): SiteScripts {
@@ -21,7 +25,10 @@ export function scriptsOf(files: Texts): SiteScripts {
 }
 
 /** A reader of the only page, and the index of the element with an id. */
-export function readerOf(files: Texts, page = 'index.html'): { reader: StyleReader; byId: (id: string) => number } {
+export function readerOf(
+  files: Texts,
+  page = 'index.html',
+): { reader: StyleReader; byId: (id: string) => number } {
   const model = modelOf(files);
   const found = model.page(page)!;
   const reader = new StyleReader(found, model.stackOf(found), model.table);
@@ -29,13 +36,19 @@ export function readerOf(files: Texts, page = 'index.html'): { reader: StyleRead
 }
 
 /** Searches, names and vouches, as `draft` does. */
-export function adoptAll(files: Texts, shared = 'shared.css', atLeast = 2): Vouched & { readonly before: SiteModel } {
+export function adoptAll(
+  files: Texts,
+  shared = 'shared.css',
+  atLeast = 2,
+): Vouched & { readonly before: SiteModel } {
   const before = modelOf(files);
   const { sharings } = propose(inlineCarriers(before, scriptsOf(files)), atLeast);
   const names = nameSharings(sharings, { platform: new Set(), taken: new Set(), sensitive: [] });
   const styles = sharings.map(({ members }, at) => {
     const [first] = members;
-    const written = first!.units.flatMap(({ declarations }) => declarations.map((declaration) => ({ declaration, holder: first!.carrier.page.path })));
+    const written = first!.units.flatMap(({ declarations }) =>
+      declarations.map((declaration) => ({ declaration, holder: first!.carrier.page.path })),
+    );
     return { name: names[at]!, written, members };
   });
   return { before, ...vouch(before, styles, { shared, atLeast }) };

@@ -12,10 +12,16 @@ const PROGRAM = path.join(PROJECT, 'dist', 'cli', 'main.js');
 
 export type Files = Readonly<Record<string, string | Buffer>>;
 
+const made: string[] = [];
+
 /** A folder with these files, removed when the test process ends. */
 export function makeSite(files: Files): string {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'acervus-test-'));
-  process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
+  if (made.length === 0)
+    process.on('exit', () => {
+      for (const one of made) rmSync(one, { recursive: true, force: true });
+    });
+  made.push(folder);
   addFiles(folder, files);
   return folder;
 }
@@ -35,7 +41,11 @@ export interface Run {
 }
 
 export function acervus(...args: readonly string[]): Run {
-  const done = spawnSync(process.execPath, [PROGRAM, ...args], { encoding: 'utf8', env: { ...process.env, NO_COLOR: '1' }, maxBuffer: 1 << 28 });
+  const done = spawnSync(process.execPath, [PROGRAM, ...args], {
+    encoding: 'utf8',
+    env: { ...process.env, NO_COLOR: '1' },
+    maxBuffer: 1 << 28,
+  });
   return { code: done.status, stdout: done.stdout, stderr: done.stderr };
 }
 

@@ -260,7 +260,12 @@ function isSameStack(a: Stack, b: Stack): boolean {
     stacksDiffer(a, b) === undefined &&
     a.uses.every(({ program, condition, layer, source }, at) => {
       const other = b.uses[at]!;
-      return program.sheet.text === other.program.sheet.text && source.path === other.source.path && condition === other.condition && layer === other.layer;
+      return (
+        program.sheet.text === other.program.sheet.text &&
+        source.path === other.source.path &&
+        condition === other.condition &&
+        layer === other.layer
+      );
     })
   );
 }

@@ -85,7 +85,11 @@ export function readScript(text: string): ScriptReading {
       const name = propertyName(node.callee);
       const first = node.arguments[0];
       if (name === 'css') touchByCss(first, node.arguments[1], node.start, touch);
-      else if (/^(setAttribute|attr)$/.test(name ?? '') && stringOf(first)?.toLowerCase() === 'class' && node.arguments.length > 1) {
+      else if (
+        /^(setAttribute|attr)$/.test(name ?? '') &&
+        stringOf(first)?.toLowerCase() === 'class' &&
+        node.arguments.length > 1
+      ) {
         touch(CLASS_WRITTEN, node.start);
       } else if (name !== undefined && SHOWING.has(name)) touch('display', node.start);
       else if (

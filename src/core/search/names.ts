@@ -104,7 +104,12 @@ function nameSharing(
   }
   // Alike in all that words can tell: the whole list of traits and amounts, then a letter.
   const long = joinWords(stem, ...traits.slice(0, 4), ...amounts.slice(0, 3));
-  for (const base of [long, joinWords('shared', long), joinWords(...traits.slice(0, 3)), joinWords(long, 'shared')]) {
+  for (const base of [
+    long,
+    joinWords('shared', long),
+    joinWords(...traits.slice(0, 3)),
+    joinWords(long, 'shared'),
+  ]) {
     for (let number = -1; number < 100; number++) {
       const name = number < 0 ? base : joinWords(base, letters(number));
       if (free(name)) return name;

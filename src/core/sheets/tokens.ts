@@ -39,13 +39,21 @@ export function isFinished(value: string): boolean {
     const type = tokens.types[at]!;
     const text = tokenText(tokens, at);
     if (type === Token.BadString || type === Token.BadUrl) return false;
-    if (type === Token.String && (text.length < 2 || text.at(-1) !== text[0] || /(^|[^\\])(\\\\)*\\.$/s.test(text))) return false;
+    if (
+      type === Token.String &&
+      (text.length < 2 || text.at(-1) !== text[0] || /(^|[^\\])(\\\\)*\\.$/s.test(text))
+    )
+      return false;
     if (type === Token.Comment && !(text.length >= 4 && text.endsWith('*/'))) return false;
     if (type === Token.Url && !text.endsWith(')')) return false;
     if (type === Token.Function || type === Token.LeftParenthesis) open.push(Token.RightParenthesis);
     else if (type === Token.LeftSquareBracket) open.push(Token.RightSquareBracket);
     else if (type === Token.LeftCurlyBracket) open.push(Token.RightCurlyBracket);
-    else if (type === Token.RightParenthesis || type === Token.RightSquareBracket || type === Token.RightCurlyBracket) {
+    else if (
+      type === Token.RightParenthesis ||
+      type === Token.RightSquareBracket ||
+      type === Token.RightCurlyBracket
+    ) {
       if (open.pop() !== type) return false;
     }
   }

@@ -1,7 +1,13 @@
 // Every style attribute of a site, cut into units, each with what forbids moving it.
 
 import type { SiteModel } from '../cascade/index.js';
-import { hasTemplateText, maskTemplateText, type Page, type PageElement, type SourceTag } from '../markup/index.js';
+import {
+  hasTemplateText,
+  maskTemplateText,
+  type Page,
+  type PageElement,
+  type SourceTag,
+} from '../markup/index.js';
 import { type Declaration, declarationValidity, isFinished, parseDeclarations } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
 import type { KeptReason } from './kept.js';
@@ -85,7 +91,10 @@ function declarationsOf(style: string): Declaration[] {
   if (!hasTemplateText(style)) return parseDeclarations(style).declarations;
   const masked = maskTemplateText(style);
   return parseDeclarations(masked).declarations.map((one) => {
-    const value = style.slice(masked.indexOf(one.value, one.range.start + one.property.length), one.range.end);
+    const value = style.slice(
+      masked.indexOf(one.value, one.range.start + one.property.length),
+      one.range.end,
+    );
     return { ...one, value };
   });
 }

@@ -37,7 +37,8 @@ export function keptText(reason: KeptReason): string {
     case 'in a template element':
       return 'stands in a <template>, which a script copies';
     case 'script':
-      if (reason.property === CLASS_WRITTEN) return `a script writes its class attribute anew (${showPlace(reason.place)})`;
+      if (reason.property === CLASS_WRITTEN)
+        return `a script writes its class attribute anew (${showPlace(reason.place)})`;
       return `a script reads or clears ${reason.property === '*' ? 'its style' : reason.property} (${showPlace(reason.place)})`;
     case 'unreadable script':
       return `a script could not be read, and may clear it (${showPlace(reason.place)})`;

@@ -56,7 +56,11 @@ export class SiteScripts {
       }
       for (const touch of script.reading.touches) {
         const meant = touch.property === property || isPartOf(property, touch.property);
-        if (touch.property === '*' || touch.property === CLASS_WRITTEN ? named : meant && (named || !script.library || property === 'display')) {
+        if (
+          touch.property === '*' || touch.property === CLASS_WRITTEN
+            ? named
+            : meant && (named || !script.library || property === 'display')
+        ) {
           return { kind: 'script', place: script.place(touch.offset), property: touch.property };
         }
       }

@@ -5,7 +5,9 @@ import { compileSelectorList, specificityParts } from '../../../src/core/cascade
 function specificity(text: string): string {
   const list = compileSelectorList(text);
   assert.equal(list.kind, 'list', text);
-  return list.kind === 'list' ? list.selectors.map((one) => specificityParts(one.specificity).join()).join(' ') : '';
+  return list.kind === 'list'
+    ? list.selectors.map((one) => specificityParts(one.specificity).join()).join(' ')
+    : '';
 }
 
 test('specificity as Selectors 4 counts it', () => {
@@ -24,8 +26,14 @@ test('nesting takes the strongest parent, and a space where there is no &', () =
   if (parent.kind !== 'list') return;
   const child = compileSelectorList('c, &:hover, > d', parent.selectors);
   assert.ok(child.kind === 'list');
-  assert.deepEqual(child.selectors.map((one) => specificityParts(one.specificity).join()), ['1,0,1', '1,1,0', '1,0,1']);
-  assert.deepEqual(child.selectors.map(({ combinators }) => combinators.join()), [' ', '', '>']);
+  assert.deepEqual(
+    child.selectors.map((one) => specificityParts(one.specificity).join()),
+    ['1,0,1', '1,1,0', '1,0,1'],
+  );
+  assert.deepEqual(
+    child.selectors.map(({ combinators }) => combinators.join()),
+    [' ', '', '>'],
+  );
 });
 
 test('a list with a broken part is invalid as a whole, except in forgiving places', () => {

@@ -28,7 +28,14 @@ test('reversed edits give the text back, for any edits', () => {
 });
 
 test('edits that overlap are refused', () => {
-  assert.throws(() => applyEdits('abcdef', [{ start: 0, end: 3, text: '' }, { start: 2, end: 4, text: '' }]), RangeError);
+  assert.throws(
+    () =>
+      applyEdits('abcdef', [
+        { start: 0, end: 3, text: '' },
+        { start: 2, end: 4, text: '' },
+      ]),
+    RangeError,
+  );
 });
 
 /** The lines of the body after adoption; each line of `body` must hold one tag. */
@@ -41,29 +48,63 @@ function adopted(...body: string[]): string[] {
 
 test('the class goes beside those that are there, in the quotes that are there', () => {
   assert.deepEqual(
-    adopted(`<p class="a" style="opacity: .5">`, `<p style='opacity: .5' class='b c'>`, `<p class=d style="opacity: .5">`, `<p id=x style="opacity:.5;">`, `<p class style="opacity: .5">`, `<P CLASS="" STYLE="opacity: .5" >`),
-    [`<p class="a text-faded">`, `<p class='b c text-faded'>`, `<p class="d text-faded">`, `<p id=x class="text-faded">`, `<p class="text-faded">`, `<P CLASS="text-faded" >`],
+    adopted(
+      `<p class="a" style="opacity: .5">`,
+      `<p style='opacity: .5' class='b c'>`,
+      `<p class=d style="opacity: .5">`,
+      `<p id=x style="opacity:.5;">`,
+      `<p class style="opacity: .5">`,
+      `<P CLASS="" STYLE="opacity: .5" >`,
+    ),
+    [
+      `<p class="a text-faded">`,
+      `<p class='b c text-faded'>`,
+      `<p class="d text-faded">`,
+      `<p id=x class="text-faded">`,
+      `<p class="text-faded">`,
+      `<P CLASS="text-faded" >`,
+    ],
   );
 });
 
 test('what stays in the style attribute stays as it was written', () => {
   assert.deepEqual(
-    adopted(`<p style="opacity: .5; width: 37%">`, `<p style="WIDTH:12% ;opacity:.5">`, `<p style="left: 3px; opacity: .5; top: 4px;">`, `<p style="opacity: .5">`),
-    [`<p class="text-faded" style="width: 37%">`, `<p class="text-faded" style="WIDTH:12%">`, `<p class="text-faded" style="left: 3px; top: 4px;">`, `<p class="text-faded">`],
+    adopted(
+      `<p style="opacity: .5; width: 37%">`,
+      `<p style="WIDTH:12% ;opacity:.5">`,
+      `<p style="left: 3px; opacity: .5; top: 4px;">`,
+      `<p style="opacity: .5">`,
+    ),
+    [
+      `<p class="text-faded" style="width: 37%">`,
+      `<p class="text-faded" style="WIDTH:12%">`,
+      `<p class="text-faded" style="left: 3px; top: 4px;">`,
+      `<p class="text-faded">`,
+    ],
   );
 });
 
 test('an attribute written with character references goes whole or not at all', () => {
-  const whole = adopted(`<p style="font-family: &quot;Lato&quot;">`, `<p style="font-family: &quot;Lato&quot;">`);
+  const whole = adopted(
+    `<p style="font-family: &quot;Lato&quot;">`,
+    `<p style="font-family: &quot;Lato&quot;">`,
+  );
   assert.ok(whole.every((line) => !line.includes('style=')));
-  const part = adopted(`<p style="font-family: &quot;Lato&quot;; top: 1px">`, `<p style="font-family: &quot;Lato&quot;; top: 2px">`);
+  const part = adopted(
+    `<p style="font-family: &quot;Lato&quot;; top: 1px">`,
+    `<p style="font-family: &quot;Lato&quot;; top: 2px">`,
+  );
   assert.ok(part.every((line) => line.includes('style=') && !line.includes('class=')));
 });
 
 test('addresses are rewritten for the sheet; the same text in two folders is not the same', () => {
   const files = {
-    'index.html': htmlPage('<p style="background-image: url(media/a.png)"><p style="background-image: url(media/a.png)">'),
-    'fares/index.html': htmlPage('<p style="background-image: url(\'../media/a.png\')"><p style="background-image: url(media/a.png)">'),
+    'index.html': htmlPage(
+      '<p style="background-image: url(media/a.png)"><p style="background-image: url(media/a.png)">',
+    ),
+    'fares/index.html': htmlPage(
+      '<p style="background-image: url(\'../media/a.png\')"><p style="background-image: url(media/a.png)">',
+    ),
   };
   const { plan, moves, kept } = adoptAll(files, 'theme/shared.css');
   assert.match(plan.after.sheets.get('theme/shared.css')!, /url\(.?\.\.\/media\/a\.png.?\)/);
@@ -73,15 +114,21 @@ test('addresses are rewritten for the sheet; the same text in two folders is not
 
 test('what stands in the shared sheet stays, and the part that is there is added to', () => {
   const files = {
-    'index.html': htmlPage('<p style="opacity: .5"><p style="opacity: .5">', '<link rel="stylesheet" href="shared.css">'),
-    'shared.css': '/* ours */\r\n.a {\r\n\ttop: 0;\r\n}\r\n\r\n/* part: components */\r\n\r\n.b {\r\n\ttop: 0;\r\n}\r\n',
+    'index.html': htmlPage(
+      '<p style="opacity: .5"><p style="opacity: .5">',
+      '<link rel="stylesheet" href="shared.css">',
+    ),
+    'shared.css':
+      '/* ours */\r\n.a {\r\n\ttop: 0;\r\n}\r\n\r\n/* part: components */\r\n\r\n.b {\r\n\ttop: 0;\r\n}\r\n',
   };
   const after = adoptAll(files).plan.after.sheets.get('shared.css')!;
   assert.equal(after, `${files['shared.css']}\r\n.text-faded {\r\n\topacity: .5;\r\n}\r\n`);
 });
 
 test('a new sheet with letters outside ASCII declares its encoding', () => {
-  const { plan } = adoptAll({ 'index.html': htmlPage(`<p style="quotes: '»' '«'"><p style="quotes: '»' '«'">`) });
+  const { plan } = adoptAll({
+    'index.html': htmlPage(`<p style="quotes: '»' '«'"><p style="quotes: '»' '«'">`),
+  });
   assert.ok(plan.after.sheets.get('shared.css')!.startsWith('@charset "utf-8";'));
 });
 
@@ -92,9 +139,18 @@ function linked(text: string): string {
 
 test('the link stands behind the last sheet of the head, in its hand', () => {
   const link = '<link rel="stylesheet" href="../theme/shared.css"';
-  assert.equal(linked('<head>\n\t<link rel="stylesheet" href="a.css" />\n\t<title>x</title></head>'), `<head>\n\t<link rel="stylesheet" href="a.css" />\n\t${link} />\n\t<title>x</title></head>`);
-  assert.equal(linked('<head>\n  <style>a{}</style>\n</head>'), `<head>\n  <style>a{}</style>\n  ${link}>\n</head>`);
-  assert.equal(linked('<head>\n  <title>x</title>\n</head>'), `<head>\n  <title>x</title>\n  ${link}>\n</head>`);
+  assert.equal(
+    linked('<head>\n\t<link rel="stylesheet" href="a.css" />\n\t<title>x</title></head>'),
+    `<head>\n\t<link rel="stylesheet" href="a.css" />\n\t${link} />\n\t<title>x</title></head>`,
+  );
+  assert.equal(
+    linked('<head>\n  <style>a{}</style>\n</head>'),
+    `<head>\n  <style>a{}</style>\n  ${link}>\n</head>`,
+  );
+  assert.equal(
+    linked('<head>\n  <title>x</title>\n</head>'),
+    `<head>\n  <title>x</title>\n  ${link}>\n</head>`,
+  );
   assert.equal(linked('<!DOCTYPE html><title>x</title><p>'), `<!DOCTYPE html>\n${link}><title>x</title><p>`);
   const present = '<head><link rel="stylesheet" href="../theme/shared.css?v=2"></head>';
   assert.equal(linked(present), present);

@@ -32,15 +32,23 @@ test('a second class attribute is a defect with its place', () => {
 });
 
 test('template text in values and in tags is told apart', () => {
-  const page = parsePage('a.html', `${doctype}<p id="a" class="{{ kind }}">x<p id="b" {% if open %}hidden{% endif %}>y<p id="c" class="z">z`);
-  const templated = ['a', 'b', 'c'].map((id) => page.elements.find((element) => element.id === id)!.templated);
+  const page = parsePage(
+    'a.html',
+    `${doctype}<p id="a" class="{{ kind }}">x<p id="b" {% if open %}hidden{% endif %}>y<p id="c" class="z">z`,
+  );
+  const templated = ['a', 'b', 'c'].map(
+    (id) => page.elements.find((element) => element.id === id)!.templated,
+  );
   assert.deepEqual(templated, ['values', 'tag', 'no']);
 });
 
 test('style attributes inside a template element are inert', () => {
   const page = parsePage('a.html', `${doctype}<template><p style="color: red">x</p></template>`);
   assert.equal(page.inert.length, 1);
-  assert.equal(page.elements.some(({ style }) => style !== undefined), false);
+  assert.equal(
+    page.elements.some(({ style }) => style !== undefined),
+    false,
+  );
 });
 
 test('a style block knows its offset, with CR LF line ends too', () => {
@@ -51,6 +59,9 @@ test('a style block knows its offset, with CR LF line ends too', () => {
 });
 
 test('sheets in noscript apply where scripting is off', () => {
-  const page = parsePage('a.html', `${doctype}<head><noscript><link rel="stylesheet" href="plain.css"></noscript></head>`);
+  const page = parsePage(
+    'a.html',
+    `${doctype}<head><noscript><link rel="stylesheet" href="plain.css"></noscript></head>`,
+  );
   assert.equal(page.sheets[0]?.scriptingOff, true);
 });

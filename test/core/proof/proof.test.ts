@@ -6,45 +6,77 @@ import { htmlPage } from '../../support/site.js';
 
 function differences(before: Record<string, string>, after: Record<string, string>): string[] {
   const first = modelOf(before);
-  return prove(first, modelOf(after, first.table)).differences.map((one) => (one.kind === 'style' ? `${one.shown}${one.target} ${one.property}` : `${one.page}: ${one.what}`));
+  return prove(first, modelOf(after, first.table)).differences.map((one) =>
+    one.kind === 'style' ? `${one.shown}${one.target} ${one.property}` : `${one.page}: ${one.what}`,
+  );
 }
 
 const sheet = '<link rel="stylesheet" href="a.css">';
 
 test('a rule in place of an attribute is equal when nothing else is stronger', () => {
   const before = { 'index.html': htmlPage('<p style="color: red">', sheet), 'a.css': 'p { color: lime }' };
-  const after = { 'index.html': htmlPage('<p class="x">', sheet), 'a.css': 'p { color: lime } .x { color: #F00 }' };
+  const after = {
+    'index.html': htmlPage('<p class="x">', sheet),
+    'a.css': 'p { color: lime } .x { color: #F00 }',
+  };
   assert.deepEqual(differences(before, after), []);
 });
 
 test('a stronger rule, a state and a medium are all seen', () => {
   const rules = '#a { color: lime } .b:hover { top: 0 } @media print { .c.c { left: 0 } }';
-  const before = { 'index.html': htmlPage('<p id="a" style="color: red"><p class="b" style="top: 1px"><p class="c" style="left: 1px">', sheet), 'a.css': rules };
-  const after = { 'index.html': htmlPage('<p id="a" class="x"><p class="b y"><p class="c z">', sheet), 'a.css': `${rules} .x { color: red } .y { top: 1px } .z { left: 1px }` };
+  const before = {
+    'index.html': htmlPage(
+      '<p id="a" style="color: red"><p class="b" style="top: 1px"><p class="c" style="left: 1px">',
+      sheet,
+    ),
+    'a.css': rules,
+  };
+  const after = {
+    'index.html': htmlPage('<p id="a" class="x"><p class="b y"><p class="c z">', sheet),
+    'a.css': `${rules} .x { color: red } .y { top: 1px } .z { left: 1px }`,
+  };
   assert.deepEqual(differences(before, after), ['p#a.x color', 'p.b.y top', 'p.c.z left']);
 });
 
 test('elements that the edit did not touch are watched too', () => {
   const rules = 'p:not([style]) + b { color: red } [class="x"]::before { top: 0 }';
-  const before = { 'index.html': htmlPage('<p style="top: 0"></p><b>b</b><i class="x" style="left: 0">i</i>', sheet), 'a.css': rules };
-  const after = { 'index.html': htmlPage('<p class="n"></p><b>b</b><i class="x m">i</i>', sheet), 'a.css': `${rules} .n { top: 0 } .m { left: 0 }` };
+  const before = {
+    'index.html': htmlPage('<p style="top: 0"></p><b>b</b><i class="x" style="left: 0">i</i>', sheet),
+    'a.css': rules,
+  };
+  const after = {
+    'index.html': htmlPage('<p class="n"></p><b>b</b><i class="x m">i</i>', sheet),
+    'a.css': `${rules} .n { top: 0 } .m { left: 0 }`,
+  };
   assert.deepEqual(differences(before, after), ['b color', 'i.x.m::before top']);
 });
 
 test('anything else that moves in the markup is a difference', () => {
   const page = (body: string): Record<string, string> => ({ 'index.html': htmlPage(body) });
   assert.deepEqual(differences(page('<p>a</p>'), page('<p>b</p>')), ['index.html: text changed']);
-  assert.deepEqual(differences(page('<a href="x">a</a>'), page('<a href="y">a</a>')), ['index.html: href of <a> changed']);
+  assert.deepEqual(differences(page('<a href="x">a</a>'), page('<a href="y">a</a>')), [
+    'index.html: href of <a> changed',
+  ]);
   assert.deepEqual(differences(page('<p>a</p>'), page('<p>a</p><hr>')), ['index.html: <hr> is new']);
-  assert.deepEqual(differences({ ...page('a'), 'b.html': htmlPage('b') }, page('a')), ['b.html: the page is gone']);
-  assert.deepEqual(differences(page('<template>a</template>'), page('<template>b</template>')), ['index.html: text changed']);
+  assert.deepEqual(differences({ ...page('a'), 'b.html': htmlPage('b') }, page('a')), [
+    'b.html: the page is gone',
+  ]);
+  assert.deepEqual(differences(page('<template>a</template>'), page('<template>b</template>')), [
+    'index.html: text changed',
+  ]);
 });
 
 test('sheets may come and go when nothing depends on them', () => {
-  const before = { 'index.html': htmlPage('<p>x', `${sheet}\n  <style>.unused { top: 0 }</style>`), 'a.css': 'p { top: 0 }', 'b.css': 'p { top: 0 }' };
+  const before = {
+    'index.html': htmlPage('<p>x', `${sheet}\n  <style>.unused { top: 0 }</style>`),
+    'a.css': 'p { top: 0 }',
+    'b.css': 'p { top: 0 }',
+  };
   const after = { ...before, 'index.html': htmlPage('<p>x', '<link rel="stylesheet" href="b.css">') };
   assert.deepEqual(differences(before, after), []);
-  assert.deepEqual(differences(before, { ...after, 'b.css': 'p { top: 0 } @font-face { font-family: x }' }), ['index.html: its @font-face, @keyframes or other definitions changed']);
+  assert.deepEqual(differences(before, { ...after, 'b.css': 'p { top: 0 } @font-face { font-family: x }' }), [
+    'index.html: its @font-face, @keyframes or other definitions changed',
+  ]);
 });
 
 test('a page that cannot be decided is equal only while it is untouched', () => {
@@ -56,7 +88,12 @@ test('a page that cannot be decided is equal only while it is untouched', () => 
 });
 
 test('sheets on other hosts and scripts are named as assumptions', () => {
-  const files = { 'index.html': htmlPage('<p>x<script>go()</script>', '<link rel="stylesheet" href="https://fonts.invalid/a.css">') };
+  const files = {
+    'index.html': htmlPage(
+      '<p>x<script>go()</script>',
+      '<link rel="stylesheet" href="https://fonts.invalid/a.css">',
+    ),
+  };
   const model = modelOf(files);
   const { assumptions } = prove(model, modelOf(files, model.table));
   assert.match(assumptions[0]!, /^https:\/\/fonts\.invalid\/a\.css \(on 1 page\)/);
@@ -65,10 +102,13 @@ test('sheets on other hosts and scripts are named as assumptions', () => {
 
 test('the class is repeated, or stands under an id that is there, when it must win over more', () => {
   const two = '<p style="color: red">a<p style="color: red">b';
-  const selectors = (body: string, css: string): string[] => adoptAll({ 'index.html': htmlPage(body, `<style>${css}</style>`) }).moves.map(({ selector }) => selector);
+  const selectors = (body: string, css: string): string[] =>
+    adoptAll({ 'index.html': htmlPage(body, `<style>${css}</style>`) }).moves.map(({ selector }) => selector);
   assert.deepEqual(selectors(two, 'p { color: lime }'), ['.text-red']);
   assert.deepEqual(selectors(two, 'body p { color: lime }'), ['.text-red']);
-  assert.deepEqual(selectors(`<div class="m">${two}</div>`, '.m p { color: lime }'), ['.m-text-red.m-text-red']);
+  assert.deepEqual(selectors(`<div class="m">${two}</div>`, '.m p { color: lime }'), [
+    '.m-text-red.m-text-red',
+  ]);
   assert.deepEqual(selectors(`<div id="main">${two}</div>`, '#main p { color: lime }'), ['#main .text-red']);
   assert.deepEqual(selectors(two, 'p { color: lime !important }'), ['.text-red']);
 });
@@ -77,7 +117,10 @@ test('what nothing allowed can beat stays, and names the stronger rule', () => {
   const body = '<p id="a" style="color: red">a<p style="color: red">b<p style="color: red">c';
   const { moves, kept } = adoptAll({ 'index.html': htmlPage(body, '<style>#a { color: lime }</style>') });
   assert.equal(moves[0]?.members.length, 2);
-  assert.deepEqual(kept.map(({ reason }) => (reason.kind === 'stronger rule' ? reason.selector : reason.kind)), ['#a']);
+  assert.deepEqual(
+    kept.map(({ reason }) => (reason.kind === 'stronger rule' ? reason.selector : reason.kind)),
+    ['#a'],
+  );
 });
 
 test('what the proof does not vouch for is left out, the rest is carried out', () => {
@@ -86,15 +129,24 @@ test('what the proof does not vouch for is left out, the rest is carried out', (
     'b.html': htmlPage('<p style="top: 0">c<p style="top: 0">d'),
   };
   const { moves, kept, proof, plan } = adoptAll(files);
-  assert.deepEqual(moves[0]?.members.map(({ carrier }) => carrier.page.path), ['b.html', 'b.html']);
-  assert.deepEqual(kept.map(({ reason }) => reason.kind), ['proof', 'proof']);
+  assert.deepEqual(
+    moves[0]?.members.map(({ carrier }) => carrier.page.path),
+    ['b.html', 'b.html'],
+  );
+  assert.deepEqual(
+    kept.map(({ reason }) => reason.kind),
+    ['proof', 'proof'],
+  );
   assert.deepEqual(proof.differences, []);
   assert.equal(plan.after.pages.get('a.html'), files['a.html']);
 });
 
 test('a component moves only what holds under every page that may include it', () => {
   const part = '<p style="top: 0">a</p><p style="top: 0">b</p>';
-  const pages = (css: string): Record<string, string> => ({ 'index.html': htmlPage('', `<style>${css}</style>`), 'part.tpl': part });
+  const pages = (css: string): Record<string, string> => ({
+    'index.html': htmlPage('', `<style>${css}</style>`),
+    'part.tpl': part,
+  });
   assert.equal(adoptAll(pages('p { top: 1px }')).moves.length, 1);
   assert.equal(adoptAll(pages('#menu p { top: 1px }')).moves.length, 0);
   const { plan } = adoptAll(pages('p { top: 1px }'));

@@ -8,7 +8,10 @@ test('reading or clearing a property touches it, writing a fixed value does not'
   assert.deepEqual(touched(`e.style.display = ''; if (e.style.paddingLeft) {}`), ['display', 'padding-left']);
   assert.deepEqual(touched(`e.style.width = '40px'; e.style.height = h + 'px';`), []);
   assert.deepEqual(touched('e.style.width = wide;'), ['width']);
-  assert.deepEqual(touched(`e.style.removeProperty('color'); e.style.webkitTransform`), ['color', '-webkit-transform']);
+  assert.deepEqual(touched(`e.style.removeProperty('color'); e.style.webkitTransform`), [
+    'color',
+    '-webkit-transform',
+  ]);
 });
 
 test('access by a name that is not written out touches everything', () => {
@@ -18,7 +21,11 @@ test('access by a name that is not written out touches everything', () => {
 });
 
 test('library calls that show, hide and set are read too', () => {
-  assert.deepEqual(touched(`$(e).slideUp(); $(e).css('top'); $(e).css({ left: '', width: '4px' })`), ['display', 'top', 'left']);
+  assert.deepEqual(touched(`$(e).slideUp(); $(e).css('top'); $(e).css({ left: '', width: '4px' })`), [
+    'display',
+    'top',
+    'left',
+  ]);
 });
 
 test('a class attribute written anew loses what is in it', () => {

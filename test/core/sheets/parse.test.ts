@@ -5,42 +5,76 @@ import { parseDeclarations, parseSheet } from '../../../src/core/sheets/index.js
 
 const shape = (css: string): string[] =>
   parseSheet(css).rules.map(({ selectors, conditions, declarations }) =>
-    [...conditions.map(({ kind, text }) => `@${kind} ${text}`), selectors.join(' / '), declarations.map(({ property, value, important }) => `${property}=${value}${important ? '!' : ''}`).join(';')].join(' | '),
+    [
+      ...conditions.map(({ kind, text }) => `@${kind} ${text}`),
+      selectors.join(' / '),
+      declarations
+        .map(({ property, value, important }) => `${property}=${value}${important ? '!' : ''}`)
+        .join(';'),
+    ].join(' | '),
   );
 
 test('rules, importance and comments', () => {
-  assert.deepEqual(shape('a, b { color : RED ! important; margin:0 } /* x */ i{}'), ['a, b | color=RED!;margin=0', 'i | ']);
+  assert.deepEqual(shape('a, b { color : RED ! important; margin:0 } /* x */ i{}'), [
+    'a, b | color=RED!;margin=0',
+    'i | ',
+  ]);
 });
 
 test('media, supports and container rules are conditions around their rules', () => {
-  assert.deepEqual(shape('@media print { @supports (gap: 1px) { a { x: y } } }'), ['@media print | @supports (gap: 1px) | a | x=y']);
+  assert.deepEqual(shape('@media print { @supports (gap: 1px) { a { x: y } } }'), [
+    '@media print | @supports (gap: 1px) | a | x=y',
+  ]);
 });
 
 test('a lost brace nests what follows, as in a browser, and is reported where it was opened', () => {
   const sheet = parseSheet('.a { color: red;\n.b { margin: 0 }\n.c { top: 0 }');
-  assert.deepEqual(sheet.rules.map(({ selectors }) => selectors.join(' / ')), ['.a', '.a / .b', '.a / .c']);
-  assert.deepEqual(sheet.defects.map(({ kind, range }) => [kind, range.start]), [['block never closed', 3]]);
+  assert.deepEqual(
+    sheet.rules.map(({ selectors }) => selectors.join(' / ')),
+    ['.a', '.a / .b', '.a / .c'],
+  );
+  assert.deepEqual(
+    sheet.defects.map(({ kind, range }) => [kind, range.start]),
+    [['block never closed', 3]],
+  );
 });
 
 test('a missing semicolon before a nested rule costs the declaration and the rule, as in a browser', () => {
-  assert.deepEqual(shape('.a { color: red .b { margin: 0 } top: 0 }'), ['.a / color: red .b | margin=0', '.a | top=0']);
+  assert.deepEqual(shape('.a { color: red .b { margin: 0 } top: 0 }'), [
+    '.a / color: red .b | margin=0',
+    '.a | top=0',
+  ]);
 });
 
 test('a stray closing brace takes the next rule with it', () => {
   const sheet = parseSheet('a { x: y } } b { x: y } c { x: y }');
-  assert.deepEqual(sheet.rules.map(({ selectors }) => selectors[0]), ['a', '} b', 'c']);
+  assert.deepEqual(
+    sheet.rules.map(({ selectors }) => selectors[0]),
+    ['a', '} b', 'c'],
+  );
   assert.equal(sheet.defects[0]?.kind, 'stray closing brace');
 });
 
 test('declarations after a nested rule are a rule of their own', () => {
-  assert.deepEqual(shape('.a { x: 1; &:hover { x: 2 } x: 3 }'), ['.a | x=1', '.a / &:hover | x=2', '.a | x=3']);
+  assert.deepEqual(shape('.a { x: 1; &:hover { x: 2 } x: 3 }'), [
+    '.a | x=1',
+    '.a / &:hover | x=2',
+    '.a | x=3',
+  ]);
 });
 
 test('imports count only before rules, with layer, supports and media', () => {
-  const sheet = parseSheet('@charset "utf-8"; @import url(a.css) layer(base) supports(display: grid) screen; a{x:y} @import "b.css";');
-  assert.deepEqual(sheet.imports.map(({ address, layer, conditions }) => [address, layer, conditions.map(({ text }) => text)]), [
-    ['a.css', 'base', ['(display: grid)', 'screen']],
-  ]);
+  const sheet = parseSheet(
+    '@charset "utf-8"; @import url(a.css) layer(base) supports(display: grid) screen; a{x:y} @import "b.css";',
+  );
+  assert.deepEqual(
+    sheet.imports.map(({ address, layer, conditions }) => [
+      address,
+      layer,
+      conditions.map(({ text }) => text),
+    ]),
+    [['a.css', 'base', ['(display: grid)', 'screen']]],
+  );
   assert.equal(sheet.defects[0]?.kind, 'import too late');
 });
 
@@ -51,23 +85,53 @@ test('layers have full names, in order of appearance', () => {
 });
 
 test('what cannot be decided yet is named, not guessed', () => {
-  assert.deepEqual(parseSheet('@scope (.card) { p { x: y } }').undecided.map(({ what }) => what), ['@scope']);
+  assert.deepEqual(
+    parseSheet('@scope (.card) { p { x: y } }').undecided.map(({ what }) => what),
+    ['@scope'],
+  );
 });
 
 test('a style attribute keeps its good declarations and reports the rest', () => {
   const { declarations, defects } = parseDeclarations('color red; margin: 0 auto ;; *zoom: 1; Top:0');
-  assert.deepEqual(declarations.map(({ property, value }) => `${property}:${value}`), ['margin:0 auto', 'top:0']);
+  assert.deepEqual(
+    declarations.map(({ property, value }) => `${property}:${value}`),
+    ['margin:0 auto', 'top:0'],
+  );
   assert.equal(defects.length, 2);
 });
 
 test('ranges lead back to the source, for any text', () => {
-  const piece = fc.constantFrom('a', '.b', '{', '}', ';', ':', ' ', '@media print', '"', '(', ')', '/*', '*/', 'color', 'red', '!important', '\n', '\\', 'url(x', '--x');
+  const piece = fc.constantFrom(
+    'a',
+    '.b',
+    '{',
+    '}',
+    ';',
+    ':',
+    ' ',
+    '@media print',
+    '"',
+    '(',
+    ')',
+    '/*',
+    '*/',
+    'color',
+    'red',
+    '!important',
+    '\n',
+    '\\',
+    'url(x',
+    '--x',
+  );
   fc.assert(
     fc.property(fc.array(piece, { maxLength: 40 }), (pieces) => {
       const css = pieces.join('');
       for (const { range, declarations } of parseSheet(css).rules) {
         assert.ok(range.start >= 0 && range.end <= css.length && range.start <= range.end);
-        for (const one of declarations) assert.ok(css.slice(one.range.start, one.range.end).toLowerCase().startsWith(one.property.toLowerCase()));
+        for (const one of declarations)
+          assert.ok(
+            css.slice(one.range.start, one.range.end).toLowerCase().startsWith(one.property.toLowerCase()),
+          );
       }
     }),
     { numRuns: 500 },

@@ -1,6 +1,12 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { declarationValidity, expandDeclaration, isFinished, longhands, normalValue } from '../../../src/core/sheets/index.js';
+import {
+  declarationValidity,
+  expandDeclaration,
+  isFinished,
+  longhands,
+  normalValue,
+} from '../../../src/core/sheets/index.js';
 
 const same = (property: string, ...values: string[]): void => {
   const forms = new Set(values.map((value) => normalValue(property, value, 'index.html')));
@@ -35,15 +41,28 @@ test('numbers, weights, quotes and space have one form', () => {
 });
 
 test('addresses are resolved against the file that holds them', () => {
-  assert.equal(normalValue('background-image', 'url(../media/a.png)', 'fares/index.html'), normalValue('background-image', 'url("media/a.png")', 'index.html'));
-  assert.notEqual(normalValue('background-image', 'url(a.png)', 'fares/index.html'), normalValue('background-image', 'url(a.png)', 'index.html'));
+  assert.equal(
+    normalValue('background-image', 'url(../media/a.png)', 'fares/index.html'),
+    normalValue('background-image', 'url("media/a.png")', 'index.html'),
+  );
+  assert.notEqual(
+    normalValue('background-image', 'url(a.png)', 'fares/index.html'),
+    normalValue('background-image', 'url(a.png)', 'index.html'),
+  );
 });
 
 const parts = (property: string, value: string): Record<string, string> =>
-  Object.fromEntries(expandDeclaration(property, value, 'index.html').map(({ longhand, value: form }) => [longhand, form]));
+  Object.fromEntries(
+    expandDeclaration(property, value, 'index.html').map(({ longhand, value: form }) => [longhand, form]),
+  );
 
 test('simple shorthands are taken apart', () => {
-  assert.deepEqual(parts('margin', '1px 2px'), { 'margin-top': '1px', 'margin-right': '2px', 'margin-bottom': '1px', 'margin-left': '2px' });
+  assert.deepEqual(parts('margin', '1px 2px'), {
+    'margin-top': '1px',
+    'margin-right': '2px',
+    'margin-bottom': '1px',
+    'margin-left': '2px',
+  });
   const border = parts('border', '1px solid red');
   assert.equal(border['border-left-style'], 'solid');
   assert.equal(border['border-image-source'], 'initial');
@@ -66,12 +85,23 @@ test('longhands follow the specifications through nested shorthands and aliases'
 
 test('only what every browser keeps is certain', () => {
   assert.equal(declarationValidity('color', 'red').validity, 'certain');
-  assert.deepEqual(declarationValidity('colour', 'red'), { validity: 'unsure', complaint: 'unknown property' });
-  assert.deepEqual(declarationValidity('text-align', 'centre'), { validity: 'unsure', complaint: 'unfitting value' });
-  assert.deepEqual(declarationValidity('width', '-webkit-fill-available'), { validity: 'unsure', complaint: undefined });
+  assert.deepEqual(declarationValidity('colour', 'red'), {
+    validity: 'unsure',
+    complaint: 'unknown property',
+  });
+  assert.deepEqual(declarationValidity('text-align', 'centre'), {
+    validity: 'unsure',
+    complaint: 'unfitting value',
+  });
+  assert.deepEqual(declarationValidity('width', '-webkit-fill-available'), {
+    validity: 'unsure',
+    complaint: undefined,
+  });
 });
 
 test('a value that only the end of the attribute closes is not finished', () => {
-  for (const value of ['calc(1px + 2px', '"a', 'url(x', 'a /* b', 'a\\']) assert.equal(isFinished(value), false, value);
-  for (const value of ['calc(1px + 2px)', '"a"', 'url(x)', 'a /* b */', `'it\\'s'`]) assert.equal(isFinished(value), true, value);
+  for (const value of ['calc(1px + 2px', '"a', 'url(x', 'a /* b', 'a\\'])
+    assert.equal(isFinished(value), false, value);
+  for (const value of ['calc(1px + 2px)', '"a"', 'url(x)', 'a /* b */', `'it\\'s'`])
+    assert.equal(isFinished(value), true, value);
 });

@@ -5,18 +5,26 @@ import { inlineCarriers, type Survey, takeStock, unitsOf } from '../../../src/co
 import { modelOf, scriptsOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
 
-const units = (style: string): string[] => unitsOf(parseDeclarations(style).declarations, 'index.html').map(({ key }) => key);
+const units = (style: string): string[] =>
+  unitsOf(parseDeclarations(style).declarations, 'index.html').map(({ key }) => key);
 
 test('declarations that compete move together, others do not', () => {
-  assert.deepEqual(units('border: 0; color: red; border-top: 1px solid'), ['border:0; border-top:1px solid', 'color:#ff0000']);
+  assert.deepEqual(units('border: 0; color: red; border-top: 1px solid'), [
+    'border:0; border-top:1px solid',
+    'color:#ff0000',
+  ]);
   assert.deepEqual(units('margin-left: 1px; margin-top: 2px'), ['margin-left:1px', 'margin-top:2px']);
-  assert.deepEqual(units('margin-left: 1px; margin-inline-start: 2px'), ['margin-left:1px; margin-inline-start:2px']);
+  assert.deepEqual(units('margin-left: 1px; margin-inline-start: 2px'), [
+    'margin-left:1px; margin-inline-start:2px',
+  ]);
   assert.deepEqual(units('background: red; background: linear-gradient(red, blue)').length, 1);
 });
 
 /** Why each inline declaration of the page may not move, `-` for those that may. */
 function objections(files: Record<string, string>): string[] {
-  return inlineCarriers(modelOf(files), scriptsOf(files)).flatMap((carrier) => carrier.units.map(({ key, objection }) => `${key}: ${objection?.kind ?? '-'}`));
+  return inlineCarriers(modelOf(files), scriptsOf(files)).flatMap((carrier) =>
+    carrier.units.map(({ key, objection }) => `${key}: ${objection?.kind ?? '-'}`),
+  );
 }
 
 test('what must stay is known before any proof, with its reason', () => {
@@ -41,7 +49,8 @@ test('what must stay is known before any proof, with its reason', () => {
 });
 
 test('a script of the site holds a property everywhere, a library only where it names the element', () => {
-  const body = '<p style="height: 1px">a<p id="tide" style="height: 1px">b<p style="display: none">c<script src="own.js"></script><script src="vendor/kit.js"></script>';
+  const body =
+    '<p style="height: 1px">a<p id="tide" style="height: 1px">b<p style="display: none">c<script src="own.js"></script><script src="vendor/kit.js"></script>';
   const files = {
     'index.html': htmlPage(body),
     'own.js': `document.querySelector('p').style.display = '';`,
@@ -52,7 +61,9 @@ test('a script of the site holds a property everywhere, a library only where it 
 
 test('a page with a base address, a policy or no sign of being whole is left alone', () => {
   for (const head of ['<base href="/x/">', '<meta http-equiv="Content-Security-Policy" content="x">']) {
-    assert.deepEqual(objections({ 'index.html': htmlPage('<p style="top: 0">', head) }), ['top:0: page undecided']);
+    assert.deepEqual(objections({ 'index.html': htmlPage('<p style="top: 0">', head) }), [
+      'top:0: page undecided',
+    ]);
   }
   assert.deepEqual(objections({ 'part.html': '<p style="top: 0">x' }), ['top:0: page undecided']);
 });
@@ -63,7 +74,10 @@ function stockOf(files: Record<string, string>, themes: readonly string[] = []):
 
 test('counts what is written, what repeats, and the upkeep', () => {
   const files = {
-    'a.html': htmlPage('<p style="color: #FFF; top: 0">a<p style="top:0;color:white">b<p style="left: 1px">c<table bgcolor="#fff" width="10">', '<style>p { top: 0 }</style>'),
+    'a.html': htmlPage(
+      '<p style="color: #FFF; top: 0">a<p style="top:0;color:white">b<p style="left: 1px">c<table bgcolor="#fff" width="10">',
+      '<style>p { top: 0 }</style>',
+    ),
     'b.html': htmlPage('', '<style>p { top: 0 }</style><link rel="stylesheet" href="t.css">'),
     't.css': 'a { color: red } b { color: #f00 }',
   };
@@ -72,8 +86,18 @@ test('counts what is written, what repeats, and the upkeep', () => {
   assert.deepEqual([stock.blocks.written, stock.blocks.repeated, stock.blocks.alike], [2, 2, 2]);
   assert.deepEqual([stock.oldAttributes.written, stock.oldAttributes.holders], [2, 2]);
   assert.deepEqual(stock.upkeep, { now: 11, least: 6 });
-  assert.deepEqual(stock.repeatedSets.map(({ times, declarations }) => [times, declarations]), [[2, ['color: #FFF', 'top: 0']]]);
-  assert.deepEqual(stock.colours[1], { colour: '#ff0000', times: 2, spellings: [{ text: '#f00', times: 1 }, { text: 'red', times: 1 }] });
+  assert.deepEqual(
+    stock.repeatedSets.map(({ times, declarations }) => [times, declarations]),
+    [[2, ['color: #FFF', 'top: 0']]],
+  );
+  assert.deepEqual(stock.colours[1], {
+    colour: '#ff0000',
+    times: 2,
+    spellings: [
+      { text: '#f00', times: 1 },
+      { text: 'red', times: 1 },
+    ],
+  });
 });
 
 test('finds slips that a browser passes over, with their places', () => {
@@ -84,7 +108,9 @@ test('finds slips that a browser passes over, with their places', () => {
     ),
     't.css': '.notice { colour: red }\n.harbour-map { top: 0 }\n.a..b { top: 0 }\n.open {\n',
   };
-  const found = stockOf(files, ['t.css']).broken.map(({ kind, place }) => `${kind} ${place.path}:${place.line}`);
+  const found = stockOf(files, ['t.css']).broken.map(
+    ({ kind, place }) => `${kind} ${place.path}:${place.line}`,
+  );
   assert.deepEqual(found, [
     'class without a rule index.html:8',
     'dot in a class attribute index.html:8',
@@ -101,11 +127,18 @@ test('finds slips that a browser passes over, with their places', () => {
 });
 
 test('a class that a script names is not called a slip', () => {
-  const files = { 'index.html': htmlPage('<p class="is-late">a<script src="s.js"></script>'), 's.js': `find('.is-late')` };
+  const files = {
+    'index.html': htmlPage('<p class="is-late">a<script src="s.js"></script>'),
+    's.js': `find('.is-late')`,
+  };
   assert.deepEqual(stockOf(files).broken, []);
 });
 
 test('colours that look alike are near misses, the rarer one first', () => {
-  const [miss] = stockOf({ 'index.html': htmlPage('<p style="color: #1f3a56">a<p style="color: #1f3a56">b<p style="color: #1e3a56">c') }).nearMisses;
+  const [miss] = stockOf({
+    'index.html': htmlPage(
+      '<p style="color: #1f3a56">a<p style="color: #1f3a56">b<p style="color: #1e3a56">c',
+    ),
+  }).nearMisses;
   assert.deepEqual([miss?.colour, miss?.near, miss?.nearTimes], ['#1e3a56', '#1f3a56', 2]);
 });

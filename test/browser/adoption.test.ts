@@ -1,0 +1,59 @@
+import assert from 'node:assert/strict';
+import { cpSync } from 'node:fs';
+import path from 'node:path';
+import { test } from 'node:test';
+import { lookDifferent, withBrowser } from '../support/chromium.js';
+import { site } from '../support/generate.js';
+import { adoptAll } from '../support/model.js';
+import { acervus, addFiles, DEMO, makeSite } from '../support/site.js';
+
+const SITES = Number(process.env['ACERVUS_SITES'] ?? 120);
+const FIRST = Number(process.env['ACERVUS_FIRST'] ?? 1);
+
+test(`${SITES} random sites look the same in Chromium after everything that the proof passes`, async (context) => {
+  await withBrowser(context, async (tab) => {
+    let moved = 0;
+    let refused = 0;
+    for (let seed = FIRST; seed < FIRST + SITES; seed++) {
+      const files = site(seed);
+      const { plan, moves, kept } = adoptAll(files);
+      refused += kept.length;
+      if (moves.length === 0) continue;
+      moved += moves.reduce((sum, { members }) => sum + members.length, 0);
+      const before = makeSite(files);
+      const after = makeSite(files);
+      addFiles(after, Object.fromEntries([...plan.after.pages, ...plan.after.sheets]));
+      for (const page of plan.after.pages.keys()) {
+        const different = await lookDifferent(tab, path.join(before, page), path.join(after, page));
+        assert.deepEqual(
+          different.slice(0, 5),
+          [],
+          `seed ${seed}, ${page}\n${files[page]}\n${files['kit.css']}\n${plan.after.sheets.get('shared.css')}`,
+        );
+      }
+    }
+    // The test says nothing if hardly anything was moved.
+    assert.ok(moved > SITES, `${moved} moved, ${refused} kept`);
+  });
+});
+
+test('the demo looks the same in Chromium after adoption, page by page', async (context) => {
+  const after = makeSite({});
+  cpSync(DEMO, after, { recursive: true });
+  assert.equal(acervus('draft', after).code, 0);
+  assert.equal(acervus('adopt', after).code, 0);
+  await withBrowser(context, async (tab) => {
+    for (const page of [
+      'index.html',
+      'timetables/summer.html',
+      'timetables/winter.html',
+      'harbours/south/brannish.html',
+    ]) {
+      assert.deepEqual(
+        (await lookDifferent(tab, path.join(DEMO, page), path.join(after, page))).slice(0, 5),
+        [],
+        page,
+      );
+    }
+  });
+});

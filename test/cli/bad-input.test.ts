@@ -1,0 +1,137 @@
+import assert from 'node:assert/strict';
+import { chmodSync, symlinkSync } from 'node:fs';
+import path from 'node:path';
+import { test } from 'node:test';
+import { acervus, addFiles, type Files, htmlPage, makeSite, snapshot } from '../support/site.js';
+
+const good = htmlPage('<p style="top: 0">a<p style="top: 0">b');
+
+/** One line on stderr, exit code 2, nothing written. */
+function refuses(folder: string, command: readonly string[], pattern: RegExp): void {
+  const before = snapshot(folder);
+  const run = acervus(command[0]!, folder, ...command.slice(1));
+  assert.equal(run.code, 2, run.stdout + run.stderr);
+  assert.match(run.stderr, /^acervus: [^\n]+\n$/);
+  assert.match(run.stderr, pattern);
+  assert.equal(run.stdout, '');
+  assert.deepEqual(snapshot(folder), before);
+}
+
+const cases: readonly (readonly [string, Files, RegExp])[] = [
+  ['an empty folder', { 'readme.txt': 'x' }, /holds no page/],
+  ['only empty pages', { 'index.html': '' }, /all its pages are empty/],
+  ['a page that is no HTML', { 'index.html': good, 'data.html': 'fares = 4.20' }, /data\.html: is no HTML/],
+  ['a binary page', { 'index.html': Buffer.from([0x3c, 0x70, 0, 1, 2, 0xff]) }, /index\.html: is binary/],
+  [
+    'a binary sheet',
+    {
+      'index.html': good.replace('</head>', '<link rel="stylesheet" href="a.css"></head>'),
+      'a.css': Buffer.from([0, 1, 2]),
+    },
+    /a\.css: is binary/,
+  ],
+  [
+    'a broken configuration',
+    { 'index.html': good, 'acervus.json': '{ "exclude": 4 }' },
+    /acervus\.json: exclude: expected array/,
+  ],
+];
+
+for (const [what, files, pattern] of cases) {
+  test(`${what} is refused in one line by every command that reads`, () => {
+    const folder = makeSite(files);
+    for (const command of [['survey'], ['draft'], ['adopt'], ['prove', '--against', folder]])
+      refuses(folder, command, pattern);
+  });
+}
+
+test('invalid CSS is reported with its place, and nothing is lost', () => {
+  const folder = makeSite({
+    'index.html': good.replace('</head>', '<link rel="stylesheet" href="a.css"></head>'),
+    'a.css': 'p { top: 1px }\n} .a {{ ( color: red',
+  });
+  const run = acervus('survey', folder);
+  assert.equal(run.code, 1);
+  assert.match(run.stdout, /a\.css:2:1/);
+  assert.equal(acervus('draft', folder).code, 0);
+  assert.equal(acervus('adopt', folder).code, 0);
+});
+
+test('a missing folder, a file for a folder, and unknown words are wrong use', () => {
+  assert.match(
+    acervus('survey', '/no/such/folder').stderr,
+    /^acervus: \/no\/such\/folder: there is no such folder/,
+  );
+  const folder = makeSite({ 'index.html': good });
+  assert.match(acervus('survey', path.join(folder, 'index.html')).stderr, /is a file; name the folder/);
+  for (const args of [
+    ['suvrey'],
+    ['survey', '--no-such'],
+    ['prove', folder],
+    ['draft', folder, '--at-least', 'x'],
+  ]) {
+    assert.equal(acervus(...args).code, 2, args.join(' '));
+  }
+});
+
+test('a link that leads out of the site is refused', () => {
+  const outside = makeSite({ 'page.html': good });
+  const folder = makeSite({ 'index.html': good });
+  symlinkSync(path.join(outside, 'page.html'), path.join(folder, 'away.html'));
+  refuses(folder, ['survey'], /away\.html: is a link that leads out of the site/);
+});
+
+test('a shared sheet behind a link out of the site is never written', () => {
+  const outside = makeSite({ 'x.txt': '' });
+  const folder = makeSite({ 'index.html': good, 'acervus.json': '{ "shared": "theme/shared.css" }' });
+  symlinkSync(outside, path.join(folder, 'theme'));
+  acervus('draft', folder);
+  const before = snapshot(outside);
+  assert.equal(acervus('adopt', folder).code, 2);
+  assert.deepEqual(snapshot(outside), before);
+});
+
+test('a read-only file stops an adoption before anything is written', () => {
+  const folder = makeSite({ 'index.html': good, 'b.html': good });
+  acervus('draft', folder);
+  chmodSync(path.join(folder, 'b.html'), 0o444);
+  refuses(folder, ['adopt'], /b\.html: is read-only/);
+});
+
+test('adopting needs a draft, and a draft that can be carried out', () => {
+  const folder = makeSite({
+    'index.html': good.replace('</head>', '<style>.quay { top: 1px }</style></head>'),
+  });
+  refuses(folder, ['adopt'], /there is no draft; run "acervus draft" first/);
+  acervus('draft', folder);
+  const file = 'acervus-draft.yaml';
+  const draft = Buffer.from(snapshot(folder).get(file)!, 'base64').toString();
+  for (const [edit, pattern] of [
+    [draft.replace(/name: .*/, 'name: .quay'), /styles\[0\]\.name: "\.quay" is no class name/],
+    [draft.replace(/name: .*/, 'name: quay'), /\.quay is in use on the site already/],
+    [draft.replace(/take: yes/, 'take: perhaps'), /acervus-draft\.yaml:\d+: styles\[0\]\.take/],
+    [draft.replace(/top: 0/, 'top'), /styles\[0\]\.declarations: expected CSS declarations/],
+    [draft.replace('format: 1', 'format: 2'), /format/],
+  ] as const) {
+    addFiles(folder, { [file]: edit });
+    refuses(folder, ['adopt'], pattern);
+  }
+});
+
+test('text from a site cannot steer the terminal', () => {
+  const folder = makeSite({
+    'index.html': htmlPage(
+      '<p class="\u001b]0;owned\u0007\u001b[31m" style="col\u001b[2Jour: \u001b[5mred">x<p style="content: \'\u001b[5m\'">y<p style="content: \'\u001b[5m\'">z',
+    ),
+  });
+  for (const command of ['survey', 'draft'])
+    assert.doesNotMatch(acervus(command, folder, '--all').stdout, /[\u001b\u0007]/);
+});
+
+test('help has an example for each command', () => {
+  for (const command of ['survey', 'draft', 'adopt', 'prove', 'undo', 'demo']) {
+    const run = acervus(command, '--help');
+    assert.equal(run.code, 0);
+    assert.match(run.stdout, new RegExp(`Example:\\n {2}acervus ${command} `));
+  }
+});

@@ -1,0 +1,232 @@
+import assert from 'node:assert/strict';
+import { execFileSync } from 'node:child_process';
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { test } from 'node:test';
+import {
+  adoptDocument,
+  draftDocument,
+  proveDocument,
+  surveyDocument,
+  undoDocument,
+} from '../../src/cli/documents.js';
+import { acervus, addFiles, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
+
+const link = '  <link rel="stylesheet" href="theme/line.css">\n';
+const row = (text: string, more = ''): string => `<p style="padding: 4px; color: #1f3a56${more}">${text}</p>`;
+
+function smallSite(): string {
+  return makeSite({
+    'index.html': htmlPage(`${row('Tarbek')}\n${row('Ulvay')}\n<p style="width: 37%">x</p>`, link),
+    'fares/index.html': htmlPage(row('Merrow', '; top: 3px'), link.replace('theme', '../theme')),
+    'theme/line.css': 'p { margin: 0; }\n',
+  });
+}
+
+const json = (run: { stdout: string }): unknown => JSON.parse(run.stdout);
+
+test('survey counts what is written and exits with 1 for what is broken', () => {
+  const folder = smallSite();
+  const clean = acervus('survey', folder);
+  assert.equal(clean.code, 0);
+  assert.match(clean.stdout, /8 {3}declarations in 4 style attributes/);
+  assert.match(clean.stdout, /next {2}acervus draft /);
+  addFiles(folder, { 'theme/line.css': 'p { colour: red; }\n' });
+  const broken = acervus('survey', folder, '--json');
+  assert.equal(broken.code, 1);
+  const document = surveyDocument.parse(json(broken));
+  assert.deepEqual(
+    document.broken.map(({ kind, place }) => [kind, `${place.path}:${place.line}:${place.column}`]),
+    [['unknown property', 'theme/line.css:1:5']],
+  );
+  assert.deepEqual(document.inline, { written: 8, distinct: 4, repeated: 6, holders: 4, alike: 2 });
+});
+
+test('draft, adopt, prove, undo: what repeats moves, nothing differs, every byte comes back', () => {
+  const folder = smallSite();
+  const before = snapshot(folder);
+  const copy = makeSite({});
+  cpSync(folder, copy, { recursive: true });
+  const drafted = draftDocument.parse(json(acervus('draft', folder, '--json')));
+  assert.deepEqual(
+    drafted.styles.map(({ name, elements, pages }) => [name, elements, pages]),
+    [['text-navy', 3, 2]],
+  );
+  assert.deepEqual(drafted.inline, { before: 8, after: 2 });
+  const adopted = adoptDocument.parse(json(acervus('adopt', folder, '--json')));
+  assert.deepEqual(adopted.files, ['fares/index.html', 'index.html', 'theme/shared.css']);
+  assert.match(
+    read(folder, 'index.html'),
+    /<p class="text-navy">Tarbek<\/p>\n<p class="text-navy">Ulvay<\/p>\n<p style="width: 37%">/,
+  );
+  assert.match(
+    read(folder, 'fares/index.html'),
+    /href="\.\.\/theme\/line\.css">\n {2}<link rel="stylesheet" href="\.\.\/theme\/shared\.css">\n/,
+  );
+  assert.match(
+    read(folder, 'theme/shared.css'),
+    /\.text-navy \{\n {2}color: #1f3a56;\n {2}padding: 4px;\n\}/,
+  );
+  const proof = acervus('prove', folder, '--against', copy, '--json');
+  assert.equal(proof.code, 0);
+  assert.equal(proveDocument.parse(json(proof)).equal, true);
+  const again = draftDocument.parse(json(acervus('draft', folder, '--json')));
+  assert.deepEqual(again.styles, []);
+  const undone = undoDocument.parse(json(acervus('undo', folder, '--json')));
+  assert.deepEqual([undone.undone, undone.removed], [true, ['theme/shared.css']]);
+  rmSync(path.join(folder, 'acervus-draft.yaml'));
+  assert.deepEqual(snapshot(folder), before);
+  assert.match(acervus('undo', folder).stdout, /nothing to take back/);
+});
+
+test('prove tells page, element, property, before, after and the rules that decide', () => {
+  const folder = smallSite();
+  const copy = makeSite({});
+  cpSync(folder, copy, { recursive: true });
+  addFiles(folder, { 'theme/line.css': 'p { margin: 0; }\n#x, p { width: 20px !important; }\n' });
+  const run = acervus('prove', folder, '--against', copy);
+  assert.equal(run.code, 1);
+  assert.match(run.stdout, /p {2}width\s+index\.html:10:1/);
+  assert.match(run.stdout, /before {2}37% {2}style attribute/);
+  assert.match(run.stdout, /after {3}20px !important {2}p\s+theme\/line\.css:2:9/);
+});
+
+test('prove compares with a commit', () => {
+  const folder = smallSite();
+  const git = (...args: string[]): void =>
+    void execFileSync('git', ['-c', 'user.name=Ragna', '-c', 'user.email=ragna@skerrin.invalid', ...args], {
+      cwd: folder,
+    });
+  git('init', '-q');
+  git('add', '-A');
+  git('commit', '-qm', 'as it was');
+  acervus('draft', folder);
+  acervus('adopt', folder);
+  assert.equal(acervus('prove', folder, '--against', 'HEAD').code, 0);
+  addFiles(folder, { 'theme/shared.css': '.text-navy { color: red }' });
+  assert.equal(acervus('prove', folder, '--against', 'HEAD').code, 1);
+  const unknown = acervus('prove', folder, '--against', 'no-such-thing');
+  assert.deepEqual([unknown.code, unknown.stderr.split('\n').length], [2, 2]);
+});
+
+test('a patch is what git apply takes, and writes nothing', () => {
+  const folder = smallSite();
+  addFiles(folder, { 'old.html': htmlPage(row('Caf\u00e9'), link).replaceAll('\n', '\r\n') });
+  acervus('draft', folder);
+  const before = snapshot(folder);
+  const patch = acervus('adopt', folder, '--patch');
+  assert.equal(patch.code, 0);
+  assert.deepEqual(snapshot(folder), before);
+  const copy = makeSite({ 'change.patch': patch.stdout });
+  cpSync(folder, copy, { recursive: true });
+  execFileSync('git', ['init', '-q'], { cwd: copy });
+  execFileSync('git', ['-c', 'core.autocrlf=false', 'apply', 'change.patch'], { cwd: copy });
+  rmSync(path.join(copy, '.git'), { recursive: true });
+  rmSync(path.join(copy, 'change.patch'));
+  acervus('adopt', folder);
+  rmSync(path.join(folder, '.acervus'), { recursive: true });
+  assert.deepEqual(snapshot(copy), snapshot(folder));
+});
+
+test('a person renames, refuses and merges in the draft; comments and names survive a second draft', () => {
+  const folder = makeSite({
+    'index.html': htmlPage(
+      '<p style="top: 0; left: 0">a<p style="top: 0; left: 0">b<b style="color: red">c</b><b style="color: red">d</b><i style="top: 0">e</i><i style="top: 0">f</i>',
+    ),
+  });
+  acervus('draft', folder);
+  const file = 'acervus-draft.yaml';
+  const original = read(folder, file);
+  const names = [...original.matchAll(/- name: (\S+)/g)].map(([, name]) => name!);
+  assert.equal(names.length, 3);
+  const [both, red, top] = names as [string, string, string];
+  const edited = original
+    .replace(`- name: ${both}`, `- name: ${both}\n    into: flush`)
+    .replace(`- name: ${red}\n    take: yes`, `- name: ${red} # ask Marit\n    take: no`)
+    .replace(`- name: ${top}`, '- name: flush');
+  addFiles(folder, { [file]: edited });
+  acervus('draft', folder);
+  const second = read(folder, file);
+  assert.match(second, /# ask Marit\n {4}take: no/);
+  assert.match(second, /- name: flush/);
+  const adopted = adoptDocument.parse(json(acervus('adopt', folder, '--json')));
+  assert.deepEqual(
+    adopted.styles.map(({ name, elements }) => [name, elements]),
+    [['flush', 4]],
+  );
+  assert.ok(adopted.kept.some(({ reason }) => reason === 'refused in the draft'));
+  assert.match(read(folder, 'index.html'), /<p class="flush" style="left: 0">a/);
+  assert.match(read(folder, 'index.html'), /<b style="color: red">c/);
+});
+
+test('sources that changed since the draft are named, and what still holds is used', () => {
+  const folder = smallSite();
+  acervus('draft', folder);
+  addFiles(folder, { 'index.html': htmlPage(`<h1>New</h1>\n${row('Tarbek')}\n<p>no style now</p>`, link) });
+  const adopted = adoptDocument.parse(json(acervus('adopt', folder, '--json')));
+  assert.deepEqual(adopted.changedSinceDraft, ['index.html']);
+  assert.equal(adopted.styles[0]?.elements, 2);
+  assert.match(read(folder, 'index.html'), /<p class="text-navy">Tarbek/);
+});
+
+test('undo touches nothing when a file was changed since', () => {
+  const folder = smallSite();
+  acervus('draft', folder);
+  acervus('adopt', folder);
+  addFiles(folder, { 'index.html': `${read(folder, 'index.html')}<!-- mine -->` });
+  const before = snapshot(folder);
+  const run = acervus('undo', folder);
+  assert.equal(run.code, 2);
+  assert.match(run.stderr, /^acervus: index\.html: changed since adopt wrote it; nothing was touched/);
+  assert.deepEqual(snapshot(folder), before);
+});
+
+test('a change that was cut short is put right by undo, and nothing else goes on before', () => {
+  const folder = smallSite();
+  const before = snapshot(folder);
+  acervus('draft', folder);
+  acervus('adopt', folder);
+  // As a killed process leaves it: the record says writing, one file is still the old one.
+  const record = path.join('.acervus', 'ledger', '0001.json');
+  addFiles(folder, {
+    [record]: read(folder, record).replace('"state": "done"', '"state": "writing"'),
+    'index.html': Buffer.from(before.get('index.html')!, 'base64'),
+  });
+  assert.match(acervus('adopt', folder).stderr, /cut short while writing; run "acervus undo" first/);
+  assert.equal(acervus('undo', folder).code, 0);
+  rmSync(path.join(folder, 'acervus-draft.yaml'));
+  assert.deepEqual(snapshot(folder), before);
+});
+
+test('the demo walks the whole way and leaves the site as it was', () => {
+  const folder = path.join(mkdtempSync(path.join(os.tmpdir(), 'acervus-test-')), 'line');
+  const run = acervus('demo', folder);
+  assert.equal(run.code, 0, run.stderr);
+  for (const step of ['survey', 'draft', 'adopt', 'prove', 'undo'])
+    assert.match(run.stdout, new RegExp(`\\d {2}acervus ${step} `));
+  assert.ok(existsSync(path.join(folder, 'acervus-draft.yaml')));
+  assert.equal(existsSync(`${folder}.before`), false);
+  rmSync(path.join(folder, 'acervus-draft.yaml'));
+  assert.deepEqual(snapshot(folder), snapshot(DEMO));
+  assert.equal(acervus('demo', folder).code, 2);
+  rmSync(path.dirname(folder), { recursive: true });
+});
+
+test('adopting the demo takes out at least 60% of inline declarations and 80% of those that repeat', () => {
+  const folder = makeSite({});
+  cpSync(DEMO, folder, { recursive: true });
+  const stock = surveyDocument.parse(json(acervus('survey', folder, '--json')));
+  assert.ok(stock.pages >= 24 && stock.components >= 3 && stock.inline.written >= 400);
+  acervus('draft', folder);
+  const adopted = adoptDocument.parse(json(acervus('adopt', folder, '--json')));
+  const moved = adopted.inline.before - adopted.inline.after;
+  assert.ok(
+    moved >= 0.6 * stock.inline.written && moved >= 0.8 * stock.inline.repeated,
+    `${moved} of ${stock.inline.repeated}`,
+  );
+  assert.equal(acervus('prove', folder, '--against', DEMO).code, 0);
+  for (const { name } of adopted.styles) assert.doesNotMatch(name, /^kw-|-\d+-[a-z]$/);
+  for (const file of ['platform/3.1/kelpwork.css', 'platform/4.0/kelpwork.css'])
+    assert.equal(read(folder, file), readFileSync(path.join(DEMO, file), 'utf8'));
+});

@@ -1,0 +1,113 @@
+// A real Chromium as the judge: what every element looks like, computed styles and boxes.
+
+import { execFileSync } from 'node:child_process';
+import type { TestContext } from 'node:test';
+import { pathToFileURL } from 'node:url';
+import { type Browser, chromium, type Page } from 'playwright-core';
+
+const MISSING = 'no Chromium found: install one (on Debian: apt-get install chromium) or name it in CHROMIUM';
+
+export function findChromium(): string | undefined {
+  if (process.env['CHROMIUM'] !== undefined) return process.env['CHROMIUM'];
+  for (const name of ['chromium', 'chromium-browser', 'google-chrome']) {
+    try {
+      return execFileSync('sh', ['-c', `command -v ${name}`], { encoding: 'utf8' }).trim();
+    } catch {
+      // Not under this name.
+    }
+  }
+  return undefined;
+}
+
+/** Runs `use` with a browser page, scripts off. Without a Chromium the test is skipped, under CI it fails. */
+export async function withBrowser(context: TestContext, use: (page: Page) => Promise<void>): Promise<void> {
+  const executablePath = findChromium();
+  if (executablePath === undefined) {
+    if (process.env['CI'] === 'true') throw new Error(MISSING);
+    context.skip(MISSING);
+    return;
+  }
+  const args = [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ];
+  const browser: Browser = await chromium.launch({ executablePath, args });
+  try {
+    const tab = await browser.newContext({ javaScriptEnabled: false });
+    await tab.route(
+      (url) => !/^(file|data):/.test(url.href),
+      (route) => route.abort(),
+    );
+    await use(await tab.newPage());
+  } finally {
+    await browser.close();
+  }
+}
+
+export const VIEWS = [
+  { width: 1200, media: 'screen' },
+  { width: 500, media: 'screen' },
+  { width: 1200, media: 'print' },
+] as const;
+
+/** One line a rendered node, pseudo-elements too: its name, box and every computed value, through the protocol's snapshot. */
+export async function looks(page: Page, file: string, view: (typeof VIEWS)[number]): Promise<string[]> {
+  const session = await page.context().newCDPSession(page);
+  await page.setViewportSize({ width: view.width, height: 700 });
+  await page.emulateMedia({ media: view.media, reducedMotion: 'reduce' });
+  await page.goto(pathToFileURL(file).href, { waitUntil: 'load' });
+  const computedStyles = await page.evaluate(() =>
+    [...getComputedStyle(document.documentElement)].filter((name) => !name.startsWith('--')),
+  );
+  const { documents, strings } = await session.send('DOMSnapshot.captureSnapshot', {
+    computedStyles,
+    includeDOMRects: true,
+  });
+  await session.detach();
+  const folder = pathToFileURL(file).href.replace(/[^/]*$/, '');
+  const text = (index: number | undefined): string =>
+    (strings[index ?? -1] ?? '').replaceAll(folder, '').replaceAll(' ', '_');
+  const [first] = documents;
+  if (first === undefined) return [];
+  return first.layout.nodeIndex.map((node, at) => {
+    const styles = (first.layout.styles[at] ?? []).map((value, i) => `${computedStyles[i]}:${text(value)}`);
+    return [text(first.nodes.nodeName?.[node]), `[${first.layout.bounds[at]}]`, ...styles].join(' ');
+  });
+}
+
+/** What differs between two files, first things first; empty when they look the same in every view. */
+export async function lookDifferent(page: Page, before: string, after: string): Promise<string[]> {
+  const found: string[] = [];
+  for (const view of VIEWS) {
+    // Chromium now and then lays a page out before it has its new width: a difference counts when it is seen twice.
+    const once = await compareView(page, before, after, view);
+    if (once.length > 0) found.push(...(await compareView(page, before, after, view)));
+  }
+  return found;
+}
+
+async function compareView(
+  page: Page,
+  before: string,
+  after: string,
+  view: (typeof VIEWS)[number],
+): Promise<string[]> {
+  const [a, b] = [await looks(page, before, view), await looks(page, after, view)];
+  const name = `${view.media} ${view.width}`;
+  if (a.length !== b.length) return [`${name}: ${a.length} nodes became ${b.length}`];
+  return a.flatMap((line, at) => {
+    if (line === b[at]) return [];
+    const [one, two] = [line.split(' '), (b[at] ?? '').split(' ')];
+    return [
+      `${name}: ${one[0]} ${one
+        .filter((part, i) => part !== two[i])
+        .slice(0, 3)
+        .join(' ')}`,
+    ];
+  });
+}

@@ -1,0 +1,198 @@
+// Small random sites with everything mixed: the same seed gives the same site on every machine.
+
+export class Random {
+  #state: number;
+
+  constructor(seed: number) {
+    this.#state = seed * 2654435761;
+  }
+
+  /** From 0 up to, not including, `below` (mulberry32). */
+  number(below: number): number {
+    this.#state = (this.#state + 0x6d2b79f5) | 0;
+    let value = Math.imul(this.#state ^ (this.#state >>> 15), 1 | this.#state);
+    value = (value + Math.imul(value ^ (value >>> 7), 61 | value)) ^ value;
+    return ((value ^ (value >>> 14)) >>> 0) % below;
+  }
+
+  chance(percent: number): boolean {
+    return this.number(100) < percent;
+  }
+
+  pick<T>(items: readonly T[]): T {
+    return items[this.number(items.length)]!;
+  }
+
+  times<T>(least: number, most: number, make: () => T): T[] {
+    return Array.from({ length: least + this.number(most - least + 1) }, make);
+  }
+}
+
+const TAGS = ['div', 'p', 'span', 'section', 'ul', 'li', 'a', 'b', 'h2', 'table'];
+const CLASSES = ['a', 'b', 'c', 'd', 'Quay'];
+const DECLARATIONS = [
+  'color: red',
+  'color: #00F',
+  'color: rgb(0, 128, 0)',
+  'color: var(--ink)',
+  '--ink: teal',
+  '--ink: #123456',
+  'margin: 0',
+  'margin: 4px 8px',
+  'margin-left: 3px',
+  'margin-inline-start: 9px',
+  'padding: 2px',
+  'padding-top: 5px',
+  'border: 1px solid red',
+  'border-top: 2px dotted',
+  'border-color: lime',
+  'background: #eee',
+  'background-color: cyan',
+  'font-weight: bold',
+  'font-size: 12px',
+  'font: italic 14px/1.2 serif',
+  'width: 50%',
+  'width: 120px',
+  'display: inline-block',
+  'display: none',
+  'text-align: centre',
+  'text-align: center',
+  'opacity: .5',
+  'colour: red',
+  'overflow: hidden',
+  'border-radius: 3px',
+  '-webkit-border-radius: 6px',
+  'letter-spacing: 1px',
+  'float: left',
+  'position: relative',
+  'top: 3px',
+  'background: url(tide.svg) no-repeat',
+  'text-decoration: underline',
+  'line-height: 2',
+  'all: unset',
+  'word-wrap: break-word',
+  'inset: 1px',
+];
+const STATES = [
+  ':hover',
+  ':focus',
+  ':visited',
+  '::before',
+  '::after',
+  '::-webkit-scrollbar',
+  '::-x-unknown',
+  ':-x-unknown',
+];
+
+export function selector(random: Random, depth = 0, plain = false): string {
+  const parts = random.times(1, depth > 1 ? 1 : 3, () => compound(random, depth, plain));
+  return parts.reduce((text, part) => `${text}${random.pick([' ', ' ', ' > ', ' + ', ' ~ '])}${part}`);
+}
+
+function compound(random: Random, depth: number, plain: boolean): string {
+  let text = random.chance(50) ? random.pick([...TAGS, '*', 'DIV']) : '';
+  if (random.chance(45)) text += `.${random.pick(CLASSES)}`;
+  if (random.chance(8)) text += `#${random.pick(['one', 'two'])}`;
+  if (random.chance(10))
+    text += random.pick([
+      '[style]',
+      '[class]',
+      '[class="a"]',
+      '[class~="b"]',
+      '[class^="a"]',
+      '[class*="ua"]',
+      '[style*="red"]',
+      '[title]',
+      '[title="Tide" i]',
+    ]);
+  if (random.chance(22)) {
+    text += random.pick([
+      ':first-child',
+      ':last-child',
+      ':only-child',
+      ':nth-child(2n+1)',
+      ':nth-child(2)',
+      ':nth-last-child(odd)',
+      ':first-of-type',
+      ':nth-of-type(2)',
+      ':empty',
+      ':root',
+      ':nth-child(-n+2)',
+    ]);
+  }
+  if (depth < 2 && random.chance(14)) {
+    const inner = (): string => random.times(1, 2, () => selector(random, depth + 1, plain)).join(', ');
+    text += random.pick([
+      () => `:not(${inner()})`,
+      () => `:is(${inner()})`,
+      () => `:where(${inner()})`,
+      () => `:has(${random.pick(['', '> ', '+ '])}${selector(random, 2, true)})`,
+      () => `:nth-child(odd of ${inner()})`,
+    ])();
+  }
+  if (!plain && depth === 0 && random.chance(12)) text += random.pick(STATES);
+  return text === '' ? random.pick(TAGS) : text;
+}
+
+function declarations(random: Random, most: number): string {
+  return random
+    .times(1, most, () => random.pick(DECLARATIONS) + (random.chance(8) ? ' !important' : ''))
+    .join('; ');
+}
+
+export function sheet(random: Random, rules: number): string {
+  const rule = (): string => {
+    const nested = random.chance(8)
+      ? ` &${random.pick(['.a', ':hover', ' b', ' > p'])} { ${declarations(random, 2)} }`
+      : '';
+    const content = random.chance(6) ? ' content: "x";' : '';
+    return `${random.times(1, 2, () => selector(random)).join(', ')} {${content} ${declarations(random, 3)};${nested} }`;
+  };
+  return random
+    .times(1, rules, () => {
+      if (random.chance(8))
+        return `@media ${random.pick(['print', '(max-width: 600px)', 'screen and (min-width: 601px)'])} { ${rule()} }`;
+      if (random.chance(5)) return `@supports (display: grid) { ${rule()} }`;
+      if (random.chance(6)) return `@layer ${random.pick(['kit', 'theme', 'kit.base'])} { ${rule()} }`;
+      return rule();
+    })
+    .join('\n');
+}
+
+export function body(random: Random): string {
+  const styles = random.times(2, 5, () => declarations(random, 3));
+  const ids = ['one', 'two'];
+  const element = (depth: number): string => {
+    const tag = random.pick(TAGS);
+    let attributes = '';
+    if (random.chance(55))
+      attributes += ` class="${random.times(1, 2, () => random.pick(CLASSES)).join(' ')}"`;
+    if (random.chance(45)) attributes += ` style="${random.pick(styles)}"`;
+    if (ids.length > 0 && random.chance(6)) attributes += ` id="${ids.pop()}"`;
+    if (random.chance(8)) attributes += ' title="tide"';
+    if (tag === 'a' && random.chance(60)) attributes += ' href="#x"';
+    if (random.chance(5)) attributes += ' align="center" bgcolor="#def"';
+    const inside =
+      depth > 3 ? 'x' : random.times(0, 3, () => (random.chance(60) ? element(depth + 1) : 'tide ')).join('');
+    return `<${tag}${attributes}>${inside}</${tag}>`;
+  };
+  const late = random.chance(10) ? `<style>${sheet(random, 3)}</style>` : '';
+  return random.times(3, 7, () => element(0)).join('\n') + late;
+}
+
+/** Files of a site of one or two pages with one linked sheet and, at times, a block of their own. */
+export function site(seed: number): Record<string, string> {
+  const random = new Random(seed);
+  const page = (): string => {
+    const block = random.chance(40) ? `<style>${sheet(random, 4)}</style>` : '';
+    const doctype = random.chance(85) ? '<!DOCTYPE html>\n' : '';
+    return `${doctype}<html>\n<head>\n<meta charset="utf-8">\n<link rel="stylesheet" href="kit.css">${block}\n</head>\n<body>\n${body(random)}\n</body>\n</html>\n`;
+  };
+  const files: Record<string, string> = {
+    'index.html': page(),
+    'kit.css': sheet(random, 9),
+    'tide.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"/>',
+  };
+  if (random.chance(40)) files['other.html'] = page();
+  return files;
+}
