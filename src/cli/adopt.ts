@@ -59,7 +59,17 @@ export function adopt(folder: string, options: AdoptOptions): number {
     0,
   );
   const styles = moves.map((move) => shownStyle(move, draft.shared));
-  const kept = shownKept([...resolved.kept, ...vouched.kept]);
+  const kept = [
+    ...shownKept([...resolved.kept, ...vouched.kept]),
+    // What the draft already said stays, with the draft's reasons.
+    ...draft.kept.map(({ reason, declarations, where }) => ({
+      reason,
+      declarations,
+      places: Object.entries(where).flatMap(([page, entries]) =>
+        entries.map((entry) => `${page}:${entry.split(' ')[0]}`),
+      ),
+    })),
+  ];
   if (options.json === true) {
     const document: z.infer<typeof adoptDocument> = {
       format: 1,

@@ -15,7 +15,7 @@ import {
 } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
-import { applyEdits, type Edit, reverseEdits } from '../core/edits/index.js';
+import { applyEdits, type Edit, reverseEdits } from '../core/edits/edit.js';
 import { decodeAs, type Encoding, encodeFile } from './encoding.js';
 import { type ChangeRecord, dropRecord, lastRecord, saveRecord, sha256 } from './ledger.js';
 import { UsageError } from './usage-error.js';

@@ -8,7 +8,7 @@ import { type Browser, chromium, type Page } from 'playwright-core';
 const MISSING = 'no Chromium found: install one (on Debian: apt-get install chromium) or name it in CHROMIUM';
 
 export function findChromium(): string | undefined {
-  if (process.env['CHROMIUM'] !== undefined) return process.env['CHROMIUM'];
+  if (process.env.CHROMIUM !== undefined) return process.env.CHROMIUM;
   for (const name of ['chromium', 'chromium-browser', 'google-chrome']) {
     try {
       return execFileSync('sh', ['-c', `command -v ${name}`], { encoding: 'utf8' }).trim();
@@ -23,7 +23,7 @@ export function findChromium(): string | undefined {
 export async function withBrowser(context: TestContext, use: (page: Page) => Promise<void>): Promise<void> {
   const executablePath = findChromium();
   if (executablePath === undefined) {
-    if (process.env['CI'] === 'true') throw new Error(MISSING);
+    if (process.env.CI === 'true') throw new Error(MISSING);
     context.skip(MISSING);
     return;
   }

@@ -5,8 +5,12 @@ import { attributeOf, type Page, type PageElement } from '../markup/index.js';
 
 export type Alignment =
   | {
-      readonly kind: 'aligned' /** Index before, index after. */;
+      readonly kind: 'aligned';
+      /** Index before, index after. */
       readonly pairs: readonly (readonly [number, number])[];
+      /** Links and style elements that only the later, or only the earlier state has. */
+      readonly added: readonly number[];
+      readonly removed: readonly number[];
     }
   | {
       readonly kind: 'moved';
@@ -21,6 +25,8 @@ export function alignPages(before: Page, after: Page): Alignment {
   if (before.quirks !== after.quirks) return moved('quirks mode changed');
   if (before.base !== after.base) return moved('its <base> changed');
   const pairs: [number, number][] = [];
+  const added: number[] = [];
+  const removed: number[] = [];
   const toAfter = new Map<number, number>([[-1, -1]]);
   let i = 0;
   let j = 0;
@@ -32,11 +38,11 @@ export function alignPages(before: Page, after: Page): Alignment {
       toAfter.set(i, j);
       i++;
       j++;
-    } else if (b !== undefined && bringsSheet(b)) j++;
-    else if (a !== undefined && bringsSheet(a)) i++;
+    } else if (b !== undefined && bringsSheet(b)) added.push(j++);
+    else if (a !== undefined && bringsSheet(a)) removed.push(i++);
     else return { kind: 'moved', what: describe(a, b), before: a?.index, after: b?.index };
   }
-  return textsMoved(before, after, toAfter) ?? { kind: 'aligned', pairs };
+  return textsMoved(before, after, toAfter) ?? { kind: 'aligned', pairs, added, removed };
 }
 
 function moved(what: string): Alignment {

@@ -147,6 +147,24 @@ class Prover {
     for (const [a, b] of contexts) {
       const first = new StyleReader(before, a, this.#before.table, options);
       const second = new StyleReader(after, b, this.#after.table, options);
+      // A link or style element shows nothing, unless a rule gives it a box.
+      for (const [reader, indexes] of [
+        [second, alignment.added],
+        [first, alignment.removed],
+      ] as const) {
+        const shown = indexes.find((index) =>
+          ['display', 'all'].some((name) => reader.outcomes(index).get('')?.has(name)),
+        );
+        if (shown === undefined) continue;
+        const element = reader.page.elements[shown];
+        const what = `a rule shows the <${element?.name}> that came or went`;
+        this.#differences.push({
+          kind: 'markup',
+          page: before.path,
+          what,
+          place: placeOf(reader.page, element),
+        });
+      }
       let described = 0;
       for (const [i, j] of alignment.pairs) {
         if (first.outcomeNumber(i) === second.outcomeNumber(j)) continue;

@@ -79,6 +79,20 @@ test('sheets may come and go when nothing depends on them', () => {
   ]);
 });
 
+test('a link that a rule would show is a difference', () => {
+  const css = 'head, head > :nth-child(odd) { display: block }';
+  const two = '<p style="top: 0">a<p style="top: 0">b';
+  const one = adoptAll({
+    'index.html': htmlPage(two, `<style>${css}</style><!-- three children: the link would be the fourth -->`),
+  });
+  assert.equal(one.moves.length, 1);
+  const other = adoptAll({ 'index.html': htmlPage(two, `<meta name="x"><style>${css}</style>`) });
+  assert.deepEqual(
+    other.kept.map(({ reason }) => reason.kind),
+    ['proof', 'proof'],
+  );
+});
+
 test('a page that cannot be decided is equal only while it is untouched', () => {
   const rules = '@scope (.a) { p { top: 0 } }';
   const before = { 'index.html': htmlPage('<p style="top: 0">', `<style>${rules}</style>`) };

@@ -1,0 +1,132 @@
+// Measures every command against the parse floor, both sides in one run, on the demo and on real pages:
+//   npm run bench                 the demo, and the 70 pages of an npm package (fetched with npm pack)
+//   npm run bench -- FOLDER …     other sites instead
+// Times are whole processes, best of three; the floor is the process that only parses (see floor.ts).
+
+import { execFileSync, spawnSync } from 'node:child_process';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { z } from 'zod';
+import type { adoptDocument, surveyDocument } from '../src/cli/documents.js';
+import { openFolder } from '../src/site/files.js';
+import { loadSite } from '../src/site/load.js';
+
+const here = path.dirname(fileURLToPath(import.meta.url));
+const project = path.resolve(here, '..', '..');
+const program = path.join(project, 'dist', 'cli', 'main.js');
+const REAL_PAGES = 'admin-lte@3.2.0';
+
+interface Timed {
+  readonly seconds: number;
+  readonly stdout: string;
+}
+
+function timed(args: readonly string[], rounds = 3, before?: () => void): Timed {
+  let best = Number.POSITIVE_INFINITY;
+  let stdout = '';
+  for (let round = 0; round < rounds; round++) {
+    before?.();
+    const start = performance.now();
+    const done = spawnSync(process.execPath, args, {
+      encoding: 'utf8',
+      maxBuffer: 1 << 29,
+      env: { ...process.env, NO_COLOR: '1' },
+    });
+    best = Math.min(best, (performance.now() - start) / 1000);
+    if (done.status === null || done.status > 1) throw new Error(`${args.join(' ')}: ${done.stderr}`);
+    stdout = done.stdout;
+  }
+  return { seconds: best, stdout };
+}
+
+function realPages(): string {
+  const folder = path.join(os.tmpdir(), 'acervus-bench', REAL_PAGES);
+  const site = path.join(folder, 'package');
+  if (!existsSync(site)) {
+    mkdirSync(folder, { recursive: true });
+    const name = execFileSync('npm', ['pack', '--silent', REAL_PAGES], { cwd: folder, encoding: 'utf8' })
+      .trim()
+      .split('\n')
+      .at(-1)!;
+    execFileSync('tar', ['xzf', name], { cwd: folder });
+  }
+  return site;
+}
+
+function measure(folder: string): void {
+  const work = mkdtempSync(path.join(os.tmpdir(), 'acervus-bench-'));
+  const site = path.join(work, 'site');
+  cpSync(folder, site, { recursive: true });
+  const { model } = loadSite(openFolder(site));
+  const list = path.join(work, 'list.txt');
+  const files = [...model.sources.pages.keys(), ...model.sources.sheets.keys()];
+  writeFileSync(list, files.map((file) => path.join(site, file)).join('\n'));
+  const bytes = files.reduce((sum, file) => sum + readFileSync(path.join(site, file)).length, 0);
+  const floorRun = timed([path.join(here, 'floor.js'), list]);
+  const floor = floorRun.seconds;
+  const row = (name: string, seconds: number): void =>
+    console.log(
+      `${seconds.toFixed(2).padStart(8)} s  ${(seconds / floor).toFixed(2).padStart(6)} ×  ${name}`,
+    );
+  console.log(
+    `\n${path.basename(path.dirname(folder))}/${path.basename(folder)}: ${model.pages.length} pages, ${(bytes / 1e6).toFixed(1)} MB of HTML and CSS`,
+  );
+  row(`parse floor (${Number(floorRun.stdout).toFixed(2)} s of it parsing)`, floor);
+  row('help', timed([program, '--help']).seconds);
+  const survey = timed([program, 'survey', site, '--json']);
+  row('survey', survey.seconds);
+  row(
+    'draft',
+    timed([program, 'draft', site], 3, () => rmSync(path.join(site, 'acervus-draft.yaml'), { force: true }))
+      .seconds,
+  );
+  const undo = (): void => void spawnSync(process.execPath, [program, 'undo', site]);
+  row('adopt --patch', timed([program, 'adopt', site, '--patch']).seconds);
+  const adopt = timed([program, 'adopt', site, '--json'], 3, undo);
+  row('adopt', adopt.seconds);
+  row('prove (two states)', timed([program, 'prove', site, '--against', folder]).seconds);
+  row('undo', timed([program, 'undo', site], 1).seconds);
+  rmSync(path.join(site, 'acervus-draft.yaml'));
+
+  const stock = JSON.parse(survey.stdout) as z.infer<typeof surveyDocument>;
+  const adopted = JSON.parse(adopt.stdout) as z.infer<typeof adoptDocument>;
+  const moved = adopted.inline.before - adopted.inline.after;
+  const share = (of: number): string => `${((100 * moved) / of).toFixed(1)}%`;
+  console.log(
+    `  moved ${moved} of ${stock.inline.written} inline declarations (${share(stock.inline.written)}), ${stock.inline.repeated} of which repeat (${share(stock.inline.repeated)})`,
+  );
+  for (const { reason, declarations } of adopted.kept.slice(0, 6))
+    console.log(`  ${String(declarations).padStart(6)} kept: ${reason}`);
+  console.log(`  undo gives the bytes back: ${sameTree(folder, site) ? 'yes' : 'NO'}`);
+  rmSync(work, { recursive: true });
+}
+
+function sameTree(a: string, b: string): boolean {
+  const list = (folder: string): string[] =>
+    readdirSync(folder, { recursive: true, withFileTypes: true })
+      .filter((one) => one.isFile())
+      .map((one) => path.relative(folder, path.join(one.parentPath, one.name)))
+      .sort();
+  const [one, two] = [list(a), list(b)];
+  return (
+    one.join('\n') === two.join('\n') &&
+    one.every((file) => readFileSync(path.join(a, file)).equals(readFileSync(path.join(b, file))))
+  );
+}
+
+const folders = process.argv.slice(2);
+for (const folder of folders.length > 0
+  ? folders.map((one) => path.resolve(one))
+  : [path.join(project, 'demo', 'site'), realPages()])
+  measure(folder);
