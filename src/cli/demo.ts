@@ -27,7 +27,7 @@ export function demo(folder: string): number {
   cpSync(SOURCE, original, { recursive: true });
   const step = (number: number, command: string, why: string): void => {
     process.stdout.write(
-      `\n${pc.dim('─'.repeat(78))}\n${pc.bold(`${number}  acervus ${command}`)}\n   ${why}\n\n`,
+      `\n${pc.gray('─'.repeat(78))}\n${pc.bold(`${number}  acervus ${command}`)}\n   ${why}\n\n`,
     );
   };
   process.stdout.write(
@@ -49,7 +49,7 @@ export function demo(folder: string): number {
   undo(folder, {});
   rmSync(original, { recursive: true });
   process.stdout.write(
-    `\n${pc.dim('─'.repeat(78))}\nThe site is as it was, and yours to try: open ${path.join(folder, 'index.html')} in a browser,\nedit ${path.join(folder, 'acervus-draft.yaml')}, adopt again, look again.\n`,
+    `\n${pc.gray('─'.repeat(78))}\nThe site is as it was, and yours to try: open ${path.join(folder, 'index.html')} in a browser,\nedit ${path.join(folder, 'acervus-draft.yaml')}, adopt again, look again.\n`,
   );
   return different;
 }

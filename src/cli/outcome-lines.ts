@@ -58,7 +58,7 @@ export function shownKept(kept: readonly Kept[]): KeptShown[] {
     const { path, text } = carrier.page;
     const index = indexes.get(path) ?? new LineIndex(path, text);
     indexes.set(path, index);
-    return showPlace(index.placeAt(carrier.range.start));
+    return showPlace(index.placeAt(carrier.tag?.range.start ?? carrier.range.start));
   };
   return [...groupBy(kept, ({ reason }) => keptText(reason))]
     .map(([reason, group]) => ({

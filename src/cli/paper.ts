@@ -10,7 +10,7 @@ export type Mark = 'made' | 'taken' | 'kept' | 'needs' | 'broken' | 'none';
 const MARKS: Readonly<Record<Mark, string>> = {
   made: pc.cyan('+'),
   taken: pc.cyan('−'),
-  kept: pc.dim('='),
+  kept: pc.gray('='),
   needs: pc.yellow('?'),
   broken: pc.red('!'),
   none: ' ',
@@ -21,7 +21,8 @@ const INDENT = COUNT_WIDTH + 3;
 
 /** Width to fill, at least 80. */
 export function paperWidth(): number {
-  return Math.max(80, Math.min(process.stdout.columns ?? 80, 140));
+  const columns = process.stdout.columns ?? Number(process.env.COLUMNS ?? 80);
+  return Math.max(80, Math.min(columns || 80, 140));
 }
 
 export interface Row {
@@ -39,9 +40,9 @@ export function row({ count = '', mark = 'none', text, place = '' }: Row): strin
   const lines = wrap(text, room);
   const last = lines.at(-1) ?? '';
   const left = room - visibleLength(last) - visibleLength(place);
-  if (place !== '' && left >= 2) lines[lines.length - 1] = `${last}${' '.repeat(left)}${pc.dim(place)}`;
+  if (place !== '' && left >= 2) lines[lines.length - 1] = `${last}${' '.repeat(left)}${pc.gray(place)}`;
   else if (place !== '')
-    lines.push(`${' '.repeat(Math.max(0, room - visibleLength(place)))}${pc.dim(place)}`);
+    lines.push(`${' '.repeat(Math.max(0, room - visibleLength(place)))}${pc.gray(place)}`);
   const [first = '', ...rest] = lines;
   return [
     `${number.padStart(COUNT_WIDTH)} ${MARKS[mark]} ${first}`,
@@ -57,19 +58,19 @@ export function grouped(number: number): string {
 }
 
 export function heading(text: string, aside = ''): string {
-  return `\n${pc.bold(pc.cyan(text))}${aside === '' ? '' : `  ${pc.dim(aside)}`}`;
+  return `\n${pc.bold(text)}${aside === '' ? '' : `  ${pc.gray(aside)}`}`;
 }
 
 /** The step that usually comes next: the last line of every command. */
 export function next(command: string, why: string): string {
-  return `\n${pc.dim('next')}  ${pc.bold(command)}  ${pc.dim(why)}`;
+  return `\n${pc.gray('next')}  ${pc.bold(command)}  ${pc.gray(why)}`;
 }
 
 export function more(hidden: number, how: string): string {
-  return row({ text: pc.dim(`and ${hidden} more: ${how}`) });
+  return row({ text: pc.gray(`and ${hidden} more: ${how}`) });
 }
 
-export const dim = pc.dim;
+export const dim = pc.gray;
 export const amber = pc.yellow;
 
 /** A block in the colour itself, where the terminal can; the value is always written beside it. */
@@ -136,7 +137,7 @@ export class Progress {
     if (!process.stderr.isTTY || now - this.#start < 1000 || now - this.#last < 100) return;
     this.#last = now;
     this.#shown = true;
-    process.stderr.write(`\r\u001b[K${pc.dim(text)}`);
+    process.stderr.write(`\r\u001b[K${pc.gray(text)}`);
   }
 
   end(): void {

@@ -80,7 +80,9 @@ function proveLines(folder: string, { against, all = false }: ProveOptions, proo
     lines.push(row({ count: 0, text: 'differences: nothing moved, in any medium or state' }));
     lines.push(row({ text: dim(`compared: ${read}`) }));
   } else {
-    const pages = groupBy(differences, ({ page }) => page);
+    // Whole pages first: what a visitor sees comes before what a fragment might do.
+    const isPart = ({ page }: Difference): number => Number(proof.componentPaths.has(page));
+    const pages = groupBy([...differences].sort((a, b) => isPart(a) - isPart(b)), ({ page }) => page);
     lines.push(
       row({
         count: differences.length,
@@ -137,7 +139,7 @@ function differenceLines(difference: Difference): string[] {
 
 function outcomeLines(label: string, outcomes: readonly ShownOutcome[]): string[] {
   if (outcomes.length === 0) return [row({ text: dim(`  ${label}  nothing sets it`) })];
-  return outcomes.slice(0, 3).map(({ value, condition, from, place }, at) => {
+  return outcomes.slice(0, 2).map(({ value, condition, from, place }, at) => {
     const when = condition === '' ? '' : ` when ${condition}`;
     return row({
       text: `  ${dim(at === 0 ? label : '   or ')}  ${clean(`${value}${when}`)}  ${dim(clean(from))}`,

@@ -48,6 +48,7 @@ export interface Proof {
   readonly differences: readonly Difference[];
   readonly pages: number;
   readonly components: number;
+  readonly componentPaths: ReadonlySet<string>;
   readonly elements: number;
   readonly assumptions: readonly string[];
 }
@@ -69,6 +70,7 @@ export function prove(before: SiteModel, after: SiteModel, options: ProveOptions
 class Prover {
   readonly #differences: Difference[] = [];
   readonly #unread = new Map<string, number>();
+  readonly #told = new Set<string>();
   readonly #newClasses: ReadonlySet<string>;
   readonly #before: SiteModel;
   readonly #after: SiteModel;
@@ -109,6 +111,7 @@ class Prover {
       differences: this.#differences,
       pages,
       components: paths.length - pages,
+      componentPaths: this.#after.sources.components,
       elements: this.#elements,
       assumptions: this.#assumptions(),
     };
@@ -152,12 +155,12 @@ class Prover {
         [second, alignment.added],
         [first, alignment.removed],
       ] as const) {
-        const shown = indexes.find((index) =>
-          ['display', 'all'].some((name) => reader.outcomes(index).get('')?.has(name)),
-        );
+        const isShown = (index: number): boolean =>
+          ['display', 'all'].some((name) => reader.outcomes(index).get('')?.has(name));
+        const shown = indexes.find((index) => isShown(index) || isShown(Math.max(0, reader.page.elements[index]!.parent)));
         if (shown === undefined) continue;
         const element = reader.page.elements[shown];
-        const what = `a rule shows the <${element?.name}> that came or went`;
+        const what = `a rule shows the <${element?.name}> that came or went, or the space around it`;
         this.#differences.push({
           kind: 'markup',
           page: before.path,
@@ -206,8 +209,7 @@ class Prover {
           element,
           target,
           longhand,
-          this.#show(first, i, one),
-          this.#show(second, j, two),
+          ...fromFirstDifference(this.#show(first, i, one), this.#show(second, j, two)),
         );
       }
     }
@@ -224,7 +226,7 @@ class Prover {
     before: ShownOutcome[],
     after: ShownOutcome[],
   ): void {
-    this.#differences.push({
+    const difference: Difference = {
       kind: 'style',
       page: page.path,
       place: placeOf(page, element),
@@ -234,7 +236,12 @@ class Prover {
       property,
       before,
       after,
-    });
+    };
+    // A component differs alike under many pages' sheets: it is told once.
+    const key = JSON.stringify([page.path, element.index, target, property, before, after]);
+    if (this.#told.has(key)) return;
+    this.#told.add(key);
+    this.#differences.push(difference);
   }
 
   #show(reader: StyleReader, element: number, list: readonly Outcome[]): ShownOutcome[] {
@@ -350,9 +357,19 @@ function placeOfOutcome(reader: StyleReader, element: number, outcome: Outcome):
   );
 }
 
-/** `<td class="a b">`, as short as it can be and still be found. */
+/** What both lists begin with decides nothing between them. */
+function fromFirstDifference(a: ShownOutcome[], b: ShownOutcome[]): [ShownOutcome[], ShownOutcome[]] {
+  let same = 0;
+  while (same < a.length && same < b.length && a[same]!.value === b[same]!.value && a[same]!.condition === b[same]!.condition) same++;
+  // A list that ends in the other keeps its last entry, so that there is something to see.
+  const from = Math.min(same, Math.max(0, a.length - 1), Math.max(0, b.length - 1));
+  return [a.slice(from), b.slice(from)];
+}
+
+/** `td#x.a.b`, as short as it can be and still be found. */
 export function showElement(element: PageElement): string {
   const id = element.id === undefined ? '' : `#${element.id}`;
-  const classes = element.classes.slice(0, 3).map((name) => `.${name}`);
+  // Classes that template text makes are not there to be shown.
+  const classes = element.templated === 'no' ? element.classes.slice(0, 3).map((name) => `.${name}`) : [];
   return `${element.name}${id}${classes.join('')}`;
 }

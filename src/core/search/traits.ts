@@ -136,6 +136,11 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
       return { word: 'raised', weight: 6 };
     case 'cursor':
       return { word: text.replace(/[^a-z]+/g, '-'), weight: 3 };
+    case 'list-style':
+    case 'list-style-type':
+      return { word: text === 'none' ? 'unmarked' : `marked-${text.split(' ')[0]!.replace(/[^a-z-]/g, '')}`, weight: 6 };
+    case 'clear':
+      return { word: 'clear', weight: 5 };
     case 'line-height':
       return { word: 'leading', weight: 3 };
     case 'position':

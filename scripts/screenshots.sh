@@ -1,0 +1,46 @@
+#!/usr/bin/env bash
+# Takes the pictures of docs/screenshots anew: each command on the demo site, in a terminal window under Xvfb, and one
+# page of the demo in Chromium. Needs xvfb, xterm, imagemagick and chromium.
+set -euo pipefail
+root=$(cd "$(dirname "$0")/.." && pwd)
+out="$root/docs/screenshots"
+work=$(mktemp -d)
+trap 'rm -rf "$work"; kill $xvfb 2>/dev/null || true' EXIT
+mkdir -p "$out" "$work/bin"
+printf '#!/bin/sh\nexec node %s/dist/cli/main.js "$@"\n' "$root" > "$work/bin/acervus"
+chmod +x "$work/bin/acervus"
+export PATH="$work/bin:$PATH"
+cp -r "$root/demo/site" "$work/skerrin-line"
+cp -r "$root/demo/site" "$work/before"
+cd "$work"
+
+display=:97
+Xvfb $display -screen 0 1280x800x24 >/dev/null 2>&1 &
+xvfb=$!
+sleep 1
+
+# A wide terminal; accounts use up to 140 columns of it.
+# shot NAME 'COMMAND': runs the command at a prompt and keeps what the terminal shows.
+shot() {
+  rm -f "$work/done"
+  printf '%s\n' "export COLORTERM=truecolor FORCE_COLOR=1 COLUMNS=140; printf '\\033[1m\$\\033[0m %s\\n\\n' \"$2\"; $2; touch $work/done; sleep 60" > "$work/run.sh"
+  DISPLAY=$display xterm -fa 'DejaVu Sans Mono' -fs 10 -geometry 157x46+0+0 -b 12 -bg '#fbfaf7' -fg '#2b2f33' -xrm 'XTerm*boldColors: false' \
+    -xrm 'XTerm*color6: #0b7285' -xrm 'XTerm*color3: #b06c00' -xrm 'XTerm*color1: #b3261e' \
+    -e bash "$work/run.sh" &
+  local pid=$!
+  until [ -e "$work/done" ]; do sleep 0.2; done
+  sleep 1
+  DISPLAY=$display import -window root "$out/$1.png"
+  kill $pid 2>/dev/null || true
+  wait $pid 2>/dev/null || true
+}
+
+shot survey 'acervus survey skerrin-line | head -42'
+shot draft 'acervus draft skerrin-line'
+shot adopt 'acervus adopt skerrin-line'
+shot prove 'acervus prove skerrin-line --against before'
+cp -r skerrin-line broken
+printf '\n.kw-main .text-navy {\n  color: #8a3b12;\n}\n' >> broken/theme/skerrin.css
+shot prove-difference 'acervus prove broken --against skerrin-line | head -42'
+shot undo 'acervus undo skerrin-line'
+chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot="$out/page.png" "file://$work/skerrin-line/crossings/tarbek-ulvay.html" >/dev/null 2>&1
