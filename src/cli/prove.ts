@@ -14,7 +14,7 @@ import { groupBy } from '../core/stock/index.js';
 import { openCommit, openFolder } from '../site/files.js';
 import { loadSite } from '../site/load.js';
 import type { proveDocument } from './documents.js';
-import { clean, dim, heading, more, next, Progress, print, printJson, row } from './paper.js';
+import { clean, declarationsLine, dim, heading, more, next, Progress, print, printJson, row } from './paper.js';
 
 export interface ProveOptions {
   readonly against: string;
@@ -142,7 +142,7 @@ function outcomeLines(label: string, outcomes: readonly ShownOutcome[]): string[
   return outcomes.slice(0, 2).map(({ value, condition, from, place }, at) => {
     const when = condition === '' ? '' : ` when ${condition}`;
     return row({
-      text: `  ${dim(at === 0 ? label : '   or ')}  ${clean(`${value}${when}`)}  ${dim(clean(from))}`,
+      text: `  ${dim(at === 0 ? label : '   or ')}  ${declarationsLine([`${value}${when}`])}  ${dim(clean(from))}`,
       place: showPlace(place),
     });
   });
