@@ -134,9 +134,29 @@ function compound(random: Random, depth: number, plain: boolean): string {
   return text === '' ? random.pick(TAGS) : text;
 }
 
+/** Declarations that only the style attribute of one element can stand for: see the engine's test. */
+const WHOLE = /^(all|margin: var|--)/;
+
+export interface Taste {
+  /** Leaves `all` and custom properties out. */
+  readonly plain?: boolean;
+}
+
+let taste: Taste = {};
+
+/** Sites generated inside `make` follow a taste. */
+export function withTaste<T>(wanted: Taste, make: () => T): T {
+  taste = wanted;
+  try {
+    return make();
+  } finally {
+    taste = {};
+  }
+}
+
 function declarations(random: Random, most: number): string {
   return random
-    .times(1, most, () => random.pick(DECLARATIONS) + (random.chance(8) ? ' !important' : ''))
+    .times(1, most, () => random.pick(taste.plain === true ? DECLARATIONS.filter((one) => !WHOLE.test(one)) : DECLARATIONS) + (random.chance(8) ? ' !important' : ''))
     .join('; ');
 }
 

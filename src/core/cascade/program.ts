@@ -86,8 +86,9 @@ export function compileBlock(declarations: readonly Declaration[], holder: strin
       ? ALWAYS
       : table.literal(`the browser keeps ${property}: ${value.replace(/\s+/g, ' ')}`);
     const target = declaration.important ? important : normal;
-    for (const { longhand, value: form } of expandDeclaration(property, value, holder)) {
-      target.push({ longhand, value: form, kept, declaration });
+    for (const { longhand, value: form, unsettled } of expandDeclaration(property, value, holder)) {
+      const resets = unsettled ? table.literal(`the browser resets ${longhand} with ${property}`) : ALWAYS;
+      target.push({ longhand, value: form, kept: table.and(kept, resets), declaration });
     }
   }
   return { normal, important };

@@ -41,6 +41,21 @@ export class TruthTable {
     return this.#texts[truth] ?? 'never';
   }
 
+  /** Whether a condition holds, given which of its literals do. */
+  holds(truth: Truth, decide: (literal: string) => boolean): boolean {
+    const parts = this.#parts[truth] ?? [];
+    switch (this.#kinds[truth]) {
+      case 'and':
+        return parts.every((part) => this.holds(part, decide));
+      case 'or':
+        return parts.some((part) => this.holds(part, decide));
+      case 'not':
+        return !this.holds(parts[0]!, decide);
+      default:
+        return truth === ALWAYS || (truth !== NEVER && decide(this.text(truth)));
+    }
+  }
+
   #combine(kind: 'and' | 'or', members: readonly Truth[], neutral: Truth, absorbing: Truth): Truth {
     if (members.length === 2) {
       const [a, b] = members as [Truth, Truth];

@@ -8,6 +8,8 @@ export interface LonghandValue {
   readonly longhand: string;
   /** Normal form; see `values.ts`. */
   readonly value: string;
+  /** Some browsers do not set this longhand with this shorthand. */
+  readonly unsettled: boolean;
 }
 
 const CSS_WIDE = new Set(['initial', 'inherit', 'unset', 'revert', 'revert-layer']);
@@ -33,13 +35,15 @@ const STYLES = new Set([
 export function expandDeclaration(property: string, value: string, holder: string): LonghandValue[] {
   const canonical = canonicalProperty(property);
   const form = normalValue(canonical, value, holder);
-  const { set, reset } = longhands(canonical);
-  if (set.length === 1 && reset.length === 0) return [{ longhand: set[0]!, value: form }];
-  if (CSS_WIDE.has(form)) return [...set, ...reset].map((longhand) => ({ longhand, value: form }));
-  const parts = form.includes('var(') ? undefined : takeApart(canonical, form);
+  const { set, reset, unsettled } = longhands(canonical);
+  const settled = (longhand: string, part: string): LonghandValue => ({ longhand, value: part, unsettled: false });
+  if (set.length === 1 && reset.length === 0 && unsettled.length === 0) return [settled(set[0]!, form)];
+  const wide = CSS_WIDE.has(form) ? form : undefined;
+  const parts = wide !== undefined || form.includes('var(') ? undefined : takeApart(canonical, form);
   return [
-    ...set.map((longhand) => ({ longhand, value: parts?.get(longhand) ?? `part of ${canonical}: ${form}` })),
-    ...reset.map((longhand) => ({ longhand, value: 'initial' })),
+    ...set.map((longhand) => settled(longhand, wide ?? parts?.get(longhand) ?? `part of ${canonical}: ${form}`)),
+    ...reset.map((longhand) => settled(longhand, wide ?? 'initial')),
+    ...unsettled.map((longhand) => ({ longhand, value: wide ?? 'initial', unsettled: true })),
   ];
 }
 

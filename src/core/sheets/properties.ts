@@ -49,8 +49,38 @@ const MORE_ALIASES: ReadonlyMap<string, string> = new Map([
   ['page-break-inside', 'break-inside'],
 ]);
 
+/** Shorthands by the newest drafts that browsers still keep as one longhand each. */
+const STILL_LONGHANDS = new Set([
+  'animation-delay',
+  'box-shadow',
+  'text-align',
+  'vertical-align',
+  'overflow-clip-margin',
+  '-webkit-line-clamp',
+  'size',
+]);
+
+/** What the drafts let a shorthand reset and browsers leave alone, or the other way round: both stay possible. */
+const UNSETTLED: ReadonlyMap<string, readonly string[]> = new Map([
+  ['animation', ['animation-trigger']],
+  ['background', ['background-blend-mode']],
+  ['columns', ['column-wrap']],
+  ['mask', ['mask-border', '-webkit-mask-box-image']],
+  ['view-timeline', ['view-timeline-inset']],
+]);
+
+/** Other names for parts of a longhand, in one browser or another. */
+const PART_OF: ReadonlyMap<string, string> = new Map([
+  ['-webkit-border-horizontal-spacing', 'border-spacing'],
+  ['-webkit-border-vertical-spacing', 'border-spacing'],
+  ['-webkit-mask-position-x', 'mask-position'],
+  ['-webkit-mask-position-y', 'mask-position'],
+  ...[...STILL_LONGHANDS].flatMap((name) => (specified.get(name)?.longhands ?? []).map((part): [string, string] => [part, name])),
+]);
+
 /** Shorthands without a specification. */
 const MORE_SHORTHANDS: ReadonlyMap<string, readonly string[]> = new Map([
+  ['text-box', ['text-box-trim', 'text-box-edge']],
   ['-webkit-text-stroke', ['-webkit-text-stroke-width', '-webkit-text-stroke-color']],
 ]);
 
@@ -73,6 +103,8 @@ export interface Longhands {
   readonly set: readonly string[];
   /** Longhands that the shorthand only resets to their initial value. */
   readonly reset: readonly string[];
+  /** Longhands that it resets in some browsers and not in others. */
+  readonly unsettled: readonly string[];
 }
 
 const longhandsOf = new Map<string, Longhands>();
@@ -91,24 +123,27 @@ export function longhands(name: string): Longhands {
 
 function findLonghands(name: string): Longhands {
   const property = specified.get(name);
-  const direct = property?.longhands ?? MORE_SHORTHANDS.get(name);
+  if (STILL_LONGHANDS.has(name)) return { set: [name], reset: [], unsettled: [] };
+  const direct = MORE_SHORTHANDS.get(name) ?? property?.longhands;
   if (direct !== undefined && direct.length > 0) {
-    const set = direct.flatMap((part) => longhands(part).set);
-    const reset = [
-      ...direct.flatMap((part) => longhands(part).reset),
-      ...(property?.resetLonghands ?? []).flatMap((part) => [
-        ...longhands(part).set,
-        ...longhands(part).reset,
-      ]),
-    ];
-    return { set: [...new Set(set)], reset: [...new Set(reset)].filter((part) => !set.includes(part)) };
+    const parts = direct.map(longhands);
+    const set = new Set(parts.flatMap((part) => part.set));
+    const resets = (property?.resetLonghands ?? []).map(longhands);
+    const unsettled = new Set((UNSETTLED.get(name) ?? []).flatMap((part) => longhands(part).set));
+    for (const part of parts) for (const longhand of part.unsettled) unsettled.add(longhand);
+    const reset = new Set([...parts.flatMap((part) => part.reset), ...resets.flatMap((part) => [...part.set, ...part.reset])]);
+    return {
+      set: [...set].filter((part) => !unsettled.has(part)),
+      reset: [...reset].filter((part) => !set.has(part) && !unsettled.has(part)),
+      unsettled: [...unsettled],
+    };
   }
   const vendor = vendorBase(name);
   if (property === undefined && vendor !== undefined) {
     const base = longhands(vendor.base);
-    if (base.set.length > 1) return { set: base.set.map((part) => `${vendor.prefix}${part}`), reset: [] };
+    if (base.set.length > 1) return { set: base.set.map((part) => `${vendor.prefix}${part}`), reset: [], unsettled: [] };
   }
-  return { set: [name], reset: [] };
+  return { set: [name], reset: [], unsettled: [] };
 }
 
 function vendorBase(name: string): { prefix: string; base: string } | undefined {
@@ -127,6 +162,8 @@ export interface InteractionGroup {
  * logical and physical ones (CSS Logical Properties §4), vendor variants and their base.
  */
 export function interactionGroup(longhand: string): InteractionGroup {
+  const whole = PART_OF.get(longhand);
+  if (whole !== undefined) return { name: whole, kind: 'vendor' };
   const property = specified.get(longhand);
   const logical = property?.logicalPropertyGroup;
   if (logical !== undefined) {

@@ -49,7 +49,7 @@ export function unitsOf(declarations: readonly Declaration[], holder: string): U
 function competingGroups(declarations: readonly Declaration[]): Set<string> {
   const found = new Set<string>();
   for (const { property } of declarations) {
-    for (const longhand of [...longhands(property).set, ...longhands(property).reset]) {
+    for (const longhand of everyLonghand(property)) {
       const { name, kind } = interactionGroup(longhand);
       if (kind !== 'plain') found.add(name);
     }
@@ -59,14 +59,18 @@ function competingGroups(declarations: readonly Declaration[]): Set<string> {
 
 /** What a declaration competes for: its longhands, and the groups in which other names mean the same. */
 function slotsOf(property: string, groups: ReadonlySet<string>): Set<string> {
-  const { set, reset } = longhands(property);
   const slots = new Set<string>();
-  for (const longhand of [...set, ...reset]) {
+  for (const longhand of everyLonghand(property)) {
     slots.add(longhand);
     const { name } = interactionGroup(longhand);
     if (groups.has(name)) slots.add(`~${name}`);
   }
   return slots;
+}
+
+function everyLonghand(property: string): string[] {
+  const { set, reset, unsettled } = longhands(property);
+  return [...set, ...reset, ...unsettled];
 }
 
 /** The normal form of a declaration: `margin:0`, `color:#ff0000!`. */
