@@ -14,7 +14,18 @@ import { groupBy } from '../core/stock/index.js';
 import { openCommit, openFolder } from '../site/files.js';
 import { loadSite } from '../site/load.js';
 import type { proveDocument } from './documents.js';
-import { clean, declarationsLine, dim, heading, more, next, Progress, print, printJson, row } from './paper.js';
+import {
+  clean,
+  declarationsLine,
+  dim,
+  heading,
+  more,
+  next,
+  Progress,
+  print,
+  printJson,
+  row,
+} from './paper.js';
 
 export interface ProveOptions {
   readonly against: string;
@@ -82,7 +93,10 @@ function proveLines(folder: string, { against, all = false }: ProveOptions, proo
   } else {
     // Whole pages first: what a visitor sees comes before what a fragment might do.
     const isPart = ({ page }: Difference): number => Number(proof.componentPaths.has(page));
-    const pages = groupBy([...differences].sort((a, b) => isPart(a) - isPart(b)), ({ page }) => page);
+    const pages = groupBy(
+      [...differences].sort((a, b) => isPart(a) - isPart(b)),
+      ({ page }) => page,
+    );
     lines.push(
       row({
         count: differences.length,

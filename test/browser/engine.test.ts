@@ -5,7 +5,12 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import type { Page as Tab } from 'playwright-core';
 import { type StyleReader, withoutIdle } from '../../src/core/cascade/index.js';
-import { canonicalProperty, interactionGroup, knownPropertyNames, longhands } from '../../src/core/sheets/index.js';
+import {
+  canonicalProperty,
+  interactionGroup,
+  knownPropertyNames,
+  longhands,
+} from '../../src/core/sheets/index.js';
 import { withBrowser } from '../support/chromium.js';
 import { Random, site, withTaste } from '../support/generate.js';
 import { readerOf } from '../support/model.js';
@@ -56,8 +61,10 @@ function literalsOf(reader: StyleReader): string[] {
   const found = new Set<string>();
   for (const { index } of reader.page.elements) {
     for (const list of reader.outcomes(index).get('')?.values() ?? []) {
-      for (const { condition } of list) reader.table.truths.holds(condition, (literal) => Boolean(found.add(literal)) && false);
-      for (const { condition } of list) reader.table.truths.holds(condition, (literal) => Boolean(found.add(literal)));
+      for (const { condition } of list)
+        reader.table.truths.holds(condition, (literal) => Boolean(found.add(literal)) && false);
+      for (const { condition } of list)
+        reader.table.truths.holds(condition, (literal) => Boolean(found.add(literal)));
     }
   }
   return [...found];
@@ -66,12 +73,19 @@ function literalsOf(reader: StyleReader): string[] {
 /** The winner of every longhand, weakest first, so that writing them in order keeps their order. */
 function winnersOf(reader: StyleReader, index: number, held: ReadonlySet<string>): Winner[] {
   const won = [...(reader.outcomes(index).get('')?.values() ?? [])].flatMap((list) => {
-    const first = list.find(({ condition }) => reader.table.truths.holds(condition, (literal) => held.has(literal)));
+    const first = list.find(({ condition }) =>
+      reader.table.truths.holds(condition, (literal) => held.has(literal)),
+    );
     return first === undefined ? [] : [first];
   });
   return won
     .sort((a, b) => b.rank - a.rank)
-    .map(({ longhand, important, entry }) => ({ longhand, important, property: entry.declaration.property, value: entry.declaration.value }));
+    .map(({ longhand, important, entry }) => ({
+      longhand,
+      important,
+      property: entry.declaration.property,
+      value: entry.declaration.value,
+    }));
 }
 
 async function computed(tab: Tab): Promise<string[]> {
@@ -80,7 +94,10 @@ async function computed(tab: Tab): Promise<string[]> {
       .filter(({ tagName }) => tagName !== 'STYLE')
       .map((element) => {
         const style = getComputedStyle(element);
-        return [element.tagName, ...[...style].map((property) => `${property}:${style.getPropertyValue(property)}`)].join(' ');
+        return [
+          element.tagName,
+          ...[...style].map((property) => `${property}:${style.getPropertyValue(property)}`),
+        ].join(' ');
       }),
   );
 }
@@ -97,7 +114,8 @@ async function writeWinners(tab: Tab, winners: readonly (readonly Winner[])[]): 
         probe.style.setProperty(property, value);
         const part = probe.style.getPropertyValue(longhand);
         const known = CSS.supports(longhand, 'initial');
-        if (part !== '' && known) (element as HTMLElement).style.setProperty(longhand, part, important ? 'important' : '');
+        if (part !== '' && known)
+          (element as HTMLElement).style.setProperty(longhand, part, important ? 'important' : '');
       }
     });
     for (const element of document.querySelectorAll('style, link')) element.remove();
@@ -117,7 +135,10 @@ test('what the engine says wins computes to what Chromium computes, on random pa
     for (let seed = 1; seed <= 60; seed++) {
       const files = withTaste({ plain: true }, () => site(seed));
       // One file: the linked sheet stands in a block, so that the page can be set as text.
-      const html = files['index.html']!.replace('<link rel="stylesheet" href="kit.css">', () => `<style>${files['kit.css']}</style>`);
+      const html = files['index.html']!.replace(
+        '<link rel="stylesheet" href="kit.css">',
+        () => `<style>${files['kit.css']}</style>`,
+      );
       const { reader } = readerOf({ 'index.html': html });
       const view = VIEWS[new Random(seed).number(VIEWS.length)]!;
       await tab.setViewportSize({ width: view.width, height: 600 });
@@ -125,14 +146,21 @@ test('what the engine says wins computes to what Chromium computes, on random pa
       await tab.setContent(html);
       const held = await literalsThatHold(tab, literalsOf(reader));
       const before = await computed(tab);
-      await writeWinners(tab, reader.page.elements.map(({ index }) => winnersOf(reader, index, held)));
+      await writeWinners(
+        tab,
+        reader.page.elements.map(({ index }) => winnersOf(reader, index, held)),
+      );
       const after = await computed(tab);
       assert.equal(before.length, after.length);
       before.forEach((line, at) => {
         if (line === after[at]) return;
         const [one, two] = [line.split(' '), after[at]!.split(' ')];
-        const different = one.flatMap((part, i) => (part === two[i] ? [] : [`${part} -> ${two[i]}`])).slice(0, 4);
-        assert.fail(`seed ${seed}, ${view.media} ${view.width}, ${one[0]} ${at}: ${different.join('; ')}\n${html}`);
+        const different = one
+          .flatMap((part, i) => (part === two[i] ? [] : [`${part} -> ${two[i]}`]))
+          .slice(0, 4);
+        assert.fail(
+          `seed ${seed}, ${view.media} ${view.width}, ${one[0]} ${at}: ${different.join('; ')}\n${html}`,
+        );
       });
       compared += before.length;
     }
@@ -155,20 +183,35 @@ test('shorthands set what they set in Chromium', async (context) => {
     const different = names.flatMap((name, at) => {
       const { set, reset, unsettled } = longhands(name);
       const ours = new Set([...set, ...reset]);
-      const found = theirs[at]!.map((one) => canonicalProperty(one)).filter((one) => !unsettled.includes(one));
+      const found = theirs[at]!.map((one) => canonicalProperty(one)).filter(
+        (one) => !unsettled.includes(one),
+      );
       if (found.length === 0) return [];
       const unknown = found.filter((one) => !ours.has(one) && interactionGroup(one).name === one);
-      const invented = [...ours].filter((one) => supported.has(one) && longhands(one).set.includes(one) && !found.includes(one));
+      const invented = [...ours].filter(
+        (one) => supported.has(one) && longhands(one).set.includes(one) && !found.includes(one),
+      );
       return unknown.length + invented.length === 0 ? [] : [`${name}: lacks ${unknown}; invents ${invented}`];
     });
     // Gap decorations are being renamed as this is written, and no one relies on them yet.
-    assert.deepEqual(different.filter((line) => !/^(rule-|border-spacing|mask|-webkit-mask)/.test(line)), []);
+    assert.deepEqual(
+      different.filter((line) => !/^(rule-|border-spacing|mask|-webkit-mask)/.test(line)),
+      [],
+    );
   });
 });
 
 test('idle entries give what is below them', () => {
-  const { reader } = readerOf({ 'index.html': '<!DOCTYPE html><style>p { top: 0 } p:hover { top: 0px } p:focus { top: 1px }</style><p>x' });
-  const list = reader.outcomes(reader.page.elements.length - 1).get('')!.get('top')!;
+  const { reader } = readerOf({
+    'index.html': '<!DOCTYPE html><style>p { top: 0 } p:hover { top: 0px } p:focus { top: 1px }</style><p>x',
+  });
+  const list = reader
+    .outcomes(reader.page.elements.length - 1)
+    .get('')!
+    .get('top')!;
   assert.equal(list.length, 3);
-  assert.deepEqual(withoutIdle(list).map(({ value }) => value), ['1px', '0']);
+  assert.deepEqual(
+    withoutIdle(list).map(({ value }) => value),
+    ['1px', '0'],
+  );
 });

@@ -156,7 +156,13 @@ export function withTaste<T>(wanted: Taste, make: () => T): T {
 
 function declarations(random: Random, most: number): string {
   return random
-    .times(1, most, () => random.pick(taste.plain === true ? DECLARATIONS.filter((one) => !WHOLE.test(one)) : DECLARATIONS) + (random.chance(8) ? ' !important' : ''))
+    .times(
+      1,
+      most,
+      () =>
+        random.pick(taste.plain === true ? DECLARATIONS.filter((one) => !WHOLE.test(one)) : DECLARATIONS) +
+        (random.chance(8) ? ' !important' : ''),
+    )
     .join('; ');
 }
 

@@ -157,7 +157,9 @@ class Prover {
       ] as const) {
         const isShown = (index: number): boolean =>
           ['display', 'all'].some((name) => reader.outcomes(index).get('')?.has(name));
-        const shown = indexes.find((index) => isShown(index) || isShown(Math.max(0, reader.page.elements[index]!.parent)));
+        const shown = indexes.find(
+          (index) => isShown(index) || isShown(Math.max(0, reader.page.elements[index]!.parent)),
+        );
         if (shown === undefined) continue;
         const element = reader.page.elements[shown];
         const what = `a rule shows the <${element?.name}> that came or went, or the space around it`;
@@ -360,7 +362,13 @@ function placeOfOutcome(reader: StyleReader, element: number, outcome: Outcome):
 /** What both lists begin with decides nothing between them. */
 function fromFirstDifference(a: ShownOutcome[], b: ShownOutcome[]): [ShownOutcome[], ShownOutcome[]] {
   let same = 0;
-  while (same < a.length && same < b.length && a[same]!.value === b[same]!.value && a[same]!.condition === b[same]!.condition) same++;
+  while (
+    same < a.length &&
+    same < b.length &&
+    a[same]!.value === b[same]!.value &&
+    a[same]!.condition === b[same]!.condition
+  )
+    same++;
   // A list that ends in the other keeps its last entry, so that there is something to see.
   const from = Math.min(same, Math.max(0, a.length - 1), Math.max(0, b.length - 1));
   return [a.slice(from), b.slice(from)];

@@ -138,7 +138,10 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
       return { word: text.replace(/[^a-z]+/g, '-'), weight: 3 };
     case 'list-style':
     case 'list-style-type':
-      return { word: text === 'none' ? 'unmarked' : `marked-${text.split(' ')[0]!.replace(/[^a-z-]/g, '')}`, weight: 6 };
+      return {
+        word: text === 'none' ? 'unmarked' : `marked-${text.split(' ')[0]!.replace(/[^a-z-]/g, '')}`,
+        weight: 6,
+      };
     case 'clear':
       return { word: 'clear', weight: 5 };
     case 'line-height':

@@ -36,12 +36,18 @@ export function expandDeclaration(property: string, value: string, holder: strin
   const canonical = canonicalProperty(property);
   const form = normalValue(canonical, value, holder);
   const { set, reset, unsettled } = longhands(canonical);
-  const settled = (longhand: string, part: string): LonghandValue => ({ longhand, value: part, unsettled: false });
+  const settled = (longhand: string, part: string): LonghandValue => ({
+    longhand,
+    value: part,
+    unsettled: false,
+  });
   if (set.length === 1 && reset.length === 0 && unsettled.length === 0) return [settled(set[0]!, form)];
   const wide = CSS_WIDE.has(form) ? form : undefined;
   const parts = wide !== undefined || form.includes('var(') ? undefined : takeApart(canonical, form);
   return [
-    ...set.map((longhand) => settled(longhand, wide ?? parts?.get(longhand) ?? `part of ${canonical}: ${form}`)),
+    ...set.map((longhand) =>
+      settled(longhand, wide ?? parts?.get(longhand) ?? `part of ${canonical}: ${form}`),
+    ),
     ...reset.map((longhand) => settled(longhand, wide ?? 'initial')),
     ...unsettled.map((longhand) => ({ longhand, value: wide ?? 'initial', unsettled: true })),
   ];

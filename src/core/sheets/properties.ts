@@ -75,7 +75,9 @@ const PART_OF: ReadonlyMap<string, string> = new Map([
   ['-webkit-border-vertical-spacing', 'border-spacing'],
   ['-webkit-mask-position-x', 'mask-position'],
   ['-webkit-mask-position-y', 'mask-position'],
-  ...[...STILL_LONGHANDS].flatMap((name) => (specified.get(name)?.longhands ?? []).map((part): [string, string] => [part, name])),
+  ...[...STILL_LONGHANDS].flatMap((name) =>
+    (specified.get(name)?.longhands ?? []).map((part): [string, string] => [part, name]),
+  ),
 ]);
 
 /** Shorthands without a specification. */
@@ -131,7 +133,10 @@ function findLonghands(name: string): Longhands {
     const resets = (property?.resetLonghands ?? []).map(longhands);
     const unsettled = new Set((UNSETTLED.get(name) ?? []).flatMap((part) => longhands(part).set));
     for (const part of parts) for (const longhand of part.unsettled) unsettled.add(longhand);
-    const reset = new Set([...parts.flatMap((part) => part.reset), ...resets.flatMap((part) => [...part.set, ...part.reset])]);
+    const reset = new Set([
+      ...parts.flatMap((part) => part.reset),
+      ...resets.flatMap((part) => [...part.set, ...part.reset]),
+    ]);
     return {
       set: [...set].filter((part) => !unsettled.has(part)),
       reset: [...reset].filter((part) => !set.has(part) && !unsettled.has(part)),
@@ -141,7 +146,8 @@ function findLonghands(name: string): Longhands {
   const vendor = vendorBase(name);
   if (property === undefined && vendor !== undefined) {
     const base = longhands(vendor.base);
-    if (base.set.length > 1) return { set: base.set.map((part) => `${vendor.prefix}${part}`), reset: [], unsettled: [] };
+    if (base.set.length > 1)
+      return { set: base.set.map((part) => `${vendor.prefix}${part}`), reset: [], unsettled: [] };
   }
   return { set: [name], reset: [], unsettled: [] };
 }

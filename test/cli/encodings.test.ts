@@ -1,0 +1,90 @@
+import assert from 'node:assert/strict';
+import { readFileSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { test } from 'node:test';
+import { adoptDocument } from '../../src/cli/documents.js';
+import { acervus, type Files, htmlPage, makeSite, read, snapshot } from '../support/site.js';
+
+const two = '<p style="top: 0; color: red">caf\u00e9</p>\n<p style="top: 0; color: red">b</p>';
+
+/** Draft, adopt, check, undo: the bytes come back. Out: the adopted bytes of a file. */
+function cycle(files: Files, file = 'index.html'): { bytes: Buffer; elements: number } {
+  const folder = makeSite(files);
+  const before = snapshot(folder);
+  const drafted = acervus('draft', folder);
+  assert.equal(drafted.code, 0, drafted.stderr);
+  const run = acervus('adopt', folder, '--json');
+  assert.equal(run.code, 0, run.stderr);
+  const { styles } = adoptDocument.parse(JSON.parse(run.stdout));
+  const bytes = readFileSync(path.join(folder, file));
+  assert.equal(acervus('undo', folder).code, 0);
+  rmSync(path.join(folder, 'acervus-draft.yaml'));
+  assert.deepEqual(snapshot(folder), before);
+  return { bytes, elements: styles.reduce((sum, style) => sum + style.elements, 0) };
+}
+
+test('a UTF-8 page with a byte order mark and CR LF keeps both', () => {
+  const { bytes, elements } = cycle({
+    'index.html': Buffer.from(`\uFEFF${htmlPage(two).replaceAll('\n', '\r\n')}`),
+  });
+  assert.equal(elements, 2);
+  const text = bytes.toString('utf8');
+  assert.ok(text.startsWith('\uFEFF<!DOCTYPE'));
+  assert.equal(text.replaceAll('\r\n', '').includes('\n'), false);
+});
+
+test('a windows-1252 page and a UTF-16 page are edited in their encoding', () => {
+  const western = cycle({
+    'index.html': Buffer.from(htmlPage(two).replace('utf-8', 'windows-1252'), 'latin1'),
+  });
+  assert.ok(western.bytes.includes(0xe9));
+  assert.equal(western.elements, 2);
+  const wide = cycle({ 'index.html': Buffer.from(`\uFEFF${htmlPage(two)}`, 'utf16le') });
+  assert.ok(wide.bytes.toString('utf16le').includes('class='));
+  assert.equal(wide.bytes[0], 0xff);
+});
+
+test('names with spaces and letters of any alphabet are paths like others', () => {
+  const files = {
+    'h\u00e4fen/nord \u00f8st/index.html': htmlPage(
+      two,
+      '<link rel="stylesheet" href="../../th%20eme/a%20b.css">',
+    ),
+    'th eme/a b.css': 'p { top: 1px }\n',
+  };
+  const { bytes, elements } = cycle(files, 'h\u00e4fen/nord \u00f8st/index.html');
+  assert.equal(elements, 2);
+  assert.match(bytes.toString(), /href="\.\.\/\.\.\/th%20eme\/shared\.css"/);
+});
+
+test('pages without a head, a body or closing tags are linked where the head would be', () => {
+  const { bytes } = cycle({ 'index.html': `<!doctype html><title>x</title>\n${two}` });
+  assert.match(bytes.toString(), /^<!doctype html>\n<link rel="stylesheet" href="shared\.css"><title>/);
+});
+
+test('a fragment that nothing marks as a page or a component is left alone, with the reason', () => {
+  const folder = makeSite({ 'index.html': htmlPage('x'), 'part.html': two });
+  acervus('draft', folder);
+  assert.match(read(folder, 'acervus-draft.yaml'), /nothing marks it as a whole page/);
+  const declared = makeSite({
+    'index.html': htmlPage('x'),
+    'part.html': two,
+    'acervus.json': '{ "components": ["part.html"] }',
+  });
+  acervus('draft', declared);
+  acervus('adopt', declared);
+  assert.match(read(declared, 'part.html'), /^<p class="/);
+  assert.match(read(declared, 'index.html'), /shared\.css/);
+});
+
+test('configuration names the shared sheet, and what is excluded is not read', () => {
+  const folder = makeSite({
+    'index.html': htmlPage(two),
+    'old/index.html': Buffer.from([0, 1, 2]),
+    'acervus.json': '{ "shared": "css/own/all.css", "exclude": ["old"] }',
+  });
+  assert.equal(acervus('draft', folder).code, 0);
+  assert.equal(acervus('adopt', folder).code, 0);
+  assert.match(read(folder, 'css/own/all.css'), /color: red;/);
+  assert.match(read(folder, 'index.html'), /href="css\/own\/all\.css"/);
+});

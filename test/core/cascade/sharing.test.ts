@@ -1,0 +1,99 @@
+// What makes the engine fast must not change what it says: matches shared between elements, the index of rules and the
+// filter of ancestors against asking every rule about every element.
+
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { compileSelectorList, Matcher, NEVER, StyleReader } from '../../../src/core/cascade/index.js';
+import { site } from '../../support/generate.js';
+import { modelOf, readerOf } from '../../support/model.js';
+import { htmlPage } from '../../support/site.js';
+
+test('shared, indexed and filtered matches are those that every rule would give', () => {
+  for (let seed = 1; seed <= 80; seed++) {
+    const model = modelOf(site(seed));
+    for (const page of model.pages) {
+      const stack = model.stackOf(page);
+      const reader = new StyleReader(page, stack, model.table);
+      const matcher = new Matcher(page, model.table.truths);
+      for (const { index } of page.elements) {
+        const shared = reader
+          .matched(index)
+          .map(({ at, rule, truth }) => `${at} ${rule.order} ${rule.selector.text} ${truth}`);
+        const asked = stack.uses.flatMap(({ program, condition }, at) =>
+          program.rules.flatMap((rule) => {
+            const matched = matcher.match(rule.selector, index);
+            const truth = model.table.truths.and(matched, rule.condition, condition);
+            return matched === NEVER ? [] : [`${at} ${rule.order} ${rule.selector.text} ${truth}`];
+          }),
+        );
+        assert.deepEqual(shared.sort(), asked.sort(), `seed ${seed}, ${page.path}, element ${index}`);
+      }
+    }
+  }
+});
+
+test('equal numbers mean equal outcomes, on one page and between pages', () => {
+  for (let seed = 1; seed <= 40; seed++) {
+    const model = modelOf(site(seed));
+    const forms = new Map<number, string>();
+    for (const page of model.pages) {
+      const reader = new StyleReader(page, model.stackOf(page), model.table);
+      for (const { index } of page.elements) {
+        const lists = [...reader.outcomes(index)]
+          .map(([target, outcomes]) => [
+            target,
+            [...outcomes].map(([longhand, list]) => [longhand, list[0]!.value]).sort(),
+          ])
+          .sort();
+        const form = JSON.stringify(lists);
+        const number = reader.outcomeNumber(index);
+        assert.equal(forms.get(number) ?? form, form, `seed ${seed}, ${page.path}, element ${index}`);
+        forms.set(number, form);
+      }
+    }
+  }
+});
+
+test('sharing goes by what the sheet mentions, case and quirks included', () => {
+  const css = '.Quay .a { color: red } [title="x" i] b { top: 0 } a:any-link { left: 0 }';
+  const body =
+    '<div class="quay"><i class="a" id="one">x</i></div><div class="Quay"><i class="a" id="two">x</i></div><p title="X"><b id="three">x</b></p><a id="four">x</a><a id="five" href="#">x</a>';
+  const values = (html: string): (string | undefined)[] => {
+    const { reader, byId } = readerOf({ 'index.html': html });
+    return ['one', 'two', 'three', 'four', 'five'].map(
+      (id) => [...(reader.outcomes(byId(id)).get('')?.keys() ?? [])][0],
+    );
+  };
+  const page = htmlPage(body, `<style>${css}</style>`);
+  assert.deepEqual(values(page), [undefined, 'color', 'top', undefined, 'left']);
+  assert.deepEqual(values(page.replace('<!DOCTYPE html>', '')), ['color', 'color', 'top', undefined, 'left']);
+});
+
+test('elements under template text are asked by themselves', () => {
+  const css = '.open b { color: red } b { top: 0 }';
+  const { reader, byId } = readerOf({
+    'index.html': htmlPage(
+      '<p class="{{ state }}"><b id="it">x</b></p><p><b id="other">y</b></p>',
+      `<style>${css}</style>`,
+    ),
+  });
+  const text = (id: string): string[] =>
+    (reader.outcomes(byId(id)).get('')?.get('color') ?? []).map(({ condition }) =>
+      reader.table.truths.text(condition),
+    );
+  assert.deepEqual(text('it'), ['template text gives it .open on its parent']);
+  assert.deepEqual(text('other'), []);
+});
+
+test('a selector that template text could make true is open, never decided', () => {
+  const list = compileSelectorList('.late, [data-x="1"], #tide, p:nth-child(2), p + p, p:empty');
+  assert.ok(list.kind === 'list');
+  const { reader } = readerOf({
+    'index.html': htmlPage('<div>{% for x in y %}<p {{ rest }}>{{ text }}</p>{% endfor %}</div>'),
+  });
+  const { page, table } = reader;
+  const matcher = new Matcher(page, table.truths);
+  const paragraph = page.elements.find(({ name }) => name === 'p')!;
+  for (const selector of list.selectors)
+    assert.ok(matcher.match(selector, paragraph.index) > 1, selector.text);
+});
