@@ -1,0 +1,105 @@
+// Random changes to random sites, made by hand and badly: whatever `prove` calls equal must look equal in Chromium.
+
+import assert from 'node:assert/strict';
+import path from 'node:path';
+import { test } from 'node:test';
+import { prove } from '../../src/core/proof/index.js';
+import { lookDifferent, withBrowser } from '../support/chromium.js';
+import { Random, site } from '../support/generate.js';
+import { modelOf } from '../support/model.js';
+import { makeSite } from '../support/site.js';
+
+const SITES = Number(process.env.ACERVUS_SITES ?? 40);
+const FIRST = Number(process.env.ACERVUS_FIRST ?? 1);
+
+type Files = Record<string, string>;
+
+/** Rules of a sheet that stand on lines of their own. */
+function lines(css: string): string[] {
+  return css.split('\n');
+}
+
+/** One change of the kind that people make by hand. */
+const MUTATIONS: readonly ((files: Files, random: Random) => void)[] = [
+  (files, random) => {
+    const rules = lines(files['kit.css']!);
+    rules.splice(random.number(rules.length), 1);
+    files['kit.css'] = rules.join('\n');
+  },
+  (files, random) => {
+    const rules = lines(files['kit.css']!);
+    const [one, two] = [random.number(rules.length), random.number(rules.length)];
+    [rules[one], rules[two]] = [rules[two]!, rules[one]!];
+    files['kit.css'] = rules.join('\n');
+  },
+  (files, random) => {
+    const rules = lines(files['kit.css']!);
+    rules.push(random.pick(rules));
+    files['kit.css'] = rules.join('\n');
+  },
+  (files, random) => {
+    files['kit.css'] = files['kit.css']!.replace(
+      random.pick([
+        ' > ',
+        ' + ',
+        ':first-child',
+        '!important',
+        '.Quay',
+        'margin-left: 3px',
+        'font-weight: bold',
+      ]),
+      ' ',
+    );
+  },
+  (files, random) => {
+    const styles = [...files['index.html']!.matchAll(/ style="([^"]*)"/g)];
+    if (styles.length === 0) return;
+    const [attribute, value] = random.pick(styles);
+    files['index.html'] = files['index.html']!.replace(attribute, ` data-x="" `).replace(' data-x="" ', '');
+    files['kit.css'] += `\n${random.pick(['p', '.a', '.b', 'section', '*'])} { ${value} }`;
+  },
+  (files, random) => {
+    const styles = [...files['index.html']!.matchAll(/ style="([^";]*); ([^"]*)"/g)];
+    if (styles.length === 0) return;
+    const [attribute, first, rest] = random.pick(styles);
+    files['index.html'] = files['index.html']!.replace(attribute, ` style="${rest}; ${first}"`);
+  },
+  (files) => {
+    files['kit.css'] = files['kit.css']!.replace(/#00F/g, 'blue')
+      .replace(/bold/g, '700')
+      .replace(/margin: 0\b/g, 'margin: 0px 0')
+      .replace(/red/g, '#FF0000');
+  },
+  (files) => {
+    files['index.html'] = files['index.html']!.replace(
+      '</head>',
+      '<style>.not-there { color: red }</style></head>',
+    );
+  },
+];
+
+test(`what the proof calls equal looks equal in Chromium, after ${SITES} random changes`, async (context) => {
+  await withBrowser(context, async (tab) => {
+    let equal = 0;
+    let different = 0;
+    for (let seed = FIRST; seed < FIRST + SITES; seed++) {
+      const random = new Random(seed * 7919);
+      const files: Files = site(seed);
+      const changed: Files = { ...files };
+      MUTATIONS[seed % MUTATIONS.length]!(changed, random);
+      const before = modelOf(files);
+      if (prove(before, modelOf(changed, before.table)).differences.length > 0) {
+        different++;
+        continue;
+      }
+      equal++;
+      const [first, second] = [makeSite(files), makeSite(changed)];
+      for (const page of before.pages) {
+        const found = await lookDifferent(tab, path.join(first, page.path), path.join(second, page.path));
+        const message = `seed ${seed}, change ${seed % MUTATIONS.length}\n${files['index.html']}\n--- before\n${files['kit.css']}\n--- after\n${changed['kit.css']}`;
+        assert.deepEqual(found.slice(0, 5), [], message);
+      }
+    }
+    assert.ok(equal > SITES / 10 && different > SITES / 10, `${equal} equal, ${different} different`);
+  });
+});
