@@ -3,10 +3,10 @@
 import { cpSync, existsSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import pc from 'picocolors';
 import { UsageError } from '../site/usage-error.js';
 import { adopt } from './adopt.js';
 import { draft } from './draft.js';
+import { pc } from './paper.js';
 import { prove } from './prove.js';
 import { survey } from './survey.js';
 import { undo } from './undo.js';

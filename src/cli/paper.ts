@@ -1,8 +1,17 @@
 // How results look in a terminal: accounts read down the left edge. Counts right-aligned, then a mark, then what they
 // count, places last and dimmed. Colour never carries meaning alone.
 
-import pc from 'picocolors';
+import picocolors from 'picocolors';
 import { normalColour } from '../core/sheets/colours.js';
+
+/** Colour follows NO_COLOR, FORCE_COLOR and the terminal, and nothing else: a log of a build is no terminal. */
+function wantsColour({ NO_COLOR, FORCE_COLOR, TERM }: NodeJS.ProcessEnv): boolean {
+  if (NO_COLOR !== undefined && NO_COLOR !== '') return false;
+  if (FORCE_COLOR !== undefined) return FORCE_COLOR !== '0' && FORCE_COLOR !== 'false';
+  return process.stdout.isTTY === true && TERM !== 'dumb';
+}
+
+export const pc = picocolors.createColors(wantsColour(process.env));
 
 /** What a line is: made, taken out, kept, needs a person, broken. */
 export type Mark = 'made' | 'taken' | 'kept' | 'needs' | 'broken' | 'none';

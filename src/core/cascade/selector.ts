@@ -308,6 +308,8 @@ class Compiler {
     else if (name === 'scope') rest.push({ kind: 'root' });
     else {
       if (!STATES.has(name)) this.#doubt();
+      // Whether a link was visited is a state; whether it is one is not.
+      if (name === 'link' || name === 'visited') rest.push({ kind: 'any-link' });
       rest.push({ kind: 'state', text: csstree.generate(node).toLowerCase() });
     }
   }

@@ -128,6 +128,17 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
       return text === 'nowrap'
         ? { word: 'unbroken', weight: 6 }
         : { word: text.replace(/[^a-z]+/g, '-'), weight: 4 };
+    case 'fill':
+    case 'stroke': {
+      const colour = colourWord(text);
+      const verb = property === 'fill' ? 'filled' : 'drawn';
+      return {
+        word: text === 'none' ? `un${verb}` : colour === undefined ? verb : `${verb}-${colour}`,
+        weight: 7,
+      };
+    }
+    case 'stroke-width':
+      return { word: `stroke-${amount ?? 'width'}`, weight: 4 };
     case 'opacity':
       return { word: 'faded', weight: 7 };
     case 'border-radius':

@@ -37,6 +37,11 @@ test('the same state of different elements is a different condition', () => {
   assert.notDeepEqual(one, other);
 });
 
+test('only links can be visited or not', () => {
+  assert.deepEqual(list(':link { color: red } p { color: lime }', '<p id="it">'), ['#00ff00']);
+  assert.deepEqual(list(':visited { color: red }', '<a id="it" href="#">'), ['#ff0000 when :visited']);
+});
+
 test('the style attribute beats rules, important rules beat it', () => {
   assert.deepEqual(list('#it { color: red }', '<p id="it" style="color: lime">'), ['#00ff00']);
   assert.deepEqual(list('p { color: red !important }', '<p id="it" style="color: lime">'), ['#ff0000']);
