@@ -3,7 +3,7 @@
 import type { Move } from '../core/edits/index.js';
 import { declarationText } from '../core/edits/index.js';
 import type { Kept } from '../core/search/index.js';
-import { LineIndex, showPlace } from '../core/source.js';
+import { placeIn, showPlace } from '../core/source.js';
 import { groupBy, keptText } from '../core/stock/index.js';
 import { clean, declarationsLine, dim, heading, more, row } from './paper.js';
 
@@ -53,13 +53,8 @@ export interface KeptShown {
 
 /** By reason, most declarations first. */
 export function shownKept(kept: readonly Kept[]): KeptShown[] {
-  const indexes = new Map<string, LineIndex>();
-  const placeOf = ({ carrier }: Kept): string => {
-    const { path, text } = carrier.page;
-    const index = indexes.get(path) ?? new LineIndex(path, text);
-    indexes.set(path, index);
-    return showPlace(index.placeAt(carrier.tag?.range.start ?? carrier.range.start));
-  };
+  const placeOf = ({ carrier: { page, tag, range } }: Kept): string =>
+    showPlace(placeIn(page.path, page.text, tag?.range.start ?? range.start));
   return [...groupBy(kept, ({ reason }) => keptText(reason))]
     .map(([reason, group]) => ({
       reason,

@@ -39,6 +39,20 @@ export class LineIndex {
   }
 }
 
+const MOST_INDEXES = 100;
+const indexes = new Map<string, { readonly text: string; readonly index: LineIndex }>();
+
+/** The place of an offset in a file's text. Remembers the line indexes of the files last asked about. */
+export function placeIn(path: string, text: string, offset: number): Place {
+  let known = indexes.get(path);
+  if (known?.text !== text) {
+    known = { text, index: new LineIndex(path, text) };
+    if (indexes.size >= MOST_INDEXES) indexes.clear();
+    indexes.set(path, known);
+  }
+  return known.index.placeAt(offset);
+}
+
 export function showPlace(place: Place): string {
   return `${place.path}:${place.line}:${place.column}`;
 }

@@ -3,11 +3,11 @@
 import { createHash } from 'node:crypto';
 import { compileSelectorList } from '../core/cascade/index.js';
 import { declarationText, type Placed } from '../core/edits/index.js';
-import { type Page, splitTokens } from '../core/markup/index.js';
+import { splitTokens } from '../core/markup/index.js';
 import { type NamedStyle, type Vouched, vouch } from '../core/proof/index.js';
 import { type Kept, type Member, nameSharings, propose } from '../core/search/index.js';
 import { parseDeclarations } from '../core/sheets/index.js';
-import { LineIndex, showPlace } from '../core/source.js';
+import { placeIn, showPlace } from '../core/source.js';
 import {
   type Carrier,
   groupBy,
@@ -56,7 +56,6 @@ export function makeDraft(
   }));
   const vouched = vouch(site.model, styles, { shared: site.shared, atLeast, ...(onRound && { onRound }) });
   const allKept = [...kept, ...vouched.kept];
-  const places = placesOf(site);
   const draft: Draft = {
     format: 1,
     shared: site.shared,
@@ -77,10 +76,10 @@ export function makeDraft(
         on: onText(move.members),
         saves: count * (move.members.length - 1),
         declarations: declarationsText(move.written, site.shared),
-        where: whereOf(move.members, places),
+        where: whereOf(move.members),
       };
     }),
-    kept: keptOf(allKept, places),
+    kept: keptOf(allKept),
   };
   return { draft, vouched, kept: allKept };
 }
@@ -100,7 +99,6 @@ export function resolveDraft(site: Site, draft: Draft): Resolved {
     const page = site.model.page(path);
     return page !== undefined && fingerprint(page.text) === print ? [] : [path];
   });
-  const places = placesOf(site);
   const inUse = namesInUse(site);
   const claimed = new Map<Carrier, Map<string, string>>();
   const kept: Kept[] = [];
@@ -121,7 +119,7 @@ export function resolveDraft(site: Site, draft: Draft): Resolved {
     for (const [path, text] of Object.entries(style.where)) {
       const wanted = new Set(text.split(/\s+/));
       for (const carrier of byPage.get(path) ?? []) {
-        if (!changed.includes(path) && !wanted.has(places(carrier))) continue;
+        if (!changed.includes(path) && !wanted.has(placeOf(carrier))) continue;
         const units = keys.map((key) => carrier.units.find((unit) => unit.key === key));
         if (units.some((unit) => unit === undefined)) {
           if (!changed.includes(path))
@@ -204,23 +202,19 @@ function onText(members: readonly Member[]): string {
 }
 
 /** `line:column` of a carrier's tag. */
-function placesOf(site: Site): (carrier: Carrier) => string {
-  const indexes = new Map<Page, LineIndex>();
-  for (const page of site.model.pages) indexes.set(page, new LineIndex(page.path, page.text));
-  return ({ page, tag, range }) => {
-    const { line, column } = indexes.get(page)!.placeAt(tag?.range.start ?? range.start);
-    return `${line}:${column}`;
-  };
+function placeOf({ page, tag, range }: Carrier): string {
+  const { line, column } = placeIn(page.path, page.text, tag?.range.start ?? range.start);
+  return `${line}:${column}`;
 }
 
-function whereOf(members: readonly Member[], places: (carrier: Carrier) => string): Record<string, string> {
+function whereOf(members: readonly Member[]): Record<string, string> {
   const pages = groupBy(members, ({ carrier }) => carrier.page.path);
   return Object.fromEntries(
-    [...pages].map(([path, own]) => [path, own.map(({ carrier }) => places(carrier)).join(' ')]),
+    [...pages].map(([path, own]) => [path, own.map(({ carrier }) => placeOf(carrier)).join(' ')]),
   );
 }
 
-function keptOf(kept: readonly Kept[], places: (carrier: Carrier) => string): Draft['kept'] {
+function keptOf(kept: readonly Kept[]): Draft['kept'] {
   const reasons = groupBy(kept, ({ reason }) => keptText(reason));
   return [...reasons]
     .map(([reason, group]) => ({
@@ -231,7 +225,7 @@ function keptOf(kept: readonly Kept[], places: (carrier: Carrier) => string): Dr
           path,
           own.map(
             ({ carrier, unit }) =>
-              `${places(carrier)} ${unit.declarations.map(({ property, value }) => `${property}: ${value}`).join('; ')}`,
+              `${placeOf(carrier)} ${unit.declarations.map(({ property, value }) => `${property}: ${value}`).join('; ')}`,
           ),
         ]),
       ),

@@ -3,7 +3,7 @@
 import { ONE_CLASS, ONE_ID, type SiteModel, type StyleReader, specificityParts } from '../cascade/index.js';
 import type { Member } from '../search/index.js';
 import { expandDeclaration, interactionGroup } from '../sheets/index.js';
-import { LineIndex } from '../source.js';
+import { placeIn } from '../source.js';
 import type { KeptReason } from '../stock/index.js';
 
 /** What one member asks of the selector: how many classes, and whether an id has to stand before them. */
@@ -57,10 +57,9 @@ function demandHere(member: Member, reader: StyleReader, element: number, before
       if (layered && !important) continue;
       const rivals = important ? rule.block.important : rule.block.normal;
       if (!rivals.some(({ longhand, value }) => competes(slots, longhand, value, important))) continue;
-      const place = new LineIndex(
-        use.source.path,
-        textOf(use.source.path, reader, use.program.sheet.text),
-      ).placeAt(use.source.offset + rule.rule.selectorRange.start);
+      const { path, offset } = use.source;
+      const text = path === reader.page.path ? reader.page.text : use.program.sheet.text;
+      const place = placeIn(path, text, offset + rule.rule.selectorRange.start);
       const reason: StrongerRule = { kind: 'stronger rule', selector: rule.selector.text, place };
       const [ids] = specificityParts(rule.selector.specificity);
       const rest = rule.selector.specificity - ids * ONE_ID;
@@ -73,10 +72,6 @@ function demandHere(member: Member, reader: StyleReader, element: number, before
     }
   }
   return most;
-}
-
-function textOf(path: string, reader: StyleReader, sheet: string): string {
-  return path === reader.page.path ? reader.page.text : sheet;
 }
 
 interface Slots {

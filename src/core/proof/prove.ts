@@ -11,7 +11,7 @@ import {
   withoutIdle,
 } from '../cascade/index.js';
 import type { Page, PageElement } from '../markup/index.js';
-import { comparePaths, LineIndex, type Place } from '../source.js';
+import { comparePaths, type Place, placeIn } from '../source.js';
 import { keptText, undecidedReason } from '../stock/index.js';
 import { alignPages } from './align.js';
 
@@ -343,7 +343,7 @@ function newClassNames(before: SiteModel, after: SiteModel): ReadonlySet<string>
 
 function placeOf(page: Page, element: PageElement | undefined): Place | undefined {
   for (let at = element; at !== undefined; at = page.elements[at.parent]) {
-    if (at.tag !== undefined) return new LineIndex(page.path, page.text).placeAt(at.tag.range.start);
+    if (at.tag !== undefined) return placeIn(page.path, page.text, at.tag.range.start);
   }
   return undefined;
 }
@@ -354,9 +354,7 @@ function placeOfOutcome(reader: StyleReader, element: number, outcome: Outcome):
     return placeOf(page, page.elements[element]) ?? { path: page.path, line: 1, column: 1 };
   const { use } = outcome.origin;
   const text = use.source.path === page.path ? page.text : use.program.sheet.text;
-  return new LineIndex(use.source.path, text).placeAt(
-    use.source.offset + outcome.entry.declaration.range.start,
-  );
+  return placeIn(use.source.path, text, use.source.offset + outcome.entry.declaration.range.start);
 }
 
 /** What both lists begin with decides nothing between them. */

@@ -3,7 +3,7 @@
 import { resolveAddress } from '../addresses.js';
 import type { Page, PageElement } from '../markup/index.js';
 import { CLASS_WRITTEN, readScript, type ScriptReading } from '../scripts/index.js';
-import { LineIndex, type Place } from '../source.js';
+import { type Place, placeIn } from '../source.js';
 import type { KeptReason } from './kept.js';
 
 /** The texts of a site's local scripts, by path. */
@@ -78,7 +78,7 @@ export class SiteScripts {
         used.push({
           reading,
           library: false,
-          place: (offset) => new LineIndex(page.path, page.text).placeAt(reference.offset + offset),
+          place: (offset) => placeIn(page.path, page.text, reference.offset + offset),
         });
         continue;
       }
@@ -89,7 +89,7 @@ export class SiteScripts {
         continue;
       }
       const { path } = resolved;
-      const place = (offset: number): Place => new LineIndex(path, text).placeAt(offset);
+      const place = (offset: number): Place => placeIn(path, text, offset);
       used.push({ reading: this.#read(text), library: this.#sources.isLibrary(path), place });
     }
     this.#byPage.set(page.path, used);

@@ -5,7 +5,7 @@ import type { SiteModel } from '../cascade/index.js';
 import { type Page, presentationalHint } from '../markup/index.js';
 import type { Declaration, Sheet } from '../sheets/index.js';
 import { parseSheet } from '../sheets/index.js';
-import { LineIndex, type Place } from '../source.js';
+import { type Place, placeIn } from '../source.js';
 import { type Carrier, valueOffset } from './inline.js';
 import { declarationKey } from './units.js';
 
@@ -22,22 +22,17 @@ export interface Written {
   readonly declaration: Declaration | undefined;
 }
 
-/** Finds places for offsets, one line index per file. */
+/** Finds places for offsets in a site's pages and sheets. */
 export class Places {
-  readonly #indexes = new Map<string, LineIndex>();
-  readonly #textOf: (path: string) => string;
+  readonly #model: SiteModel;
 
   constructor(model: SiteModel) {
-    this.#textOf = (path) => model.sources.pages.get(path) ?? model.sources.sheets.get(path) ?? '';
+    this.#model = model;
   }
 
   at(path: string, offset: number): Place {
-    let index = this.#indexes.get(path);
-    if (index === undefined) {
-      index = new LineIndex(path, this.#textOf(path));
-      this.#indexes.set(path, index);
-    }
-    return index.placeAt(offset);
+    const { pages, sheets } = this.#model.sources;
+    return placeIn(path, pages.get(path) ?? sheets.get(path) ?? '', offset);
   }
 }
 
