@@ -1,7 +1,13 @@
 #!/usr/bin/env node
 // The `acervus` program. Each command loads when it runs, so that help and mistakes answer at once.
 
+import { setFlagsFromString } from 'node:v8';
 import { Command, CommanderError } from 'commander';
+
+// A site's model is many small objects that live long: a larger nursery halves the time spent collecting.
+setFlagsFromString('--max-semi-space-size=128');
+setFlagsFromString('--min-semi-space-size=32');
+setFlagsFromString('--semi-space-growth-factor=8');
 
 const program = new Command('acervus')
   .description(

@@ -48,13 +48,13 @@ function pageCarriers(page: Page, scripts: SiteScripts, undecided: KeptReason | 
     // An attribute merged from a second <body> tag has no place of its own.
     if (element.tag === undefined || range === undefined || seen.has(element.tag)) continue;
     seen.add(element.tag);
-    const declarations = declarationsOf(element.style);
+    const { declarations, units: free } = readStyle(element.style, page.path);
     const literal = valueOffset(page, range, element.style) !== undefined;
     const blocked = undecided ?? wholeObjection(page, element);
-    const units = unitsOf(declarations, page.path).map((unit) => ({
-      ...unit,
-      objection: blocked ?? unitObjection(page, element, unit, scripts),
-    }));
+    const units = free.map((unit) => {
+      const objection = blocked ?? unitObjection(page, element, unit, scripts);
+      return objection === undefined ? unit : { ...unit, objection };
+    });
     carriers.push({
       page,
       element,
@@ -84,6 +84,30 @@ function pageCarriers(page: Page, scripts: SiteScripts, undecided: KeptReason | 
     });
   }
   return carriers;
+}
+
+interface StyleRead {
+  readonly declarations: readonly Declaration[];
+  readonly units: readonly CarriedUnit[];
+}
+
+const MOST_READ = 20_000;
+const styles = new Map<string, StyleRead>();
+
+/** Years of pasting: the same few texts stand in attribute after attribute, and each is read once. */
+function readStyle(style: string, holder: string): StyleRead {
+  const key = /url\(/i.test(style) ? `${holder}\0${style}` : style;
+  let known = styles.get(key);
+  if (known === undefined) {
+    const declarations = declarationsOf(style);
+    known = {
+      declarations,
+      units: unitsOf(declarations, holder).map((unit) => ({ ...unit, objection: undefined })),
+    };
+    if (styles.size >= MOST_READ) styles.clear();
+    styles.set(key, known);
+  }
+  return known;
 }
 
 /** Template text in a value would be taken for braces: it is read as a word, and the value keeps it. */
