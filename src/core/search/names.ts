@@ -115,7 +115,7 @@ function nameSharing(
       if (free(name)) return name;
     }
   }
-  // Attribute selectors on class rule every name out: any will do, and the proof keeps what it would change.
+  // Attribute selectors on class rule every name out: take one, and the proof keeps what it would change.
   return `${long}-${sharing.keys.length}${sharing.members.length}-${letters(used.size)}`;
 }
 

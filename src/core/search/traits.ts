@@ -65,7 +65,10 @@ export function colourWord(value: string): string | undefined {
 /** The traits of a set of declarations, most telling first. */
 export function traitsOf(declarations: readonly Declaration[]): Trait[] {
   const traits = declarations.flatMap((declaration) => traitOf(declaration) ?? []);
-  return traits.sort((a, b) => b.weight - a.weight);
+  return traits
+    .map(({ word, weight }) => ({ word: word.replace(/[^a-z0-9-]+/gi, '-').replace(/^-+|-+$/g, ''), weight }))
+    .filter(({ word }) => word !== '')
+    .sort((a, b) => b.weight - a.weight);
 }
 
 const SIDES: ReadonlyMap<string, string> = new Map([

@@ -1,6 +1,7 @@
 // CSS text in, `Sheet` out: the algorithms of CSS Syntax 3 §5 (https://drafts.csswg.org/css-syntax-3/#parsing),
 // with their names, over tokens. A browser recovers from every error, and so does this, in the same way.
 
+import { parseImport } from './import-prelude.js';
 import type {
   Declaration,
   ImportRule,
@@ -10,7 +11,7 @@ import type {
   SheetDefectKind,
   StyleRule,
 } from './sheet.js';
-import { Token, type Tokens, tokenize, tokenText } from './tokens.js';
+import { CLOSERS, isSpace, Token, type Tokens, tokenize, tokenText } from './tokens.js';
 
 /** Parses a style sheet. Ranges are offsets in `text`. Never throws: what a browser drops becomes a defect. */
 export function parseSheet(text: string): Sheet {
@@ -37,13 +38,6 @@ interface Context {
 const TOP: Context = { selectors: [], selectorStart: 0, selectorEnd: 0, conditions: [], layer: undefined };
 
 const GROUPS = new Set(['media', 'supports', 'container', 'starting-style', 'layer', 'scope']);
-const CLOSERS: ReadonlyMap<number, number> = new Map([
-  [Token.LeftCurlyBracket, Token.RightCurlyBracket],
-  [Token.LeftParenthesis, Token.RightParenthesis],
-  [Token.Function, Token.RightParenthesis],
-  [Token.LeftSquareBracket, Token.RightSquareBracket],
-]);
-
 class Parser {
   readonly defects: SheetDefect[] = [];
   readonly #rules: StyleRule[] = [];
@@ -400,29 +394,4 @@ class Parser {
       range: { start: this.#start(from), end: this.#start(to) },
     });
   }
-}
-
-function isSpace(type: number | undefined): boolean {
-  return type === Token.WhiteSpace || type === Token.Comment;
-}
-
-/** The prelude of `@import`: an address, then `layer`, `supports()` and media, each optional. */
-function parseImport(prelude: string): Omit<ImportRule, 'range'> | undefined {
-  const match = /^(?:url\(\s*)?(?:"([^"]*)"|'([^']*)'|([^"'()\s]+))\s*\)?\s*([\s\S]*)$/i.exec(prelude);
-  if (match === null) return undefined;
-  let rest = match[4] ?? '';
-  let layer: string | undefined;
-  const layered = /^layer(?:\(([^)]*)\))?(?=\s|$)\s*/i.exec(rest);
-  if (layered !== null) {
-    layer = (layered[1] ?? '').trim();
-    rest = rest.slice(layered[0].length);
-  }
-  const conditions: RuleCondition[] = [];
-  const supports = /^supports\(((?:[^()]|\([^()]*\))*)\)\s*/i.exec(rest);
-  if (supports !== null) {
-    conditions.push({ kind: 'supports', text: `(${supports[1]})` });
-    rest = rest.slice(supports[0].length);
-  }
-  if (rest.trim() !== '') conditions.push({ kind: 'media', text: rest.trim() });
-  return { address: match[1] ?? match[2] ?? match[3] ?? '', conditions, layer };
 }

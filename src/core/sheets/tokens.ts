@@ -5,6 +5,14 @@ import * as csstree from 'css-tree';
 /** Token types of CSS Syntax 3 §4. */
 export const Token = csstree.tokenTypes;
 
+/** The token that closes what another one opens. */
+export const CLOSERS: ReadonlyMap<number, number> = new Map([
+  [Token.LeftCurlyBracket, Token.RightCurlyBracket],
+  [Token.LeftParenthesis, Token.RightParenthesis],
+  [Token.Function, Token.RightParenthesis],
+  [Token.LeftSquareBracket, Token.RightSquareBracket],
+]);
+
 export interface Tokens {
   readonly text: string;
   readonly count: number;
@@ -28,6 +36,10 @@ export function tokenText(tokens: Tokens, at: number): string {
   return tokens.text.slice(tokens.starts[at], tokens.starts[at + 1]);
 }
 
+export function isSpace(type: number | undefined): boolean {
+  return type === Token.WhiteSpace || type === Token.Comment;
+}
+
 /**
  * Whether a value ends by itself: every bracket, string, address and comment in it is closed. The end of a style
  * attribute closes what is open; in a sheet it would take in what follows.
@@ -46,9 +58,8 @@ export function isFinished(value: string): boolean {
       return false;
     if (type === Token.Comment && !(text.length >= 4 && text.endsWith('*/'))) return false;
     if (type === Token.Url && !text.endsWith(')')) return false;
-    if (type === Token.Function || type === Token.LeftParenthesis) open.push(Token.RightParenthesis);
-    else if (type === Token.LeftSquareBracket) open.push(Token.RightSquareBracket);
-    else if (type === Token.LeftCurlyBracket) open.push(Token.RightCurlyBracket);
+    const closer = CLOSERS.get(type);
+    if (closer !== undefined) open.push(closer);
     else if (
       type === Token.RightParenthesis ||
       type === Token.RightSquareBracket ||
