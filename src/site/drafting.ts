@@ -60,9 +60,6 @@ export function makeDraft(
     format: 1,
     shared: site.shared,
     'at-least': atLeast,
-    sources: Object.fromEntries(
-      [...new Set(carriers.map(({ page }) => page))].map((page) => [page.path, fingerprint(page.text)]),
-    ),
     styles: vouched.moves.map((move): DraftStyle => {
       const earlierStyle = known.get(keyOf(move.written));
       const count = move.written.length;
@@ -80,6 +77,10 @@ export function makeDraft(
       };
     }),
     kept: keptOf(allKept),
+    // Last, since nobody reads it: for seeing what changed.
+    sources: Object.fromEntries(
+      [...new Set(carriers.map(({ page }) => page))].map((page) => [page.path, fingerprint(page.text)]),
+    ),
   };
   return { draft, vouched, kept: allKept };
 }
