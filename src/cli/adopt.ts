@@ -25,14 +25,20 @@ export interface AdoptOptions {
 export function adopt(folder: string, options: AdoptOptions): number {
   const progress = new Progress();
   progress.say('reading the site');
-  const site = loadSite(openFolder(folder));
+  const files = openFolder(folder);
   const root = path.resolve(folder);
+  const usual = loadSite(files);
   refuseUnfinished(root);
   const file = path.join(folder, DRAFT_FILE);
   if (!existsSync(file)) throw new UsageError(`${file}: there is no draft; run "acervus draft" first`);
   const draft = parseDraft(readFileSync(file, 'utf8'));
-  const placed = { ...site, shared: draft.shared };
-  const resolved = resolveDraft(placed, draft);
+  if (usual.sheets.some((sheet) => sheet.path === draft.shared && sheet.owner === 'platform')) {
+    throw new UsageError(
+      `${DRAFT_FILE}: shared: ${draft.shared} is a platform sheet; name a sheet of your own, or list it under "theme" in acervus.json`,
+    );
+  }
+  const site = draft.shared === usual.shared ? usual : loadSite(files, { shared: draft.shared });
+  const resolved = resolveDraft(site, draft);
   const vouched = vouch(site.model, resolved.styles, {
     shared: draft.shared,
     // A person may leave a single element of a style: what they ask for is carried out.

@@ -5,6 +5,14 @@ import { UsageError } from './usage-error.js';
 
 const globs = z.array(z.string().min(1));
 
+/** A sheet's path that stays inside the site. */
+export const sharedPath = z
+  .string()
+  .regex(
+    /^(?!(?:.*\/)?\.\.(?:\/|$))[^/\\].*\.css$/,
+    'leads out of the site or is no .css file; name one inside it, such as theme/shared.css',
+  );
+
 export const configSchema = z
   .strictObject({
     $schema: z.string().optional(),
@@ -21,11 +29,7 @@ export const configSchema = z
     theme: globs
       .optional()
       .describe('Sheets that may be edited, where the guess from names would say otherwise.'),
-    shared: z
-      .string()
-      .regex(/^[^/\\].*\.css$/, 'expected a .css path inside the site')
-      .optional()
-      .describe('The sheet that shared styles are written into.'),
+    shared: sharedPath.optional().describe('The sheet that shared styles are written into.'),
     copies: z
       .record(z.string(), z.string())
       .optional()
@@ -49,14 +53,7 @@ export function parseConfig(text: string | undefined): Config {
     );
   }
   const result = configSchema.safeParse(value);
-  if (result.success) {
-    const shared = result.data.shared;
-    if (shared?.split('/').includes('..'))
-      throw new UsageError(
-        `${CONFIG_FILE}: shared: "${shared}" leads out of the site; name a path inside it`,
-      );
-    return result.data;
-  }
+  if (result.success) return result.data;
   throw new UsageError(`${CONFIG_FILE}: ${firstIssue(result.error)}`);
 }
 

@@ -12,7 +12,7 @@ import {
 } from 'yaml';
 import { z } from 'zod';
 import { CLASS_NAME } from '../core/search/index.js';
-import { firstIssue } from './config.js';
+import { firstIssue, sharedPath } from './config.js';
 import { UsageError } from './usage-error.js';
 
 export const DRAFT_FILE = 'acervus-draft.yaml';
@@ -41,7 +41,7 @@ const styleSchema = z.strictObject({
 
 export const draftSchema = z.strictObject({
   format: z.literal(1),
-  shared: z.string(),
+  shared: sharedPath,
   'at-least': z.int().min(2),
   sources: z.record(z.string(), z.string()).describe('Fingerprint of every page when the draft was made.'),
   styles: z.array(styleSchema),
@@ -129,7 +129,7 @@ export function parseDraft(text: string): Draft {
   if (problem !== undefined) {
     const line = problem.linePos?.[0].line ?? 1;
     throw new UsageError(
-      `${DRAFT_FILE}:${line}: is not valid YAML: ${problem.message.split('\n')[0]?.replace(/ at line.*$/, '')}; correct it, or make a new draft`,
+      `${DRAFT_FILE}:${line}: is not valid YAML: ${problem.message.split('\n')[0]?.replace(/ at line.*$/, '')}; correct it, or delete it and draft again`,
     );
   }
   const result = draftSchema.safeParse(document.toJS());

@@ -38,7 +38,8 @@ export interface LoadOptions {
   /** Share conditions and outcomes with another state, to compare with it. */
   readonly table?: OutcomeTable;
   readonly earlier?: SiteModel;
-  readonly config?: Config;
+  /** The shared sheet that a draft names, instead of the configured or usual one. */
+  readonly shared?: string;
 }
 
 const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', '**/*.tpl'];
@@ -48,7 +49,11 @@ const PLATFORM_FOLDERS =
 
 /** Loads one state of a site. Throws `UsageError` for what cannot be a site. */
 export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
-  const loader = new Loader(files, options.config ?? readConfig(files));
+  const config = readConfig(files);
+  const loader = new Loader(
+    files,
+    options.shared === undefined ? config : { ...config, shared: options.shared },
+  );
   return loader.load(options.table ?? new OutcomeTable(new TruthTable()), options.earlier);
 }
 

@@ -118,6 +118,34 @@ test('adopting needs a draft, and a draft that can be carried out', () => {
   }
 });
 
+test('a draft cannot lead the writing into a platform sheet or out of the site', () => {
+  const folder = makeSite({
+    'index.html': good.replace('</head>', '<link rel="stylesheet" href="platform/kit.css"></head>'),
+    'platform/kit.css': 'p { top: 1px }\n',
+  });
+  acervus('draft', folder);
+  const file = 'acervus-draft.yaml';
+  const draft = Buffer.from(snapshot(folder).get(file)!, 'base64').toString();
+  addFiles(folder, { [file]: draft.replace(/^shared: .*$/m, 'shared: platform/kit.css') });
+  refuses(folder, ['adopt'], /shared: platform\/kit\.css is a platform sheet/);
+  addFiles(folder, { [file]: draft.replace(/^shared: .*$/m, 'shared: ../outside.css') });
+  refuses(folder, ['adopt'], /acervus-draft\.yaml:\d+: shared: leads out of the site/);
+});
+
+test('a draft may name another shared sheet, which is read before it is added to', () => {
+  const folder = makeSite({ 'index.html': good, 'mine/all.css': '.quay { top: 1px; }\n' });
+  acervus('draft', folder);
+  const file = 'acervus-draft.yaml';
+  const draft = Buffer.from(snapshot(folder).get(file)!, 'base64').toString();
+  addFiles(folder, { [file]: draft.replace(/^shared: .*$/m, 'shared: mine/all.css') });
+  const run = acervus('adopt', folder);
+  assert.equal(run.code, 0, run.stderr);
+  assert.match(
+    Buffer.from(snapshot(folder).get('mine/all.css')!, 'base64').toString(),
+    /^\.quay \{ top: 1px; \}\n\n\/\* part: layout/,
+  );
+});
+
 test('text from a site cannot steer the terminal', () => {
   const folder = makeSite({
     'index.html': htmlPage(
