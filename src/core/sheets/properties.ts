@@ -75,9 +75,10 @@ const PART_OF: ReadonlyMap<string, string> = new Map([
   ['-webkit-border-vertical-spacing', 'border-spacing'],
   ['-webkit-mask-position-x', 'mask-position'],
   ['-webkit-mask-position-y', 'mask-position'],
-  ...[...STILL_LONGHANDS].flatMap((name) =>
-    (specified.get(name)?.longhands ?? []).map((part): [string, string] => [part, name]),
-  ),
+  // `size` for width and height is only drafted: in a rule no browser knows it, and the two stay independent.
+  ...[...STILL_LONGHANDS]
+    .filter((name) => name !== 'size')
+    .flatMap((name) => (specified.get(name)?.longhands ?? []).map((part): [string, string] => [part, name])),
 ]);
 
 /** Shorthands without a specification. */

@@ -13,6 +13,7 @@ test('declarations that compete move together, others do not', () => {
     'border:0; border-top:1px solid',
     'color:#ff0000',
   ]);
+  assert.deepEqual(units('width: 1px; height: 2px'), ['width:1px', 'height:2px']);
   assert.deepEqual(units('margin-left: 1px; margin-top: 2px'), ['margin-left:1px', 'margin-top:2px']);
   assert.deepEqual(units('margin-left: 1px; margin-inline-start: 2px'), [
     'margin-left:1px; margin-inline-start:2px',
