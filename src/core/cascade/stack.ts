@@ -24,6 +24,8 @@ export interface SheetSource {
 
 export interface UnreadSheet {
   readonly address: string;
+  /** Where in the site it should be, for one that is missing. */
+  readonly path: string | undefined;
   readonly why: 'elsewhere' | 'missing';
   readonly range: SourceRange;
 }
@@ -125,7 +127,7 @@ class StackBuilder {
     if (program !== undefined && path !== undefined) {
       this.#use(program, condition, layer, [...chain, path], { path, offset: 0, reference });
     } else {
-      this.#unread.push({ address, why: path === undefined ? 'elsewhere' : 'missing', range });
+      this.#unread.push({ address, path, why: path === undefined ? 'elsewhere' : 'missing', range });
       this.#unreadKeys += `?${this.#uses.length} ${address};`;
     }
   }

@@ -191,13 +191,13 @@ function findInMarkup(
       }
     }
     if (page.kind !== 'page') continue;
-    for (const { address, why, range } of model.stackOf(page).unread) {
+    for (const { address, path = address, why, range } of model.stackOf(page).unread) {
       if (why === 'missing')
         found.add(
           'missing sheet',
-          `${address} is linked and not there`,
+          `${path} is linked and not there`,
           places.at(page.path, range.start),
-          address,
+          path,
         );
     }
   }

@@ -127,6 +127,16 @@ test('finds slips that a browser passes over, with their places', () => {
   ]);
 });
 
+test('one missing sheet is one finding, however its address is written', () => {
+  const link = (address: string): string => `<link rel="stylesheet" href="${address}">`;
+  const files = {
+    'index.html': htmlPage('x', link('theme/gone.css')),
+    'fares/index.html': htmlPage('x', link('../theme/gone.css?v=2')),
+  };
+  const found = stockOf(files).broken.map(({ message, times }) => `${times} ${message}`);
+  assert.deepEqual(found, ['2 theme/gone.css is linked and not there']);
+});
+
 test('a class that a script names is not called a slip', () => {
   const files = {
     'index.html': htmlPage('<p class="is-late">a<script src="s.js"></script>'),
