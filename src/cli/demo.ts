@@ -17,7 +17,7 @@ const SOURCE = path.join(
   'site',
 );
 
-export function demo(folder: string): number {
+export async function demo(folder: string): Promise<number> {
   if (existsSync(folder) && readdirSync(folder).length > 0)
     throw new UsageError(`${folder}: exists and is not empty; name a new folder`);
   if (!existsSync(SOURCE))
@@ -34,7 +34,7 @@ export function demo(folder: string): number {
     `The Skerrin Line, an island ferry company, and years of styling typed into its pages.\nA copy is in ${folder}\n`,
   );
   step(1, `survey ${folder}`, 'Take stock: what is written, how often the same, what is broken.');
-  survey(folder, {});
+  await survey(folder, {});
   step(2, `draft ${folder}`, 'Propose a class for what repeats, and say what stays and why.');
   draft(folder, { atLeast: '2' });
   step(3, `adopt ${folder}`, 'Carry it out. The proof comes first, the writing after it.');
@@ -44,7 +44,7 @@ export function demo(folder: string): number {
     `prove ${folder} --against ${original}`,
     'Compare with the site as it was: every element, every property.',
   );
-  const different = prove(folder, { against: original });
+  const different = await prove(folder, { against: original });
   step(5, `undo ${folder}`, 'Put every byte back.');
   undo(folder, {});
   rmSync(original, { recursive: true });

@@ -27,6 +27,8 @@ program
   .argument('[site]', 'folder of the site', '.')
   .option('--all', 'show every line of every list')
   .option('--json', 'print one JSON document')
+  .option('--jobs <n>', 'read pages in this many threads (default: as the size of the site calls for)')
+  .option('--timings', 'say on stderr where the time went')
   .addHelpText('after', '\nExit code 1 when something is broken.\n\nExample:\n  acervus survey my-site')
   .action(async (site: string, options) =>
     run(async () => (await import('./survey.js')).survey(site, options)),
@@ -66,6 +68,8 @@ program
   .requiredOption('--against <folder|commit>', 'the other state')
   .option('--all', 'show every difference')
   .option('--json', 'print one JSON document')
+  .option('--jobs <n>', 'compare pages in this many threads (default: as the size of the site calls for)')
+  .option('--timings', 'say on stderr where the time went')
   .addHelpText(
     'after',
     '\nExit code 1 when they differ.\n\nExample:\n  acervus prove my-site --against HEAD~1',

@@ -3,6 +3,7 @@
 
 import picocolors from 'picocolors';
 import { normalColour } from '../core/sheets/colours.js';
+import type { Timings } from '../site/timings.js';
 
 /** Colour follows NO_COLOR, FORCE_COLOR and the terminal, and nothing else: a log of a build is no terminal. */
 function wantsColour({ NO_COLOR, FORCE_COLOR, TERM }: NodeJS.ProcessEnv): boolean {
@@ -135,6 +136,16 @@ export function printJson(document: unknown): void {
   process.stdout.write(`${JSON.stringify(document, null, 2)}\n`);
 }
 
+/** Where the time went, on stderr: seconds by part, those of several threads added up. */
+export function printTimings({ parts }: Timings): void {
+  const lines = [heading('Time', 'seconds by part; those of several threads are added up')];
+  const second = (milliseconds: number): string => (milliseconds / 1000).toFixed(2).padStart(8);
+  for (const [name, milliseconds] of parts) lines.push(`${second(milliseconds)}   ${name}`);
+  const { maxRSS } = process.resourceUsage();
+  lines.push(`${second(performance.now())}   from start to end; ${Math.round(maxRSS / 1024)} MB at most`);
+  process.stderr.write(`${lines.join('\n')}\n`);
+}
+
 /** A line on stderr that says how far it is, once a command takes over a second; silent where stderr is no terminal. */
 export class Progress {
   readonly #start = performance.now();
@@ -147,6 +158,13 @@ export class Progress {
     this.#last = now;
     this.#shown = true;
     process.stderr.write(`\r\u001b[K${pc.gray(text)}`);
+  }
+
+  /** `reading 120 of 1,169 pages, 4 s left`. */
+  step(what: string, done: number, of: number): void {
+    const gone = performance.now() - this.#start;
+    const left = Math.ceil(((gone / done) * (of - done)) / 1000);
+    this.say(`${what} ${grouped(done)} of ${grouped(of)} pages${left > 1 ? `, ${left} s left` : ''}`);
   }
 
   end(): void {

@@ -1,18 +1,10 @@
 // `acervus prove`: shows that two states of a site look the same, or where they do not.
 
-import { existsSync, statSync } from 'node:fs';
 import type { z } from 'zod';
-import {
-  count,
-  type Difference,
-  type Proof,
-  prove as proveStates,
-  type ShownOutcome,
-} from '../core/proof/index.js';
+import { count, type Difference, type Proof, type ShownOutcome } from '../core/proof/index.js';
 import { showPlace } from '../core/source.js';
 import { groupBy } from '../core/stock/index.js';
-import { openCommit, openFolder } from '../site/files.js';
-import { loadSite } from '../site/load.js';
+import { type Proven, proveSite } from '../site/proving.js';
 import type { proveDocument } from './documents.js';
 import {
   clean,
@@ -24,6 +16,7 @@ import {
   Progress,
   print,
   printJson,
+  printTimings,
   row,
 } from './paper.js';
 
@@ -31,25 +24,24 @@ export interface ProveOptions {
   readonly against: string;
   readonly json?: boolean;
   readonly all?: boolean;
+  readonly jobs?: string;
+  readonly timings?: boolean;
 }
 
 /** Out: 1 when the states differ. */
-export function prove(folder: string, options: ProveOptions): number {
+export async function prove(folder: string, options: ProveOptions): Promise<number> {
   const progress = new Progress();
   progress.say('reading both states');
-  const now = openFolder(folder);
-  const isFolder = existsSync(options.against) && statSync(options.against).isDirectory();
-  const then = isFolder ? openFolder(options.against) : openCommit(folder, options.against);
-  const before = loadSite(then);
-  const after = loadSite(now, { table: before.model.table, earlier: before.model });
-  const proof = proveStates(before.model, after.model, {
-    onPage: (done, of) => progress.say(`proving ${done} of ${of} pages`),
+  const proven = await proveSite(folder, options.against, {
+    jobs: options.jobs,
+    onPage: (done, of) => progress.step('proving', done, of),
   });
   progress.end();
-  const equal = proof.differences.length === 0;
+  const { proof } = proven;
   if (options.json === true) printJson(proveJson(options.against, proof));
-  else print(proveLines(folder, options, proof));
-  return equal ? 0 : 1;
+  else print(proveLines(folder, options, proven));
+  if (options.timings === true) printTimings(proven.timings);
+  return proof.differences.length === 0 ? 0 : 1;
 }
 
 function proveJson(against: string, proof: Proof): z.infer<typeof proveDocument> {
@@ -82,7 +74,11 @@ function proveJson(against: string, proof: Proof): z.infer<typeof proveDocument>
   };
 }
 
-function proveLines(folder: string, { against, all = false }: ProveOptions, proof: Proof): string[] {
+function proveLines(
+  folder: string,
+  { against, all = false }: ProveOptions,
+  { proof, isComponent }: Proven,
+): string[] {
   const { differences } = proof;
   const lines = [heading('Proof', `${folder} against ${against}`)];
   const read = `${count(proof.elements, 'element')} of ${count(proof.pages, 'page')}${proof.components > 0 ? ` and ${count(proof.components, 'component')}` : ''}`;
@@ -92,7 +88,7 @@ function proveLines(folder: string, { against, all = false }: ProveOptions, proo
     lines.push(row({ text: dim(`compared: ${read}`) }));
   } else {
     // Whole pages first: what a visitor sees comes before what a fragment might do.
-    const isPart = ({ page }: Difference): number => Number(proof.componentPaths.has(page));
+    const isPart = ({ page }: Difference): number => Number(isComponent(page));
     const pages = groupBy(
       [...differences].sort((a, b) => isPart(a) - isPart(b)),
       ({ page }) => page,

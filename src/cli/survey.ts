@@ -2,16 +2,8 @@
 
 import type { z } from 'zod';
 import { showPlace } from '../core/source.js';
-import {
-  type Finding,
-  groupBy,
-  type RepeatedSet,
-  type Survey,
-  type Tally,
-  takeStock,
-} from '../core/stock/index.js';
-import { openFolder } from '../site/files.js';
-import { loadSite, type Site } from '../site/load.js';
+import { type Finding, groupBy, type RepeatedSet, type Survey, type Tally } from '../core/stock/index.js';
+import { type SurveyedSite, surveySite } from '../site/surveying.js';
 import type { surveyDocument } from './documents.js';
 import {
   amber,
@@ -25,6 +17,7 @@ import {
   Progress,
   print,
   printJson,
+  printTimings,
   row,
   swatch,
 } from './paper.js';
@@ -32,22 +25,27 @@ import {
 export interface SurveyOptions {
   readonly json?: boolean;
   readonly all?: boolean;
+  readonly jobs?: string;
+  readonly timings?: boolean;
 }
 
 /** Out: 1 when something is broken, else 0. */
-export function survey(folder: string, options: SurveyOptions): number {
+export async function survey(folder: string, options: SurveyOptions): Promise<number> {
   const progress = new Progress();
   progress.say('reading the site');
-  const site = loadSite(openFolder(folder));
-  const themes = site.sheets.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
-  const stock = takeStock(site.model, site.scripts, themes);
+  const site = await surveySite(folder, {
+    jobs: options.jobs,
+    onPage: (done, of) => progress.step('reading', done, of),
+  });
   progress.end();
+  const stock = site.survey;
   if (options.json === true) printJson(surveyJson(site, stock));
   else print(surveyLines(folder, site, stock, options.all === true));
+  if (options.timings === true) printTimings(site.timings);
   return stock.broken.length > 0 ? 1 : 0;
 }
 
-function surveyJson(site: Site, stock: Survey): z.infer<typeof surveyDocument> {
+function surveyJson(site: SurveyedSite, stock: Survey): z.infer<typeof surveyDocument> {
   const { repeatedSets, repeatedRules, colours, nearMisses, broken, unread, ...counts } = stock;
   return {
     format: 1,
@@ -68,7 +66,7 @@ function mutableSet(set: RepeatedSet): z.infer<typeof surveyDocument>['repeatedS
   return { ...set, declarations: [...set.declarations], examples: [...set.examples] };
 }
 
-function surveyLines(folder: string, site: Site, stock: Survey, all: boolean): string[] {
+function surveyLines(folder: string, site: SurveyedSite, stock: Survey, all: boolean): string[] {
   const few = <T>(items: readonly T[], number: number): readonly T[] =>
     all ? items : items.slice(0, number);
   const lines = [heading('Site', folder)];

@@ -53,6 +53,16 @@ export function placeIn(path: string, text: string, offset: number): Place {
   return known.index.placeAt(offset);
 }
 
+/** The place of an offset in a text that begins at `start`. */
+export function placeWithin(start: Place, text: string, offset: number): Place {
+  const { line, column } = placeIn(`${start.path}:${start.line}:${start.column}`, text, offset);
+  return {
+    path: start.path,
+    line: start.line + line - 1,
+    column: line === 1 ? start.column + column - 1 : column,
+  };
+}
+
 export function showPlace(place: Place): string {
   return `${place.path}:${place.line}:${place.column}`;
 }

@@ -13,16 +13,18 @@ export {
   StyleReader,
   withoutIdle,
 } from './outcome.js';
-export { compileSheet, type DroppedRule, type Program } from './program.js';
+export { compileSelectors, compileSheet, type DroppedRule, type Program } from './program.js';
 export type { Entry, ProgramRule } from './rule-index.js';
 export {
   type ComplexSelector,
+  type Compound,
   compileSelectorList,
   ONE_CLASS,
   ONE_ID,
   specificityParts,
 } from './selector.js';
 export { SiteModel, type SiteSources } from './site-model.js';
+export { type SheetTexts, SiteStyles } from './site-styles.js';
 export {
   buildStack,
   type ProgramSource,

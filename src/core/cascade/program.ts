@@ -31,12 +31,12 @@ export interface Program {
 export function compileSheet(sheet: Sheet, holder: string, table: TruthTable): Program {
   const rules: ProgramRule[] = [];
   const dropped: DroppedRule[] = [];
-  const lists = new Map<string, ReturnType<typeof compileRuleSelectors>>();
+  const lists = new Map<string, ReturnType<typeof compileSelectors>>();
   sheet.rules.forEach((rule, order) => {
     const key = rule.selectors.join('\0');
     let list = lists.get(key);
     if (list === undefined) {
-      list = compileRuleSelectors(rule.selectors);
+      list = compileSelectors(rule.selectors);
       lists.set(key, list);
     }
     if (list.kind === 'invalid') {
@@ -54,7 +54,8 @@ export function compileSheet(sheet: Sheet, holder: string, table: TruthTable): P
   return { sheet, holder, rules, dropped, matches: new ProgramMatches(rules) };
 }
 
-function compileRuleSelectors(selectors: readonly string[]): ReturnType<typeof compileSelectorList> {
+/** In: the selectors of a rule, those it is nested in first. */
+export function compileSelectors(selectors: readonly string[]): ReturnType<typeof compileSelectorList> {
   let parent: readonly ComplexSelector[] | undefined;
   let unsure = false;
   for (const text of selectors) {

@@ -1,12 +1,11 @@
-// One state of a whole site: every page parsed, every sheet compiled once, the stack of each page.
+// One state of a whole site in memory: every page parsed, and the styles it runs over.
 
 import { type Page, parsePage } from '../markup/index.js';
-import { parseSheet } from '../sheets/index.js';
 import { comparePaths } from '../source.js';
 import type { MatcherOptions } from './matcher.js';
 import { OutcomeTable, StyleReader } from './outcome.js';
-import { compileSheet, type Program } from './program.js';
-import { buildStack, type ProgramSource, type Stack } from './stack.js';
+import { SiteStyles } from './site-styles.js';
+import type { Stack } from './stack.js';
 import { TruthTable } from './truth.js';
 
 /** The texts of a site, by site-relative path, decoded and without byte order marks. */
@@ -19,12 +18,9 @@ export interface SiteSources {
   readonly copies: ReadonlyMap<string, string>;
 }
 
-export class SiteModel implements ProgramSource {
+export class SiteModel extends SiteStyles {
   readonly pages: readonly Page[];
   readonly #byPath = new Map<string, Page>();
-  readonly #programs = new Map<string, Program>();
-  readonly #blocks = new Map<string, Program>();
-  readonly #stacks = new Map<string, Stack>();
   #fragmentStacks: readonly Stack[] | undefined;
 
   /**
@@ -33,9 +29,15 @@ export class SiteModel implements ProgramSource {
    */
   constructor(
     readonly sources: SiteSources,
-    readonly table: OutcomeTable = new OutcomeTable(new TruthTable()),
+    table: OutcomeTable = new OutcomeTable(new TruthTable()),
     earlier?: SiteModel,
   ) {
+    const { sheets, copies } = sources;
+    const texts = {
+      sheetText: (path: string) => sheets.get(path),
+      copyOf: (address: string) => copies.get(address),
+    };
+    super(texts, table, earlier);
     const pages: Page[] = [];
     for (const [path, text] of sources.pages) {
       const known = earlier?.page(path);
@@ -43,51 +45,10 @@ export class SiteModel implements ProgramSource {
     }
     this.pages = pages.sort((a, b) => comparePaths(a.path, b.path));
     for (const page of this.pages) this.#byPath.set(page.path, page);
-    if (earlier !== undefined) {
-      for (const [key, program] of earlier.#blocks) this.#blocks.set(key, program);
-      for (const [path, program] of earlier.#programs) {
-        if (program.sheet.text === sources.sheets.get(path)) this.#programs.set(path, program);
-      }
-    }
   }
 
   page(path: string): Page | undefined {
     return this.#byPath.get(path);
-  }
-
-  sheetAt(path: string): Program | undefined {
-    const known = this.#programs.get(path);
-    if (known !== undefined) return known;
-    const text = this.sources.sheets.get(path);
-    if (text === undefined) return undefined;
-    const program = compileSheet(parseSheet(text), path, this.table.truths);
-    this.#programs.set(path, program);
-    return program;
-  }
-
-  block(text: string, page: Page): Program {
-    // Equal blocks are one program, unless they hold addresses, which mean something else in another folder.
-    const key = /url\(|@import/i.test(text) ? `${page.path}\0${text}` : text;
-    let program = this.#blocks.get(key);
-    if (program === undefined) {
-      program = compileSheet(parseSheet(text), page.path, this.table.truths);
-      this.#blocks.set(key, program);
-    }
-    return program;
-  }
-
-  copyOf(address: string): string | undefined {
-    return this.sources.copies.get(address);
-  }
-
-  /** The sheets of a whole page. */
-  stackOf(page: Page): Stack {
-    let stack = this.#stacks.get(page.path);
-    if (stack === undefined) {
-      stack = buildStack(page, this, this.table.truths);
-      this.#stacks.set(page.path, stack);
-    }
-    return stack;
   }
 
   /**

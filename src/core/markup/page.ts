@@ -7,11 +7,35 @@ export interface Attribute {
   readonly value: string;
 }
 
+/** Where a parser found an attribute. */
+interface AttributeLocation {
+  readonly startOffset: number;
+  readonly endOffset: number;
+}
+
 /** A start tag in the source. Several elements can come from one (misnested formatting), none from an implied one. */
-export interface SourceTag {
+export class SourceTag {
   readonly range: SourceRange;
+  #locations: Readonly<Record<string, AttributeLocation>> | undefined;
+  #attributes: ReadonlyMap<string, SourceRange> | undefined;
+
+  constructor(range: SourceRange, locations: Readonly<Record<string, AttributeLocation>> | undefined) {
+    this.range = range;
+    this.#locations = locations;
+  }
+
   /** Ranges of whole attributes, name and value, by lower-case name; the first of a name counts, as in the parser. */
-  readonly attributes: ReadonlyMap<string, SourceRange>;
+  get attributes(): ReadonlyMap<string, SourceRange> {
+    // Few tags are ever asked: their maps are made when they are.
+    this.#attributes ??= new Map(
+      Object.entries(this.#locations ?? {}).map(([name, { startOffset, endOffset }]) => [
+        name,
+        { start: startOffset, end: endOffset },
+      ]),
+    );
+    this.#locations = undefined;
+    return this.#attributes;
+  }
 }
 
 export interface PageElement {

@@ -2,17 +2,18 @@
 
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
-import type {
-  Attribute,
-  MarkupDefect,
-  Page,
-  PageElement,
-  PageText,
-  ScriptReference,
-  SheetReference,
+import {
+  type Attribute,
+  type MarkupDefect,
+  type Page,
+  type PageElement,
+  type PageText,
+  type ScriptReference,
+  type SheetReference,
   SourceTag,
 } from './page.js';
 import { hasTemplateText } from './template-text.js';
+import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
 
 const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]|<title[\s>]|<link\s|<meta\s/i;
 
@@ -25,6 +26,7 @@ export function parsePage(path: string, text: string, component = false): Page {
   const defects: MarkupDefect[] = [];
   const options = {
     sourceCodeLocationInfo: true,
+    treeAdapter: sourceTree,
     onParseError: (error: ParserError) => noteParseError(error, text, defects),
   };
   const document = component ? parseFragment(text, options) : parse(text, options);
@@ -73,10 +75,12 @@ class PageReader {
   shadowRoots = false;
   hasPolicy = false;
   readonly #text: string;
+  readonly #hasTemplateText: boolean;
   readonly #tags = new Map<readonly Attribute[], SourceTag>();
 
   constructor(text: string) {
     this.#text = text;
+    this.#hasTemplateText = hasTemplateText(text);
   }
 
   readChildren(node: Tree.ParentNode, parent: number): void {
@@ -84,14 +88,14 @@ class PageReader {
     let position = 0;
     const owner = parent < 0 ? undefined : this.elements[parent];
     for (const child of node.childNodes) {
-      if ('tagName' in child) {
+      if (isSourceElement(child)) {
         position++;
         previous = this.#readElement(child, parent, previous, position);
       } else if ('value' in child) {
         if (owner?.name !== 'style') this.texts.push({ parent, previous, value: child.value });
         if (owner === undefined) continue;
         owner.hasText = true;
-        if (hasTemplateText(child.value)) owner.hasTemplateText = true;
+        if (this.#hasTemplateText && hasTemplateText(child.value)) owner.hasTemplateText = true;
       } else if ('data' in child) {
         this.texts.push({ parent, previous, value: `<!--${child.data}` });
         // `<?php ?>` between elements reaches us as a comment.
@@ -102,7 +106,7 @@ class PageReader {
     }
   }
 
-  #readElement(node: Tree.Element, parent: number, previous: number, position: number): number {
+  #readElement(node: SourceElement, parent: number, previous: number, position: number): number {
     const index = this.elements.length;
     const tag = this.#sourceTag(node);
     const classes = attributeOf(node.attrs, 'class');
@@ -124,7 +128,7 @@ class PageReader {
       hasText: false,
       hasTemplateText: false,
       templated:
-        tag === undefined
+        tag === undefined || !this.#hasTemplateText
           ? 'no'
           : templateTextIn(this.#text.slice(tag.range.start, tag.range.end), node.attrs),
     };
@@ -132,28 +136,23 @@ class PageReader {
     if (previous >= 0) this.elements[previous]!.next = index;
     else if (parent >= 0) this.elements[parent]!.firstChild = index;
     this.#noteRole(node, element);
-    if (node.tagName === 'template' && 'content' in node) this.#readInert(node as Tree.Template, index);
+    if (isTemplate(node)) this.#readInert(node, index);
     else this.readChildren(node, index);
     return index;
   }
 
-  /** Elements made anew from one tag (misnested formatting) share its attribute list, and so its source. */
-  #sourceTag(node: Tree.Element): SourceTag | undefined {
-    const known = this.#tags.get(node.attrs);
+  #sourceTag({ attrs, startTag, tagName }: SourceElement): SourceTag | undefined {
+    if (startTag === null || this.#text[startTag.startOffset] !== '<') return undefined;
+    // Elements made anew from one tag (misnested formatting) share its attribute list, and so its source.
+    const shared = FORMATTING.has(tagName);
+    const known = shared ? this.#tags.get(attrs) : undefined;
     if (known !== undefined) return known;
-    const location = node.sourceCodeLocation?.startTag ?? node.sourceCodeLocation;
-    if (!location || this.#text[location.startOffset] !== '<') return undefined;
-    const attributes = new Map<string, { start: number; end: number }>();
-    for (const [name, at] of Object.entries(node.sourceCodeLocation?.attrs ?? {})) {
-      attributes.set(name, { start: at.startOffset, end: at.endOffset });
-    }
-    const end = node.sourceCodeLocation?.startTag?.endOffset ?? location.endOffset;
-    const tag = { range: { start: location.startOffset, end }, attributes };
-    this.#tags.set(node.attrs, tag);
+    const tag = new SourceTag({ start: startTag.startOffset, end: startTag.endOffset }, startTag.attrs);
+    if (shared) this.#tags.set(attrs, tag);
     return tag;
   }
 
-  #noteRole(node: Tree.Element, element: PageElement): void {
+  #noteRole(node: SourceElement, element: PageElement): void {
     for (const { name, value } of node.attrs) {
       if (!name.startsWith('on') || value === '') continue;
       const at = element.tag?.attributes.get(name);
@@ -165,7 +164,7 @@ class PageReader {
         return;
       case 'head':
         this.head.start = element.tag?.range.end;
-        this.head.endTag = node.sourceCodeLocation?.endTag?.startOffset;
+        this.head.endTag = node.endTag < 0 ? undefined : node.endTag;
         return;
       case 'base':
         this.base ??= attributeOf(node.attrs, 'href');
@@ -211,10 +210,8 @@ class PageReader {
   #noteBlock(node: Tree.Element, element: number, scriptingOff: boolean): void {
     if (!isCss(node.attrs)) return;
     // The source itself, since the parser turns CR LF into LF.
-    const at = scriptingOff ? undefined : node.sourceCodeLocation;
-    const start = at?.startTag?.endOffset;
-    const source =
-      start === undefined ? undefined : this.#text.slice(start, at?.endTag?.startOffset ?? at?.endOffset);
+    const [start, end] = isSourceElement(node) ? contentRange(node) : [];
+    const source = start === undefined ? undefined : this.#text.slice(start, end);
     const text = source ?? node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
     this.sheets.push({
       kind: 'block',
@@ -227,19 +224,15 @@ class PageReader {
     });
   }
 
-  #noteScript(node: Tree.Element): void {
+  #noteScript(node: SourceElement): void {
     const address = attributeOf(node.attrs, 'src') ?? attributeOf(node.attrs, 'href');
-    const at = node.sourceCodeLocation;
     if (address !== undefined) {
-      this.scripts.push({
-        kind: 'link',
-        address,
-        range: { start: at?.startOffset ?? 0, end: at?.endOffset ?? 0 },
-      });
+      const start = node.startTag?.startOffset ?? 0;
+      this.scripts.push({ kind: 'link', address, range: { start, end: Math.max(start, node.end) } });
       return;
     }
     const text = node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
-    const offset = at?.startTag?.endOffset ?? 0;
+    const offset = node.startTag?.endOffset ?? 0;
     if (text.trim() !== '') this.scripts.push({ kind: 'inline', text, offset, how: 'script' });
   }
 
@@ -257,22 +250,33 @@ class PageReader {
   }
 
   #readInert(template: Tree.Template, index: number): void {
-    const at = template.sourceCodeLocation;
-    const inside = this.#text.slice(at?.startTag?.endOffset, at?.endTag?.startOffset ?? at?.endOffset);
-    this.texts.push({ parent: index, previous: -1, value: inside });
+    const [start, end] = isSourceElement(template) ? contentRange(template) : [];
+    this.texts.push({ parent: index, previous: -1, value: this.#text.slice(start, end) });
     if (template.attrs.some(({ name }) => name === 'shadowrootmode')) this.shadowRoots = true;
     const visit = (node: Tree.ParentNode): void => {
       for (const child of node.childNodes) {
-        if (!('tagName' in child)) continue;
+        if (!isSourceElement(child)) continue;
         const style = attributeOf(child.attrs, 'style');
-        const at = child.sourceCodeLocation?.attrs?.style;
+        const at = child.startTag?.attrs?.style;
         if (style !== undefined && at)
           this.inert.push({ style, range: { start: at.startOffset, end: at.endOffset } });
-        visit('content' in child ? (child as Tree.Template).content : child);
+        visit(isTemplate(child) ? child.content : child);
       }
     };
     visit(template.content);
   }
+}
+
+/** Names of elements that the parser makes anew when they are misnested (HTML standard, "formatting"). */
+const FORMATTING = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '));
+
+function isTemplate(node: Tree.Element): node is Tree.Template {
+  return 'content' in node;
+}
+
+/** Offsets of what stands between the tags; no start where the source has no start tag, no end where it has no end. */
+function contentRange({ startTag, endTag, end }: SourceElement): [number | undefined, number | undefined] {
+  return [startTag?.endOffset, endTag >= 0 ? endTag : end >= 0 ? end : undefined];
 }
 
 const NO_CLASSES: readonly string[] = [];

@@ -15,7 +15,8 @@ import {
 } from '../edits/index.js';
 import type { Kept, Member } from '../search/index.js';
 import type { KeptReason } from '../stock/index.js';
-import { type Difference, type Proof, prove } from './prove.js';
+import type { Difference } from './describe.js';
+import { type Proof, prove } from './prove.js';
 
 /** A style as the draft has it. */
 export interface NamedStyle {

@@ -26,7 +26,7 @@ const COLOURED = /color|background|border|outline|shadow|fill|stroke|decoration/
 /** Most used first. */
 export function colourUses(written: readonly Written[]): ColourUse[] {
   const uses = new Map<string, Map<string, number>>();
-  for (const { declaration, text } of written) {
+  for (const { declaration, text, times } of written) {
     for (const spelling of spellingsIn(
       declaration === undefined ? undefined : declaration.property,
       declaration?.value ?? text,
@@ -35,7 +35,7 @@ export function colourUses(written: readonly Written[]): ColourUse[] {
       if (colour === undefined || colour === '#000000/0') continue;
       const spellings = uses.get(colour) ?? new Map<string, number>();
       uses.set(colour, spellings);
-      spellings.set(spelling, (spellings.get(spelling) ?? 0) + 1);
+      spellings.set(spelling, (spellings.get(spelling) ?? 0) + times);
     }
   }
   const found = [...uses].map(([colour, spellings]) => ({

@@ -1,6 +1,6 @@
 // Every style attribute of a site, cut into units, each with what forbids moving it.
 
-import type { SiteModel } from '../cascade/index.js';
+import type { SiteModel, Stack } from '../cascade/index.js';
 import {
   hasTemplateText,
   maskTemplateText,
@@ -36,7 +36,9 @@ export interface CarriedUnit extends Unit {
 
 /** All style attributes, by page and position. */
 export function inlineCarriers(model: SiteModel, scripts: SiteScripts): Carrier[] {
-  return model.pages.flatMap((page) => pageCarriers(page, scripts, undecidedReason(page, model)));
+  return model.pages.flatMap((page) =>
+    pageCarriers(page, scripts, undecidedReason(page, model.stacksOf(page))),
+  );
 }
 
 function pageCarriers(page: Page, scripts: SiteScripts, undecided: KeptReason | undefined): Carrier[] {
@@ -95,7 +97,7 @@ const MOST_READ = 20_000;
 const styles = new Map<string, StyleRead>();
 
 /** Years of pasting: the same few texts stand in attribute after attribute, and each is read once. */
-function readStyle(style: string, holder: string): StyleRead {
+export function readStyle(style: string, holder: string): StyleRead {
   const key = /url\(/i.test(style) ? `${holder}\0${style}` : style;
   let known = styles.get(key);
   if (known === undefined) {
@@ -136,8 +138,8 @@ export function valueOffset(page: Page, range: SourceRange, value: string): numb
     : undefined;
 }
 
-/** Why nothing on a page may be moved. */
-export function undecidedReason(page: Page, model: SiteModel): KeptReason | undefined {
+/** Why nothing on a page may be moved. In: the stacks it may be read under. */
+export function undecidedReason(page: Page, stacks: readonly Stack[]): KeptReason | undefined {
   if (page.base !== undefined) return { kind: 'page undecided', why: 'it has a <base> element' };
   if (page.hasPolicy) return { kind: 'page undecided', why: 'it has a content security policy' };
   if (page.shadowRoots) return { kind: 'page undecided', why: 'it declares shadow roots' };
@@ -148,7 +150,7 @@ export function undecidedReason(page: Page, model: SiteModel): KeptReason | unde
     };
   if (page.kind === 'component' && page.sheets.length > 0)
     return { kind: 'page undecided', why: 'a component with a sheet of its own' };
-  for (const stack of model.stacksOf(page)) {
+  for (const stack of stacks) {
     for (const { program, source } of stack.uses) {
       const [first] = program.sheet.undecided;
       if (first !== undefined) return { kind: 'page undecided', why: `${first.what} in ${source.path}` };

@@ -1,12 +1,18 @@
 // The stock-taking of a site: how much is written, where, how often the same, and what is broken.
 
-import type { SiteModel } from '../cascade/index.js';
-import type { Place } from '../source.js';
-import { brokenThings, type Finding } from './broken.js';
+import { comparePlaces, type Place, placeWithin } from '../source.js';
+import type { StockData } from './book.js';
+import { brokenThings } from './broken.js';
 import { type ColourUse, colourUses, type NearMiss, nearMisses } from './colour-uses.js';
-import { inlineCarriers } from './inline.js';
-import type { SiteScripts } from './site-scripts.js';
-import { everythingWritten, Places, styleBlocks, type Written, type WrittenIn } from './written.js';
+import type { Finding } from './findings.js';
+import { type Reached, reachSheets, type SheetShelf } from './links.js';
+import {
+  type Everything,
+  everythingWritten,
+  type Written,
+  type WrittenIn,
+  type WrittenSheet,
+} from './written.js';
 
 export interface Tally {
   /** Declarations, or old attributes. */
@@ -50,106 +56,160 @@ export interface Survey {
   }[];
 }
 
-/** In: the model, its scripts, the paths of theme sheets. */
-export function takeStock(model: SiteModel, scripts: SiteScripts, themes: readonly string[]): Survey {
-  const places = new Places(model);
-  const carriers = inlineCarriers(model, scripts);
-  const blocks = styleBlocks(model);
-  const written = everythingWritten(model, carriers, blocks, themes);
-  const attributeSets = carriers.map(({ page, range, units, declarations }) => ({
-    key: units
-      .map(({ key }) => key)
-      .sort()
-      .join('; '),
-    path: page.path,
-    offset: range.start,
-    declarations: declarations.map(
-      ({ property, value, important }) => `${property}: ${value}${important ? ' !important' : ''}`,
+export interface SurveyInput {
+  readonly stock: StockData;
+  readonly shelf: SheetShelf;
+  /** Paths of the sheets that the developer may edit. */
+  readonly themes: readonly string[];
+  /** The words in the strings of a linked script; `undefined` for one that is not there. */
+  readonly scriptWords: (path: string) => ReadonlySet<string> | undefined;
+}
+
+/** In: what was kept of every page, and where sheets and scripts come from. Out: the survey, ordered for showing. */
+export function takeStock(input: SurveyInput): Survey {
+  const { stock, shelf } = input;
+  const themes = input.themes.flatMap((path): WrittenSheet[] => {
+    const sheet = shelf.sheetAt(path);
+    return sheet === undefined ? [] : [{ path, sheet }];
+  });
+  const everything = everythingWritten(stock, themes);
+  const { styles, blocks, written } = everything;
+  const reached = new Map([...stock.links].map(([key, links]) => [key, reachSheets(links, shelf)]));
+  const attributeSets = styles.map(
+    ({ units, declarations, times, pages, places }): WrittenSet => ({
+      key: units
+        .map(({ key }) => key)
+        .sort()
+        .join('; '),
+      declarations: declarations.map(
+        ({ property, value, important }) => `${property}: ${value}${important ? ' !important' : ''}`,
+      ),
+      times,
+      pages,
+      places,
+    }),
+  );
+  const alikeBlocks = countAlike(
+    countBy(
+      blocks,
+      ({ text }) => text.replace(/\s+/g, ' '),
+      ({ times }) => times,
     ),
-  }));
-  const themeSheets = themes.flatMap((path) => model.sheetAt(path) ?? []);
-  const ruleSets = [
-    ...blocks.flatMap(({ page, offset, sheet }) =>
-      sheet.rules.map((rule) => ({ rule, path: page.path, offset })),
-    ),
-    ...themeSheets.flatMap(({ holder, sheet }) =>
-      sheet.rules.map((rule) => ({ rule, path: holder, offset: 0 })),
-    ),
-  ].map(({ rule, path, offset }) => ({
-    key: rule.declarations
-      .map(({ property, value }) => `${property}:${value}`)
-      .sort()
-      .join('; '),
-    path,
-    offset: offset + rule.selectorRange.start,
-    declarations: rule.declarations.map(
-      ({ property, value }) => `${property}: ${value.replace(/\s+/g, ' ')}`,
-    ),
-  }));
-  const alikeBlocks = groupBy(blocks, ({ sheet }) => sheet.text.replace(/\s+/g, ' '));
+  );
+  const colours = colourUses(written);
   return {
-    pages: model.pages.filter(({ kind }) => kind === 'page').length,
-    components: model.pages.filter(({ kind }) => kind === 'component').length,
-    elements: model.pages.reduce((sum, { elements }) => sum + elements.length, 0),
+    pages: stock.pages,
+    components: stock.components,
+    elements: stock.elements,
     inline: tally(
       written,
       'style attribute',
-      carriers.length,
-      countAlike(groupBy(attributeSets, ({ key }) => key)),
+      styles.reduce((sum, { times }) => sum + times, 0),
+      countAlike(
+        countBy(
+          attributeSets,
+          ({ key }) => key,
+          ({ times }) => times,
+        ),
+      ),
     ),
-    blocks: tally(written, 'style block', blocks.length, countAlike(alikeBlocks)),
-    oldAttributes: tally(
+    blocks: tally(
       written,
-      'old attribute',
-      new Set(
-        written
-          .filter(({ where }) => where === 'old attribute')
-          .map(({ path, offset }) => `${path}:${offset}`),
-      ).size,
-      0,
+      'style block',
+      blocks.reduce((sum, { times }) => sum + times, 0),
+      alikeBlocks,
     ),
-    themeSheets: tally(written, 'theme sheet', themeSheets.length, 0),
-    upkeep: { now: written.length, least: new Set(written.map(({ key }) => key)).size },
-    repeatedSets: repeatedSets(attributeSets, places),
-    repeatedRules: repeatedSets(ruleSets, places).filter(({ declarations }) => declarations.length > 1),
-    colours: colourUses(written),
-    nearMisses: nearMisses(colourUses(written)),
-    broken: brokenThings({ model, scripts, themes, blocks, carriers, places }),
-    unread: unreadSheets(model),
+    oldAttributes: tally(written, 'old attribute', stock.hinted, 0),
+    themeSheets: tally(written, 'theme sheet', themes.length, 0),
+    upkeep: {
+      now: written.reduce((sum, { times }) => sum + times, 0),
+      least: new Set(written.map(({ key }) => key)).size,
+    },
+    repeatedSets: repeatedSets(attributeSets),
+    repeatedRules: repeatedSets(ruleSets(everything)).filter(({ declarations }) => declarations.length > 1),
+    colours,
+    nearMisses: nearMisses(colours),
+    broken: brokenThings({ ...input, ...everything, reached }),
+    unread: unreadSheets(stock, reached),
   };
 }
 
 function tally(written: readonly Written[], where: WrittenIn, holders: number, alike: number): Tally {
-  const own = written.filter((one) => one.where === where);
-  const groups = groupBy(own, ({ key }) => key);
-  return { written: own.length, distinct: groups.size, repeated: countAlike(groups), holders, alike };
+  const counts = countBy(
+    written.filter((one) => one.where === where),
+    ({ key }) => key,
+    ({ times }) => times,
+  );
+  const total = [...counts.values()].reduce((sum, times) => sum + times, 0);
+  return { written: total, distinct: counts.size, repeated: countAlike(counts), holders, alike };
 }
 
-function countAlike(groups: ReadonlyMap<string, readonly unknown[]>): number {
+function countBy<T>(
+  items: readonly T[],
+  keyOf: (item: T) => string,
+  timesOf: (item: T) => number,
+): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const item of items) counts.set(keyOf(item), (counts.get(keyOf(item)) ?? 0) + timesOf(item));
+  return counts;
+}
+
+function countAlike(counts: ReadonlyMap<string, number>): number {
   let number = 0;
-  for (const group of groups.values()) if (group.length > 1) number += group.length;
+  for (const times of counts.values()) if (times > 1) number += times;
   return number;
 }
 
 interface WrittenSet {
   readonly key: string;
-  readonly path: string;
-  readonly offset: number;
   readonly declarations: readonly string[];
+  readonly times: number;
+  readonly pages: readonly (number | string)[];
+  readonly places: readonly Place[];
 }
 
-function repeatedSets(sets: readonly WrittenSet[], places: Places): RepeatedSet[] {
+/** The declaration lists of rules. A place in a block is that of its first page. */
+function ruleSets({ blocks, themes }: Everything): WrittenSet[] {
+  const sources = [
+    ...blocks.map(({ sheet, times, pages, places }) => ({ sheet, times, pages, starts: places })),
+    ...themes.map(({ path, sheet }) => ({
+      sheet,
+      times: 1,
+      pages: [path],
+      starts: [{ path, line: 1, column: 1 }],
+    })),
+  ];
+  return sources.flatMap(({ sheet, times, pages, starts }) =>
+    sheet.rules.map((rule) => ({
+      key: rule.declarations
+        .map(({ property, value }) => `${property}:${value}`)
+        .sort()
+        .join('; '),
+      declarations: rule.declarations.map(
+        ({ property, value }) => `${property}: ${value.replace(/\s+/g, ' ')}`,
+      ),
+      times,
+      pages,
+      places: starts.map((start) => placeWithin(start, sheet.text, rule.selectorRange.start)),
+    })),
+  );
+}
+
+function repeatedSets(sets: readonly WrittenSet[]): RepeatedSet[] {
   const found: RepeatedSet[] = [];
   for (const group of groupBy(
     sets.filter(({ key }) => key !== ''),
     ({ key }) => key,
   ).values()) {
-    if (group.length < 2) continue;
+    const times = group.reduce((sum, one) => sum + one.times, 0);
+    if (times < 2) continue;
+    const places = group.flatMap((one) => one.places).sort(comparePlaces);
+    const first = group.find((one) => one.places.includes(places[0]!)) ?? group[0]!;
     found.push({
-      declarations: group[0]!.declarations,
-      times: group.length,
-      pages: new Set(group.map(({ path }) => path)).size,
-      examples: group.slice(0, 2).map(({ path, offset }) => places.at(path, offset)),
+      declarations: first.declarations,
+      times,
+      pages: new Set(group.flatMap((one) => one.pages)).size,
+      examples: places.slice(0, 2),
     });
   }
   return found.sort(
@@ -159,14 +219,15 @@ function repeatedSets(sets: readonly WrittenSet[], places: Places): RepeatedSet[
   );
 }
 
-function unreadSheets(model: SiteModel): Survey['unread'] {
+function unreadSheets(stock: StockData, reached: ReadonlyMap<string, Reached>): Survey['unread'] {
   const found = new Map<string, { address: string; why: 'elsewhere' | 'missing'; pages: number }>();
-  for (const page of model.pages) {
-    if (page.kind !== 'page') continue;
-    for (const { address, why } of model.stackOf(page).unread) {
+  for (const [key, { kind, pages }] of stock.links) {
+    if (kind !== 'page') continue;
+    for (const { address, path } of reached.get(key)?.unread ?? []) {
       const known = found.get(address);
-      if (known === undefined) found.set(address, { address, why, pages: 1 });
-      else known.pages++;
+      if (known === undefined)
+        found.set(address, { address, why: path === undefined ? 'elsewhere' : 'missing', pages });
+      else known.pages += pages;
     }
   }
   return [...found.values()].sort((a, b) => b.pages - a.pages || (a.address < b.address ? -1 : 1));

@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { parseDeclarations } from '../../../src/core/sheets/index.js';
-import { inlineCarriers, type Survey, takeStock, unitsOf } from '../../../src/core/stock/index.js';
-import { modelOf, scriptsOf } from '../../support/model.js';
+import { inlineCarriers, unitsOf } from '../../../src/core/stock/index.js';
+import { modelOf, scriptsOf, surveyOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
 
 const units = (style: string): string[] =>
@@ -69,10 +69,6 @@ test('a page with a base address, a policy or no sign of being whole is left alo
   assert.deepEqual(objections({ 'part.html': '<p style="top: 0">x' }), ['top:0: page undecided']);
 });
 
-function stockOf(files: Record<string, string>, themes: readonly string[] = []): Survey {
-  return takeStock(modelOf(files), scriptsOf(files), themes);
-}
-
 test('counts what is written, what repeats, and the upkeep', () => {
   const files = {
     'a.html': htmlPage(
@@ -82,7 +78,7 @@ test('counts what is written, what repeats, and the upkeep', () => {
     'b.html': htmlPage('', '<style>p { top: 0 }</style><link rel="stylesheet" href="t.css">'),
     't.css': 'a { color: red } b { color: #f00 }',
   };
-  const stock = stockOf(files, ['t.css']);
+  const stock = surveyOf(files, ['t.css']);
   assert.deepEqual(stock.inline, { written: 5, distinct: 3, repeated: 4, holders: 3, alike: 2 });
   assert.deepEqual([stock.blocks.written, stock.blocks.repeated, stock.blocks.alike], [2, 2, 2]);
   assert.deepEqual([stock.oldAttributes.written, stock.oldAttributes.holders], [2, 2]);
@@ -109,7 +105,7 @@ test('finds slips that a browser passes over, with their places', () => {
     ),
     't.css': '.notice { colour: red }\n.harbour-map { top: 0 }\n.a..b { top: 0 }\n.open {\n',
   };
-  const found = stockOf(files, ['t.css']).broken.map(
+  const found = surveyOf(files, ['t.css']).broken.map(
     ({ kind, place }) => `${kind} ${place.path}:${place.line}`,
   );
   assert.deepEqual(found, [
@@ -133,7 +129,7 @@ test('one missing sheet is one finding, however its address is written', () => {
     'index.html': htmlPage('x', link('theme/gone.css')),
     'fares/index.html': htmlPage('x', link('../theme/gone.css?v=2')),
   };
-  const found = stockOf(files).broken.map(({ message, times }) => `${times} ${message}`);
+  const found = surveyOf(files).broken.map(({ message, times }) => `${times} ${message}`);
   assert.deepEqual(found, ['2 theme/gone.css is linked and not there']);
 });
 
@@ -142,14 +138,31 @@ test('a class that a script names is not called a slip', () => {
     'index.html': htmlPage('<p class="is-late">a<script src="s.js"></script>'),
     's.js': `find('.is-late')`,
   };
-  assert.deepEqual(stockOf(files).broken, []);
+  assert.deepEqual(surveyOf(files).broken, []);
 });
 
 test('colours that look alike are near misses, the rarer one first', () => {
-  const [miss] = stockOf({
+  const [miss] = surveyOf({
     'index.html': htmlPage(
       '<p style="color: #1f3a56">a<p style="color: #1f3a56">b<p style="color: #1e3a56">c',
     ),
   }).nearMisses;
   assert.deepEqual([miss?.colour, miss?.near, miss?.nearTimes], ['#1e3a56', '#1f3a56', 2]);
+});
+
+test('books of several threads come to the same survey as one', () => {
+  const page = (more: string): string =>
+    htmlPage(
+      `<p class="notise" style="color: red">a<p style="top: 0; colour: red" id="x" id="y">b${more}`,
+      '<link rel="stylesheet" href="t.css"><style>p { color: redd }</style><link rel="stylesheet" href="gone.css">',
+    );
+  const files = {
+    'a.html': page('<p style="color: #f00">c'),
+    'b.html': page('<i id="tide"></i><i id="tide"></i>'),
+    'c.html': page('<font color="red">c</font>'),
+    't.css': '.notice { color: blue } b { top: 0 } #none { top: 0 }',
+  };
+  const one = surveyOf(files, ['t.css']);
+  assert.equal(one.broken.length > 5, true);
+  assert.deepEqual(surveyOf(files, ['t.css'], 3), one);
 });

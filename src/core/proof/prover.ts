@@ -1,0 +1,229 @@
+// Compares two states of a site page by page: pages may come from anywhere, and none has to be kept.
+
+import { type SiteStyles, type Stack, StyleReader } from '../cascade/index.js';
+import type { Page } from '../markup/index.js';
+import { comparePaths } from '../source.js';
+import { keptText, undecidedReason } from '../stock/index.js';
+import { type Alignment, alignPages } from './align.js';
+import { type Difference, describeElement, placeOf } from './describe.js';
+import { isSameStack, stacksDiffer } from './stacks.js';
+
+/** Plain data: parts that several threads made are merged into one. */
+export interface ProofPart {
+  readonly differences: Difference[];
+  pages: number;
+  components: number;
+  elements: number;
+  /** Addresses of sheets elsewhere, with the number of pages that link them. */
+  readonly unread: Map<string, number>;
+  scripted: number;
+  templated: boolean;
+}
+
+export interface ProverOptions {
+  /** At most this many elements are described for one page; a page that differs in more differs anyway. */
+  readonly perPage?: number;
+}
+
+const MOST_DESCRIBED = 50;
+
+export class Prover {
+  readonly part: ProofPart = {
+    differences: [],
+    pages: 0,
+    components: 0,
+    elements: 0,
+    unread: new Map(),
+    scripted: 0,
+    templated: false,
+  };
+  /** Class names that the earlier state knows; those that rules of the later state mention. */
+  readonly known = new Set<string>();
+  /** One page for every different pair of stacks. */
+  readonly contextPages: string[] = [];
+  readonly #mentioned = new Set<string>();
+  readonly #contexts = new Map<string, readonly [Stack, Stack]>();
+  readonly #told = new Set<string>();
+  readonly #before: SiteStyles;
+  readonly #after: SiteStyles;
+  readonly #perPage: number;
+
+  /** In: the styles of both states, over one outcome table. */
+  constructor(before: SiteStyles, after: SiteStyles, options: ProverOptions = {}) {
+    this.#before = before;
+    this.#after = after;
+    this.#perPage = options.perPage ?? MOST_DESCRIBED;
+  }
+
+  /**
+   * Compares one page. Out: whether it is done; components and pages with template text in their tags depend on the
+   * whole site, and must be given to `addLate` when all others have been seen.
+   */
+  add(path: string, before: Page | undefined, after: Page | undefined): boolean {
+    if (before === undefined || after === undefined) {
+      const what = before === undefined ? 'the page is new' : 'the page is gone';
+      this.part.differences.push({ kind: 'page', page: path, what });
+      return true;
+    }
+    if (before.kind !== 'page' || after.kind !== 'page') return false;
+    const contexts = [this.#context(before, after)];
+    for (const { classes } of before.elements) for (const name of classes) this.known.add(name);
+    if (before.hasTemplatedTags || after.hasTemplatedTags) return false;
+    this.#compare(before, after, contexts, undefined);
+    return true;
+  }
+
+  /** Notes the sheets of a whole page that another thread compared. */
+  note(before: Page, after: Page): void {
+    this.#context(before, after);
+  }
+
+  addLate(before: Page, after: Page): void {
+    const whole = before.kind === 'page' && after.kind === 'page';
+    const contexts = whole ? [this.#context(before, after)] : [...this.#contexts.values()];
+    for (const { classes } of before.elements) for (const name of classes) this.known.add(name);
+    const newClasses = new Set([...this.#mentioned].filter((name) => !this.known.has(name)));
+    this.#compare(before, after, contexts, newClasses);
+  }
+
+  /** The stacks of a whole page, noted as one that components may stand in. */
+  #context(before: Page, after: Page): readonly [Stack, Stack] {
+    const pair = [this.#before.stackOf(before), this.#after.stackOf(after)] as const;
+    const key = `${pair[0].key}\n${pair[1].key}`;
+    if (!this.#contexts.has(key)) {
+      this.#contexts.set(key, pair);
+      this.contextPages.push(before.path);
+      noteNames(pair[0], this.known);
+      noteNames(pair[1], this.#mentioned);
+    }
+    return pair;
+  }
+
+  #compare(
+    before: Page,
+    after: Page,
+    contexts: readonly (readonly [Stack, Stack])[],
+    neverTemplated: ReadonlySet<string> | undefined,
+  ): void {
+    const { part } = this;
+    if (before.kind === 'page') part.pages++;
+    else part.components++;
+    part.elements += before.elements.length;
+    if (before.scripts.length > 0) part.scripted++;
+    const same = before.text === after.text && contexts.every(([a, b]) => isSameStack(a, b));
+    for (const [a, b] of contexts) {
+      if (before.kind === 'page') this.#noteUnread(a);
+      const problem = same ? undefined : stacksDiffer(a, b);
+      if (problem !== undefined) part.differences.push({ kind: 'page', page: before.path, what: problem });
+    }
+    if (same) return;
+    const undecided =
+      undecidedReason(
+        before,
+        contexts.map(([a]) => a),
+      ) ??
+      undecidedReason(
+        after,
+        contexts.map(([, b]) => b),
+      );
+    if (undecided !== undefined) {
+      const what = `it changed, and ${keptText(undecided)}`;
+      part.differences.push({ kind: 'page', page: before.path, what });
+      return;
+    }
+    const alignment = alignPages(before, after);
+    if (alignment.kind === 'moved') {
+      const place =
+        placeOf(after, after.elements[alignment.after ?? -1]) ??
+        placeOf(before, before.elements[alignment.before ?? -1]);
+      part.differences.push({ kind: 'markup', page: before.path, what: alignment.what, place });
+      return;
+    }
+    if (before.hasTemplatedTags) part.templated = true;
+    const options = neverTemplated === undefined ? {} : { neverTemplated };
+    for (const [a, b] of contexts) {
+      const first = new StyleReader(before, a, this.#before.table, options);
+      const second = new StyleReader(after, b, this.#after.table, options);
+      this.#refuseShown(second, alignment.added);
+      this.#refuseShown(first, alignment.removed);
+      this.#compareElements(first, second, alignment);
+    }
+  }
+
+  /** A link or style element that came or went shows nothing, unless a rule gives it a box. */
+  #refuseShown(reader: StyleReader, indexes: readonly number[]): void {
+    const { page } = reader;
+    const isShown = (index: number): boolean =>
+      ['display', 'all'].some((name) => reader.outcomes(index).get('')?.has(name));
+    const shown = indexes.find(
+      (index) => isShown(index) || isShown(Math.max(0, page.elements[index]!.parent)),
+    );
+    if (shown === undefined) return;
+    const element = page.elements[shown];
+    const what = `a rule shows the <${element?.name}> that came or went, or the space around it`;
+    this.part.differences.push({ kind: 'markup', page: page.path, what, place: placeOf(page, element) });
+  }
+
+  #compareElements(
+    first: StyleReader,
+    second: StyleReader,
+    { pairs }: Extract<Alignment, { kind: 'aligned' }>,
+  ): void {
+    let described = 0;
+    for (const [i, j] of pairs) {
+      if (first.outcomeNumber(i) === second.outcomeNumber(j)) continue;
+      if (++described > this.#perPage) continue;
+      for (const difference of describeElement(first, i, second, j)) this.#tell(difference);
+    }
+  }
+
+  /** A component differs alike under many pages' sheets: it is told once. */
+  #tell(difference: Difference): void {
+    const key = JSON.stringify(difference);
+    if (this.#told.has(key)) return;
+    this.#told.add(key);
+    this.part.differences.push(difference);
+  }
+
+  #noteUnread({ unread }: Stack): void {
+    for (const { address, why } of unread) {
+      if (why === 'elsewhere') this.part.unread.set(address, (this.part.unread.get(address) ?? 0) + 1);
+    }
+  }
+}
+
+function noteNames({ uses }: Stack, names: Set<string>): void {
+  for (const { program } of uses)
+    for (const { selector } of program.rules)
+      for (const { classes } of selector.compounds) for (const name of classes) names.add(name);
+}
+
+/** Adds what another thread found. Out: `into`, changed. */
+export function mergeProofs(into: ProofPart, from: ProofPart): ProofPart {
+  into.differences.push(...from.differences);
+  into.pages += from.pages;
+  into.components += from.components;
+  into.elements += from.elements;
+  into.scripted += from.scripted;
+  into.templated ||= from.templated;
+  for (const [address, pages] of from.unread)
+    into.unread.set(address, (into.unread.get(address) ?? 0) + pages);
+  return into;
+}
+
+/** What a proof had to assume, in words. */
+export function assumptionsOf({ unread, scripted, templated }: ProofPart): string[] {
+  const found: string[] = [];
+  for (const [address, pages] of [...unread].sort(([a], [b]) => comparePaths(a, b))) {
+    found.push(
+      `${address} (on ${count(pages, 'page')}) is on another host and was not read: taken to style nothing that moved`,
+    );
+  }
+  if (scripted > 0) found.push(`scripts run on ${count(scripted, 'page')}: taken to do the same as before`);
+  if (templated) found.push('template text is taken never to produce a class name that is new');
+  return found;
+}
+
+export function count(number: number, word: string): string {
+  return `${number} ${word}${number === 1 ? '' : 's'}`;
+}

@@ -1,0 +1,41 @@
+// Whether two stacks of sheets are the same, and what could not be compared in them.
+
+import type { Stack } from '../cascade/index.js';
+
+/** The same sheets to the letter, in the same order under the same conditions. */
+export function isSameStack(a: Stack, b: Stack): boolean {
+  if (a.key === b.key) return true;
+  return (
+    a.uses.length === b.uses.length &&
+    stacksDiffer(a, b) === undefined &&
+    a.uses.every(({ program, condition, layer, source }, at) => {
+      const other = b.uses[at]!;
+      return (
+        program.sheet.text === other.program.sheet.text &&
+        source.path === other.source.path &&
+        condition === other.condition &&
+        layer === other.layer
+      );
+    })
+  );
+}
+
+/** Out: what else than rules differs, in words. */
+export function stacksDiffer(a: Stack, b: Stack): string | undefined {
+  const unread = ({ unread: list }: Stack): string =>
+    list
+      .filter(({ why }) => why === 'elsewhere')
+      .map(({ address }) => address)
+      .join('\n');
+  if (unread(a) !== unread(b)) return 'it links other sheets that could not be read';
+  const definitions = ({ uses }: Stack): string =>
+    uses
+      .flatMap(({ program, condition, source }) =>
+        program.sheet.definitions.map(
+          (text) => `${condition}${/url\(/i.test(text) ? source.path : ''}${text}`,
+        ),
+      )
+      .join('\n');
+  if (definitions(a) !== definitions(b)) return 'its @font-face, @keyframes or other definitions changed';
+  return undefined;
+}

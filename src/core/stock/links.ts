@@ -1,0 +1,53 @@
+// Which sheets the links of a page lead to, through the imports in them, and which of them could not be read.
+
+import { sheetPath } from '../cascade/index.js';
+import { parseSheet, type Sheet } from '../sheets/index.js';
+import type { Place } from '../source.js';
+import type { Links } from './book.js';
+
+/** Where parsed sheets come from, each parsed once. */
+export interface SheetShelf {
+  sheetAt(path: string): Sheet | undefined;
+  /** A local copy of a sheet that lies elsewhere, if the developer named one. */
+  copyOf(address: string): string | undefined;
+}
+
+export interface UnreadLink {
+  readonly address: string;
+  /** Where in the site it should be; `undefined` for what lies elsewhere. */
+  readonly path: string | undefined;
+  /** Of the page's link; `undefined` for an import. */
+  readonly place: Place;
+}
+
+export interface Reached {
+  readonly paths: ReadonlySet<string>;
+  readonly unread: readonly UnreadLink[];
+}
+
+/** In: the links that pages share. Out: the paths of the sheets they use; addresses that lead to none. */
+export function reachSheets(links: Links, shelf: SheetShelf): Reached {
+  const paths = new Set<string>();
+  const unread: UnreadLink[] = [];
+  const follow = (path: string | undefined, address: string, place: Place): void => {
+    if (path !== undefined && paths.has(path)) return;
+    const sheet = path === undefined ? undefined : shelf.sheetAt(path);
+    if (path === undefined || sheet === undefined) unread.push({ address, path, place });
+    else {
+      paths.add(path);
+      imports(sheet, path, place);
+    }
+  };
+  const imports = (sheet: Sheet, holder: string, place: Place): void => {
+    for (const one of sheet.imports)
+      follow(
+        sheetPath(one.address, holder, (address) => shelf.copyOf(address)),
+        one.address,
+        place,
+      );
+  };
+  for (const { address, path, place } of links.sheets) follow(path, address, place);
+  const start = { path: links.holder, line: 1, column: 1 };
+  for (const text of links.importing) imports(parseSheet(text), links.holder, start);
+  return { paths, unread };
+}

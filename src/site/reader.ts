@@ -1,0 +1,167 @@
+// Reads a site file by file: pages found without configuration, the sheets and scripts they lead to, and who owns each.
+
+import path from 'node:path';
+import picomatch from 'picomatch';
+import { hasTemplateText } from '../core/markup/index.js';
+import { readScript } from '../core/scripts/index.js';
+import { parseSheet, type Sheet } from '../core/sheets/index.js';
+import type { SheetShelf } from '../core/stock/index.js';
+import { CONFIG_FILE, type Config, parseConfig } from './config.js';
+import { decodeFile, type Encoding } from './encoding.js';
+import type { SiteFiles } from './files.js';
+import { UsageError } from './usage-error.js';
+
+export interface SheetOwner {
+  readonly path: string;
+  readonly owner: 'platform' | 'theme';
+  /** How it was decided, for the reader of a survey. */
+  readonly because: string;
+  readonly pages: number;
+}
+
+const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', '**/*.tpl'];
+const COMPONENTS = ['**/*.tpl'];
+const PLATFORM_FOLDERS =
+  /(^|\/)(platform|vendors?|plugins?|libs?|dist|third[-_]party|frameworks?|packages|kit)\//i;
+
+/** Pages are read each time they are asked for; sheets and scripts once. */
+export class SiteReader implements SheetShelf {
+  readonly config: Config;
+  /** Paths of all files that may be pages, in order. */
+  readonly pagePaths: readonly string[];
+  readonly copies: ReadonlyMap<string, string>;
+  /** Encodings of the files that are not plain UTF-8. */
+  readonly encodings = new Map<string, Encoding>();
+  readonly isComponent: (file: string) => boolean;
+  readonly #isExcluded: (file: string) => boolean;
+  readonly #texts = new Map<string, string | undefined>();
+  readonly #sheets = new Map<string, Sheet | undefined>();
+  readonly #words = new Map<string, ReadonlySet<string> | undefined>();
+
+  /** In: the pages, where another thread has found them. Throws `UsageError` for a folder without pages or a bad configuration. */
+  constructor(
+    readonly files: SiteFiles,
+    pagePaths?: readonly string[],
+  ) {
+    this.config = parseConfig(files.read(CONFIG_FILE)?.toString('utf8'));
+    const { exclude, components, pages, copies } = this.config;
+    this.#isExcluded = matcher(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
+    this.isComponent = matcher(components ?? COMPONENTS);
+    this.copies = new Map(Object.entries(copies ?? {}));
+    const isPage = matcher(pages ?? PAGES);
+    this.pagePaths = pagePaths ?? files.list().filter((file) => isPage(file) && !this.#isExcluded(file));
+    if (this.pagePaths.length === 0)
+      throw new UsageError(
+        `${files.label}: holds no page; name a folder with .html files, or set "pages" in ${CONFIG_FILE}`,
+      );
+    for (const [address, file] of this.copies) {
+      if (this.textAt(file) === undefined)
+        throw new UsageError(`${CONFIG_FILE}: copies: there is no ${file} to stand for ${address}`);
+    }
+  }
+
+  /** The text of a page; `undefined` for one that is empty or gone. Throws `UsageError` for what is no HTML. */
+  page(file: string): string | undefined {
+    const text = this.#decode(file);
+    if (text === undefined || text.trim() === '') return undefined;
+    if (!/<[a-z!?/%]/i.test(text) && !hasTemplateText(text)) {
+      throw new UsageError(
+        `${file}: is no HTML: it holds no tag; add it to "exclude" in ${CONFIG_FILE} or mend it`,
+      );
+    }
+    return text;
+  }
+
+  /** The text of a sheet or script; `undefined` where there is none, or it is excluded. */
+  textAt(file: string): string | undefined {
+    if (!this.#texts.has(file))
+      this.#texts.set(file, this.#isExcluded(file) ? undefined : this.#decode(file));
+    return this.#texts.get(file);
+  }
+
+  sheetAt(file: string): Sheet | undefined {
+    if (!this.#sheets.has(file)) {
+      const text = this.textAt(file);
+      this.#sheets.set(file, text === undefined ? undefined : parseSheet(text));
+    }
+    return this.#sheets.get(file);
+  }
+
+  copyOf(address: string): string | undefined {
+    return this.copies.get(address);
+  }
+
+  /** The words in the strings of a linked script. */
+  scriptWords(file: string): ReadonlySet<string> | undefined {
+    if (!this.#words.has(file)) {
+      const text = this.textAt(file);
+      this.#words.set(file, text === undefined ? undefined : readScript(text).words);
+    }
+    return this.#words.get(file);
+  }
+
+  /** Library scripts are not the site's own: minified, or in a platform folder. */
+  isLibrary(file: string): boolean {
+    return this.#ownerOf(file).owner === 'platform';
+  }
+
+  /** In: how many pages use each sheet. Out: who owns it, most used first. */
+  owners(uses: ReadonlyMap<string, number>): SheetOwner[] {
+    return [...uses]
+      .map(([file, pages]) => ({ path: file, pages, ...this.#ownerOf(file) }))
+      .sort((a, b) => b.pages - a.pages || (a.path < b.path ? -1 : 1));
+  }
+
+  /** Site path of the shared sheet, whether or not it exists. */
+  shared(sheets: readonly SheetOwner[]): string {
+    return this.config.shared ?? defaultShared(sheets, this.files.list());
+  }
+
+  #decode(file: string): string | undefined {
+    const bytes = this.files.read(file);
+    if (bytes === undefined) return undefined;
+    const decoded = decodeFile(bytes);
+    if (decoded === undefined)
+      throw new UsageError(
+        `${file}: is binary or in an unknown encoding; add it to "exclude" in ${CONFIG_FILE}`,
+      );
+    const { encoding, text } = decoded;
+    if (encoding.name !== 'utf-8' || encoding.mark) this.encodings.set(file, encoding);
+    return text;
+  }
+
+  #ownerOf(file: string): Pick<SheetOwner, 'owner' | 'because'> {
+    const { shared, theme, platform } = this.config;
+    if (file === shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
+    if (matcher(theme)(file)) return { owner: 'theme', because: `"theme" in ${CONFIG_FILE}` };
+    if (matcher(platform)(file)) return { owner: 'platform', because: `"platform" in ${CONFIG_FILE}` };
+    const folder = PLATFORM_FOLDERS.exec(file)?.[2];
+    if (folder !== undefined) return { owner: 'platform', because: `folder ${folder}` };
+    if (/\.min\.(css|js)$/i.test(file) || isMinified(this.textAt(file) ?? ''))
+      return { owner: 'platform', because: 'minified' };
+    return { owner: 'theme', because: 'readable source' };
+  }
+}
+
+function matcher(patterns: readonly string[] | undefined): (file: string) => boolean {
+  return patterns === undefined || patterns.length === 0
+    ? () => false
+    : picomatch([...patterns], { dot: false });
+}
+
+/** More than 400 characters a line on average: nobody edits that by hand. */
+function isMinified(text: string): boolean {
+  return text.length > 2000 && text.length / (text.split('\n').length || 1) > 400;
+}
+
+/** Beside the theme sheet that most pages use; else in a folder for sheets; else at the top. */
+function defaultShared(sheets: readonly SheetOwner[], files: readonly string[]): string {
+  const theme = sheets.find(
+    ({ owner, path: file }) => owner === 'theme' && !file.endsWith('/shared.css') && file !== 'shared.css',
+  );
+  if (theme !== undefined) return path.posix.join(path.posix.dirname(theme.path), 'shared.css');
+  for (const folder of ['css', 'styles', 'assets/css']) {
+    if (files.some((file) => file.startsWith(`${folder}/`))) return `${folder}/shared.css`;
+  }
+  return 'shared.css';
+}
