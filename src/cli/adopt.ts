@@ -14,7 +14,8 @@ import { unifiedPatch } from '../site/patch.js';
 import { UsageError } from '../site/usage-error.js';
 import type { adoptDocument } from './documents.js';
 import { keptLines, shownKept, shownStyle, styleLines } from './outcome-lines.js';
-import { amber, dim, heading, next, Progress, print, printJson, row } from './paper.js';
+import { amber, dim, heading, next, print, printJson, row } from './paper.js';
+import { Progress } from './progress.js';
 
 export interface AdoptOptions {
   readonly patch?: boolean;

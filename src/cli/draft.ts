@@ -12,7 +12,8 @@ import { loadSite } from '../site/load.js';
 import { UsageError } from '../site/usage-error.js';
 import type { draftDocument } from './documents.js';
 import { keptLines, shownKept, shownStyle, styleLines } from './outcome-lines.js';
-import { heading, next, Progress, print, printJson, row } from './paper.js';
+import { heading, next, print, printJson, row } from './paper.js';
+import { Progress } from './progress.js';
 
 export interface DraftOptions {
   readonly atLeast: string;

@@ -145,29 +145,3 @@ export function printTimings({ parts }: Timings): void {
   lines.push(`${second(performance.now())}   from start to end; ${Math.round(maxRSS / 1024)} MB at most`);
   process.stderr.write(`${lines.join('\n')}\n`);
 }
-
-/** A line on stderr that says how far it is, once a command takes over a second; silent where stderr is no terminal. */
-export class Progress {
-  readonly #start = performance.now();
-  #last = 0;
-  #shown = false;
-
-  say(text: string): void {
-    const now = performance.now();
-    if (!process.stderr.isTTY || now - this.#start < 1000 || now - this.#last < 100) return;
-    this.#last = now;
-    this.#shown = true;
-    process.stderr.write(`\r\u001b[K${pc.gray(text)}`);
-  }
-
-  /** `reading 120 of 1,169 pages, 4 s left`. */
-  step(what: string, done: number, of: number): void {
-    const gone = performance.now() - this.#start;
-    const left = Math.ceil(((gone / done) * (of - done)) / 1000);
-    this.say(`${what} ${grouped(done)} of ${grouped(of)} pages${left > 1 ? `, ${left} s left` : ''}`);
-  }
-
-  end(): void {
-    if (this.#shown) process.stderr.write('\r\u001b[K');
-  }
-}

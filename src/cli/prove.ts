@@ -13,12 +13,12 @@ import {
   heading,
   more,
   next,
-  Progress,
   print,
   printJson,
   printTimings,
   row,
 } from './paper.js';
+import { Progress } from './progress.js';
 
 export interface ProveOptions {
   readonly against: string;

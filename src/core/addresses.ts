@@ -30,6 +30,17 @@ export function resolveAddress(address: string, holder: string): Resolved {
   return { kind: 'site', path: parts.join('/'), suffix };
 }
 
+/** The sheet path that an address leads to, through the developer's local copies; `undefined` when elsewhere. */
+export function sheetPath(
+  address: string,
+  holder: string,
+  copyOf: (address: string) => string | undefined,
+): string | undefined {
+  const resolved: Resolved = resolveAddress(address, holder);
+  if (resolved.kind === 'site') return resolved.path;
+  return resolved.kind === 'elsewhere' ? copyOf(resolved.address) : undefined;
+}
+
 /** The address of `target` as the file `holder` would write it: relative, percent-encoded where it must be. */
 export function addressFrom(holder: string, target: string): string {
   const from = folderOf(holder);

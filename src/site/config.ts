@@ -1,6 +1,7 @@
 // `acervus.json`: optional, checked, never code.
 
 import { z } from 'zod';
+import { CONFIG_FILE } from './pages.js';
 import { UsageError } from './usage-error.js';
 
 const globs = z.array(z.string().min(1));
@@ -38,8 +39,6 @@ export const configSchema = z
   .describe('Configuration of Acervus for one site');
 
 export type Config = z.infer<typeof configSchema>;
-
-export const CONFIG_FILE = 'acervus.json';
 
 /** In: the text of `acervus.json`, `undefined` when there is none. Throws `UsageError` naming the key. */
 export function parseConfig(text: string | undefined): Config {

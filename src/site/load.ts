@@ -1,11 +1,12 @@
 // One whole state of a site in memory, for planning changes. What only looks at a site goes page by page instead.
 
-import { resolveAddress } from '../core/addresses.js';
-import { OutcomeTable, SiteModel, sheetPath, TruthTable } from '../core/cascade/index.js';
+import { resolveAddress, sheetPath } from '../core/addresses.js';
+import { OutcomeTable, SiteModel, TruthTable } from '../core/cascade/index.js';
 import { SiteScripts } from '../core/stock/index.js';
-import type { Config } from './config.js';
+import { type Config, parseConfig } from './config.js';
 import type { Encoding } from './encoding.js';
 import type { SiteFiles } from './files.js';
+import { CONFIG_FILE } from './pages.js';
 import { type SheetOwner, SiteReader } from './reader.js';
 import { UsageError } from './usage-error.js';
 
@@ -29,7 +30,7 @@ export interface LoadOptions {
 
 /** Loads one state of a site. Throws `UsageError` for what cannot be a site. */
 export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
-  const reader = new SiteReader(files);
+  const reader = new SiteReader(files, parseConfig(files.read(CONFIG_FILE)?.toString('utf8')));
   const pages = new Map<string, string>();
   for (const file of reader.pagePaths) {
     const text = reader.page(file);

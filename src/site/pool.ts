@@ -1,44 +1,21 @@
-// Spreads the pages of a site over threads. Each thread takes the next few pages from one shared counter, so that none
-// waits for another, and keeps only what it found.
+// Runs a job over the pages of a site on several threads.
 
 import { statSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { Job, JobResult } from './jobs.js';
+import { newCells } from './shares.js';
 import type { StateName } from './state.js';
 import { UsageError } from './usage-error.js';
 
-/** Pages that a thread takes at once. */
-const SHARE = 8;
 /** Below this many bytes of pages a second thread costs more than it brings. */
 const WORTH_A_THREAD = 3_000_000;
 const MOST_THREADS = 4;
 
-/** What the threads of one run share. */
-export interface Counter {
-  readonly cells: Int32Array;
-}
-
 export type WorkerMessage =
   | { readonly kind: 'done'; readonly result: JobResult }
   | { readonly kind: 'refused'; readonly message: string };
-
-/** Hands out the numbers of the pages that this thread is to do, in order; `onPage` hears how many all have done. */
-export function* takeShares(
-  cells: Int32Array,
-  count: number,
-  onPage?: (done: number) => void,
-): Generator<number> {
-  for (;;) {
-    const from = Atomics.add(cells, 0, SHARE);
-    if (from >= count) return;
-    for (let number = from; number < Math.min(count, from + SHARE); number++) {
-      yield number;
-      onPage?.(Atomics.add(cells, 1, 1) + 1);
-    }
-  }
-}
 
 /**
  * Runs a job on this thread and `jobs - 1` others.
@@ -47,12 +24,12 @@ export function* takeShares(
 export async function inThreads(
   job: Job,
   jobs: number,
-  own: (cells: Int32Array) => JobResult,
+  own: (cells: Int32Array) => Promise<JobResult>,
 ): Promise<JobResult[]> {
-  const cells = new Int32Array(new SharedArrayBuffer(8));
+  const cells = newCells();
   const others = Array.from({ length: jobs - 1 }, () => startWorker(job, cells));
   try {
-    const first = own(cells);
+    const first = await own(cells);
     return [first, ...(await Promise.all(others.map(({ result }) => result)))];
   } finally {
     for (const { worker } of others) void worker.terminate();

@@ -2,9 +2,12 @@
 
 import { mergeProofs, type Proof, proofOf } from '../core/proof/index.js';
 import { comparePaths } from '../core/source.js';
-import { PageComparer, type ProveResult } from './jobs.js';
-import { inThreads, takeShares, threadCount } from './pool.js';
+import type { ProveSide } from './jobs.js';
+import { readConfig } from './pages.js';
+import { inThreads, threadCount } from './pool.js';
+import { PageComparer, type ProveResult } from './prove-job.js';
 import { SiteReader } from './reader.js';
+import { takeShares } from './shares.js';
 import { openState, otherState, type StateName } from './state.js';
 import { Timings } from './timings.js';
 import { UsageError } from './usage-error.js';
@@ -29,16 +32,14 @@ export async function proveSite(
   options: ProvingOptions = {},
 ): Promise<Proven> {
   const timings = new Timings();
-  const after: StateName = { kind: 'folder', folder };
-  const before = otherState(folder, against);
-  const readers = timings.measure(
-    'finding files',
-    () => [new SiteReader(openState(before)), new SiteReader(openState(after))] as const,
-  );
+  const before = await openSide(otherState(folder, against), timings);
+  const after = await openSide({ kind: 'folder', folder }, timings);
+  const readers = [before.reader, after.reader] as const;
   const paths = [...new Set(readers.flatMap(({ pagePaths }) => pagePaths))].sort(comparePaths);
-  const jobs = threadCount(options.jobs, paths, after);
+  const jobs = threadCount(options.jobs, paths, after.side.state);
   const comparer = new PageComparer(...readers);
-  const results = await inThreads({ kind: 'prove', before, after, paths }, jobs, (cells) =>
+  const job = { kind: 'prove', before: before.side, after: after.side, paths } as const;
+  const results = await inThreads(job, jobs, async (cells) =>
     comparer.compare(
       paths,
       takeShares(cells, paths.length, (done) => options.onPage?.(done, paths.length)),
@@ -51,6 +52,18 @@ export async function proveSite(
   if (proof.pages + proof.components === 0 && proof.differences.length === 0)
     throw new UsageError(`${folder}: all its pages are empty; there is nothing to compare`);
   return { proof, isComponent: readers[1].isComponent, timings };
+}
+
+async function openSide(
+  state: StateName,
+  timings: Timings,
+): Promise<{ side: ProveSide; reader: SiteReader }> {
+  const files = openState(state);
+  const config = await readConfig(files);
+  return {
+    side: { state, config },
+    reader: timings.measure('finding files', () => new SiteReader(files, config)),
+  };
 }
 
 /** Joins what the threads found, and compares what depends on all of it. */

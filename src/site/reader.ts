@@ -2,13 +2,15 @@
 
 import path from 'node:path';
 import picomatch from 'picomatch';
-import { hasTemplateText } from '../core/markup/index.js';
 import { readScript } from '../core/scripts/index.js';
-import { parseSheet, type Sheet } from '../core/sheets/index.js';
+// Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
+import { parseSheet } from '../core/sheets/parse.js';
+import type { Sheet } from '../core/sheets/sheet.js';
 import type { SheetShelf } from '../core/stock/index.js';
-import { CONFIG_FILE, type Config, parseConfig } from './config.js';
-import { decodeFile, type Encoding } from './encoding.js';
+import type { Config } from './config.js';
+import type { Decoded, Encoding } from './encoding.js';
 import type { SiteFiles } from './files.js';
+import { CONFIG_FILE, type PageSource, type PageSourceData, readPageText, readText } from './pages.js';
 import { UsageError } from './usage-error.js';
 
 export interface SheetOwner {
@@ -25,8 +27,7 @@ const PLATFORM_FOLDERS =
   /(^|\/)(platform|vendors?|plugins?|libs?|dist|third[-_]party|frameworks?|packages|kit)\//i;
 
 /** Pages are read each time they are asked for; sheets and scripts once. */
-export class SiteReader implements SheetShelf {
-  readonly config: Config;
+export class SiteReader implements SheetShelf, PageSource {
   /** Paths of all files that may be pages, in order. */
   readonly pagePaths: readonly string[];
   readonly copies: ReadonlyMap<string, string>;
@@ -38,13 +39,13 @@ export class SiteReader implements SheetShelf {
   readonly #sheets = new Map<string, Sheet | undefined>();
   readonly #words = new Map<string, ReadonlySet<string> | undefined>();
 
-  /** In: the pages, where another thread has found them. Throws `UsageError` for a folder without pages or a bad configuration. */
+  /** In: the pages, where another thread has found them. Throws `UsageError` for a folder without pages. */
   constructor(
     readonly files: SiteFiles,
+    readonly config: Config,
     pagePaths?: readonly string[],
   ) {
-    this.config = parseConfig(files.read(CONFIG_FILE)?.toString('utf8'));
-    const { exclude, components, pages, copies } = this.config;
+    const { exclude, components, pages, copies } = config;
     this.#isExcluded = matcher(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
     this.isComponent = matcher(components ?? COMPONENTS);
     this.copies = new Map(Object.entries(copies ?? {}));
@@ -60,22 +61,18 @@ export class SiteReader implements SheetShelf {
     }
   }
 
-  /** The text of a page; `undefined` for one that is empty or gone. Throws `UsageError` for what is no HTML. */
+  /** Throws `UsageError` for what is no HTML. */
   page(file: string): string | undefined {
-    const text = this.#decode(file);
-    if (text === undefined || text.trim() === '') return undefined;
-    if (!/<[a-z!?/%]/i.test(text) && !hasTemplateText(text)) {
-      throw new UsageError(
-        `${file}: is no HTML: it holds no tag; add it to "exclude" in ${CONFIG_FILE} or mend it`,
-      );
-    }
-    return text;
+    return this.#noted(file, readPageText(this.files, file));
   }
 
   /** The text of a sheet or script; `undefined` where there is none, or it is excluded. */
   textAt(file: string): string | undefined {
     if (!this.#texts.has(file))
-      this.#texts.set(file, this.#isExcluded(file) ? undefined : this.#decode(file));
+      this.#texts.set(
+        file,
+        this.#isExcluded(file) ? undefined : this.#noted(file, readText(this.files, file)),
+      );
     return this.#texts.get(file);
   }
 
@@ -117,14 +114,14 @@ export class SiteReader implements SheetShelf {
     return this.config.shared ?? defaultShared(sheets, this.files.list());
   }
 
-  #decode(file: string): string | undefined {
-    const bytes = this.files.read(file);
-    if (bytes === undefined) return undefined;
-    const decoded = decodeFile(bytes);
-    if (decoded === undefined)
-      throw new UsageError(
-        `${file}: is binary or in an unknown encoding; add it to "exclude" in ${CONFIG_FILE}`,
-      );
+  /** What another thread needs to read the pages. */
+  pageData(): PageSourceData {
+    const components = new Set(this.pagePaths.filter(this.isComponent));
+    return { paths: this.pagePaths, components, copies: this.copies };
+  }
+
+  #noted(file: string, decoded: Decoded | undefined): string | undefined {
+    if (decoded === undefined) return undefined;
     const { encoding, text } = decoded;
     if (encoding.name !== 'utf-8' || encoding.mark) this.encodings.set(file, encoding);
     return text;

@@ -17,6 +17,13 @@ export class Timings {
     }
   }
 
+  async wait<T>(name: string, work: () => Promise<T>): Promise<T> {
+    const start = performance.now();
+    const result = await work();
+    this.add(name, performance.now() - start);
+    return result;
+  }
+
   add(name: string, milliseconds: number): void {
     this.#parts.set(name, (this.#parts.get(name) ?? 0) + milliseconds);
   }

@@ -8,7 +8,7 @@ import { UsageError } from './usage-error.js';
 const { job, cells } = workerData as { job: Job; cells: Int32Array };
 const send = (message: WorkerMessage): void => parentPort?.postMessage(message);
 try {
-  send({ kind: 'done', result: runJob(job, cells) });
+  send({ kind: 'done', result: await runJob(job, cells) });
 } catch (error) {
   if (!(error instanceof UsageError)) throw error;
   send({ kind: 'refused', message: error.message });

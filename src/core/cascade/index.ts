@@ -1,6 +1,7 @@
 // Stage 3, cascade. In: a page and the sheets it uses. Out: which rules match each element, under which conditions,
 // and its outcome lists.
 
+export { type HintDeclaration, hintDeclarations, isExactHint } from './hints.js';
 export { Matcher, type MatcherOptions } from './matcher.js';
 export {
   type Matched,
@@ -32,7 +33,6 @@ export {
   type SheetSource,
   type SheetUse,
   type Stack,
-  sheetPath,
   type UnreadSheet,
 } from './stack.js';
 export { ALWAYS, NEVER, type Truth, TruthTable } from './truth.js';

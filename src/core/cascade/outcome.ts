@@ -4,6 +4,7 @@
 import type { Page, PageElement } from '../markup/index.js';
 import { hasTemplateText } from '../markup/index.js';
 import { interactionGroup, parseDeclarations } from '../sheets/index.js';
+import { type HintDeclaration, hintDeclarations } from './hints.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
 import { compileBlock } from './program.js';
 import type { RuleMatch } from './program-matches.js';
@@ -12,6 +13,7 @@ import type { SheetUse, Stack } from './stack.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 
 export type Origin =
+  | { readonly kind: 'old attribute' }
   | { readonly kind: 'style attribute' }
   | { readonly kind: 'rule'; readonly use: SheetUse; readonly rule: ProgramRule };
 
@@ -79,7 +81,7 @@ export class OutcomeTable {
   }
 
   inlineBlock(style: string, holder: string): Block {
-    const key = /url\(/i.test(style) ? `${style}\0${holder}` : style;
+    const key = /url\(/i.test(style) ? `${style}\0${folderOf(holder)}` : style;
     let block = this.#blocks.get(key);
     if (block === undefined) {
       block = compileBlock(parseDeclarations(style).declarations, holder, this.truths);
@@ -87,6 +89,33 @@ export class OutcomeTable {
     }
     return block;
   }
+
+  hintBlock(hints: readonly HintDeclaration[], holder: string): Block {
+    const key = `old attributes ${hintForm(hints, holder)}`;
+    let block = this.#blocks.get(key);
+    if (block === undefined) {
+      block = hintBlock(hints, holder, this.truths);
+      this.#blocks.set(key, block);
+    }
+    return block;
+  }
+}
+
+function hintForm(hints: readonly HintDeclaration[], holder: string): string {
+  const text = hints.map(({ property, value }) => `${property}:${value}`).join(';');
+  return text.includes('url(') ? `${text} in ${folderOf(holder)}` : text;
+}
+
+/** Addresses mean the same in all files of a folder. */
+function folderOf(path: string): string {
+  return path.slice(0, path.lastIndexOf('/') + 1);
+}
+
+/** What old attributes say is always kept: no browser reads it as CSS. */
+function hintBlock(hints: readonly HintDeclaration[], holder: string, truths: TruthTable): Block {
+  const declarations = hints.map((hint) => ({ ...hint, important: false, range: { start: 0, end: 0 } }));
+  const { normal } = compileBlock(declarations, holder, truths);
+  return { normal: normal.map((entry) => ({ ...entry, kept: ALWAYS })), important: [] };
 }
 
 /** Reads the outcomes of one page's elements over one stack. */
@@ -134,7 +163,9 @@ export class StyleReader {
       signature += this.#signatureOf(program.matches.rest(this.#matcher, this.page, index, this.#and));
     }
     if (element.style !== undefined)
-      signature += `|${/url\(/i.test(element.style) ? this.page.path : ''}|${element.style}`;
+      signature += `|${/url\(/i.test(element.style) ? folderOf(this.page.path) : ''}|${element.style}`;
+    const hints = hintDeclarations(this.page, element);
+    if (hints.length > 0) signature += `|old ${hintForm(hints, this.page.path)}`;
     return this.table.bySignature(signature, () => this.#form(element, this.matched(index)));
   }
 
@@ -202,6 +233,20 @@ export class StyleReader {
       };
       targets.set('', [...(targets.get('') ?? []), inline]);
     }
+    const hints = hintDeclarations(this.page, element);
+    if (hints.length > 0) {
+      const block = this.table.hintBlock(hints, this.page.path);
+      const old: Contribution = {
+        origin: { kind: 'old attribute' },
+        block,
+        truth: ALWAYS,
+        layer: UNLAYERED,
+        specificity: 0,
+        at: 0,
+        order: 0,
+      };
+      targets.set('', [...(targets.get('') ?? []), old]);
+    }
     return targets;
   }
 }
@@ -254,6 +299,8 @@ function buildLists(contributions: readonly Contribution[], truths: TruthTable):
   for (const one of [...rules].sort((a, b) => a.layer - b.layer || bySpecificity(a, b))) take(one, true);
   for (const one of inline) take(one, false);
   for (const one of [...rules].sort((a, b) => b.layer - a.layer || bySpecificity(a, b))) take(one, false);
+  // HTML standard, "presentational hints": author level, specificity 0, in front of every sheet.
+  for (const one of contributions) if (one.origin.kind === 'old attribute') take(one, false);
   return lists;
 }
 

@@ -1,7 +1,7 @@
 // Selector text compiled once into a form the matcher walks from right to left.
 
 import type { CssNode, SelectorList } from 'css-tree';
-import * as csstree from 'css-tree';
+import * as csstree from 'css-tree/dist/csstree.esm';
 
 export type Combinator = ' ' | '>' | '+' | '~';
 

@@ -1,6 +1,6 @@
 // The sheets of one page in cascade order: links, style blocks and imports, with the conditions they apply under.
 
-import { type Resolved, resolveAddress } from '../addresses.js';
+import { sheetPath } from '../addresses.js';
 import type { Page, SheetReference } from '../markup/index.js';
 import type { SourceRange } from '../source.js';
 import { conditionTruth, type Program } from './program.js';
@@ -54,17 +54,6 @@ export function buildStack(page: Page, source: ProgramSource, table: TruthTable)
   const builder = new StackBuilder(page, source, table);
   for (const [at, reference] of page.sheets.entries()) builder.add(reference, at);
   return builder.stack();
-}
-
-/** The sheet path that an address leads to, through the developer's local copies; `undefined` when elsewhere. */
-export function sheetPath(
-  address: string,
-  holder: string,
-  copyOf: (address: string) => string | undefined,
-): string | undefined {
-  const resolved: Resolved = resolveAddress(address, holder);
-  if (resolved.kind === 'site') return resolved.path;
-  return resolved.kind === 'elsewhere' ? copyOf(resolved.address) : undefined;
 }
 
 interface Link {

@@ -1,9 +1,9 @@
 // Edits inside one start tag: classes added beside those that are there, declarations taken out of the style.
 
-import type { Page, SourceTag } from '../markup/index.js';
+import { type Page, type SourceTag, valueOffset } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
-import { type Carrier, valueOffset } from '../stock/index.js';
+import type { Carrier } from '../stock/index.js';
 import type { Edit } from './edit.js';
 
 /**

@@ -1,7 +1,6 @@
 // Where the link to the shared sheet goes on a page: in the head, after what it must beat.
 
-import { addressFrom } from '../addresses.js';
-import { sheetPath } from '../cascade/index.js';
+import { addressFrom, sheetPath } from '../addresses.js';
 import type { Page, SheetReference } from '../markup/index.js';
 import type { Edit } from './edit.js';
 

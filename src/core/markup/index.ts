@@ -2,6 +2,6 @@
 // sheet and script references, and what is malformed.
 
 export { type Hint, presentationalHint } from './hints.js';
-export type * from './page.js';
+export * from './page.js';
 export { attributeOf, parsePage, splitTokens } from './parse.js';
-export { hasTemplateText, maskTemplateText } from './template-text.js';
+export { hasTemplateText, maskTemplateText, templateWords } from './template-text.js';

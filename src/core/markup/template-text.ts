@@ -1,6 +1,6 @@
 // Template text of the common families inside markup: never touched, and what it may produce is unknown.
 
-const MARKERS = /\{\{[\s\S]*?\}\}|\{%[\s\S]*?%\}|<%[\s\S]*?%>|<\?[\s\S]*?\?>|\$\{[^}]*\}/;
+const MARKERS = /\{\{[\s\S]*?\}\}|\{%[\s\S]*?%\}|<%[\s\S]*?%>|<\?(?!xml[\s?])[\s\S]*?\?>|\$\{[^}]*\}/;
 
 /** The text with every piece of template text written over by letters, so that offsets stay. */
 export function maskTemplateText(text: string): string {
@@ -10,4 +10,11 @@ export function maskTemplateText(text: string): string {
 /** Whether a text contains `{{ }}`, `{% %}`, `<% %>`, `<?php ?>` or `${ }`. */
 export function hasTemplateText(text: string): boolean {
   return (text.includes('{') || text.includes('<')) && MARKERS.test(text);
+}
+
+/** The words inside template text: what it may produce could be made of them. */
+export function templateWords(text: string): string[] {
+  return (text.match(new RegExp(MARKERS, 'g')) ?? []).flatMap(
+    (piece) => piece.match(/[\p{L}\p{N}_-]+/gu) ?? [],
+  );
 }

@@ -15,7 +15,7 @@ export interface SourceElement extends Tree.Element {
 
 export const sourceTree: TreeAdapter<DefaultTreeAdapterMap> = {
   ...defaultTreeAdapter,
-  isElementNode: (node): node is Tree.Element => 'tagName' in node,
+  isElementNode: isSourceElement,
   createElement: (tagName: string, namespaceURI: html.NS, attrs: Token.Attribute[]): SourceElement => ({
     nodeName: tagName,
     tagName,
@@ -40,5 +40,6 @@ export const sourceTree: TreeAdapter<DefaultTreeAdapterMap> = {
 };
 
 export function isSourceElement(node: Tree.Node): node is SourceElement {
-  return 'startTag' in node;
+  // Every node of another kind is named `#text`, `#comment` and so on; asking for a property is slower.
+  return node.nodeName.charCodeAt(0) !== 35;
 }

@@ -1,6 +1,7 @@
 // Pairs the elements of two states of a page, and checks that nothing moved in the markup but classes, styles and
 // sheet references.
 
+import { isExactHint } from '../cascade/index.js';
 import { attributeOf, type Page, type PageElement } from '../markup/index.js';
 
 export type Alignment =
@@ -57,9 +58,14 @@ function isSame(a: PageElement, b: PageElement, toAfter: ReadonlyMap<number, num
 function otherAttributes(element: PageElement): string {
   let text = '';
   for (const { name, value } of element.attributes) {
-    if (name !== 'class' && name !== 'style') text += `${name}=${value}\0`;
+    if (!isCompared(element, name)) text += `${name}=${value}\0`;
   }
   return text;
+}
+
+/** Attributes whose whole effect is in the outcomes: classes, styles, and old attributes that CSS can say exactly. */
+function isCompared(element: PageElement, name: string): boolean {
+  return name === 'class' || name === 'style' || isExactHint(element, name);
 }
 
 function bringsSheet(element: PageElement): boolean {
@@ -75,8 +81,7 @@ function describe(a: PageElement | undefined, b: PageElement | undefined): strin
   if (a.name !== b.name) return `<${a.name}> became <${b.name}>`;
   const attribute = [...a.attributes, ...b.attributes].find(
     ({ name }) =>
-      name !== 'class' &&
-      name !== 'style' &&
+      !(isCompared(a, name) && isCompared(b, name)) &&
       attributeOf(a.attributes, name) !== attributeOf(b.attributes, name),
   );
   return attribute === undefined

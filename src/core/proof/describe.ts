@@ -85,7 +85,7 @@ function show(reader: StyleReader, element: number, list: readonly Outcome[]): S
   return withoutIdle(list).map((outcome) => ({
     value: `${outcome.entry.declaration.value}${outcome.important ? ' !important' : ''}`,
     condition: outcome.condition === 1 ? '' : reader.table.truths.text(outcome.condition),
-    from: outcome.origin.kind === 'rule' ? outcome.origin.rule.selector.text : 'style attribute',
+    from: outcome.origin.kind === 'rule' ? outcome.origin.rule.selector.text : outcome.origin.kind,
     place: placeOfOutcome(reader, element, outcome),
   }));
 }
@@ -99,7 +99,7 @@ export function placeOf(page: Page, element: PageElement | undefined): Place | u
 
 function placeOfOutcome(reader: StyleReader, element: number, outcome: Outcome): Place {
   const { page } = reader;
-  if (outcome.origin.kind === 'style attribute')
+  if (outcome.origin.kind !== 'rule')
     return placeOf(page, page.elements[element]) ?? { path: page.path, line: 1, column: 1 };
   const { use } = outcome.origin;
   const text = use.source.path === page.path ? page.text : use.program.sheet.text;

@@ -1,6 +1,7 @@
 // What a declaration does, in a word that fits into a class name.
 
-import { type Color, differenceCiede2000, parse } from 'culori';
+import type { Color } from 'culori';
+import culori from 'culori/require';
 import type { Declaration } from '../sheets/index.js';
 import { normalColour } from '../sheets/index.js';
 
@@ -44,14 +45,14 @@ const PALETTE: readonly (readonly [string, string])[] = [
 ];
 const palette: readonly (readonly [string, Color])[] = PALETTE.map(([name, hex]) => [
   name,
-  parse(hex) as Color,
+  culori.parse(hex) as Color,
 ]);
-const distance = differenceCiede2000();
+const distance = culori.differenceCiede2000();
 
 /** The palette's nearest name for a colour as written; `undefined` for what is no plain colour. */
 export function colourWord(value: string): string | undefined {
   const normal = normalColour(value)?.split('/')[0];
-  const colour = normal === undefined ? undefined : parse(normal);
+  const colour = normal === undefined ? undefined : culori.parse(normal);
   if (colour === undefined) return undefined;
   let nearest: string | undefined;
   let least = Number.POSITIVE_INFINITY;

@@ -1,6 +1,7 @@
 // Colours in one form: every spelling of an sRGB colour becomes `#rrggbb`, or `#rrggbb/alpha`.
 
-import { type Color, parse } from 'culori';
+import type { Color } from 'culori';
+import culori from 'culori/require';
 
 const known = new Map<string, string | undefined>();
 
@@ -17,6 +18,11 @@ export function normalColour(text: string): string | undefined {
   return found;
 }
 
+/** The name itself, lower case, when CSS knows a colour of that name. */
+export function colourName(word: string): string | undefined {
+  return /^[a-z]+$/.test(word) && Object.hasOwn(culori.colorsNamed, word) ? word : undefined;
+}
+
 function computeColour(text: string): string | undefined {
   if (text === 'transparent') return '#000000/0';
   // Hex, names, and rgb() of whole numbers: of fractions and hsl() browsers differ in the rounding.
@@ -25,7 +31,7 @@ function computeColour(text: string): string | undefined {
     // culori reads `bad` as a hex colour without its sign; CSS does not.
     if (!/^[a-z]+$/.test(text) || /^[0-9a-f]+$/.test(text)) return undefined;
   }
-  const parsed: Color | undefined = parse(text);
+  const parsed: Color | undefined = culori.parse(text);
   if (parsed?.mode !== 'rgb') return undefined;
   const { r, g, b, alpha = 1 } = parsed;
   if ([r, g, b, alpha].some((part) => !Number.isFinite(part) || part < 0 || part > 1)) return undefined;

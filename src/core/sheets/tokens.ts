@@ -1,6 +1,6 @@
 // CSS text cut into tokens, kept as flat arrays: the parser walks them by number.
 
-import * as csstree from 'css-tree';
+import * as csstree from 'css-tree/tokenizer';
 
 /** Token types of CSS Syntax 3 §4. */
 export const Token = csstree.tokenTypes;

@@ -1,6 +1,6 @@
 // Does a browser keep a declaration, or drop it? Certain only where the grammar and long use agree.
 
-import * as csstree from 'css-tree';
+import * as csstree from 'css-tree/dist/csstree.esm';
 import { isKnownProperty } from './properties.js';
 
 /** `certain`: every browser keeps it. `unsure`: some may drop it, so what it would beat may show. */
@@ -42,7 +42,12 @@ export function declarationValidity(property: string, value: string): ValidityFi
   return finding;
 }
 
+/** Values with a browser's prefix that every browser takes: what `align` has always meant. */
+const PREFIXED_EVERYWHERE =
+  /^(text-align:-webkit-(center|left|right)|vertical-align:-webkit-baseline-middle)$/i;
+
 function judge(property: string, value: string): ValidityFinding {
+  if (PREFIXED_EVERYWHERE.test(`${property}:${value}`)) return CERTAIN;
   if (property.startsWith('--')) return CERTAIN;
   if (property.startsWith('-')) return UNSURE;
   if (!isKnownProperty(property)) return { validity: 'unsure', complaint: 'unknown property' };

@@ -1,12 +1,17 @@
 // What a survey keeps of each page, so that no page has to be kept: counts, distinct texts, and the first places they
 // stand at. Plain data: books that several threads wrote are merged into one.
 
-import { resolveAddress } from '../addresses.js';
-import { sheetPath } from '../cascade/index.js';
-import { hasTemplateText, type Page, type PageElement, presentationalHint } from '../markup/index.js';
+import { resolveAddress, sheetPath } from '../addresses.js';
+import {
+  hasTemplateText,
+  type Page,
+  type PageElement,
+  presentationalHint,
+  templateWords,
+  valueOffset,
+} from '../markup/index.js';
 import { readScript } from '../scripts/index.js';
 import { comparePlaces, LineIndex, type Place } from '../source.js';
-import { valueOffset } from './inline.js';
 
 /** How often something stands on a site, and where first. */
 export interface Sighting {
@@ -106,7 +111,7 @@ export class StockTaker {
     const inlineWords = this.#wordsOf(page);
     for (const { detail, range } of page.defects)
       data.doubled.push({ name: detail, place: placeAt(range.start) });
-    if (hasTemplateText(page.text)) addWords(page.text, data.words);
+    for (const word of templateWords(page.text)) data.words.add(word);
     const ids = new Map<string, number>();
     const seen = new Set<unknown>();
     for (const element of page.elements) {
@@ -324,8 +329,4 @@ function comparePlacesOf(a: Links, b: Links): number {
 
 function folderOf(path: string): string {
   return path.slice(0, path.lastIndexOf('/') + 1);
-}
-
-export function addWords(text: string, words: Set<string>): void {
-  for (const word of text.match(/[\p{L}\p{N}_-]+/gu) ?? []) words.add(word);
 }

@@ -1,6 +1,7 @@
 // Which colours a site uses, in how many spellings, and which are all but the same.
 
-import { type Color, differenceCiede2000, parse } from 'culori';
+import type { Color } from 'culori';
+import culori from 'culori/require';
 import { normalColour } from '../sheets/index.js';
 import type { Written } from './written.js';
 
@@ -59,10 +60,10 @@ function spellingsIn(property: string | undefined, value: string): string[] {
 
 /** Pairs of different colours that look alike, the rarer one first. */
 export function nearMisses(uses: readonly ColourUse[]): NearMiss[] {
-  const distance = differenceCiede2000();
+  const distance = culori.differenceCiede2000();
   const opaque = uses
     .filter(({ colour }) => !colour.includes('/'))
-    .map((use) => ({ ...use, parsed: parse(use.colour) as Color }));
+    .map((use) => ({ ...use, parsed: culori.parse(use.colour) as Color }));
   const found: NearMiss[] = [];
   opaque.forEach((common, i) => {
     for (const rare of opaque.slice(i + 1)) {

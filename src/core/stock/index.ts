@@ -4,7 +4,7 @@
 export { mergeStock, type StockData, StockTaker } from './book.js';
 export type { ColourUse, NearMiss } from './colour-uses.js';
 export type { Finding, FindingKind } from './findings.js';
-export { type CarriedUnit, type Carrier, inlineCarriers, undecidedReason, valueOffset } from './inline.js';
+export { type CarriedUnit, type Carrier, inlineCarriers, undecidedReason } from './inline.js';
 export { type KeptReason, keptText } from './kept.js';
 export { reachSheets, type SheetShelf } from './links.js';
 export { type ScriptSources, SiteScripts } from './site-scripts.js';

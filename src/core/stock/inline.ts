@@ -7,6 +7,7 @@ import {
   type Page,
   type PageElement,
   type SourceTag,
+  valueOffset,
 } from '../markup/index.js';
 import { type Declaration, declarationValidity, isFinished, parseDeclarations } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
@@ -123,19 +124,6 @@ function declarationsOf(style: string): Declaration[] {
     );
     return { ...one, value };
   });
-}
-
-/** Offset of the attribute's value in the page, `undefined` where character references or line ends change it. */
-export function valueOffset(page: Page, range: SourceRange, value: string): number | undefined {
-  const source = page.text.slice(range.start, range.end);
-  const equals = source.indexOf('=');
-  if (equals < 0) return undefined;
-  const behind = source.slice(equals + 1);
-  const opening = /^[\t\n\f\r ]*["']?/.exec(behind)?.[0].length ?? 0;
-  const at = equals + 1 + opening;
-  return source.startsWith(value, at) && source.length - at - value.length <= 1
-    ? range.start + at
-    : undefined;
 }
 
 /** Why nothing on a page may be moved. In: the stacks it may be read under. */

@@ -1,6 +1,6 @@
 // Which sheets the links of a page lead to, through the imports in them, and which of them could not be read.
 
-import { sheetPath } from '../cascade/index.js';
+import { sheetPath } from '../addresses.js';
 import { parseSheet, type Sheet } from '../sheets/index.js';
 import type { Place } from '../source.js';
 import type { Links } from './book.js';

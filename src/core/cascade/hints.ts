@@ -1,0 +1,329 @@
+// Presentational hints: attributes and elements that are styling, by the HTML standard's Rendering chapter
+// (https://html.spec.whatwg.org/multipage/rendering.html), with the CSS that says the same. They count as author
+// declarations of specificity 0 in front of all rules.
+
+import { attributeOf, type Page, type PageElement } from '../markup/index.js';
+import { dimension, fontSize, legacyColour, wholeNumber } from './hint-values.js';
+
+export interface HintDeclaration {
+  readonly property: string;
+  readonly value: string;
+}
+
+/** In: the attribute's value and its element. Out: the declarations, or that it is not known. */
+type Mapping = (
+  value: string,
+  element: Pick<PageElement, 'attributes'>,
+) => readonly HintDeclaration[] | undefined;
+
+const one = (property: string, value: string | undefined): HintDeclaration[] =>
+  value === undefined ? [] : [{ property, value }];
+const length =
+  (...properties: string[]): Mapping =>
+  (value) =>
+    properties.flatMap((property) => one(property, dimension(value)));
+/** Of the body: whole numbers. */
+const margins =
+  (...properties: string[]): Mapping =>
+  (value) => {
+    const width = wholeNumber(value);
+    return width === undefined || width < 0 ? [] : properties.flatMap((name) => one(name, `${width}px`));
+  };
+const lengthAboveZero =
+  (property: string): Mapping =>
+  (value) =>
+    one(property, dimension(value, true));
+const colour =
+  (property: string): Mapping =>
+  (value) =>
+    one(property, legacyColour(value));
+const image: Mapping = (value) =>
+  // What an address could break out of is left alone.
+  value.trim() === ''
+    ? []
+    : /["\\\n]/.test(value)
+      ? undefined
+      : one('background-image', `url("${value.trim()}")`);
+const unknown: Mapping = () => undefined;
+
+/** `align` of blocks and table parts: the values that also place boxes have names of their own in browsers. */
+const textAlign: Mapping = (value) => {
+  const word = value.toLowerCase();
+  const own = {
+    middle: '-webkit-center',
+    center: '-webkit-center',
+    left: '-webkit-left',
+    right: '-webkit-right',
+  };
+  if (word in own) return one('text-align', own[word as keyof typeof own]);
+  return word === 'justify' ? one('text-align', word) : undefined;
+};
+
+/** `align` of images and frames. */
+const imageAlign: Mapping = (value) => {
+  const known = new Map([
+    ['left', 'float:left;vertical-align:top'],
+    ['right', 'float:right;vertical-align:top'],
+    ['top', 'vertical-align:top'],
+    ['texttop', 'vertical-align:text-top'],
+    ['middle', 'vertical-align:-webkit-baseline-middle'],
+    ['absmiddle', 'vertical-align:middle'],
+    ['center', 'vertical-align:-webkit-baseline-middle'],
+    ['bottom', 'vertical-align:baseline'],
+    ['absbottom', 'vertical-align:bottom'],
+  ]);
+  return (known.get(value.toLowerCase()) ?? '')
+    .split(';')
+    .filter((part) => part !== '')
+    .map((part) => ({ property: part.split(':')[0]!, value: part.split(':')[1]! }));
+};
+
+const imageBorder: Mapping = (value) => {
+  const width = Math.max(0, wholeNumber(value) ?? 0);
+  return [
+    { property: 'border-width', value: `${width}px` },
+    { property: 'border-style', value: 'solid' },
+  ];
+};
+
+const verticalAlign: Mapping = (value) => {
+  const word = value.toLowerCase();
+  return ['top', 'middle', 'bottom', 'baseline'].includes(word) ? one('vertical-align', word) : undefined;
+};
+
+const tableAlign: Mapping = (value) => {
+  const word = value.toLowerCase();
+  if (word === 'center')
+    return [
+      { property: 'margin-inline-start', value: 'auto' },
+      { property: 'margin-inline-end', value: 'auto' },
+    ];
+  return word === 'left' || word === 'right' ? one('float', word) : undefined;
+};
+
+const ruleAlign: Mapping = (value) => {
+  const [left, right] = { left: ['0', 'auto'], right: ['auto', '0'] }[value.toLowerCase()] ?? [
+    'auto',
+    'auto',
+  ];
+  return [
+    { property: 'margin-left', value: left! },
+    { property: 'margin-right', value: right! },
+  ];
+};
+
+const ruleSize: Mapping = (value) => {
+  const size = wholeNumber(value);
+  if (size === undefined) return undefined;
+  return size <= 1 ? one('border-bottom-width', '0') : one('height', `${size - 2}px`);
+};
+
+const NUMBERS = new Map([
+  ['a', 'lower-alpha'],
+  ['A', 'upper-alpha'],
+  ['i', 'lower-roman'],
+  ['I', 'upper-roman'],
+  ['1', 'decimal'],
+]);
+const numberType: Mapping = (value) =>
+  NUMBERS.has(value) ? one('list-style-type', NUMBERS.get(value)) : undefined;
+const bulletType: Mapping = (value) => {
+  const word = value.toLowerCase();
+  return ['disc', 'circle', 'square'].includes(word) ? one('list-style-type', word) : undefined;
+};
+
+const clear: Mapping = (value) => {
+  const word = value.toLowerCase();
+  if (word === '') return [];
+  if (word === 'all') return one('clear', 'both');
+  return ['left', 'right', 'both', 'none'].includes(word) ? one('clear', word) : undefined;
+};
+
+const fontFace: Mapping = (value) =>
+  // Only what is surely a list of names is taken as one.
+  /^\s*[a-z][\w -]*(\s*,\s*[a-z][\w -]*)*\s*$/i.test(value) &&
+  !/\b(inherit|initial|unset|revert|default)\b/i.test(value)
+    ? one('font-family', value.trim())
+    : undefined;
+
+/** With both sides given as numbers, they reserve the space of the picture before it is there. */
+function imageWidth(
+  value: string,
+  { attributes }: Pick<PageElement, 'attributes'>,
+): HintDeclaration[] | undefined {
+  const [width, height] = [dimension(value), dimension(attributeOf(attributes, 'height') ?? '')];
+  const declarations = one('width', width);
+  if (!width?.endsWith('px') || !height?.endsWith('px')) return declarations;
+  if (width === '0px' || height === '0px') return undefined;
+  return [
+    ...declarations,
+    ...one('aspect-ratio', `auto ${Number.parseFloat(width)} / ${Number.parseFloat(height)}`),
+  ];
+}
+
+const IMAGE: readonly (readonly [string, Mapping])[] = [
+  ['align', imageAlign],
+  ['hspace', length('margin-left', 'margin-right')],
+  ['vspace', length('margin-top', 'margin-bottom')],
+  ['width', imageWidth],
+  ['height', length('height')],
+];
+const TABLE_PART: readonly (readonly [string, Mapping])[] = [
+  ['align', textAlign],
+  ['valign', verticalAlign],
+  ['bgcolor', colour('background-color')],
+  ['background', image],
+];
+const TABLE_CELL: readonly (readonly [string, Mapping])[] = [
+  ...TABLE_PART,
+  ['width', lengthAboveZero('width')],
+  ['height', lengthAboveZero('height')],
+  ['nowrap', () => one('white-space', 'nowrap')],
+];
+
+const ATTRIBUTES: ReadonlyMap<string, ReadonlyMap<string, Mapping>> = new Map(
+  (
+    [
+      [
+        'table',
+        [
+          ['align', tableAlign],
+          ['bgcolor', colour('background-color')],
+          ['background', image],
+          ['border', unknown],
+          ['bordercolor', unknown],
+          ['cellpadding', () => []],
+          ['cellspacing', (value) => one('border-spacing', dimension(value))],
+          ['width', lengthAboveZero('width')],
+          ['height', length('height')],
+          ['hspace', unknown],
+          ['vspace', unknown],
+          ['frame', unknown],
+          ['rules', unknown],
+        ],
+      ],
+      ...['td', 'th'].map((name) => [name, TABLE_CELL] as const),
+      ...['tr', 'thead', 'tbody', 'tfoot'].map(
+        (name) => [name, [...TABLE_PART, ['height', length('height')]]] as const,
+      ),
+      ...['col', 'colgroup'].map((name) => [name, [...TABLE_PART, ['width', length('width')]]] as const),
+      ['caption', [['align', unknown]]],
+      [
+        'body',
+        [
+          ['bgcolor', colour('background-color')],
+          ['background', image],
+          ['text', colour('color')],
+          ['link', unknown],
+          ['vlink', unknown],
+          ['alink', unknown],
+          ...['marginwidth', 'leftmargin'].map(
+            (name) => [name, margins('margin-left', 'margin-right')] as const,
+          ),
+          ...['marginheight', 'topmargin'].map(
+            (name) => [name, margins('margin-top', 'margin-bottom')] as const,
+          ),
+        ],
+      ],
+      ['img', [...IMAGE, ['border', imageBorder]]],
+      ['object', [...IMAGE, ['border', imageBorder]]],
+      ['embed', IMAGE],
+      ['video', IMAGE.slice(3)],
+      [
+        'iframe',
+        [
+          ['align', imageAlign],
+          ['width', length('width')],
+          ['height', length('height')],
+          ['frameborder', unknown],
+          ['marginwidth', unknown],
+          ['marginheight', unknown],
+        ],
+      ],
+      [
+        'input',
+        [
+          ['align', unknown],
+          ['hspace', unknown],
+          ['vspace', unknown],
+          ['border', unknown],
+        ],
+      ],
+      [
+        'hr',
+        [
+          ['align', ruleAlign],
+          ['color', unknown],
+          ['noshade', unknown],
+          ['size', ruleSize],
+          ['width', length('width')],
+        ],
+      ],
+      ['br', [['clear', clear]]],
+      [
+        'font',
+        [
+          ['color', colour('color')],
+          ['face', fontFace],
+          ['size', (value) => one('font-size', fontSize(value))],
+        ],
+      ],
+      ['ul', [['type', bulletType]]],
+      ['ol', [['type', numberType]]],
+      ['li', [['type', (value) => bulletType(value, NO_ATTRIBUTES) ?? numberType(value, NO_ATTRIBUTES)]]],
+      ['legend', [['align', unknown]]],
+      ...['div', 'p'].map((name) => [name, [['align', textAlign]]] as const),
+      ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6'].map((name) => [name, [['align', headingAlign]]] as const),
+    ] as readonly (readonly [string, readonly (readonly [string, Mapping])[]])[]
+  ).map(([name, mappings]) => [name, new Map(mappings)]),
+);
+
+/** Headings take `align` as a value of `text-align`, so that they do not place boxes. */
+function headingAlign(value: string): readonly HintDeclaration[] | undefined {
+  const word = value.toLowerCase();
+  if (word === 'middle') return one('text-align', 'center');
+  return ['left', 'right', 'center', 'justify'].includes(word) ? one('text-align', word) : undefined;
+}
+
+/**
+ * What an element's own attributes say in CSS, in source order, and what its table says to a cell. Attributes that no CSS is
+ * known to match exactly are left out; see `isExactHint`.
+ */
+export function hintDeclarations(page: Page, element: PageElement): readonly HintDeclaration[] {
+  if (element.namespace !== 'html') return NOTHING;
+  const known = ATTRIBUTES.get(element.name);
+  if (known === undefined) return NOTHING;
+  let found: HintDeclaration[] | undefined;
+  const add = (declarations: readonly HintDeclaration[] | undefined): void => {
+    if (declarations === undefined || declarations.length === 0) return;
+    found ??= [];
+    found.push(...declarations);
+  };
+  if (element.name === 'td' || element.name === 'th') add(cellPadding(page, element));
+  for (const { name, value } of element.attributes) add(known.get(name)?.(value, element));
+  return found ?? NOTHING;
+}
+
+/** Whether an attribute is styling and nothing else, and CSS is known that says exactly the same. */
+export function isExactHint({ namespace, name, attributes }: PageElement, attribute: string): boolean {
+  if (namespace !== 'html') return false;
+  const mapping = ATTRIBUTES.get(name)?.get(attribute);
+  const value = attributeOf(attributes, attribute);
+  return mapping !== undefined && value !== undefined && mapping(value, { attributes }) !== undefined;
+}
+
+const NO_ATTRIBUTES = { attributes: [] };
+const NOTHING: readonly HintDeclaration[] = [];
+
+/** `cellpadding` stands on the table and styles its cells. */
+function cellPadding(page: Page, cell: PageElement): readonly HintDeclaration[] {
+  for (let at = cell.parent; at >= 0; at = page.elements[at]!.parent) {
+    const above = page.elements[at]!;
+    if (above.name !== 'table') continue;
+    const value = attributeOf(above.attributes, 'cellpadding');
+    return value === undefined || value === ''
+      ? NOTHING
+      : one('padding', `${Math.max(0, wholeNumber(value) ?? 0)}px`);
+  }
+  return NOTHING;
+}
