@@ -28,7 +28,22 @@ export class Random {
   }
 }
 
-const TAGS = ['div', 'p', 'span', 'section', 'ul', 'li', 'a', 'b', 'h2', 'table'];
+const TAGS = [
+  'div',
+  'p',
+  'span',
+  'section',
+  'ul',
+  'li',
+  'a',
+  'b',
+  'h2',
+  'table',
+  'input',
+  'fieldset',
+  'font',
+];
+const VOID_TAGS = new Set(['input']);
 const CLASSES = ['a', 'b', 'c', 'd', 'Quay'];
 const DECLARATIONS = [
   'color: red',
@@ -72,6 +87,18 @@ const DECLARATIONS = [
   'all: unset',
   'word-wrap: break-word',
   'inset: 1px',
+  'container-type: inline-size',
+  'color: var(--none, olive)',
+  'margin-top: var(--gap, 2px)',
+  '--gap: 6px',
+  'background-color: inherit',
+  'color: revert-layer',
+  'border-width: 1px 2px 3px',
+  'flex: 1 1 auto',
+  'text-align: -webkit-center',
+  'width: fit-content',
+  'color: rgb(0 128 0 / 50%)',
+  'transform: rotate(3deg)',
 ];
 const STATES = [
   ':hover',
@@ -118,6 +145,17 @@ function compound(random: Random, depth: number, plain: boolean): string {
       ':empty',
       ':root',
       ':nth-child(-n+2)',
+      ':nth-last-of-type(2n)',
+      ':only-of-type',
+      ':any-link',
+      ':lang(en)',
+      ':lang(en-GB, fr)',
+      ':dir(rtl)',
+      ':disabled',
+      ':enabled',
+      ':required',
+      ':optional',
+      ':defined',
     ]);
   }
   if (depth < 2 && random.chance(14)) {
@@ -166,24 +204,53 @@ function declarations(random: Random, most: number): string {
     .join('; ');
 }
 
+const SUPPORTS = [
+  '(display: grid)',
+  'not (display: grid)',
+  '(display: grid) and (not (x-unknown: 1))',
+  '(x-unknown: 1) or (color: red)',
+  'selector(:has(a))',
+  '((color: red))',
+];
+
 export function sheet(random: Random, rules: number): string {
   const rule = (): string => {
     const nested = random.chance(8)
       ? ` &${random.pick(['.a', ':hover', ' b', ' > p'])} { ${declarations(random, 2)} }`
       : '';
+    const grouped = random.chance(6)
+      ? ` ${random.pick(['@media print', '@media (min-width: 700px)', '@container (min-width: 10px)', '@supports (color: red)'])} { ${declarations(random, 2)} }`
+      : '';
     const content = random.chance(6) ? ' content: "x";' : '';
-    return `${random.times(1, 2, () => selector(random)).join(', ')} {${content} ${declarations(random, 3)};${nested} }`;
+    return `${random.times(1, 2, () => selector(random)).join(', ')} {${content} ${declarations(random, 3)};${nested}${grouped} }`;
   };
   return random
     .times(1, rules, () => {
       if (random.chance(8))
         return `@media ${random.pick(['print', '(max-width: 600px)', 'screen and (min-width: 601px)'])} { ${rule()} }`;
-      if (random.chance(5)) return `@supports (display: grid) { ${rule()} }`;
+      if (random.chance(7)) return `@supports ${random.pick(SUPPORTS)} { ${rule()} }`;
+      if (random.chance(4)) return `@container (min-width: ${random.pick([100, 400])}px) { ${rule()} }`;
+      if (random.chance(3)) return `@layer ${random.pick(['theme, kit', 'kit.base, late'])};`;
+      if (random.chance(2)) return `@layer { ${rule()} }`;
+      if (random.chance(2)) return `@scope (.a) to (.b) { ${rule()} }`;
+      if (random.chance(2)) return `@starting-style { ${rule()} }`;
       if (random.chance(6)) return `@layer ${random.pick(['kit', 'theme', 'kit.base'])} { ${rule()} }`;
       return rule();
     })
     .join('\n');
 }
+
+const OLD = [
+  'align="center"',
+  'bgcolor="#def"',
+  'align="left" width="50%"',
+  'width="120" height="20"',
+  'valign="top"',
+  'cellpadding="4" cellspacing="0"',
+  'border="1"',
+  'color="navy" size="5"',
+  'nowrap',
+];
 
 export function body(random: Random): string {
   const styles = random.times(2, 5, () => declarations(random, 3));
@@ -197,7 +264,14 @@ export function body(random: Random): string {
     if (ids.length > 0 && random.chance(6)) attributes += ` id="${ids.pop()}"`;
     if (random.chance(8)) attributes += ' title="tide"';
     if (tag === 'a' && random.chance(60)) attributes += ' href="#x"';
-    if (random.chance(5)) attributes += ' align="center" bgcolor="#def"';
+    if (random.chance(8)) attributes += ` ${random.pick(OLD)}`;
+    if (random.chance(5))
+      attributes += ` ${random.pick(['lang="en"', 'lang="en-GB"', 'lang="fr"', 'dir="rtl"'])}`;
+    if (random.chance(tag === 'input' || tag === 'fieldset' ? 40 : 3))
+      attributes += ` ${random.pick(['disabled', 'required', 'type="submit" required'])}`;
+    if (VOID_TAGS.has(tag)) return `<${tag}${attributes}>`;
+    if (tag === 'table' && random.chance(60))
+      return `<table${attributes}><tr><td>${depth > 3 ? 'x' : element(depth + 1)}<td${random.chance(50) ? ` ${random.pick(OLD)}` : ''}>tide</table>`;
     const inside =
       depth > 3 ? 'x' : random.times(0, 3, () => (random.chance(60) ? element(depth + 1) : 'tide ')).join('');
     return `<${tag}${attributes}>${inside}</${tag}>`;
@@ -206,17 +280,28 @@ export function body(random: Random): string {
   return random.times(3, 7, () => element(0)).join('\n') + late;
 }
 
+const IMPORTS = [
+  ...['', '', '', '', ''],
+  '@import "more.css";\n',
+  '@import "more.css" layer(kit) screen;\n',
+  '@import url(more.css) layer;\n',
+  '@import url("more.css") supports(display: grid) (min-width: 600px);\n',
+];
+
 /** Files of a site of one or two pages with one linked sheet and, at times, a block of their own. */
 export function site(seed: number): Record<string, string> {
   const random = new Random(seed);
   const page = (): string => {
-    const block = random.chance(40) ? `<style>${sheet(random, 4)}</style>` : '';
+    const block = random.chance(40)
+      ? `<style${random.pick(['', '', ' media="print"', ' media="(min-width: 600px)"', ' title="day"', ' title="night"'])}>${sheet(random, 4)}</style>`
+      : '';
     const doctype = random.chance(85) ? '<!DOCTYPE html>\n' : '';
     return `${doctype}<html>\n<head>\n<meta charset="utf-8">\n<link rel="stylesheet" href="kit.css">${block}\n</head>\n<body>\n${body(random)}\n</body>\n</html>\n`;
   };
   const files: Record<string, string> = {
     'index.html': page(),
-    'kit.css': sheet(random, 9),
+    'kit.css': `${random.pick(IMPORTS)}${sheet(random, 9)}`,
+    'more.css': sheet(random, 3),
     'tide.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"/>',
   };
   if (random.chance(40)) files['other.html'] = page();

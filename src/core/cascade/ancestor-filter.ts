@@ -2,7 +2,7 @@
 // Hot path: plain loops over typed arrays. A filter may say "perhaps" wrongly, never "no".
 
 import type { Page, PageElement } from '../markup/index.js';
-import type { ComplexSelector } from './selector.js';
+import type { ComplexSelector } from './selector-model.js';
 
 const WORDS = 8;
 

@@ -16,14 +16,14 @@ export {
 } from './outcome.js';
 export { compileSelectors, compileSheet, type DroppedRule, type Program } from './program.js';
 export type { Entry, ProgramRule } from './rule-index.js';
+export { compileSelectorList } from './selector.js';
 export {
   type ComplexSelector,
   type Compound,
-  compileSelectorList,
   ONE_CLASS,
   ONE_ID,
   specificityParts,
-} from './selector.js';
+} from './selector-model.js';
 export { SiteModel, type SiteSources } from './site-model.js';
 export { type SheetTexts, SiteStyles } from './site-styles.js';
 export {

@@ -1,17 +1,22 @@
 // Does a selector match an element? Yes, no, or "when this holds": states, and what a fragment or a template hides.
 
-import { attributeOf, hasTemplateText, type Page, type PageElement, splitTokens } from '../markup/index.js';
-import type { ComplexSelector, Compound, Simple } from './selector.js';
+import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
+import { attributeMatches, CASELESS } from './attribute-match.js';
+import { pathBetween } from './path-between.js';
+import { Positions } from './positions.js';
+import type { RuleScope } from './rule-index.js';
+import type { ComplexSelector, Compound, Simple } from './selector-model.js';
+import { decideState } from './static-states.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
 
-/** HTML attributes whose values selectors compare without case (HTML standard, "Case-sensitivity of selectors"). */
-const CASELESS = new Set(
-  (
-    'accept accept-charset align alink axis bgcolor charset checked clear codetype color compact declare defer dir ' +
-    'direction disabled enctype face frame hreflang http-equiv lang language link media method multiple nohref ' +
-    'noresize noshade nowrap readonly rel rev rules scope scrolling selected shape target text type valign valuetype vlink'
-  ).split(' '),
-);
+const NAMESPACES: Readonly<Record<PageElement['namespace'], string>> = {
+  html: 'http://www.w3.org/1999/xhtml',
+  svg: 'http://www.w3.org/2000/svg',
+  mathml: 'http://www.w3.org/1998/Math/MathML',
+};
+
+/** From this position on, what is known of earlier siblings is worth remembering. */
+const LONG_ROW = 40;
 
 export interface MatcherOptions {
   /** Class names that template text is taken never to produce: names that the earlier state does not know. */
@@ -25,7 +30,10 @@ export class Matcher {
   readonly #table: TruthTable;
   readonly #fragment: boolean;
   readonly #neverTemplated: ReadonlySet<string> | undefined;
+  readonly #positions = new Map<Simple, Map<number, number>>();
+  readonly #earlier = new Map<Compound, Map<number, Truth>>();
   #subject = 0;
+  #scopeRoot = -1;
 
   constructor(page: Page, table: TruthTable, options: MatcherOptions = {}) {
     this.#page = page;
@@ -41,6 +49,46 @@ export class Matcher {
     const matched = this.#complex(selector, element);
     if (matched === NEVER || selector.pseudoStates === '') return matched;
     return this.#table.and(matched, this.#table.literal(`${selector.pseudoElement}${selector.pseudoStates}`));
+  }
+
+  /**
+   * The matches of a scoped rule, one for each root it could hold from, nearest first, down to the first that is certain
+   * (CSS Cascade 6, "scope proximity"). Only the subject must be in the scope; what is before it may be anywhere.
+   */
+  matchScoped(
+    selector: ComplexSelector,
+    { start, end }: RuleScope,
+    element: number,
+  ): { truth: Truth; hops: number }[] {
+    const found: { truth: Truth; hops: number }[] = [];
+    let hops = 0;
+    for (let root = element; root >= 0; root = this.#elements[root]!.parent, hops++) {
+      this.#subject = element;
+      const begins = this.#any(start, root);
+      if (begins === NEVER) continue;
+      this.#scopeRoot = root;
+      let truth = this.#table.and(begins, this.match(selector, element));
+      for (let at = element; at >= 0 && truth !== NEVER; at = this.#elements[at]!.parent) {
+        truth = this.#table.and(truth, this.#table.not(this.#any(end, at)));
+        if (at === root) break;
+      }
+      if (truth !== NEVER) found.push({ truth, hops });
+      if (truth === ALWAYS) return found;
+    }
+    if (this.#fragment)
+      found.push({
+        truth: this.#table.literal(
+          `a scope from ${start.map(({ text }) => text).join(', ')} outside the fragment`,
+        ),
+        hops,
+      });
+    return found;
+  }
+
+  #any(selectors: readonly ComplexSelector[], element: number): Truth {
+    let found: Truth = NEVER;
+    for (const selector of selectors) found = this.#table.or(found, this.#complex(selector, element));
+    return found;
   }
 
   #complex(selector: ComplexSelector, element: number): Truth {
@@ -73,9 +121,13 @@ export class Matcher {
       }
       return found;
     }
-    for (let side = origin.previous; side >= 0; side = this.#elements[side]!.previous) {
-      found = this.#table.or(found, this.#from(selector, at - 1, side));
-      if (found === ALWAYS || combinator === '+') break;
+    if (combinator === '~' && origin.position > LONG_ROW)
+      found = this.#earlierSibling(selector, at - 1, origin);
+    else {
+      for (let side = origin.previous; side >= 0; side = this.#elements[side]!.previous) {
+        found = this.#table.or(found, this.#from(selector, at - 1, side));
+        if (found === ALWAYS || combinator === '+') break;
+      }
     }
     if (found !== ALWAYS && this.#siblingsOpen(origin)) {
       found = this.#table.or(
@@ -88,6 +140,8 @@ export class Matcher {
 
   #compound(compound: Compound, element: PageElement): Truth {
     if (compound.never) return NEVER;
+    if (compound.namespace !== undefined && compound.namespace !== NAMESPACES[element.namespace])
+      return NEVER;
     if (compound.type !== undefined) {
       const name = element.namespace === 'html' ? compound.type : compound.writtenType;
       if (name !== element.name) return NEVER;
@@ -155,9 +209,16 @@ export class Matcher {
       case 'root':
         if (element.parent >= 0) return NEVER;
         return this.#fragment ? NEVER : ALWAYS;
+      case 'scope root':
+        return element.index === this.#scopeRoot ? ALWAYS : NEVER;
       case 'any-link': {
         const link = element.name === 'a' || element.name === 'area';
         return link && attributeOf(element.attributes, 'href') !== undefined ? ALWAYS : NEVER;
+      }
+      case 'static': {
+        const decided = decideState(this.#page, element, simple.name, simple.argument);
+        if (decided === 'open') return this.#open(simple.text, element);
+        return decided === 'yes' ? ALWAYS : NEVER;
       }
       case 'state':
         return this.#open(simple.text, element);
@@ -246,28 +307,67 @@ export class Matcher {
     let self: Truth = ALWAYS;
     if (of !== undefined) self = this.#simple({ kind: 'among', negated: false, selectors: of }, element);
     if (self === NEVER) return NEVER;
-    let position = 1;
-    let side = last ? element.next : element.previous;
-    if (!ofType && of === undefined && !last) position = element.position;
-    else {
-      for (; side >= 0; side = last ? this.#elements[side]!.next : this.#elements[side]!.previous) {
-        const sibling = this.#elements[side]!;
-        if (ofType && (sibling.name !== element.name || sibling.namespace !== element.namespace)) continue;
-        if (of === undefined) position++;
-        else {
-          const counts = this.#simple({ kind: 'among', negated: false, selectors: of }, sibling);
-          if (counts === ALWAYS) position++;
-          else if (counts !== NEVER)
-            return this.#open(
-              `its position among ${of.map(({ text }) => text).join(',')} is ${a}n+${b}`,
-              element,
-            );
-        }
-      }
+    let position: number | undefined = Positions.of(this.#page).at(element, last, ofType);
+    if (of !== undefined) {
+      position = this.#positionAmong(simple, of, element);
+      if (position === undefined)
+        return this.#open(
+          `its position among ${of.map(({ text }) => text).join(',')} is ${a}n+${b}`,
+          element,
+        );
     }
     const offset = position - b;
     const hit = a === 0 ? offset === 0 : offset / a >= 0 && offset % a === 0;
     return hit ? self : NEVER;
+  }
+
+  /** The position among siblings that match `of`; `undefined` where one of them only might. */
+  #positionAmong(
+    simple: Extract<Simple, { kind: 'nth' }>,
+    of: readonly ComplexSelector[],
+    element: PageElement,
+  ): number | undefined {
+    let known = this.#positions.get(simple);
+    if (known === undefined) {
+      known = new Map();
+      this.#positions.set(simple, known);
+    }
+    const found = known.get(element.index);
+    if (found !== undefined) return found;
+    // All siblings at once, in the direction of counting, up to the first that is open.
+    let side = element;
+    for (let at = side.index; at >= 0; at = simple.last ? side.next : side.previous)
+      side = this.#elements[at]!;
+    let position = 0;
+    for (let at = side.index; at >= 0; at = simple.last ? side.previous : side.next) {
+      side = this.#elements[at]!;
+      const counts = this.#simple({ kind: 'among', negated: false, selectors: of }, side);
+      if (counts !== ALWAYS && counts !== NEVER) break;
+      if (counts === ALWAYS) position++;
+      known.set(at, position);
+    }
+    return known.get(element.index);
+  }
+
+  /** Whether some sibling before the element matches compounds 0 to `at`, remembered for long rows of siblings. */
+  #earlierSibling(selector: ComplexSelector, at: number, element: PageElement): Truth {
+    const key = selector.compounds[at]!;
+    let known = this.#earlier.get(key);
+    if (known === undefined) {
+      known = new Map();
+      this.#earlier.set(key, known);
+    }
+    const unknown: number[] = [];
+    let side = element.previous;
+    for (; side >= 0 && known.get(side) === undefined; side = this.#elements[side]!.previous)
+      unknown.push(side);
+    let found = side < 0 ? NEVER : known.get(side)!;
+    for (const one of unknown.reverse()) {
+      found = this.#table.or(found, this.#from(selector, at, one));
+      // What is open is told in words that name the way from the subject: it is not remembered.
+      if (found === NEVER || found === ALWAYS) known.set(one, found);
+    }
+    return found;
   }
 
   /** Siblings may exist that the file does not show. */
@@ -285,51 +385,9 @@ export class Matcher {
 
   #open(text: string, element: PageElement): Truth {
     return this.#table.literal(
-      element.index === this.#subject ? text : `${text} on ${this.#pathFromSubject(element)}`,
+      element.index === this.#subject
+        ? text
+        : `${text} on ${pathBetween(this.#elements, this.#subject, element)}`,
     );
-  }
-
-  /**
-   * Names an element by its way from the subject, so that elements in like places share conditions. Links and style
-   * blocks are not counted: they are what an edit may add.
-   */
-  #pathFromSubject(element: PageElement): string {
-    const ancestors = new Map<number, number>();
-    let up = 0;
-    for (let at = this.#subject; at >= 0; at = this.#elements[at]!.parent) ancestors.set(at, up++);
-    const steps: number[] = [];
-    let at = element;
-    while (!ancestors.has(at.index)) {
-      let count = 0;
-      for (let side = at.previous; side >= 0; side = this.#elements[side]!.previous) {
-        const { name } = this.#elements[side]!;
-        if (name !== 'link' && name !== 'style') count++;
-      }
-      steps.push(count);
-      if (at.parent < 0) break;
-      at = this.#elements[at.parent]!;
-    }
-    const climbed = ancestors.get(at.index);
-    const top = climbed === undefined ? 'the top' : climbed === 1 ? 'its parent' : `ancestor ${climbed}`;
-    return steps.length === 0 ? top : `${top}, down ${steps.reverse().join('.')}`;
-  }
-}
-
-function attributeMatches(operator: string, value: string, wanted: string): boolean {
-  switch (operator) {
-    case '=':
-      return value === wanted;
-    case '~=':
-      return wanted !== '' && splitTokens(value).includes(wanted);
-    case '|=':
-      return value === wanted || value.startsWith(`${wanted}-`);
-    case '^=':
-      return wanted !== '' && value.startsWith(wanted);
-    case '$=':
-      return wanted !== '' && value.endsWith(wanted);
-    case '*=':
-      return wanted !== '' && value.includes(wanted);
-    default:
-      return false;
   }
 }

@@ -7,7 +7,7 @@ import { interactionGroup, parseDeclarations } from '../sheets/index.js';
 import { type HintDeclaration, hintDeclarations } from './hints.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
 import { compileBlock } from './program.js';
-import type { RuleMatch } from './program-matches.js';
+import { type RuleMatch, UNSCOPED } from './program-matches.js';
 import type { Block, Entry, ProgramRule } from './rule-index.js';
 import type { SheetUse, Stack } from './stack.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
@@ -47,6 +47,7 @@ interface Contribution {
   /** For normal declarations; unlayered above all layers. */
   readonly layer: number;
   readonly specificity: number;
+  readonly hops: number;
   readonly at: number;
   readonly order: number;
 }
@@ -143,8 +144,8 @@ export class StyleReader {
         matches.local(this.#matcher, this.page, index, this.#and),
         matches.rest(this.#matcher, this.page, index, this.#and),
       ]) {
-        for (const { rule, truth } of part)
-          found.push({ use, at, rule, truth: truths.and(truth, use.condition) });
+        for (const { rule, truth, hops } of part)
+          found.push({ use, at, rule, truth: truths.and(truth, use.condition), hops });
       }
     });
     return found;
@@ -171,8 +172,8 @@ export class StyleReader {
 
   #signatureOf(matches: readonly RuleMatch[]): string {
     let text = '';
-    for (const { rule, truth } of matches)
-      text += `,${rule.order}.${rule.selector.specificity}${rule.selector.pseudoElement}.${truth}`;
+    for (const { rule, truth, hops } of matches)
+      text += `,${rule.order}.${rule.selector.specificity}${rule.selector.pseudoElement}.${truth}${hops === UNSCOPED ? '' : `^${hops}`}`;
     return text;
   }
 
@@ -204,7 +205,7 @@ export class StyleReader {
 
   #contributions(element: PageElement, matched: readonly Matched[]): Map<string, Contribution[]> {
     const targets = new Map<string, Contribution[]>();
-    for (const { use, at, rule, truth } of matched) {
+    for (const { use, at, rule, truth, hops } of matched) {
       const name = fullLayer(use, rule);
       const contribution: Contribution = {
         origin: { kind: 'rule', use, rule },
@@ -212,6 +213,7 @@ export class StyleReader {
         truth,
         layer: name === undefined ? UNLAYERED : (this.stack.layers.get(name) ?? 0),
         specificity: rule.selector.specificity,
+        hops,
         at,
         order: rule.order,
       };
@@ -228,6 +230,7 @@ export class StyleReader {
         truth: ALWAYS,
         layer: UNLAYERED,
         specificity: 0,
+        hops: UNSCOPED,
         at: 0,
         order: 0,
       };
@@ -242,6 +245,7 @@ export class StyleReader {
         truth: ALWAYS,
         layer: UNLAYERED,
         specificity: 0,
+        hops: UNSCOPED,
         at: 0,
         order: 0,
       };
@@ -257,7 +261,11 @@ function fullLayer(use: SheetUse, rule: ProgramRule): string | undefined {
   return own === undefined ? use.layer : `${use.layer}.${own}`;
 }
 
-/** CSS Cascade 5 §6.1: importance, the style attribute, layers, specificity, order. */
+function nearer(a: number, b: number): number {
+  return a === b ? 0 : a - b;
+}
+
+/** CSS Cascade 6 §2: importance, the style attribute, layers, specificity, proximity, order. */
 function buildLists(contributions: readonly Contribution[], truths: TruthTable): Map<string, Outcome[]> {
   const lists = new Map<string, Outcome[]>();
   const closed = new Set<string>();
@@ -294,7 +302,7 @@ function buildLists(contributions: readonly Contribution[], truths: TruthTable):
   const inline = contributions.filter(({ origin }) => origin.kind === 'style attribute');
   const rules = contributions.filter(({ origin }) => origin.kind === 'rule');
   const bySpecificity = (a: Contribution, b: Contribution): number =>
-    b.specificity - a.specificity || b.at - a.at || b.order - a.order;
+    b.specificity - a.specificity || nearer(a.hops, b.hops) || b.at - a.at || b.order - a.order;
   for (const one of inline) take(one, true);
   for (const one of [...rules].sort((a, b) => a.layer - b.layer || bySpecificity(a, b))) take(one, true);
   for (const one of inline) take(one, false);

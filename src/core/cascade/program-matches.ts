@@ -8,13 +8,15 @@ import type { Page, PageElement } from '../markup/index.js';
 import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
 import type { Matcher } from './matcher.js';
 import { type Indexed, type ProgramRule, RuleIndex } from './rule-index.js';
-import type { ComplexSelector, Compound, Simple } from './selector.js';
+import type { ComplexSelector, Compound, Simple } from './selector-model.js';
 import { NEVER, type Truth } from './truth.js';
 
 export interface RuleMatch {
   readonly rule: ProgramRule;
   /** Of the selector and the conditions around the rule. */
   readonly truth: Truth;
+  /** Generations up to the root of the rule's scope; without a scope, more than any. */
+  readonly hops: number;
 }
 
 /** An element that template text, on itself or on an ancestor, may change: matched by itself. */
@@ -36,9 +38,10 @@ export class ProgramMatches {
     const local: Indexed[] = [];
     const rest: Indexed[] = [];
     for (const rule of rules) {
-      const asked = isLocal(rule.selector) ? rule.selector : relax(rule.selector);
-      (asked === rule.selector ? local : rest).push({ rule, asked, above: wantedAncestors(asked) });
+      const asked = isLocalRule(rule) ? rule.selector : relax(rule.selector);
+      (isLocalRule(rule) ? local : rest).push({ rule, asked, above: wantedAncestors(asked) });
       this.#mention(asked);
+      for (const one of [...(rule.scope?.start ?? []), ...(rule.scope?.end ?? [])]) this.#mention(one);
     }
     this.#local = new RuleIndex(local);
     this.#rest = new RuleIndex(rest);
@@ -136,6 +139,8 @@ export class ProgramMatches {
   }
 }
 
+/** CSS Cascade 6: rules without a scope are infinitely far from any root. */
+export const UNSCOPED = Number.POSITIVE_INFINITY;
 const NO_MATCHES: readonly RuleMatch[] = [];
 const NO_RULES: readonly ProgramRule[] = [];
 
@@ -146,7 +151,8 @@ function possible(index: RuleIndex, matcher: Matcher, page: Page, at: number): r
   const filter = page.hasTemplatedTags ? undefined : AncestorFilter.of(page);
   const visit = ({ rule, asked, above }: Indexed): void => {
     if (filter !== undefined && above.length > 0 && !filter.mayHave(at, above)) return;
-    if (!found.has(rule) && matcher.match(asked, element.index) !== NEVER) found.add(rule);
+    if (!found.has(rule) && (rule.scope !== undefined || matcher.match(asked, element.index) !== NEVER))
+      found.add(rule);
   };
   if (element.templated === 'no') index.candidates(element.id, element.classes, element.name, visit);
   else index.all(visit);
@@ -161,8 +167,13 @@ function matchAll(
 ): readonly RuleMatch[] {
   const found: RuleMatch[] = [];
   for (const rule of rules) {
-    const truth = matcher.match(rule.selector, element);
-    if (truth !== NEVER) found.push({ rule, truth: and(truth, rule.condition) });
+    if (rule.scope === undefined) {
+      const truth = matcher.match(rule.selector, element);
+      if (truth !== NEVER) found.push({ rule, truth: and(truth, rule.condition), hops: UNSCOPED });
+    } else {
+      for (const { truth, hops } of matcher.matchScoped(rule.selector, rule.scope, element))
+        found.push({ rule, truth: and(truth, rule.condition), hops });
+    }
   }
   return found.length === 0 ? NO_MATCHES : found;
 }
@@ -180,6 +191,11 @@ function relax(selector: ComplexSelector): ComplexSelector {
     leading: selector.leading.slice(cut),
     pseudoStates: '',
   };
+}
+
+/** A local rule is the selector it is asked by; of another, what it asks is less than the whole. */
+function isLocalRule({ selector, scope }: ProgramRule): boolean {
+  return isLocal(selector) && (scope === undefined || [...scope.start, ...scope.end].every(isLocal));
 }
 
 /** Only the element and its ancestors decide. */
@@ -200,12 +216,14 @@ function isLocalSimple(simple: Simple): boolean {
     case 'any-link':
     case 'state':
     case 'root':
+    case 'scope root':
       return true;
     case 'among':
       return simple.selectors.every(isLocal);
     case 'has':
     case 'nth':
     case 'empty':
+    case 'static':
       return false;
   }
 }

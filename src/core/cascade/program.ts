@@ -5,12 +5,15 @@ import {
   declarationValidity,
   expandDeclaration,
   type RuleCondition,
+  type ScopePrelude,
   type Sheet,
   type StyleRule,
 } from '../sheets/index.js';
 import { ProgramMatches } from './program-matches.js';
-import type { Block, Entry, ProgramRule } from './rule-index.js';
-import { type ComplexSelector, compileSelectorList } from './selector.js';
+import type { Block, Entry, ProgramRule, RuleScope } from './rule-index.js';
+import { compileSelectorList } from './selector.js';
+import type { ComplexSelector, SelectorContext } from './selector-model.js';
+import { supportsTruth } from './supports.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
 
 export interface DroppedRule {
@@ -32,12 +35,18 @@ export function compileSheet(sheet: Sheet, holder: string, table: TruthTable): P
   const rules: ProgramRule[] = [];
   const dropped: DroppedRule[] = [];
   const lists = new Map<string, ReturnType<typeof compileSelectors>>();
+  const { namespaces } = sheet;
   sheet.rules.forEach((rule, order) => {
-    const key = rule.selectors.join('\0');
+    const key = `${rule.scope === undefined ? '' : '@scope'}\0${rule.selectors.join('\0')}`;
     let list = lists.get(key);
     if (list === undefined) {
-      list = compileSelectors(rule.selectors);
+      list = compileSelectors(rule.selectors, { scoped: rule.scope !== undefined, namespaces });
       lists.set(key, list);
+    }
+    const scope = compileScope(rule.scope, namespaces);
+    if (scope === 'invalid') {
+      dropped.push({ rule, reason: 'stands in a scope that browsers drop' });
+      return;
     }
     if (list.kind === 'invalid') {
       dropped.push({ rule, reason: list.reason });
@@ -49,22 +58,37 @@ export function compileSheet(sheet: Sheet, holder: string, table: TruthTable): P
     const condition = table.and(...parts);
     if (condition === NEVER) return;
     const block = compileBlock(rule.declarations, holder, table);
-    for (const selector of list.selectors) rules.push({ selector, rule, order, condition, block });
+    for (const selector of list.selectors) rules.push({ selector, scope, rule, order, condition, block });
   });
   return { sheet, holder, rules, dropped, matches: new ProgramMatches(rules) };
 }
 
 /** In: the selectors of a rule, those it is nested in first. */
-export function compileSelectors(selectors: readonly string[]): ReturnType<typeof compileSelectorList> {
+export function compileSelectors(
+  selectors: readonly string[],
+  context: SelectorContext = {},
+): ReturnType<typeof compileSelectorList> {
   let parent: readonly ComplexSelector[] | undefined;
   let unsure = false;
   for (const text of selectors) {
-    const list = compileSelectorList(text, parent);
+    const list = compileSelectorList(text, { ...context, parent });
     if (list.kind === 'invalid') return list;
     unsure ||= list.unsure;
     parent = list.selectors;
   }
   return { kind: 'list', selectors: parent ?? [], unsure };
+}
+
+function compileScope(
+  scope: ScopePrelude | undefined,
+  namespaces: ReadonlyMap<string, string>,
+): RuleScope | 'invalid' | undefined {
+  if (scope === undefined) return undefined;
+  const start = compileSelectorList(scope.start, { namespaces });
+  const end =
+    scope.end === undefined ? undefined : compileSelectorList(scope.end, { namespaces, scoped: true });
+  if (start.kind === 'invalid' || end?.kind === 'invalid') return 'invalid';
+  return { start: start.selectors, end: end?.selectors ?? [] };
 }
 
 export function conditionTruth(condition: RuleCondition, table: TruthTable): Truth {
@@ -74,6 +98,7 @@ export function conditionTruth(condition: RuleCondition, table: TruthTable): Tru
     .trim()
     .toLowerCase();
   if (condition.kind === 'media' && (text === '' || text === 'all')) return ALWAYS;
+  if (condition.kind === 'supports') return supportsTruth(text, table);
   return table.literal(`@${condition.kind} ${text}`.trim());
 }
 

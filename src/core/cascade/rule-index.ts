@@ -1,7 +1,7 @@
 // The rules of a sheet, one entry per complex selector, found by the rarest part of their last compound.
 
 import type { Declaration, StyleRule } from '../sheets/index.js';
-import type { ComplexSelector } from './selector.js';
+import type { ComplexSelector } from './selector-model.js';
 import type { Truth } from './truth.js';
 
 /** One longhand that a declaration sets. */
@@ -19,8 +19,15 @@ export interface Block {
   readonly important: readonly Entry[];
 }
 
+/** Where a scoped rule holds: from an element that matches `start` down to those that match `end`. */
+export interface RuleScope {
+  readonly start: readonly ComplexSelector[];
+  readonly end: readonly ComplexSelector[];
+}
+
 export interface ProgramRule {
   readonly selector: ComplexSelector;
+  readonly scope: RuleScope | undefined;
   readonly rule: StyleRule;
   /** Position of the rule in the sheet; the selectors of one list share it. */
   readonly order: number;

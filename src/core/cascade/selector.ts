@@ -2,77 +2,18 @@
 
 import type { CssNode, SelectorList } from 'css-tree';
 import * as csstree from 'css-tree/dist/csstree.esm';
-
-export type Combinator = ' ' | '>' | '+' | '~';
-
-export type Simple =
-  | {
-      readonly kind: 'attribute';
-      readonly name: string;
-      readonly operator: string | undefined;
-      readonly value: string;
-      readonly flag: string | undefined;
-    }
-  /** `:is()`, `:where()`, `:not()` and the nesting selector `&`. */
-  | { readonly kind: 'among'; readonly negated: boolean; readonly selectors: readonly ComplexSelector[] }
-  | { readonly kind: 'has'; readonly selectors: readonly ComplexSelector[] }
-  | {
-      readonly kind: 'nth';
-      readonly a: number;
-      readonly b: number;
-      readonly last: boolean;
-      readonly ofType: boolean;
-      readonly of: readonly ComplexSelector[] | undefined;
-    }
-  | { readonly kind: 'empty' }
-  | { readonly kind: 'root' }
-  | { readonly kind: 'any-link' }
-  /** A state, or a pseudo-class that this version leaves open. */
-  | { readonly kind: 'state'; readonly text: string };
-
-export interface Compound {
-  /** Lower case in HTML; `undefined` for any type. */
-  readonly type: string | undefined;
-  readonly writtenType: string | undefined;
-  readonly id: string | undefined;
-  readonly classes: readonly string[];
-  readonly rest: readonly Simple[];
-  /** An impossible compound such as `#a#b`. */
-  readonly never: boolean;
-}
-
-export interface ComplexSelector {
-  readonly text: string;
-  /** From left to right; `combinators[i]` stands between compounds `i` and `i + 1`. */
-  readonly compounds: readonly Compound[];
-  readonly combinators: readonly Combinator[];
-  /** `leading[i]` is the text of compounds 0 to i, for saying what is open. */
-  readonly leading: readonly string[];
-  /** In a relative selector (`:has(> a)`) the combinator before the first compound. */
-  readonly relative: Combinator | undefined;
-  /** ids × 2^20 + classes × 2^10 + types: Selectors 4 §17. */
-  readonly specificity: number;
-  /** `::before`, or empty for the element itself. */
-  readonly pseudoElement: string;
-  /** States that stand behind the pseudo-element: `::-webkit-scrollbar-thumb:hover`. */
-  readonly pseudoStates: string;
-}
-
-export type CompiledList =
-  | {
-      readonly kind: 'list';
-      readonly selectors: readonly ComplexSelector[] /** Some browsers may drop the whole rule. */;
-      readonly unsure: boolean;
-    }
-  | { readonly kind: 'invalid'; readonly reason: string };
-
-export const ONE_ID = 1 << 20;
-export const ONE_CLASS = 1 << 10;
-export const ONE_TYPE = 1;
-
-export function specificityParts(specificity: number): [ids: number, classes: number, types: number] {
-  return [specificity >> 20, (specificity >> 10) & 1023, specificity & 1023];
-}
+import {
+  type Combinator,
+  type CompiledList,
+  type ComplexSelector,
+  type Compound,
+  ONE_CLASS,
+  ONE_ID,
+  ONE_TYPE,
+  type SelectorContext,
+  type Simple,
+} from './selector-model.js';
+import { STATIC_STATES } from './static-states.js';
 
 /** States that every browser in use accepts; any other name may make a browser drop the rule. */
 const STATES = new Set(
@@ -95,13 +36,13 @@ class InvalidSelector extends Error {}
 
 /**
  * Compiles a selector list.
- * In: the text; for a nested rule the compiled list around it. Out: the selectors, or why a browser drops the rule.
+ * In: the text; what stands around the rule. Out: the selectors, or why a browser drops the rule.
  */
-export function compileSelectorList(text: string, parent?: readonly ComplexSelector[]): CompiledList {
+export function compileSelectorList(text: string, context: SelectorContext = {}): CompiledList {
   try {
     const ast = csstree.parse(text, { context: 'selectorList' });
     if (ast.type !== 'SelectorList') return { kind: 'invalid', reason: 'is no selector' };
-    const compiler = new Compiler(parent);
+    const compiler = new Compiler(context);
     const selectors = compiler.list(ast, 'nested');
     return { kind: 'list', selectors, unsure: compiler.unsure };
   } catch (error) {
@@ -129,10 +70,14 @@ class Compiler {
   unsure = false;
   /** Inside `:is()` and `:where()` an unknown part drops only itself. */
   #forgiving = 0;
-  readonly #parent: readonly ComplexSelector[] | undefined;
+  readonly #context: SelectorContext;
 
-  constructor(parent: readonly ComplexSelector[] | undefined) {
-    this.#parent = parent;
+  constructor(context: SelectorContext) {
+    this.#context = context;
+  }
+
+  get #parent(): readonly ComplexSelector[] | undefined {
+    return this.#context.parent;
   }
 
   list(ast: SelectorList, place: 'nested' | 'argument' | 'relative'): ComplexSelector[] {
@@ -168,6 +113,15 @@ class Compiler {
       draft.combinators.push(combinatorOf(first.name));
       rest = nodes.slice(1);
     }
+    if (place === 'nested' && this.#context.scoped === true && this.#parent === undefined) {
+      // CSS Cascade 6: what does not name the scope's root stands below it.
+      if (!mentionsScope(nodes)) {
+        draft.compounds.push({ ...ANYTHING, rest: [{ kind: 'scope root' }] });
+        draft.texts.push(':scope');
+        draft.combinators.push(first?.type === 'Combinator' ? combinatorOf(first.name) : ' ');
+        if (first?.type === 'Combinator') rest = nodes.slice(1);
+      }
+    }
     let run: CssNode[] = [];
     for (const node of rest) {
       if (node.type !== 'Combinator') {
@@ -200,6 +154,7 @@ class Compiler {
   #addCompound(draft: Draft, nodes: readonly CssNode[]): void {
     if (draft.pseudoElement !== '') throw new InvalidSelector('goes on behind a pseudo-element');
     let type: string | undefined;
+    let namespace = this.#context.namespaces?.get('');
     let id: string | undefined;
     let never = false;
     const classes: string[] = [];
@@ -207,8 +162,9 @@ class Compiler {
     for (const node of nodes) {
       switch (node.type) {
         case 'TypeSelector': {
-          const name = csstree.ident.decode(node.name.startsWith('*|') ? node.name.slice(2) : node.name);
-          if (name.includes('|')) throw new InvalidSelector('uses a namespace that is not declared');
+          const bar = node.name.indexOf('|');
+          const name = csstree.ident.decode(node.name.slice(bar + 1));
+          if (bar >= 0) namespace = this.#namespace(node.name.slice(0, bar));
           if (name !== '*') {
             type = name;
             draft.specificity += ONE_TYPE;
@@ -231,7 +187,11 @@ class Compiler {
           draft.specificity += ONE_CLASS;
           break;
         case 'NestingSelector':
-          if (this.#parent === undefined) rest.push({ kind: 'root' });
+          if (this.#context.scoped === true && this.#parent === undefined) {
+            // What `&` weighs in a scope has changed since it came up.
+            this.#doubt();
+            rest.push({ kind: 'scope root' });
+          } else if (this.#parent === undefined) rest.push({ kind: 'root' });
           else {
             rest.push({ kind: 'among', negated: false, selectors: this.#parent });
             draft.specificity += highest(this.#parent);
@@ -255,7 +215,24 @@ class Compiler {
     draft.texts.push(
       nodes.map((node) => (node.type === 'NestingSelector' ? '&' : csstree.generate(node))).join(''),
     );
-    draft.compounds.push({ type: type?.toLowerCase(), writtenType: type, id, classes, rest, never });
+    draft.compounds.push({
+      type: type?.toLowerCase(),
+      writtenType: type,
+      namespace,
+      id,
+      classes,
+      rest,
+      never,
+    });
+  }
+
+  /** The address of a prefix; an empty prefix in front of `|` means no namespace at all, `*` any. */
+  #namespace(prefix: string): string | undefined {
+    if (prefix === '*') return undefined;
+    if (prefix === '') return '';
+    const address = this.#context.namespaces?.get(prefix);
+    if (address === undefined) throw new InvalidSelector('uses a namespace that is not declared');
+    return address;
   }
 
   #pseudoElement(draft: Draft, name: string, text: string): void {
@@ -305,8 +282,14 @@ class Compiler {
     const positions = POSITIONS.get(name);
     if (positions !== undefined) rest.push(...positions);
     else if (name === 'empty' || name === 'root' || name === 'any-link') rest.push({ kind: name });
-    else if (name === 'scope') rest.push({ kind: 'root' });
-    else {
+    else if (name === 'scope') rest.push({ kind: this.#context.scoped === true ? 'scope root' : 'root' });
+    else if (STATIC_STATES.has(name)) {
+      const text = csstree.generate(node);
+      const given = /\(([\s\S]*)\)/.exec(text)?.[1] ?? '';
+      // Lists of languages and wildcards are newer than `:lang(en)`.
+      if (name === 'dir' || (name === 'lang' && !/^[a-z-]+$/i.test(given))) this.#doubt();
+      rest.push({ kind: 'static', name, argument: given, text });
+    } else {
       if (!STATES.has(name)) this.#doubt();
       // Whether a link was visited is a state; whether it is one is not.
       if (name === 'link' || name === 'visited') rest.push({ kind: 'any-link' });
@@ -359,6 +342,23 @@ function spaced(combinator: Combinator): string {
 
 function mentionsNesting(nodes: readonly CssNode[]): boolean {
   return nodes.some((node) => csstree.find(node, (inner) => inner.type === 'NestingSelector') !== null);
+}
+
+const ANYTHING: Compound = {
+  type: undefined,
+  writtenType: undefined,
+  namespace: undefined,
+  id: undefined,
+  classes: [],
+  rest: [],
+  never: false,
+};
+
+function mentionsScope(nodes: readonly CssNode[]): boolean {
+  const isScope = (node: CssNode): boolean =>
+    node.type === 'NestingSelector' ||
+    (node.type === 'PseudoClassSelector' && node.name.toLowerCase() === 'scope');
+  return nodes.some((node) => csstree.find(node, isScope) !== null);
 }
 
 function attributeSimple(node: Extract<CssNode, { type: 'AttributeSelector' }>): Simple {

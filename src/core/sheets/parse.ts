@@ -2,15 +2,8 @@
 // with their names, over tokens. A browser recovers from every error, and so does this, in the same way.
 
 import { parseImport } from './import-prelude.js';
-import type {
-  Declaration,
-  ImportRule,
-  RuleCondition,
-  Sheet,
-  SheetDefect,
-  SheetDefectKind,
-  StyleRule,
-} from './sheet.js';
+import type { Declaration, RuleCondition, Sheet, SheetDefect, SheetDefectKind } from './sheet.js';
+import { type Context, parseScope, SheetParts, TOP } from './sheet-parts.js';
 import { CLOSERS, isSpace, Token, type Tokens, tokenize, tokenText } from './tokens.js';
 
 /** Parses a style sheet. Ranges are offsets in `text`. Never throws: what a browser drops becomes a defect. */
@@ -27,43 +20,23 @@ export function parseDeclarations(text: string): { declarations: Declaration[]; 
   return { declarations, defects: parser.defects };
 }
 
-interface Context {
-  readonly selectors: readonly string[];
-  readonly selectorStart: number;
-  readonly selectorEnd: number;
-  readonly conditions: readonly RuleCondition[];
-  readonly layer: string | undefined;
-}
-
-const TOP: Context = { selectors: [], selectorStart: 0, selectorEnd: 0, conditions: [], layer: undefined };
-
 const GROUPS = new Set(['media', 'supports', 'container', 'starting-style', 'layer', 'scope']);
 class Parser {
-  readonly defects: SheetDefect[] = [];
-  readonly #rules: StyleRule[] = [];
-  readonly #imports: ImportRule[] = [];
-  readonly #layers = new Set<string>();
-  readonly #definitions: string[] = [];
-  readonly #undecided: { what: string; range: { start: number; end: number } }[] = [];
+  readonly #parts = new SheetParts();
   readonly #tokens: Tokens;
   #at = 0;
   #importsAllowed = true;
-  #anonymousLayers = 0;
 
   constructor(tokens: Tokens) {
     this.#tokens = tokens;
   }
 
   sheet(): Sheet {
-    return {
-      text: this.#tokens.text,
-      rules: this.#rules,
-      imports: this.#imports,
-      layers: [...this.#layers],
-      definitions: this.#definitions,
-      defects: this.defects,
-      undecided: this.#undecided,
-    };
+    return this.#parts.sheet(this.#tokens.text);
+  }
+
+  get defects(): SheetDefect[] {
+    return this.#parts.defects;
   }
 
   /** "Consume a stylesheet's contents", and the contents of a group rule that stands at the top. */
@@ -146,21 +119,22 @@ class Parser {
           continue;
         }
         this.#at = start;
-        const before = this.#rules.length;
+        const before = this.#parts.rules.length;
         flush(start);
         this.#consumeQualifiedRule(context, true);
-        if (this.#rules.length > before) emitted = true;
+        if (this.#parts.rules.length > before) emitted = true;
       }
     }
   }
 
   #emit(context: Context, declarations: readonly Declaration[], ruleStart: number, end: number): void {
-    this.#rules.push({
+    this.#parts.rules.push({
       selectors: context.selectors,
       selectorRange: { start: this.#start(context.selectorStart), end: this.#start(context.selectorEnd) },
       range: { start: this.#start(ruleStart), end: this.#start(Math.min(end, this.#tokens.count)) },
       declarations,
       conditions: context.conditions,
+      scope: context.scope,
       layer: context.layer,
     });
   }
@@ -269,24 +243,29 @@ class Parser {
         this.#skipComponentValue();
       this.#close(open);
       const around = context.conditions.map(({ kind, text }) => `@${kind} ${text} `).join('');
-      this.#definitions.push(around + this.#slice(start, this.#at).replace(/\s+/g, ' '));
+      this.#parts.definitions.push(around + this.#slice(start, this.#at).replace(/\s+/g, ' '));
       return;
     }
-    if (name === 'scope') this.#undecide('@scope', start, open);
-    const inside = this.#groupContext(name, prelude, context);
+    const inside = this.#groupContext(name, prelude, context, start);
     if (context.selectors.length > 0) this.#consumeBlockContents(inside, start);
     else this.consumeRules(inside, false);
     this.#close(open);
   }
 
-  #groupContext(name: string, prelude: string, context: Context): Context {
+  #groupContext(name: string, prelude: string, context: Context, start: number): Context {
     if (name === 'layer') {
-      const own = prelude === '' ? `(anonymous ${++this.#anonymousLayers})` : prelude;
+      const own = prelude === '' ? this.#parts.anonymousLayer() : prelude;
       const layer = context.layer === undefined ? own : `${context.layer}.${own}`;
       this.#nameLayer(layer, context);
       return { ...context, layer };
     }
-    if (name === 'scope') return context;
+    if (name === 'scope') {
+      const scope = parseScope(prelude);
+      // A scope in a scope or in a rule has a root that is relative to what is around it.
+      if (scope === undefined || context.scope !== undefined || context.selectors.length > 0)
+        this.#undecide('a scope inside another, or without a root', start);
+      return { ...context, scope: scope ?? context.scope };
+    }
     const kind = name as RuleCondition['kind'];
     return { ...context, conditions: [...context.conditions, { kind, text: prelude }] };
   }
@@ -304,9 +283,9 @@ class Parser {
       const parsed = this.#importsAllowed && context === TOP ? parseImport(prelude) : undefined;
       if (parsed === undefined) this.#defect('import too late', prelude, start, this.#at);
       else {
-        const layer = parsed.layer === '' ? `(anonymous ${++this.#anonymousLayers})` : parsed.layer;
+        const layer = parsed.layer === '' ? this.#parts.anonymousLayer() : parsed.layer;
         if (layer !== undefined) this.#nameLayer(layer, context);
-        this.#imports.push({
+        this.#parts.imports.push({
           ...parsed,
           layer,
           range: { start: this.#start(start), end: this.#start(this.#at) },
@@ -315,19 +294,23 @@ class Parser {
       return;
     }
     this.#importsAllowed = false;
-    if (name === 'namespace') this.#undecide('@namespace', start, this.#at);
-    else this.#definitions.push(`@${name} ${prelude}`);
+    if (name === 'namespace') {
+      // Behind any rule it is dropped, as an import is.
+      const late = this.#parts.rules.length > 0 || context !== TOP;
+      if (!late && !this.#parts.nameSpace(prelude)) this.#undecide('a namespace', start);
+    } else this.#parts.definitions.push(`@${name} ${prelude}`);
   }
 
   #nameLayer(layer: string, context: Context): void {
-    // Whether a layer named only under a condition takes part in the order depends on that condition.
-    if (context.conditions.length > 0 && !this.#layers.has(layer))
-      this.#undecide('a layer under a condition', this.#at - 1, this.#at);
-    this.#layers.add(layer);
+    this.#parts.nameLayer(layer, context.conditions.length > 0, this.#rangeFrom(this.#at - 1));
   }
 
-  #undecide(what: string, from: number, to: number): void {
-    this.#undecided.push({ what, range: { start: this.#start(from), end: this.#start(to) } });
+  #undecide(what: string, from: number): void {
+    this.#parts.undecide(what, this.#rangeFrom(from));
+  }
+
+  #rangeFrom(token: number): { start: number; end: number } {
+    return { start: this.#start(token), end: this.#start(this.#at) };
   }
 
   #close(open: number): void {

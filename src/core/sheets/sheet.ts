@@ -18,6 +18,12 @@ export interface RuleCondition {
   readonly text: string;
 }
 
+/** The selectors of `@scope (start) to (end)`. */
+export interface ScopePrelude {
+  readonly start: string;
+  readonly end: string | undefined;
+}
+
 export interface StyleRule {
   /** Selector lists from the outermost rule to this one; more than one where rules are nested. */
   readonly selectors: readonly string[];
@@ -26,6 +32,8 @@ export interface StyleRule {
   readonly range: SourceRange;
   readonly declarations: readonly Declaration[];
   readonly conditions: readonly RuleCondition[];
+  /** The scope around the rule, `undefined` outside `@scope`. */
+  readonly scope: ScopePrelude | undefined;
   /** Full name of the layer, `undefined` outside layers. Anonymous layers have unique names. */
   readonly layer: string | undefined;
 }
@@ -58,9 +66,11 @@ export interface Sheet {
   readonly imports: readonly ImportRule[];
   /** Layer names in the order in which this sheet first names them. */
   readonly layers: readonly string[];
+  /** Prefix to address, the empty prefix for the default namespace. */
+  readonly namespaces: ReadonlyMap<string, string>;
   /** `@font-face`, `@keyframes`, `@property` and other at-rules that style no element by themselves, as written. */
   readonly definitions: readonly string[];
   readonly defects: readonly SheetDefect[];
-  /** Constructs this version cannot decide: `@scope`, `@namespace`. Pages that use the sheet are left alone. */
+  /** Constructs that are not decided: a scope without a root, a layer under a condition. Pages that use the sheet are left alone. */
   readonly undecided: readonly { readonly what: string; readonly range: SourceRange }[];
 }

@@ -24,7 +24,7 @@ test('nesting takes the strongest parent, and a space where there is no &', () =
   const parent = compileSelectorList('.a, #b');
   assert.equal(parent.kind, 'list');
   if (parent.kind !== 'list') return;
-  const child = compileSelectorList('c, &:hover, > d', parent.selectors);
+  const child = compileSelectorList('c, &:hover, > d', { parent: parent.selectors });
   assert.ok(child.kind === 'list');
   assert.deepEqual(
     child.selectors.map((one) => specificityParts(one.specificity).join()),

@@ -21,9 +21,14 @@ test('shared, indexed and filtered matches are those that every rule would give'
           .map(({ at, rule, truth }) => `${at} ${rule.order} ${rule.selector.text} ${truth}`);
         const asked = stack.uses.flatMap(({ program, condition }, at) =>
           program.rules.flatMap((rule) => {
-            const matched = matcher.match(rule.selector, index);
-            const truth = model.table.truths.and(matched, rule.condition, condition);
-            return matched === NEVER ? [] : [`${at} ${rule.order} ${rule.selector.text} ${truth}`];
+            const all =
+              rule.scope === undefined
+                ? [matcher.match(rule.selector, index)]
+                : matcher.matchScoped(rule.selector, rule.scope, index).map(({ truth }) => truth);
+            return all.flatMap((matched) => {
+              const truth = model.table.truths.and(matched, rule.condition, condition);
+              return matched === NEVER ? [] : [`${at} ${rule.order} ${rule.selector.text} ${truth}`];
+            });
           }),
         );
         assert.deepEqual(shared.sort(), asked.sort(), `seed ${seed}, ${page.path}, element ${index}`);

@@ -86,9 +86,15 @@ test('layers have full names, in order of appearance', () => {
 
 test('what cannot be decided yet is named, not guessed', () => {
   assert.deepEqual(
-    parseSheet('@scope (.card) { p { x: y } }').undecided.map(({ what }) => what),
-    ['@scope'],
+    parseSheet('@scope { p { x: y } } @media print { @layer a { p { x: y } } }').undecided.map(
+      ({ what }) => what,
+    ),
+    ['a scope inside another, or without a root', 'a layer under a condition'],
   );
+  assert.deepEqual(parseSheet('@scope (.card) to (.x, .y) { p { x: y } }').rules[0]!.scope, {
+    start: '.card',
+    end: '.x, .y',
+  });
 });
 
 test('a style attribute keeps its good declarations and reports the rest', () => {

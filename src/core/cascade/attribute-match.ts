@@ -1,0 +1,32 @@
+// How attribute selectors compare values.
+
+import { splitTokens } from '../markup/index.js';
+
+/** HTML attributes whose values selectors compare without case (HTML standard, "Case-sensitivity of selectors"). */
+export const CASELESS = new Set(
+  (
+    'accept accept-charset align alink axis bgcolor charset checked clear codetype color compact declare defer dir ' +
+    'direction disabled enctype face frame hreflang http-equiv lang language link media method multiple nohref ' +
+    'noresize noshade nowrap readonly rel rev rules scope scrolling selected shape target text type valign valuetype vlink'
+  ).split(' '),
+);
+
+/** In: the operator of the selector, and both values, lower case where case does not count. */
+export function attributeMatches(operator: string, value: string, wanted: string): boolean {
+  switch (operator) {
+    case '=':
+      return value === wanted;
+    case '~=':
+      return wanted !== '' && splitTokens(value).includes(wanted);
+    case '|=':
+      return value === wanted || value.startsWith(`${wanted}-`);
+    case '^=':
+      return wanted !== '' && value.startsWith(wanted);
+    case '$=':
+      return wanted !== '' && value.endsWith(wanted);
+    case '*=':
+      return wanted !== '' && value.includes(wanted);
+    default:
+      return false;
+  }
+}

@@ -1,0 +1,28 @@
+// Names for elements that conditions are about.
+
+import type { PageElement } from '../markup/index.js';
+
+/**
+ * Names an element by its way from the subject, so that elements in like places share conditions. Links and style
+ * blocks are not counted: they are what an edit may add.
+ */
+export function pathBetween(elements: readonly PageElement[], subject: number, element: PageElement): string {
+  const ancestors = new Map<number, number>();
+  let up = 0;
+  for (let at = subject; at >= 0; at = elements[at]!.parent) ancestors.set(at, up++);
+  const steps: number[] = [];
+  let at = element;
+  while (!ancestors.has(at.index)) {
+    let count = 0;
+    for (let side = at.previous; side >= 0; side = elements[side]!.previous) {
+      const { name } = elements[side]!;
+      if (name !== 'link' && name !== 'style') count++;
+    }
+    steps.push(count);
+    if (at.parent < 0) break;
+    at = elements[at.parent]!;
+  }
+  const climbed = ancestors.get(at.index);
+  const top = climbed === undefined ? 'the top' : climbed === 1 ? 'its parent' : `ancestor ${climbed}`;
+  return steps.length === 0 ? top : `${top}, down ${steps.reverse().join('.')}`;
+}
