@@ -142,6 +142,32 @@ export const proveDocument = z
       ]),
     ),
     assumptions: z.array(z.string()),
+    browser: z
+      .strictObject({
+        equal: z.boolean(),
+        pages: z.int(),
+        views: z.int().describe('Widths and print, for each page.'),
+        nodes: z.int(),
+        report: z.string().describe('Path of the HTML report.'),
+        differences: z.array(
+          z.strictObject({
+            page: z.string(),
+            view: z.string(),
+            nodes: z.int(),
+            pixels: z.int(),
+            told: z.array(
+              z.strictObject({
+                node: z.string(),
+                property: z.string(),
+                before: z.string(),
+                after: z.string(),
+              }),
+            ),
+          }),
+        ),
+      })
+      .optional()
+      .describe('With --browser.'),
   })
   .describe('acervus prove --json');
 

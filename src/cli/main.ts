@@ -66,13 +66,20 @@ program
   .description('show that two states of the site look the same, or where they do not')
   .argument('[site]', 'folder of the site', '.')
   .requiredOption('--against <folder|commit>', 'the other state')
+  .option('--browser', 'look at both states in an installed Chromium too, and write a report with pictures')
+  .option('--pages <pattern...>', 'with --browser: only these pages')
+  .option('--every <n>', 'with --browser: every n-th page only')
+  .option(
+    '--widths <list>',
+    'with --browser: widths in pixels (default: 1200,500); print is always looked at',
+  )
   .option('--all', 'show every difference')
   .option('--json', 'print one JSON document')
   .option('--jobs <n>', 'compare pages in this many threads (default: as the size of the site calls for)')
   .option('--timings', 'say on stderr where the time went')
   .addHelpText(
     'after',
-    '\nExit code 1 when they differ.\n\nExample:\n  acervus prove my-site --against HEAD~1',
+    '\nExit code 1 when they differ.\n\nExample:\n  acervus prove my-site --against HEAD~1\n  acervus prove my-site --against HEAD~1 --browser --every 10',
   )
   .action(async (site: string, options) =>
     run(async () => (await import('./prove.js')).prove(site, options)),

@@ -4,7 +4,10 @@ import type { z } from 'zod';
 import { count, type Difference, type Proof, type ShownOutcome } from '../core/proof/index.js';
 import { showPlace } from '../core/source.js';
 import { groupBy } from '../core/stock/index.js';
+import type { BrowserProof } from '../report/browser-proof.js';
+import { differs } from '../report/browser-report.js';
 import { type Proven, proveSite } from '../site/proving.js';
+import { browserJson, browserLines, checkBrowserOptions, inBrowser } from './browser-lines.js';
 import type { proveDocument } from './documents.js';
 import {
   clean,
@@ -26,25 +29,42 @@ export interface ProveOptions {
   readonly all?: boolean;
   readonly jobs?: string;
   readonly timings?: boolean;
+  readonly browser?: boolean;
+  readonly pages?: readonly string[];
+  readonly every?: string;
+  readonly widths?: string;
 }
 
 /** Out: 1 when the states differ. */
 export async function prove(folder: string, options: ProveOptions): Promise<number> {
+  checkBrowserOptions(options);
   const progress = new Progress();
   progress.say('reading both states');
   const proven = await proveSite(folder, options.against, {
     jobs: options.jobs,
     onPage: (done, of) => progress.step('proving', done, of),
   });
-  progress.end();
   const { proof } = proven;
-  if (options.json === true) printJson(proveJson(options.against, proof));
-  else print(proveLines(folder, options, proven));
+  const start = performance.now();
+  const browser = options.browser === true ? await inBrowser(folder, options) : undefined;
+  if (browser !== undefined) proven.timings.add('browser', performance.now() - start);
+  progress.end();
+  const differing = browser?.pages.filter((page) => page.views.some(differs)).length ?? 0;
+  if (options.json === true) printJson(proveJson(options.against, proof, browser));
+  else
+    print([
+      ...proveLines(folder, options, proven, browser === undefined),
+      ...(browser === undefined ? [] : browserLines(browser)),
+    ]);
   if (options.timings === true) printTimings(proven.timings);
-  return proof.differences.length === 0 ? 0 : 1;
+  return proof.differences.length === 0 && differing === 0 ? 0 : 1;
 }
 
-function proveJson(against: string, proof: Proof): z.infer<typeof proveDocument> {
+function proveJson(
+  against: string,
+  proof: Proof,
+  browser: BrowserProof | undefined,
+): z.infer<typeof proveDocument> {
   return {
     format: 1,
     command: 'prove',
@@ -71,6 +91,7 @@ function proveJson(against: string, proof: Proof): z.infer<typeof proveDocument>
       };
     }),
     assumptions: [...proof.assumptions],
+    ...(browser === undefined ? {} : { browser: browserJson(browser) }),
   };
 }
 
@@ -78,6 +99,7 @@ function proveLines(
   folder: string,
   { against, all = false }: ProveOptions,
   { proof, isComponent }: Proven,
+  last: boolean,
 ): string[] {
   const { differences } = proof;
   const lines = [heading('Proof', `${folder} against ${against}`)];
@@ -112,6 +134,7 @@ function proveLines(
     lines.push(heading('Assumed', 'the proof holds if these do'));
     for (const one of proof.assumptions) lines.push(row({ mark: 'needs', text: clean(one) }));
   }
+  if (!last) return lines;
   lines.push(
     differences.length === 0
       ? next('git commit', 'the change is safe to keep')

@@ -136,10 +136,13 @@ test('what the engine says wins computes to what Chromium computes, on random pa
     for (let seed = 1; seed <= Number(process.env.ACERVUS_SITES ?? 60); seed++) {
       const files = withTaste({ plain: true }, () => site(seed));
       // One file: the linked sheet stands in a block, so that the page can be set as text.
+      // Boxes of pseudo-elements go with the sheets, and would move what stands around them.
+      // What a sheet imports goes too: a page set as text has no neighbours.
+      const kit = files['kit.css']!.replace(/^@import.*/, '');
       const html = files['index.html']!.replace(
         '<link rel="stylesheet" href="kit.css">',
-        () => `<style>${files['kit.css']}</style>`,
-      );
+        () => `<style>${kit}</style>`,
+      ).replaceAll('content: "x";', '');
       const { reader } = readerOf({ 'index.html': html });
       const view = VIEWS[new Random(seed).number(VIEWS.length)]!;
       await tab.setViewportSize({ width: view.width, height: 600 });

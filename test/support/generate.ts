@@ -173,7 +173,7 @@ function compound(random: Random, depth: number, plain: boolean): string {
 }
 
 /** Declarations that only the style attribute of one element can stand for: see the engine's test. */
-const WHOLE = /^(all|margin: var|--)/;
+const WHOLE = /^(all|margin: var|--)|revert-layer|container-type/;
 
 export interface Taste {
   /** Leaves `all` and custom properties out. */

@@ -1,0 +1,109 @@
+// The browser as judge: both states of a site in one Chromium, several pages at a time, at every width and in print.
+
+import type { BrowserContext, Page as Tab } from 'playwright-core';
+import type { SiteFiles } from '../site/files.js';
+import { captureLooks, type Looks, openView, takePicture, type View } from './capture.js';
+import { startChromium } from './chromium.js';
+import { compareLooks, comparePictures, type LooksDifference, type PixelDifference } from './compare.js';
+import { type ServedSite, serveSite } from './serve.js';
+
+export interface ViewVerdict {
+  readonly view: View;
+  readonly nodes: number;
+  /** How many nodes differ; some of their differences are told. */
+  readonly differing: number;
+  readonly told: readonly LooksDifference[];
+  readonly pixels: PixelDifference | undefined;
+  readonly pictures: { readonly before: Buffer; readonly after: Buffer };
+}
+
+export interface PageVerdict {
+  readonly page: string;
+  readonly views: readonly ViewVerdict[];
+}
+
+export interface JudgeOptions {
+  readonly views: readonly View[];
+  /** How many pages at a time. */
+  readonly tabs: number;
+  /** Called with each verdict as it comes, in no order: pictures need not be kept. */
+  readonly onVerdict: (verdict: PageVerdict, done: number) => void;
+}
+
+/** In: both states; site paths of whole pages that both hold. Throws `UsageError` where no Chromium starts. */
+export async function judge(
+  before: SiteFiles,
+  after: SiteFiles,
+  pages: readonly string[],
+  options: JudgeOptions,
+): Promise<void> {
+  const browser = await startChromium();
+  const sites = await Promise.all([serveSite(before), serveSite(after)]);
+  try {
+    let next = 0;
+    let done = 0;
+    const work = async (): Promise<void> => {
+      // Scripts are off: what they would do is the same in both states, and not the same twice.
+      const context = await browser.newContext({ javaScriptEnabled: false });
+      const tab = await context.newPage();
+      for (let at = next++; at < pages.length; at = next++) {
+        const views: ViewVerdict[] = [];
+        for (const view of options.views) views.push(await judgeView(context, tab, sites, pages[at]!, view));
+        options.onVerdict({ page: pages[at]!, views }, ++done);
+      }
+      await context.close();
+    };
+    await Promise.all(Array.from({ length: Math.min(options.tabs, pages.length) }, work));
+  } finally {
+    for (const site of sites) site.close();
+    await browser.close();
+  }
+}
+
+interface Shot {
+  readonly looks: Looks;
+  readonly picture: Buffer;
+}
+
+async function judgeView(
+  context: BrowserContext,
+  tab: Tab,
+  [before, after]: readonly ServedSite[],
+  page: string,
+  view: View,
+): Promise<ViewVerdict> {
+  let verdict = await once(tab, before!, after!, page, view);
+  if (verdict.differing > 0 || verdict.pixels !== undefined) {
+    // Now and then a page is laid out before it has its width: a difference counts when a fresh tab sees it too.
+    const fresh = await context.newPage();
+    verdict = await once(fresh, before!, after!, page, view);
+    await fresh.close();
+  }
+  return verdict;
+}
+
+async function once(
+  tab: Tab,
+  before: ServedSite,
+  after: ServedSite,
+  page: string,
+  view: View,
+): Promise<ViewVerdict> {
+  const a = await shoot(tab, before, page, view);
+  const b = await shoot(tab, after, page, view);
+  const { told, nodes: differing } = compareLooks(a.looks, b.looks);
+  const pixels = comparePictures(a.picture, b.picture);
+  return {
+    view,
+    nodes: b.looks.nodes.length + b.looks.hidden.length,
+    differing,
+    told,
+    pixels,
+    pictures: { before: a.picture, after: b.picture },
+  };
+}
+
+async function shoot(tab: Tab, site: ServedSite, page: string, view: View): Promise<Shot> {
+  await openView(tab, site.origin + page.split('/').map(encodeURIComponent).join('/'), view);
+  return { looks: await captureLooks(tab, site.origin), picture: await takePicture(tab, view) };
+}

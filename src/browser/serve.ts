@@ -1,0 +1,68 @@
+// Serves one state of a site to the browser on this machine alone, so that addresses mean what they mean on a server, for a
+// folder as for a commit.
+
+import { createServer, type Server } from 'node:http';
+import path from 'node:path';
+import type { SiteFiles } from '../site/files.js';
+import { UsageError } from '../site/usage-error.js';
+
+export interface ServedSite {
+  /** `http://127.0.0.1:PORT/`. */
+  readonly origin: string;
+  close(): void;
+}
+
+const TYPES: Readonly<Record<string, string>> = {
+  '.css': 'text/css',
+  '.html': 'text/html',
+  '.htm': 'text/html',
+  '.shtml': 'text/html',
+  '.js': 'text/javascript',
+  '.json': 'application/json',
+  '.svg': 'image/svg+xml',
+  '.png': 'image/png',
+  '.gif': 'image/gif',
+  '.jpg': 'image/jpeg',
+  '.jpeg': 'image/jpeg',
+  '.webp': 'image/webp',
+  '.avif': 'image/avif',
+  '.ico': 'image/x-icon',
+  '.woff': 'font/woff',
+  '.woff2': 'font/woff2',
+  '.ttf': 'font/ttf',
+  '.otf': 'font/otf',
+};
+
+export async function serveSite(files: SiteFiles): Promise<ServedSite> {
+  const server = createServer((request, response) => {
+    const bytes = readRequested(files, request.url ?? '/');
+    if (bytes === undefined) {
+      response.writeHead(404).end();
+      return;
+    }
+    const [address] = (request.url ?? '').split(/[?#]/);
+    const type = TYPES[path.extname(address ?? '').toLowerCase()] ?? 'application/octet-stream';
+    // No character set: the browser is to find it as the page declares it.
+    response.writeHead(200, { 'content-type': type, 'cache-control': 'max-age=3600' }).end(bytes);
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  return { origin: `http://127.0.0.1:${portOf(server)}/`, close: () => server.close() };
+}
+
+function readRequested(files: SiteFiles, address: string): Buffer | undefined {
+  try {
+    const { pathname } = new URL(address, 'http://site.invalid/');
+    const file = decodeURIComponent(pathname).replace(/^\/+/, '');
+    return file.split('/').includes('..') ? undefined : files.read(file);
+  } catch (error) {
+    // A malformed address, or a link out of the site, is not there for the browser.
+    if (error instanceof URIError || error instanceof TypeError || error instanceof UsageError)
+      return undefined;
+    throw error;
+  }
+}
+
+function portOf(server: Server): number {
+  const address = server.address();
+  return typeof address === 'object' && address !== null ? address.port : 0;
+}
