@@ -51,15 +51,20 @@ export async function openView(tab: Tab, address: string, view: View): Promise<v
 
 /** In: a tab with the page open; the start of addresses to leave out, which differs between states. */
 export async function captureLooks(tab: Tab, origin: string): Promise<Looks> {
-  const { properties, hidden } = await tab.evaluate(() => {
+  const { properties, texts, hidden } = await tab.evaluate(() => {
     const names = [...getComputedStyle(document.documentElement)].filter((name) => !name.startsWith('--'));
-    const found: string[] = [];
+    // Hidden elements look alike in their hundreds: each look is sent once.
+    const numbers = new Map<string, number>();
+    const found: number[] = [];
     for (const element of document.querySelectorAll('body *')) {
       if (element.getClientRects().length > 0) continue;
       const style = getComputedStyle(element);
-      if (style.display !== 'contents') found.push(`${element.tagName} ${style.cssText}`);
+      if (style.display === 'contents') continue;
+      const text = `${element.tagName}; ${names.map((name) => `${name}: ${style.getPropertyValue(name)}`).join('; ')}`;
+      if (!numbers.has(text)) numbers.set(text, numbers.size);
+      found.push(numbers.get(text)!);
     }
-    return { properties: names, hidden: found };
+    return { properties: names, texts: [...numbers.keys()], hidden: found };
   });
   const session = await tab.context().newCDPSession(tab);
   const { documents, strings } = await session.send('DOMSnapshot.captureSnapshot', {
@@ -67,6 +72,7 @@ export async function captureLooks(tab: Tab, origin: string): Promise<Looks> {
   });
   await session.detach();
   const clean = strings.map((text) => (text.includes(origin) ? text.replaceAll(origin, '') : text));
+  const hiddenTexts = texts.map((text) => text.replaceAll(origin, ''));
   const textOf = (index: number | undefined): string => clean[index ?? -1] ?? '';
   const nodes = documents.flatMap(({ layout, nodes: all }) =>
     layout.nodeIndex.map((node, at): NodeLooks => {
@@ -90,7 +96,7 @@ export async function captureLooks(tab: Tab, origin: string): Promise<Looks> {
       };
     }),
   );
-  return { properties, nodes, hidden: hidden.map((text) => text.replaceAll(origin, '')) };
+  return { properties, nodes, hidden: hidden.map((number) => hiddenTexts[number]!) };
 }
 
 /** A PNG of the whole page, down to `TALLEST`. */

@@ -19,6 +19,7 @@ const FOLLOWS_LAYOUT =
 
 /** At most this many are told for one page in one view: a page that differs in more differs anyway. */
 const MOST_TOLD = 20;
+const MOST_OF_A_NODE = 4;
 
 /** Out: the differences that are told, and how many nodes differ in all. */
 export function compareLooks(
@@ -49,7 +50,9 @@ export function compareLooks(
     nodes++;
     const name = showNode(b);
     if (a.name !== b.name) tell(name, 'node', a.name, b.name);
-    for (const i of different.sort((one, two) => length(one) - length(two)))
+    const chosen = different.filter((i) => !FOLLOWS_LAYOUT.test(before.properties[i] ?? ''));
+    const sorted = (chosen.length > 0 ? chosen : different).sort((one, two) => length(one) - length(two));
+    for (const i of sorted.slice(0, MOST_OF_A_NODE))
       tell(name, before.properties[i] ?? '', a.values[i] ?? '', b.values[i] ?? '');
     if (different.length === 0 && a.name === b.name) tell(name, 'box', a.box, b.box);
   }
@@ -60,7 +63,7 @@ export function compareLooks(
     nodes++;
     const [one, two] = [a.split('; '), b.split('; ')];
     const first = one.findIndex((text, i) => text !== two[i]);
-    tell(`${b.split(' ')[0]!.toLowerCase()} (hidden)`, 'computed style', one[first] ?? '', two[first] ?? '');
+    tell(`${two[0]!.toLowerCase()} (hidden)`, 'computed style', one[first] ?? '', two[first] ?? '');
   }
   // Where something else changed, sizes follow from it.
   return { told: (causes.length > 0 ? causes : effects).slice(0, MOST_TOLD), nodes };
