@@ -154,27 +154,19 @@ export class StyleReader {
   /** The number of everything that could style the element: equal numbers, equal outcomes. */
   outcomeNumber(index: number): number {
     const element = this.page.elements[index]!;
-    let signature = this.stack.matchKey;
-    for (const { program } of this.stack.uses) {
-      const chain = program.matches.chainOf(this.page, index);
-      signature += `|${chain}`;
-      // An element that template text may change has matches of its own.
-      if (chain < 0)
-        signature += this.#signatureOf(program.matches.local(this.#matcher, this.page, index, this.#and));
-      signature += this.#signatureOf(program.matches.rest(this.#matcher, this.page, index, this.#and));
+    // Sheets that do not touch the element leave no trace: it is the same with and without them.
+    let signature = this.stack.layersKey;
+    for (const { program, key } of this.stack.uses) {
+      const { matches } = program;
+      const local = matches.keyOf(matches.local(this.#matcher, this.page, index, this.#and));
+      const rest = matches.keyOf(matches.rest(this.#matcher, this.page, index, this.#and));
+      if (local !== 0 || rest !== 0) signature += `|${key} ${local} ${rest}`;
     }
     if (element.style !== undefined)
       signature += `|${/url\(/i.test(element.style) ? folderOf(this.page.path) : ''}|${element.style}`;
     const hints = hintDeclarations(this.page, element);
     if (hints.length > 0) signature += `|old ${hintForm(hints, this.page.path)}`;
     return this.table.bySignature(signature, () => this.#form(element, this.matched(index)));
-  }
-
-  #signatureOf(matches: readonly RuleMatch[]): string {
-    let text = '';
-    for (const { rule, truth, hops } of matches)
-      text += `,${rule.order}.${rule.selector.specificity}${rule.selector.pseudoElement}.${truth}${hops === UNSCOPED ? '' : `^${hops}`}`;
-    return text;
   }
 
   /** The outcome lists by target, for showing and for planning. */
@@ -209,7 +201,7 @@ export class StyleReader {
       const name = fullLayer(use, rule);
       const contribution: Contribution = {
         origin: { kind: 'rule', use, rule },
-        block: rule.block,
+        block: rule.block(),
         truth,
         layer: name === undefined ? UNLAYERED : (this.stack.layers.get(name) ?? 0),
         specificity: rule.selector.specificity,

@@ -34,6 +34,9 @@ export class ProgramMatches {
   /** For each chain, the rules of the rest that its elements could still match. */
   readonly #candidates = new Map<number, readonly ProgramRule[]>();
 
+  readonly #keys = new WeakMap<readonly RuleMatch[], number>();
+  readonly #numbers = new Map<string, number>();
+
   constructor(readonly rules: readonly ProgramRule[]) {
     const local: Indexed[] = [];
     const rest: Indexed[] = [];
@@ -76,6 +79,20 @@ export class ProgramMatches {
       if (chain !== ALONE) this.#candidates.set(chain, candidates);
     }
     return candidates.length === 0 ? NO_MATCHES : matchAll(candidates, matcher, index, and);
+  }
+
+  /** Equal numbers, equal matches: the rules in order, as far as the cascade tells them apart. 0 for no match. */
+  keyOf(matches: readonly RuleMatch[]): number {
+    if (matches.length === 0) return 0;
+    const known = this.#keys.get(matches);
+    if (known !== undefined) return known;
+    let text = '';
+    for (const { rule, truth, hops } of matches)
+      text += `,${rule.order}.${rule.selector.specificity}${rule.selector.pseudoElement}.${truth}${hops === UNSCOPED ? '' : `^${hops}`}`;
+    const number = this.#numbers.get(text) ?? this.#numbers.size + 1;
+    this.#numbers.set(text, number);
+    this.#keys.set(matches, number);
+    return number;
   }
 
   /** Equal numbers, equal local matches; `ALONE` (-1) is equal to nothing. */

@@ -57,7 +57,12 @@ export function compileSheet(sheet: Sheet, holder: string, table: TruthTable): P
       parts.push(table.literal(`the browser knows every selector of ${rule.selectors.join(' / ')}`));
     const condition = table.and(...parts);
     if (condition === NEVER) return;
-    const block = compileBlock(rule.declarations, holder, table);
+    // Most rules of a framework match nothing on a site: their declarations are read when one does.
+    let compiled: Block | undefined;
+    const block = (): Block => {
+      compiled ??= compileBlock(rule.declarations, holder, table);
+      return compiled;
+    };
     for (const selector of list.selectors) rules.push({ selector, scope, rule, order, condition, block });
   });
   return { sheet, holder, rules, dropped, matches: new ProgramMatches(rules) };

@@ -32,7 +32,8 @@ export interface ProgramRule {
   /** Position of the rule in the sheet; the selectors of one list share it. */
   readonly order: number;
   readonly condition: Truth;
-  readonly block: Block;
+  /** Its declarations, read the first time they are asked for. */
+  readonly block: () => Block;
 }
 
 /** A rule, and the selector it is found and asked by. */

@@ -11,6 +11,8 @@ export interface SheetUse {
   readonly condition: Truth;
   /** The layer that `@import … layer()` puts the whole sheet in. */
   readonly layer: string | undefined;
+  /** Names the program, the condition and the layer: equal keys style alike. */
+  readonly key: string;
   /** Where the sheet's text stands: a file from its first letter, or a block inside a page. */
   readonly source: SheetSource;
 }
@@ -36,8 +38,8 @@ export interface Stack {
   readonly unread: readonly UnreadSheet[];
   /** Names the uses and their conditions: equal keys are equal stacks. */
   readonly key: string;
-  /** The same without what could not be read: equal for stacks that match alike. */
-  readonly matchKey: string;
+  /** Names the order of the layers, empty without layers. */
+  readonly layersKey: string;
   /** Rank of each layer name, weakest first, when there are layers. */
   readonly layers: ReadonlyMap<string, number>;
 }
@@ -141,8 +143,9 @@ class StackBuilder {
         chain,
       );
     }
-    this.#uses.push({ program, condition, layer, source });
-    this.#keys += `${programNumber(program)}:${condition}:${layer ?? ''};`;
+    const key = `${programNumber(program)}:${condition}:${layer ?? ''}`;
+    this.#uses.push({ program, condition, layer, key, source });
+    this.#keys += `${key};`;
   }
 
   stack(): Stack {
@@ -150,7 +153,7 @@ class StackBuilder {
       uses: this.#uses,
       unread: this.#unread,
       key: this.#keys + this.#unreadKeys,
-      matchKey: this.#keys,
+      layersKey: this.#layerNames.join(),
       layers: rankLayers(this.#layerNames),
     };
   }

@@ -55,7 +55,7 @@ function demandHere(member: Member, reader: StyleReader, element: number, before
       const layered = rule.rule.layer !== undefined || use.layer !== undefined;
       // Layered rules are below all others, and above them where important.
       if (layered && !important) continue;
-      const rivals = important ? rule.block.important : rule.block.normal;
+      const rivals = important ? rule.block().important : rule.block().normal;
       if (!rivals.some(({ longhand, value }) => competes(slots, longhand, value, important))) continue;
       const { path, offset } = use.source;
       const text = path === reader.page.path ? reader.page.text : use.program.sheet.text;

@@ -1,6 +1,6 @@
 // Compares two states of a site page by page: pages may come from anywhere, and none has to be kept.
 
-import { type SiteStyles, type Stack, StyleReader } from '../cascade/index.js';
+import { type Program, type SiteStyles, type Stack, StyleReader } from '../cascade/index.js';
 import type { Page } from '../markup/index.js';
 import { comparePaths } from '../source.js';
 import { keptText, undecidedReason } from '../stock/index.js';
@@ -42,6 +42,8 @@ export class Prover {
   /** One page for every different pair of stacks. */
   readonly contextPages: string[] = [];
   readonly #mentioned = new Set<string>();
+  readonly #seenBefore = new WeakSet<Program>();
+  readonly #seenAfter = new WeakSet<Program>();
   readonly #contexts = new Map<string, readonly [Stack, Stack]>();
   readonly #told = new Set<string>();
   readonly #before: SiteStyles;
@@ -93,8 +95,8 @@ export class Prover {
     if (!this.#contexts.has(key)) {
       this.#contexts.set(key, pair);
       this.contextPages.push(before.path);
-      noteNames(pair[0], this.known);
-      noteNames(pair[1], this.#mentioned);
+      noteNames(pair[0], this.known, this.#seenBefore);
+      noteNames(pair[1], this.#mentioned, this.#seenAfter);
     }
     return pair;
   }
@@ -192,10 +194,13 @@ export class Prover {
   }
 }
 
-function noteNames({ uses }: Stack, names: Set<string>): void {
-  for (const { program } of uses)
+function noteNames({ uses }: Stack, names: Set<string>, seen: WeakSet<Program>): void {
+  for (const { program } of uses) {
+    if (seen.has(program)) continue;
+    seen.add(program);
     for (const { selector } of program.rules)
       for (const { classes } of selector.compounds) for (const name of classes) names.add(name);
+  }
 }
 
 /** Adds what another thread found. Out: `into`, changed. */

@@ -6,7 +6,7 @@ import { Token, tokenize, tokenText } from './tokens.js';
 
 /** Properties whose values hold names that people make up, where upper and lower case differ. */
 const NAMED =
-  /^(--|animation|font|grid|counter|list-style|will-change|transition|container|view-transition|quotes|page$|content$|anchor|position-anchor|timeline|scroll-timeline|view-timeline|string-set|src$)/;
+  /^(--|animation|font|grid|counter|list-style|will-change|transition|container|view-transition|quotes|color-scheme|page$|content$|anchor|position-anchor|timeline|scroll-timeline|view-timeline|string-set|src$)/;
 const COLOURED =
   /color|background|border|outline|shadow|fill|stroke|rule|decoration|emphasis|caret|filter|mask|flood|lighting|stop/;
 /** Properties where a zero length needs no unit and a bare zero is a length. */
@@ -108,7 +108,8 @@ function closingOf(tokens: ReturnType<typeof tokenize>, open: number): number {
 function normalIdent(property: string, text: string): string {
   const lower = text.toLowerCase();
   if (property === 'font-weight') return WEIGHTS.get(lower) ?? lower;
-  if (NAMED.test(property)) return text;
+  // A dashed name is somebody's own, in any property.
+  if (NAMED.test(property) || text.startsWith('--')) return text;
   return (COLOURED.test(property) ? normalColour(lower) : undefined) ?? lower;
 }
 

@@ -1,0 +1,57 @@
+// How time and memory grow with the number of pages: the demo at 100, 1,000 and 10,000 pages.
+//   npm run bench:scale [-- COUNT …]
+// Times are whole processes on one thread, best of three; memory is the most that the process held.
+
+import { spawnSync } from 'node:child_process';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { writeScaledDemo } from './scaled-demo.js';
+
+const project = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
+const program = path.join(project, 'dist', 'cli', 'main.js');
+
+interface Measured {
+  readonly seconds: number;
+  readonly megabytes: number;
+}
+
+function measure(...args: readonly string[]): Measured {
+  let seconds = Number.POSITIVE_INFINITY;
+  let megabytes = 0;
+  for (let round = 0; round < 3; round++) {
+    const start = performance.now();
+    const { stderr, status } = spawnSync(process.execPath, [program, ...args, '--json', '--timings'], {
+      encoding: 'utf8',
+      maxBuffer: 1 << 30,
+    });
+    if (status === null || status > 1) throw new Error(`${args.join(' ')}: ${stderr}`);
+    seconds = Math.min(seconds, (performance.now() - start) / 1000);
+    megabytes = Math.max(megabytes, Number(/(\d+) MB at most/.exec(stderr)?.[1] ?? 0));
+  }
+  return { seconds, megabytes };
+}
+
+const counts = process.argv.slice(2).map(Number);
+for (const count of counts.length > 0 ? counts : [100, 1000, 10_000]) {
+  const work = mkdtempSync(path.join(os.tmpdir(), 'acervus-scale-'));
+  const [before, after] = [path.join(work, 'before'), path.join(work, 'after')];
+  writeScaledDemo(path.join(project, 'demo', 'site'), before, count);
+  cpSync(before, after, { recursive: true });
+  // One rule more in the theme's sheet makes every page one to compare.
+  const sheet = path.join(after, 'theme', 'skerrin.css');
+  writeFileSync(sheet, `${readFileSync(sheet, 'utf8')}\n.berth-plan { margin: 0 }\n`);
+  for (const jobs of ['1', '2']) {
+    for (const [name, measured] of [
+      ['survey', measure('survey', before, '--jobs', jobs)],
+      ['prove', measure('prove', after, '--against', before, '--jobs', jobs)],
+    ] as const) {
+      const each = ((1000 * measured.seconds) / count).toFixed(2);
+      console.log(
+        `${String(count).padStart(6)} pages  ${name.padEnd(6)} --jobs ${jobs}  ${measured.seconds.toFixed(2).padStart(7)} s  ${each.padStart(6)} ms a page  ${measured.megabytes} MB`,
+      );
+    }
+  }
+  rmSync(work, { recursive: true });
+}
