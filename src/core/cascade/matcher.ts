@@ -32,6 +32,7 @@ export class Matcher {
   readonly #neverTemplated: ReadonlySet<string> | undefined;
   readonly #positions = new Map<Simple, Map<number, number>>();
   readonly #earlier = new Map<Compound, Map<number, Truth>>();
+  readonly #having = new Map<Simple, Map<number, Truth>>();
   #subject = 0;
   #scopeRoot = -1;
 
@@ -199,8 +200,13 @@ export class Matcher {
         }
         return simple.negated ? this.#table.not(found) : found;
       }
-      case 'has':
-        return this.#has(simple.selectors, element);
+      case 'has': {
+        // Asked of a few ancestors by every element below them.
+        const answers = this.#having.get(simple) ?? new Map<number, Truth>();
+        const found = answers.get(element.index) ?? this.#has(simple.selectors, element);
+        if (found === ALWAYS || found === NEVER) this.#having.set(simple, answers.set(element.index, found));
+        return found;
+      }
       case 'nth':
         return this.#nth(simple, element);
       case 'empty':

@@ -2,7 +2,6 @@
 
 import { type Page, parsePage } from '../markup/index.js';
 import { comparePaths } from '../source.js';
-import type { MatcherOptions } from './matcher.js';
 import { OutcomeTable, StyleReader } from './outcome.js';
 import { SiteStyles } from './site-styles.js';
 import type { Stack } from './stack.js';
@@ -21,6 +20,7 @@ export interface SiteSources {
 export class SiteModel extends SiteStyles {
   readonly pages: readonly Page[];
   readonly #byPath = new Map<string, Page>();
+  readonly #readers = new WeakMap<Page, readonly StyleReader[]>();
   #fragmentStacks: readonly Stack[] | undefined;
 
   /**
@@ -69,7 +69,13 @@ export class SiteModel extends SiteStyles {
     return this.#fragmentStacks;
   }
 
-  readersOf(page: Page, options?: MatcherOptions): StyleReader[] {
-    return this.stacksOf(page).map((stack) => new StyleReader(page, stack, this.table, options));
+  /** One reader for each stack, kept with what it has found out of the page. */
+  readersOf(page: Page): readonly StyleReader[] {
+    let readers = this.#readers.get(page);
+    if (readers === undefined) {
+      readers = this.stacksOf(page).map((stack) => new StyleReader(page, stack, this.table));
+      this.#readers.set(page, readers);
+    }
+    return readers;
   }
 }

@@ -1,6 +1,7 @@
 // How strong a class rule must be to win where the style attribute won: what it competes with on each element.
 
 import { ONE_CLASS, ONE_ID, type SiteModel, type StyleReader, specificityParts } from '../cascade/index.js';
+import { elementsOfTag } from '../markup/index.js';
 import type { Member } from '../search/index.js';
 import { expandDeclaration, interactionGroup } from '../sheets/index.js';
 import { placeIn } from '../source.js';
@@ -29,10 +30,9 @@ export function demandOf(member: Member, model: SiteModel, before: (path: string
   const { page, tag } = member.carrier;
   let most: Demand = { kind: 'classes', classes: 1 };
   const readers = model.readersOf(page);
-  for (const element of page.elements) {
-    if (element.tag !== tag) continue;
+  for (const index of elementsOfTag(page, tag)) {
     for (const reader of readers) {
-      const demand = demandHere(member, reader, element.index, before(page.path));
+      const demand = demandHere(member, reader, index, before(page.path));
       if (demand.kind === 'beyond') return demand;
       if (isMore(demand, most)) most = demand;
     }

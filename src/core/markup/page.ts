@@ -128,6 +128,8 @@ export interface Page {
   /** Start tags inside `<template>` that carry a style attribute: inert, copied by scripts. */
   readonly inert: readonly { readonly style: string; readonly range: SourceRange }[];
   readonly shadowRoots: boolean;
+  /** How deep its elements are nested. */
+  readonly depth: number;
   /** A `<meta>` content security policy, which may switch style attributes and sheets off. */
   readonly hasPolicy: boolean;
   readonly defects: readonly MarkupDefect[];
@@ -150,4 +152,23 @@ export function valueOffset(page: Page, range: SourceRange, value: string): numb
   return source.startsWith(value, at) && source.length - at - value.length <= 1
     ? range.start + at
     : undefined;
+}
+
+const made = new WeakMap<Page, Map<SourceTag, number[]>>();
+
+/** The elements that were made from a tag: one, save where formatting is misnested. */
+export function elementsOfTag(page: Page, tag: SourceTag | undefined): readonly number[] {
+  if (tag === undefined) return [];
+  let byTag = made.get(page);
+  if (byTag === undefined) {
+    byTag = new Map();
+    for (const { index, tag: own } of page.elements) {
+      if (own === undefined) continue;
+      const known = byTag.get(own);
+      if (known === undefined) byTag.set(own, [index]);
+      else known.push(index);
+    }
+    made.set(page, byTag);
+  }
+  return byTag.get(tag) ?? [];
 }

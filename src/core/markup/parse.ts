@@ -1,6 +1,6 @@
 // HTML text in, `Page` out. Elements come in document order, with the offsets of the tags they came from.
 
-import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import type { Token, DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
 import {
   type Attribute,
@@ -31,7 +31,7 @@ export function parsePage(path: string, text: string, component = false): Page {
   };
   const document = component ? parseFragment(text, options) : parse(text, options);
   const reader = new PageReader(text);
-  reader.readChildren(document, -1);
+  reader.read(document);
   const quirks = 'mode' in document && document.mode === 'quirks';
   return {
     path,
@@ -47,6 +47,7 @@ export function parsePage(path: string, text: string, component = false): Page {
     scripts: reader.scripts,
     inert: reader.inert,
     shadowRoots: reader.shadowRoots,
+    depth: reader.depth,
     hasPolicy: reader.hasPolicy,
     defects,
     head: reader.head,
@@ -58,6 +59,17 @@ function noteParseError(error: ParserError, text: string, defects: MarkupDefect[
   const end = error.startOffset;
   const name = /[^\s"'<>/=]*$/.exec(text.slice(Math.max(0, end - 80), end))?.[0] ?? '';
   defects.push({ kind: 'doubled attribute', detail: name, range: { start: end - name.length, end } });
+}
+
+/** A node whose children are being read. */
+interface Level {
+  readonly node: Tree.ParentNode;
+  /** Its number, -1 for the root. */
+  readonly parent: number;
+  next: number;
+  /** Number and position of the last element among the children read so far. */
+  previous: number;
+  position: number;
 }
 
 class PageReader {
@@ -73,6 +85,7 @@ class PageReader {
   };
   base: string | undefined;
   shadowRoots = false;
+  depth = 0;
   hasPolicy = false;
   readonly #text: string;
   readonly #hasTemplateText: boolean;
@@ -83,30 +96,41 @@ class PageReader {
     this.#hasTemplateText = hasTemplateText(text);
   }
 
-  readChildren(node: Tree.ParentNode, parent: number): void {
-    let previous = -1;
-    let position = 0;
-    const owner = parent < 0 ? undefined : this.elements[parent];
-    for (const child of node.childNodes) {
-      if (isSourceElement(child)) {
-        position++;
-        previous = this.#readElement(child, parent, previous, position);
-      } else if ('value' in child) {
-        if (owner?.name !== 'style') this.texts.push({ parent, previous, value: child.value });
-        if (owner === undefined) continue;
-        owner.hasText = true;
-        if (this.#hasTemplateText && hasTemplateText(child.value)) owner.hasTemplateText = true;
-      } else if ('data' in child) {
-        this.texts.push({ parent, previous, value: `<!--${child.data}` });
-        // `<?php ?>` between elements reaches us as a comment.
-        if (owner !== undefined && child.data.startsWith('?')) owner.hasTemplateText = true;
-      } else if (child.nodeName === '#documentType') {
-        this.head.first = child.sourceCodeLocation?.endOffset ?? this.head.first;
-      }
+  /** Reads a whole tree. Not by recursion: a page may be nested as deep as it is long. */
+  read(root: Tree.ParentNode): void {
+    const open: Level[] = [{ node: root, parent: -1, next: 0, previous: -1, position: 0 }];
+    for (let level = open.at(-1); level !== undefined; level = open.at(-1)) {
+      const child = level.node.childNodes[level.next++];
+      if (child === undefined) {
+        open.pop();
+      } else if (isSourceElement(child)) {
+        level.position++;
+        level.previous = this.#readElement(child, level);
+        if (isTemplate(child)) this.#readInert(child, level.previous);
+        else if (child.childNodes.length > 0)
+          open.push({ node: child, parent: level.previous, next: 0, previous: -1, position: 0 });
+        this.depth = Math.max(this.depth, open.length);
+      } else this.#readOther(child, level);
     }
   }
 
-  #readElement(node: SourceElement, parent: number, previous: number, position: number): number {
+  #readOther(child: Tree.ChildNode, { parent, previous }: Level): void {
+    const owner = parent < 0 ? undefined : this.elements[parent];
+    if ('value' in child) {
+      if (owner?.name !== 'style') this.texts.push({ parent, previous, value: child.value });
+      if (owner === undefined) return;
+      owner.hasText = true;
+      if (this.#hasTemplateText && hasTemplateText(child.value)) owner.hasTemplateText = true;
+    } else if ('data' in child) {
+      this.texts.push({ parent, previous, value: `<!--${child.data}` });
+      // `<?php ?>` between elements reaches us as a comment.
+      if (owner !== undefined && child.data.startsWith('?')) owner.hasTemplateText = true;
+    } else if (child.nodeName === '#documentType') {
+      this.head.first = child.sourceCodeLocation?.endOffset ?? this.head.first;
+    }
+  }
+
+  #readElement(node: SourceElement, { parent, previous, position }: Level): number {
     const index = this.elements.length;
     const tag = this.#sourceTag(node);
     const classes = attributeOf(node.attrs, 'class');
@@ -120,7 +144,7 @@ class PageReader {
       name: node.tagName,
       namespace:
         node.namespaceURI === html.NS.SVG ? 'svg' : node.namespaceURI === html.NS.MATHML ? 'mathml' : 'html',
-      attributes: node.attrs,
+      attributes: qualified(node.attrs),
       id: attributeOf(node.attrs, 'id') || undefined,
       classes: classes === undefined ? NO_CLASSES : splitTokens(classes),
       style: attributeOf(node.attrs, 'style'),
@@ -136,8 +160,6 @@ class PageReader {
     if (previous >= 0) this.elements[previous]!.next = index;
     else if (parent >= 0) this.elements[parent]!.firstChild = index;
     this.#noteRole(node, element);
-    if (isTemplate(node)) this.#readInert(node, index);
-    else this.readChildren(node, index);
     return index;
   }
 
@@ -253,17 +275,16 @@ class PageReader {
     const [start, end] = isSourceElement(template) ? contentRange(template) : [];
     this.texts.push({ parent: index, previous: -1, value: this.#text.slice(start, end) });
     if (template.attrs.some(({ name }) => name === 'shadowrootmode')) this.shadowRoots = true;
-    const visit = (node: Tree.ParentNode): void => {
-      for (const child of node.childNodes) {
-        if (!isSourceElement(child)) continue;
-        const style = attributeOf(child.attrs, 'style');
-        const at = child.startTag?.attrs?.style;
-        if (style !== undefined && at)
-          this.inert.push({ style, range: { start: at.startOffset, end: at.endOffset } });
-        visit(isTemplate(child) ? child.content : child);
-      }
-    };
-    visit(template.content);
+    const open: Tree.ChildNode[] = [...template.content.childNodes].reverse();
+    for (let node = open.pop(); node !== undefined; node = open.pop()) {
+      if (!isSourceElement(node)) continue;
+      const style = attributeOf(node.attrs, 'style');
+      const at = node.startTag?.attrs?.style;
+      if (style !== undefined && at)
+        this.inert.push({ style, range: { start: at.startOffset, end: at.endOffset } });
+      const { childNodes } = isTemplate(node) ? node.content : node;
+      for (let i = childNodes.length - 1; i >= 0; i--) open.push(childNodes[i]!);
+    }
   }
 }
 
@@ -277,6 +298,15 @@ function isTemplate(node: Tree.Element): node is Tree.Template {
 /** Offsets of what stands between the tags; no start where the source has no start tag, no end where it has no end. */
 function contentRange({ startTag, endTag, end }: SourceElement): [number | undefined, number | undefined] {
   return [startTag?.endOffset, endTag >= 0 ? endTag : end >= 0 ? end : undefined];
+}
+
+/** `xlink:href` is another attribute than `href`, whatever the parser makes of its name. */
+function qualified(attributes: readonly Token.Attribute[]): readonly Attribute[] {
+  if (!attributes.some(({ prefix }) => prefix !== undefined && prefix !== '')) return attributes;
+  return attributes.map(({ name, prefix, value }) => ({
+    name: prefix === undefined || prefix === '' ? name : `${prefix}:${name}`,
+    value,
+  }));
 }
 
 const NO_CLASSES: readonly string[] = [];

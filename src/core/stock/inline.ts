@@ -126,11 +126,15 @@ function declarationsOf(style: string): Declaration[] {
   });
 }
 
+const DEEPEST = 500;
+
 /** Why nothing on a page may be moved. In: the stacks it may be read under. */
 export function undecidedReason(page: Page, stacks: readonly Stack[]): KeptReason | undefined {
   if (page.base !== undefined) return { kind: 'page undecided', why: 'it has a <base> element' };
   if (page.hasPolicy) return { kind: 'page undecided', why: 'it has a content security policy' };
   if (page.shadowRoots) return { kind: 'page undecided', why: 'it declares shadow roots' };
+  // Chromium flattens what is nested deeper (a limit of its parser), and other browsers elsewhere.
+  if (page.depth > DEEPEST) return { kind: 'page undecided', why: `it is nested ${page.depth} levels deep` };
   if (page.bare)
     return {
       kind: 'page undecided',
