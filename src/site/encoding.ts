@@ -1,5 +1,7 @@
 // Bytes to text and back, exactly: a file that would not come back byte for byte is not edited.
 
+import { isUtf8 } from 'node:buffer';
+
 export interface Decoded {
   /** Without a byte order mark. */
   readonly text: string;
@@ -7,14 +9,15 @@ export interface Decoded {
 }
 
 export interface Encoding {
-  readonly name: 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
+  /** The Encoding Standard's name, lower case: `utf-8`, `windows-1252`, `shift_jis`. */
+  readonly name: string;
   readonly mark: boolean;
 }
 
 /**
  * Decodes a file as a browser would without a server: byte order mark, then a declared charset, then UTF-8, and
- * windows-1252 for what is no UTF-8.
- * Out: `undefined` when no supported encoding gives the same bytes back: the file is binary.
+ * windows-1252 for what is no UTF-8 (HTML standard, "determining the character encoding").
+ * Out: `undefined` when no encoding gives the same bytes back: the file is binary.
  */
 export function decodeFile(bytes: Buffer): Decoded | undefined {
   for (const encoding of candidates(bytes)) {
@@ -26,10 +29,17 @@ export function decodeFile(bytes: Buffer): Decoded | undefined {
 
 /** Decodes in a known encoding; `undefined` when the text would not give the same bytes back. */
 export function decodeAs(bytes: Buffer, encoding: Encoding): string | undefined {
+  if (encoding.name === 'utf-8') {
+    // What is valid comes back as it was: nothing has to be encoded to see it.
+    if (!isUtf8(bytes)) return undefined;
+    const text = bytes.toString('utf8');
+    return encoding.mark ? text.slice(1) : text;
+  }
   const text = decode(bytes, encoding);
   return text !== undefined && encodeFile(text, encoding).equals(bytes) ? text : undefined;
 }
 
+/** The bytes of a text. What the encoding has no bytes for becomes a question mark: see `decodeAs` for the check. */
 export function encodeFile(text: string, { name, mark }: Encoding): Buffer {
   const marked = mark ? `\uFEFF${text}` : text;
   switch (name) {
@@ -39,22 +49,39 @@ export function encodeFile(text: string, { name, mark }: Encoding): Buffer {
       return Buffer.from(marked, 'utf16le');
     case 'utf-16be':
       return Buffer.from(marked, 'utf16le').swap16();
-    case 'windows-1252':
-      return Buffer.from(Array.from(text, (char) => windows1252().get(char) ?? 63));
+    default: {
+      const table = bytesOf(name);
+      const parts: number[] = [];
+      for (const char of marked) parts.push(...(table.get(char) ?? [QUESTION_MARK]));
+      return Buffer.from(parts);
+    }
   }
 }
+
+const QUESTION_MARK = 63;
 
 function candidates(bytes: Buffer): Encoding[] {
   if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return [{ name: 'utf-8', mark: true }];
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return [{ name: 'utf-16le', mark: true }];
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return [{ name: 'utf-16be', mark: true }];
   const head = bytes.subarray(0, 1024).toString('latin1');
-  const declared = /charset\s*=?\s*["']?\s*([\w-]+)/i.exec(head)?.[1]?.toLowerCase();
-  const western: Encoding = { name: 'windows-1252', mark: false };
+  const label = /charset\s*=?\s*["']?\s*([\w:.-]+)/i.exec(head)?.[1];
+  const declared = label === undefined ? undefined : standardName(label);
   const utf8: Encoding = { name: 'utf-8', mark: false };
-  const isWestern =
-    declared !== undefined && /^(windows-1252|iso-8859-1|latin1|us-ascii|ascii|cp1252)$/.test(declared);
-  return isWestern ? [western] : [utf8, western];
+  const western: Encoding = { name: 'windows-1252', mark: false };
+  // A page that can be read so far as to say "utf-16" is not written in it: browsers take UTF-8.
+  if (declared === undefined || declared.startsWith('utf-')) return [utf8, western];
+  // The last resort keeps every byte, whatever it stands for: markup is ASCII in all of these.
+  return [{ name: declared, mark: false }, utf8, western];
+}
+
+/** The standard's name for a label such as `latin1`; `undefined` for one that no browser knows. */
+function standardName(label: string): string | undefined {
+  try {
+    return new TextDecoder(label).encoding;
+  } catch {
+    return undefined;
+  }
 }
 
 function decode(bytes: Buffer, { name, mark }: Encoding): string | undefined {
@@ -66,12 +93,33 @@ function decode(bytes: Buffer, { name, mark }: Encoding): string | undefined {
   return mark ? text.slice(1) : text;
 }
 
-let western: Map<string, number> | undefined;
+const tables = new Map<string, ReadonlyMap<string, readonly number[]>>();
 
-function windows1252(): ReadonlyMap<string, number> {
-  if (western === undefined) {
-    const decoder = new TextDecoder('windows-1252');
-    western = new Map(Array.from({ length: 256 }, (_, byte) => [decoder.decode(Uint8Array.of(byte)), byte]));
+/** The bytes of every character that one or two bytes make: what all encodings without a state consist of, nearly. */
+function bytesOf(name: string): ReadonlyMap<string, readonly number[]> {
+  let table = tables.get(name);
+  if (table === undefined) {
+    table = makeTable(name);
+    tables.set(name, table);
   }
-  return western;
+  return table;
+}
+
+function makeTable(name: string): ReadonlyMap<string, readonly number[]> {
+  const table = new Map<string, readonly number[]>();
+  const decoder = new TextDecoder(name);
+  const leads: number[] = [];
+  for (let byte = 0; byte < 256; byte++) {
+    const char = decoder.decode(Uint8Array.of(byte));
+    if (char === '\uFFFD') leads.push(byte);
+    else if (!table.has(char)) table.set(char, [byte]);
+  }
+  for (const lead of leads) {
+    for (let trail = 0x40; trail < 0xff; trail++) {
+      const text = decoder.decode(Uint8Array.of(lead, trail));
+      if (text !== '' && !text.includes('\uFFFD') && [...text].length === 1 && !table.has(text))
+        table.set(text, [lead, trail]);
+    }
+  }
+  return table;
 }

@@ -19,7 +19,7 @@ const recordSchema = z.strictObject({
     z.strictObject({
       path: z.string(),
       encoding: z.strictObject({
-        name: z.enum(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']),
+        name: z.string(),
         mark: z.boolean(),
       }),
       /** SHA-256 of the bytes before, `null` for a file that did not exist. */

@@ -88,3 +88,14 @@ test('configuration names the shared sheet, and what is excluded is not read', (
   assert.match(read(folder, 'css/own/all.css'), /color: red;/);
   assert.match(read(folder, 'index.html'), /href="css\/own\/all\.css"/);
 });
+
+test('a page in a declared many-byte encoding is edited in it', () => {
+  // 0x83 0x5C is one letter there, whose second byte is a backslash here.
+  const body = Buffer.concat([
+    Buffer.from(htmlPage(two).replace('utf-8', 'shift_jis').replaceAll('\u00e9', '')),
+    Buffer.from([0x83, 0x5c]),
+  ]);
+  const { bytes, elements } = cycle({ 'index.html': body });
+  assert.equal(elements, 2);
+  assert.ok(bytes.subarray(-2).equals(Buffer.from([0x83, 0x5c])));
+});

@@ -27,6 +27,15 @@ test('encodings are found as a browser finds them', () => {
   assert.equal(name(Buffer.from('\uFEFFquay', 'utf16le')), 'utf-16le');
   assert.equal(name(Buffer.from('<meta charset="iso-8859-1">caf'), Buffer.from([0xe9])), 'windows-1252');
   assert.equal(name(Buffer.from('caf'), Buffer.from([0xe9])), 'windows-1252');
+  const declaring = (label: string, ...bytes: number[]): string | undefined =>
+    name(Buffer.from(`<meta charset="${label}">`), Buffer.from(bytes));
+  assert.equal(declaring('koi8-r', 0xd0, 0xd2), 'koi8-r');
+  assert.equal(declaring('x-sjis', 0x83, 0x5c, 0x41), 'shift_jis');
+  assert.equal(declaring('big5', 0xa4, 0x40), 'big5');
+  // Declared, and not what the bytes are: every byte is kept all the same.
+  assert.equal(declaring('shift_jis', 0xff, 0xe9), 'windows-1252');
+  assert.equal(declaring('utf-16', 0x41), 'utf-8');
+  assert.equal(declaring('no-such-set', 0xe9), 'windows-1252');
   assert.equal(name(Buffer.from([0, 1, 2, 0])), undefined);
   assert.equal(decodeAs(Buffer.from([0xe9]), { name: 'utf-8', mark: false }), undefined);
 });

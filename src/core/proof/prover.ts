@@ -6,6 +6,7 @@ import { comparePaths } from '../source.js';
 import { keptText, undecidedReason } from '../stock/index.js';
 import { type Alignment, alignPages } from './align.js';
 import { type Difference, describeElement, placeOf } from './describe.js';
+import { CustomProperties } from './resolve.js';
 import { isSameStack, stacksDiffer } from './stacks.js';
 
 /** Plain data: parts that several threads made are merged into one. */
@@ -172,8 +173,11 @@ export class Prover {
     { pairs }: Extract<Alignment, { kind: 'aligned' }>,
   ): void {
     let described = 0;
+    const [before, after] = [new CustomProperties(first), new CustomProperties(second)];
     for (const [i, j] of pairs) {
       if (first.outcomeNumber(i) === second.outcomeNumber(j)) continue;
+      const one = before.form(i, (name) => !after.mentions(name));
+      if (one === after.form(j, (name) => !before.mentions(name))) continue;
       if (++described > this.#perPage) continue;
       for (const difference of describeElement(first, i, second, j)) this.#tell(difference);
     }

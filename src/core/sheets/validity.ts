@@ -42,6 +42,16 @@ export function declarationValidity(property: string, value: string): ValidityFi
   return finding;
 }
 
+/** From the inside out, since a fallback may hold another. */
+function withoutVariables(value: string): string {
+  let rest = value;
+  for (let before = ''; before !== rest; ) {
+    before = rest;
+    rest = rest.replace(/\bvar\([^()]*\)/gi, 'x');
+  }
+  return rest;
+}
+
 /** Values with a browser's prefix that every browser takes: what `align` has always meant. */
 const PREFIXED_EVERYWHERE =
   /^(text-align:-webkit-(center|left|right)|vertical-align:-webkit-baseline-middle)$/i;
@@ -52,7 +62,7 @@ function judge(property: string, value: string): ValidityFinding {
   if (property.startsWith('-')) return UNSURE;
   if (!isKnownProperty(property)) return { validity: 'unsure', complaint: 'unknown property' };
   // A declaration with var() is always kept; it can only become invalid later, the same way everywhere.
-  if (/\bvar\(/i.test(value) && !ODD.test(value.replace(/var\([^()]*\)/gi, ''))) return CERTAIN;
+  if (/\bvar\(/i.test(value) && !ODD.test(withoutVariables(value))) return CERTAIN;
   const match = csstree.lexer.matchProperty(property, value);
   if (match.error !== null) {
     const odd = /(^|[\s,(])-[a-z]|\\|progid|[a-z-]+\(/i.test(value) || !csstree.lexer.getProperty(property);

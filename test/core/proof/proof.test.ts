@@ -166,3 +166,42 @@ test('a component moves only what holds under every page that may include it', (
   const { plan } = adoptAll(pages('p { top: 1px }'));
   assert.match(plan.after.pages.get('index.html')!, /shared\.css/);
 });
+
+test('a value and the custom property that holds it are the same, where that is certain', () => {
+  const before = {
+    'index.html': htmlPage('<p class="a">x<b class="b">y</b>', '<link rel="stylesheet" href="t.css">'),
+    't.css': '.a { color: #123456; border: 1px solid red } .b { margin: 0 4px }',
+  };
+  const withSheet = (css: string): string[] => differences(before, { ...before, 't.css': css });
+  const same = [
+    ':root { --ink: #123456 } .a { color: var(--ink); border: 1px solid red } .b { margin: 0 4px }',
+    ':root { --line: red } .a { color: #123456; border: 1px solid var(--line) } .b { margin: 0 4px }',
+    ':root { --a: 4px; --gap: var(--a) } .a { color: #123456; border: 1px solid red } .b { margin: 0 var(--gap) }',
+    '.a { color: var(--ink, #123456); border: 1px solid red } .b { margin: 0 var(--x, var(--y, 4px)) }',
+    ':root { --ink: lime } .a { --ink: #123456; color: var(--ink); border: 1px solid red } .b { margin: 0 4px }',
+  ];
+  for (const css of same) assert.deepEqual(withSheet(css), [], css);
+  const different = [
+    ':root { --ink: #123457 } .a { color: var(--ink); border: 1px solid red } .b { margin: 0 4px }',
+    ':root { --ink: #123456 } body { --ink: blue } .a { color: var(--ink); border: 1px solid red } .b { margin: 0 4px }',
+    ':root { --ink: #123456 } @media print { p { --ink: blue } } .a { color: var(--ink); border: 1px solid red } .b { margin: 0 4px }',
+    '.a { --ink: #123456 } .a:hover { --ink: red } .a { color: var(--ink); border: 1px solid red } .b { margin: 0 4px }',
+    ':root { --a: var(--b); --b: var(--a) } .a { color: var(--a, #123456); border: 1px solid red } .b { margin: 0 4px }',
+    '@property --ink { syntax: "<color>"; inherits: false; initial-value: red } :root { --ink: #123456 } .a { color: var(--ink); border: 1px solid red } .b { margin: 0 4px }',
+    '.a { color: var(--none); border: 1px solid red } .b { margin: 0 4px }',
+    ':root { --ink: 4px } .a { color: var(--ink, #123456); border: 1px solid red } .b { margin: 0 4px }',
+  ];
+  for (const css of different) assert.notDeepEqual(withSheet(css), [], css);
+});
+
+test('a custom property that the page already writes about is not passed over', () => {
+  const page = (css: string): Record<string, string> => ({
+    'index.html': htmlPage('<p class="a">x', `<style>${css}</style>`),
+  });
+  const found = differences(
+    page('.a { top: var(--tide, 1px) }'),
+    page(':root { --tide: 2px } .a { top: var(--tide, 1px) }'),
+  );
+  assert.equal(found.length, 1);
+  assert.match(found[0]!, /--tide/);
+});

@@ -1,0 +1,140 @@
+// Custom properties put in: what `var()` comes to on an element, where that is certain, so that a value and the token that
+// now holds it compare equal. Asked only of elements whose outcomes differ as they are written.
+
+import {
+  ALWAYS,
+  type Outcome,
+  type Outcomes,
+  outcomesForm,
+  type StyleReader,
+  withoutIdle,
+} from '../cascade/index.js';
+import { declarationValidity, expandDeclaration } from '../sheets/index.js';
+
+/** A custom property's value, or that it has none, or that it is not certain. */
+type CustomValue = { readonly text: string } | 'none' | 'open';
+
+/** Resolves the custom properties of one state of a page. */
+export class CustomProperties {
+  readonly #values = new Map<string, CustomValue>();
+  readonly #reader: StyleReader;
+  #registered: ReadonlySet<string> | undefined;
+  #mentioned: ReadonlySet<string> | undefined;
+
+  constructor(reader: StyleReader) {
+    this.#reader = reader;
+  }
+
+  /** Whether the page, or a sheet it uses, writes the name anywhere: to set it, to use it, or in a script. */
+  mentions(name: string): boolean {
+    if (this.#mentioned === undefined) {
+      const { page, stack } = this.#reader;
+      const texts = [page.text, ...stack.uses.map(({ program }) => program.sheet.text)];
+      this.#mentioned = new Set(texts.flatMap((text) => text.match(/--[\w\u0080-\uffff-]+/g) ?? []));
+    }
+    return this.#mentioned.has(name);
+  }
+
+  /**
+   * The canonical text of an element's outcomes with every certain `var()` replaced.
+   * In: `isForeign`, the names that the other state does not know; nothing in it can depend on them.
+   */
+  form(element: number, isForeign: (name: string) => boolean): string {
+    const targets = this.#reader.outcomes(element);
+    const parts: string[] = [];
+    for (const [target, outcomes] of [...targets].sort(([a], [b]) => (a < b ? -1 : 1))) {
+      const resolved = new Map<string, Outcome[]>();
+      for (const [longhand, list] of outcomes) {
+        if (longhand.startsWith('--') && isForeign(longhand)) continue;
+        resolved.set(
+          longhand,
+          list.map((outcome) => this.#resolveOutcome(outcome, target, element)),
+        );
+      }
+      if (resolved.size > 0) parts.push(`${target}{${outcomesForm(resolved)}}`);
+    }
+    return parts.join('\n');
+  }
+
+  #resolveOutcome(outcome: Outcome, target: string, element: number): Outcome {
+    const { property, value } = outcome.entry.declaration;
+    if (!/\bvar\(/i.test(value) || property.startsWith('--')) return outcome;
+    const text = this.#substitute(value, target, element, []);
+    // An address means something else in another file, and what does not fit makes the declaration invalid.
+    if (text === undefined || /url\(/i.test(text)) return outcome;
+    if (declarationValidity(property, text).validity !== 'certain') return outcome;
+    const part = expandDeclaration(property, text, '').find(({ longhand }) => longhand === outcome.longhand);
+    return part === undefined || part.unsettled ? outcome : { ...outcome, value: part.value };
+  }
+
+  /** CSS Variables 1 §3. Out: `undefined` where a part is not certain. */
+  #substitute(value: string, target: string, element: number, path: readonly string[]): string | undefined {
+    const open = /\bvar\(/i.exec(value);
+    if (open === null) return value;
+    const start = open.index + open[0].length;
+    const end = closingBracket(value, start);
+    if (end === undefined) return undefined;
+    const inside = value.slice(start, end);
+    const comma = inside.indexOf(',');
+    const name = (comma < 0 ? inside : inside.slice(0, comma)).trim();
+    const found = this.#valueOf(name, target, element, path);
+    const fallback =
+      comma < 0 ? undefined : this.#substitute(inside.slice(comma + 1).trim(), target, element, path);
+    const text = typeof found === 'object' ? found.text : found === 'none' ? fallback : undefined;
+    if (text === undefined) return undefined;
+    const rest = this.#substitute(value.slice(end + 1), target, element, path);
+    return rest === undefined ? undefined : `${value.slice(0, open.index)}${text}${rest}`;
+  }
+
+  #valueOf(name: string, target: string, element: number, path: readonly string[]): CustomValue {
+    if (path.includes(name) || this.#isRegistered(name)) return 'open';
+    const key = `${target} ${element} ${name}`;
+    let known = this.#values.get(key);
+    if (known === undefined) {
+      known = this.#computeValue(name, target, element, [...path, name]);
+      this.#values.set(key, known);
+    }
+    return known;
+  }
+
+  #computeValue(name: string, target: string, element: number, path: readonly string[]): CustomValue {
+    const outcomes: Outcomes | undefined = this.#reader.outcomes(element).get(target);
+    if (outcomes?.has('all') === true) return 'open';
+    const list = withoutIdle(outcomes?.get(name) ?? []);
+    const [first] = list;
+    const inherits = first === undefined || /^(inherit|unset)$/i.test(first.value);
+    if (first !== undefined && (list.length > 1 || first.condition !== ALWAYS)) return 'open';
+    if (inherits) {
+      if (target !== '') return this.#valueOf(name, '', element, path.slice(0, -1));
+      const { parent } = this.#reader.page.elements[element]!;
+      if (parent >= 0) return this.#valueOf(name, '', parent, path.slice(0, -1));
+      return this.#reader.page.kind === 'component' ? 'open' : 'none';
+    }
+    if (/^(initial|revert|revert-layer)$/i.test(first.value))
+      return /^initial$/i.test(first.value) ? 'none' : 'open';
+    // A custom property's own `var()` is put in where it is declared, and the result is what is inherited.
+    const text = this.#substitute(first.entry.declaration.value, target, element, path);
+    return text === undefined ? 'open' : { text };
+  }
+
+  /** A registered property has a syntax, an initial value and perhaps no inheritance. */
+  #isRegistered(name: string): boolean {
+    this.#registered ??= new Set(
+      this.#reader.stack.uses.flatMap(({ program }) =>
+        program.sheet.definitions.flatMap((text) => /@property\s+(--[^\s{]+)/.exec(text)?.[1] ?? []),
+      ),
+    );
+    return this.#registered.has(name);
+  }
+}
+
+function closingBracket(text: string, from: number): number | undefined {
+  let depth = 1;
+  for (let at = from; at < text.length; at++) {
+    if (text[at] === '(') depth++;
+    // Quotes and escapes could hide a bracket: such a value is left alone.
+    if (/["'\\]/.test(text[at]!)) return undefined;
+    if (text[at] === ')' && --depth === 0) return at;
+  }
+  return undefined;
+}
