@@ -18,7 +18,8 @@ import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { z } from 'zod';
-import type { adoptDocument, surveyDocument } from '../src/cli/documents.js';
+import { findChromium } from '../src/browser/chromium.js';
+import type { adoptDocument, proveDocument, surveyDocument } from '../src/cli/documents.js';
 import { openFolder } from '../src/site/files.js';
 import { loadSite } from '../src/site/load.js';
 
@@ -64,28 +65,38 @@ function realPages(): string {
   return site;
 }
 
+/** The seconds of the process that only parses the files of these states. */
+function floorOf(work: string, ...states: readonly string[]): Timed {
+  const list = path.join(work, 'list.txt');
+  const files = states.flatMap((state) => {
+    const { model } = loadSite(openFolder(state));
+    return [...model.sources.pages.keys(), ...model.sources.sheets.keys()].map((file) =>
+      path.join(state, file),
+    );
+  });
+  writeFileSync(list, files.join('\n'));
+  return timed([path.join(here, 'floor.js'), list]);
+}
+
 function measure(folder: string): void {
   const work = mkdtempSync(path.join(os.tmpdir(), 'acervus-bench-'));
   const site = path.join(work, 'site');
   cpSync(folder, site, { recursive: true });
   const { model } = loadSite(openFolder(site));
-  const list = path.join(work, 'list.txt');
   const files = [...model.sources.pages.keys(), ...model.sources.sheets.keys()];
-  writeFileSync(list, files.map((file) => path.join(site, file)).join('\n'));
   const bytes = files.reduce((sum, file) => sum + readFileSync(path.join(site, file)).length, 0);
-  const floorRun = timed([path.join(here, 'floor.js'), list]);
+  const floorRun = floorOf(work, site);
   const floor = floorRun.seconds;
-  const row = (name: string, seconds: number): void =>
-    console.log(
-      `${seconds.toFixed(2).padStart(8)} s  ${(seconds / floor).toFixed(2).padStart(6)} ×  ${name}`,
-    );
+  const row = (name: string, seconds: number, to = floor): void =>
+    console.log(`${seconds.toFixed(2).padStart(8)} s  ${(seconds / to).toFixed(2).padStart(6)} ×  ${name}`);
   console.log(
     `\n${path.basename(path.dirname(folder))}/${path.basename(folder)}: ${model.pages.length} pages, ${(bytes / 1e6).toFixed(1)} MB of HTML and CSS`,
   );
   row(`parse floor (${Number(floorRun.stdout).toFixed(2)} s of it parsing)`, floor);
-  row('help', timed([program, '--help']).seconds);
-  const survey = timed([program, 'survey', site, '--json']);
-  row('survey', survey.seconds);
+  row('help, of an empty Node process', timed([program, '--help']).seconds, timed(['-e', '0']).seconds);
+  const survey = timed([program, 'survey', site, '--json', '--jobs', '1']);
+  row('survey --jobs 1', survey.seconds);
+  row('survey --jobs 2', timed([program, 'survey', site, '--json', '--jobs', '2']).seconds);
   row(
     'draft',
     timed([program, 'draft', site], 3, () => rmSync(path.join(site, 'acervus-draft.yaml'), { force: true }))
@@ -95,7 +106,23 @@ function measure(folder: string): void {
   row('adopt --patch', timed([program, 'adopt', site, '--patch']).seconds);
   const adopt = timed([program, 'adopt', site, '--json'], 3, undo);
   row('adopt', adopt.seconds);
-  row('prove (two states)', timed([program, 'prove', site, '--against', folder]).seconds);
+  const both = floorOf(work, folder, site).seconds;
+  row('parse floor of both states', both);
+  const against = ['prove', site, '--against', folder];
+  const prove = timed([program, ...against, '--jobs', '1']).seconds;
+  row('prove --jobs 1, of the floor of both states', prove, both);
+  row(
+    'prove --jobs 2, of the floor of both states',
+    timed([program, ...against, '--jobs', '2']).seconds,
+    both,
+  );
+  if (findChromium() !== undefined) {
+    const every = Math.max(1, Math.floor(model.pages.length / 10));
+    const looked = timed([program, ...against, '--browser', '--every', String(every), '--json'], 1);
+    const { browser } = JSON.parse(looked.stdout) as z.infer<typeof proveDocument>;
+    const whole = ((looked.seconds - prove) * model.pages.length) / (browser?.pages ?? 1);
+    row(`prove --browser on all pages, from ${browser?.pages} of them, of prove --jobs 1`, whole, prove);
+  }
   row('undo', timed([program, 'undo', site], 1).seconds);
   rmSync(path.join(site, 'acervus-draft.yaml'));
 

@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Takes the pictures of docs/screenshots anew: each command on the demo site, in a terminal window under Xvfb, and one
-# page of the demo in Chromium. Needs xvfb, xterm, imagemagick and chromium.
+# page of the demo and the report of a browser proof in Chromium. Needs xvfb, xterm, imagemagick and chromium.
 set -euo pipefail
 root=$(cd "$(dirname "$0")/.." && pwd)
 out="$root/docs/screenshots"
@@ -42,5 +42,7 @@ shot prove 'acervus prove skerrin-line --against before'
 cp -r skerrin-line broken
 printf '\n.kw-main .text-navy {\n  color: #8a3b12;\n}\n' >> broken/theme/skerrin.css
 shot prove-difference 'acervus prove broken --against skerrin-line | head -42'
+shot prove-browser "acervus prove broken --against skerrin-line --browser --pages 'fares/*' | tail -42"
 shot undo 'acervus undo skerrin-line'
+chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot="$out/browser-report.png" "file://$work/broken/.acervus/browser/index.html" >/dev/null 2>&1
 chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot="$out/page.png" "file://$work/skerrin-line/crossings/tarbek-ulvay.html" >/dev/null 2>&1

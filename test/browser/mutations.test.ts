@@ -70,6 +70,38 @@ const MUTATIONS: readonly ((files: Files, random: Random) => void)[] = [
       .replace(/margin: 0\b/g, 'margin: 0px 0')
       .replace(/red/g, '#FF0000');
   },
+  // A value becomes a token, declared where a person might think it reaches.
+  (files, random) => {
+    const name = `--token-${random.number(100)}`;
+    const value = random.pick(['red', 'teal', '4px', '12px', '#123456', '2px dotted', '50%', 'lime']);
+    const holder = random.pick([':root', 'body', '*', '.a', 'div', ':root:hover']);
+    const path = random.pick(['kit.css', 'index.html']);
+    const places = [...files[path]!.matchAll(new RegExp(`: ${value}(?=[;" ])`, 'g'))];
+    if (places.length === 0) return;
+    const { index } = random.pick(places);
+    const used = random.chance(30) ? `var(${name}, ${value})` : `var(${name})`;
+    files[path] = `${files[path]!.slice(0, index)}: ${used}${files[path]!.slice(index + 2 + value.length)}`;
+    files['kit.css'] += `\n${holder} { ${name}: ${random.chance(85) ? value : 'olive'} }`;
+  },
+  // An old attribute becomes what a person takes it for.
+  (files, random) => {
+    const [old, css] = random.pick([
+      ['align="center"', 'text-align: center'],
+      ['align="center"', 'text-align: -webkit-center'],
+      ['bgcolor="#def"', 'background-color: #def'],
+      ['width="120" height="20"', 'width: 120px; height: 20px'],
+      ['valign="top"', 'vertical-align: top'],
+      ['color="navy" size="5"', 'color: navy; font-size: x-large'],
+      ['nowrap', 'white-space: nowrap'],
+    ]);
+    const places = [
+      ...files['index.html']!.matchAll(new RegExp(`<(\\w+)((?: [a-z]+="[^"]*")*) ${old}`, 'g')),
+    ];
+    if (places.length === 0) return;
+    const [whole, tag, others] = random.pick(places);
+    if (/ (style|id)=/.test(others!)) return;
+    files['index.html'] = files['index.html']!.replace(whole, `<${tag}${others} style="${css}"`);
+  },
   (files) => {
     files['index.html'] = files['index.html']!.replace(
       '</head>',

@@ -4,6 +4,7 @@
 
 import { attributeOf, type Page, type PageElement } from '../markup/index.js';
 import { dimension, fontSize, legacyColour, wholeNumber } from './hint-values.js';
+import { svgHints } from './svg-hints.js';
 
 export interface HintDeclaration {
   readonly property: string;
@@ -290,6 +291,7 @@ function headingAlign(value: string): readonly HintDeclaration[] | undefined {
  * known to match exactly are left out; see `isExactHint`.
  */
 export function hintDeclarations(page: Page, element: PageElement): readonly HintDeclaration[] {
+  if (element.namespace === 'svg') return svgHints(element);
   if (element.namespace !== 'html') return NOTHING;
   const known = ATTRIBUTES.get(element.name);
   if (known === undefined) return NOTHING;

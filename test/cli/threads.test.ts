@@ -1,0 +1,74 @@
+import assert from 'node:assert/strict';
+import { readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { test } from 'node:test';
+import { acervus, addFiles, htmlPage, makeSite } from '../support/site.js';
+
+/** Pages that differ from one another, with a component, template text and slips of all kinds. */
+function manyPages(): Record<string, string> {
+  const files: Record<string, string> = {
+    'theme/a.css': '.notice { color: red } .late { top: 0 } .wide { width: 10px }',
+    'part.tpl': '<p class="notice {{ kind }}" style="color: red">x</p>',
+  };
+  for (let number = 0; number < 30; number++) {
+    const folder = number % 3 === 0 ? 'fares/' : '';
+    files[`${folder}page-${number}.html`] = htmlPage(
+      [
+        `<p style="margin: 0; color: ${number % 2 === 0 ? 'red' : '#f00'}" class="notise" id="x${number}">a`,
+        `<p style="background: url(${folder === '' ? '' : '../'}tide.png)">b<i id="q"></i><i id="q"></i>`,
+        number === 7 ? '<p class="{{ kind }} late" align="center">c' : '',
+      ].join('\n'),
+      `<link rel="stylesheet" href="${folder === '' ? '' : '../'}theme/a.css"><style>p { colour: red }</style>`,
+    );
+  }
+  return files;
+}
+
+test('a survey is the same, byte for byte, in any number of threads', () => {
+  const site = makeSite(manyPages());
+  const one = acervus('survey', site, '--json', '--jobs', '1');
+  assert.equal(one.code, 1);
+  for (const jobs of ['2', '4'])
+    assert.equal(acervus('survey', site, '--json', '--jobs', jobs).stdout, one.stdout);
+});
+
+test('so is a proof, for pages that differ, components and template text', () => {
+  const files = manyPages();
+  const before = makeSite(files);
+  const after = makeSite(files);
+  addFiles(after, {
+    'theme/a.css': files['theme/a.css']!.replace('10px', '11px').replace(
+      '.late { top: 0 }',
+      '.late { top: 1px }',
+    ),
+    'page-1.html': files['page-1.html']!.replace('margin: 0', 'margin: 1px'),
+    'fares/new.html': htmlPage('<p>new'),
+  });
+  const one = acervus('prove', after, '--against', before, '--json', '--jobs', '1');
+  assert.equal(one.code, 1);
+  assert.match(one.stdout, /"the page is new"/);
+  assert.match(one.stdout, /"property": "margin-top"/);
+  assert.match(one.stdout, /page-7\.html/);
+  for (const jobs of ['2', '3'])
+    assert.equal(acervus('prove', after, '--against', before, '--json', '--jobs', jobs).stdout, one.stdout);
+});
+
+test('what one thread cannot read, all refuse in one line', () => {
+  const site = makeSite(manyPages());
+  writeFileSync(path.join(site, 'page-28.html'), Buffer.from([0, 1, 2, 3, 0]));
+  for (const jobs of ['1', '3']) {
+    const { code, stderr } = acervus('survey', site, '--jobs', jobs);
+    assert.equal(code, 2);
+    assert.match(stderr, /^acervus: page-28\.html: is binary[^\n]*\n$/);
+  }
+  assert.match(acervus('survey', site, '--jobs', 'all').stderr, /--jobs all: expected a whole number/);
+});
+
+test('timings go to stderr, and leave the document alone', () => {
+  const site = makeSite(manyPages());
+  const { stdout, stderr } = acervus('survey', site, '--json', '--timings');
+  assert.equal(JSON.parse(stdout).command, 'survey');
+  assert.match(stderr, /\d+\.\d\d {3}pages, parsing\n/);
+  assert.match(stderr, /from start to end; \d+ MB at most\n$/);
+  assert.equal(readFileSync(path.join(site, 'part.tpl'), 'utf8'), manyPages()['part.tpl']);
+});
