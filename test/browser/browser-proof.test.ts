@@ -5,9 +5,8 @@ import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { type TestContext, test } from 'node:test';
 import { findChromium } from '../../src/browser/chromium.js';
+import { MISSING } from '../support/chromium.js';
 import { acervus, htmlPage, makeSite } from '../support/site.js';
-
-const MISSING = 'no Chromium found: install one (on Debian: apt-get install chromium) or name it in CHROMIUM';
 
 function needsChromium(context: TestContext): boolean {
   if (findChromium() !== undefined) return true;
@@ -77,8 +76,8 @@ test('a sample is a pattern, every n-th page, and widths of one’s own', (conte
   const site = makeSite(pages);
   const run = (...more: string[]): { pages: number; views: number } =>
     JSON.parse(acervus('prove', site, '--against', site, '--browser', '--json', ...more).stdout).browser;
-  assert.equal(run('--pages', 'fares/**').pages, 2);
-  assert.equal(run('--every', '2').pages, 2);
+  assert.equal(run('--pages', 'fares/**', '--widths', '300').pages, 2);
+  assert.equal(run('--every', '2', '--widths', '300').pages, 2);
   assert.equal(run('--pages', 'index.html', '--widths', '300').views, 2);
 });
 

@@ -1,23 +1,12 @@
 // A real Chromium as the judge: what every element looks like, computed styles and boxes.
 
-import { execFileSync } from 'node:child_process';
 import type { TestContext } from 'node:test';
 import { pathToFileURL } from 'node:url';
 import { type Browser, chromium, type Page } from 'playwright-core';
+import { findChromium } from '../../src/browser/chromium.js';
 
-const MISSING = 'no Chromium found: install one (on Debian: apt-get install chromium) or name it in CHROMIUM';
-
-export function findChromium(): string | undefined {
-  if (process.env.CHROMIUM !== undefined) return process.env.CHROMIUM;
-  for (const name of ['chromium', 'chromium-browser', 'google-chrome']) {
-    try {
-      return execFileSync('sh', ['-c', `command -v ${name}`], { encoding: 'utf8' }).trim();
-    } catch {
-      // Not under this name.
-    }
-  }
-  return undefined;
-}
+export const MISSING =
+  'no Chromium found: install one (on Debian: apt-get install chromium) or name it in CHROMIUM';
 
 /** Runs `use` with a browser page, scripts off. Without a Chromium the test is skipped, under CI it fails. */
 export async function withBrowser(context: TestContext, use: (page: Page) => Promise<void>): Promise<void> {

@@ -14,7 +14,7 @@ export {
   StyleReader,
   withoutIdle,
 } from './outcome.js';
-export { compileSelectors, compileSheet, type DroppedRule, type Program } from './program.js';
+export { compileSelectors, compileSheet, type Program } from './program.js';
 export type { Entry, ProgramRule } from './rule-index.js';
 export { compileSelectorList } from './selector.js';
 export {

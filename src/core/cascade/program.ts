@@ -7,7 +7,6 @@ import {
   type RuleCondition,
   type ScopePrelude,
   type Sheet,
-  type StyleRule,
 } from '../sheets/index.js';
 import { ProgramMatches } from './program-matches.js';
 import type { Block, Entry, ProgramRule, RuleScope } from './rule-index.js';
@@ -16,24 +15,16 @@ import type { ComplexSelector, SelectorContext } from './selector-model.js';
 import { supportsTruth } from './supports.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
 
-export interface DroppedRule {
-  readonly rule: StyleRule;
-  readonly reason: string;
-}
-
 export interface Program {
   readonly sheet: Sheet;
   /** Site path of the file the sheet stands in. */
   readonly holder: string;
   readonly rules: readonly ProgramRule[];
-  /** Rules that browsers drop for their selector. */
-  readonly dropped: readonly DroppedRule[];
   readonly matches: ProgramMatches;
 }
 
 export function compileSheet(sheet: Sheet, holder: string, table: TruthTable): Program {
   const rules: ProgramRule[] = [];
-  const dropped: DroppedRule[] = [];
   const lists = new Map<string, ReturnType<typeof compileSelectors>>();
   const { namespaces } = sheet;
   sheet.rules.forEach((rule, order) => {
@@ -44,14 +35,8 @@ export function compileSheet(sheet: Sheet, holder: string, table: TruthTable): P
       lists.set(key, list);
     }
     const scope = compileScope(rule.scope, namespaces);
-    if (scope === 'invalid') {
-      dropped.push({ rule, reason: 'stands in a scope that browsers drop' });
-      return;
-    }
-    if (list.kind === 'invalid') {
-      dropped.push({ rule, reason: list.reason });
-      return;
-    }
+    // Browsers drop such a rule.
+    if (scope === 'invalid' || list.kind === 'invalid') return;
     const parts = rule.conditions.map((condition) => conditionTruth(condition, table));
     if (list.unsure)
       parts.push(table.literal(`the browser knows every selector of ${rule.selectors.join(' / ')}`));
@@ -65,7 +50,7 @@ export function compileSheet(sheet: Sheet, holder: string, table: TruthTable): P
     };
     for (const selector of list.selectors) rules.push({ selector, scope, rule, order, condition, block });
   });
-  return { sheet, holder, rules, dropped, matches: new ProgramMatches(rules) };
+  return { sheet, holder, rules, matches: new ProgramMatches(rules) };
 }
 
 /** In: the selectors of a rule, those it is nested in first. */

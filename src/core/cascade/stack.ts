@@ -4,7 +4,7 @@ import { sheetPath } from '../addresses.js';
 import type { Page, SheetReference } from '../markup/index.js';
 import type { SourceRange } from '../source.js';
 import { conditionTruth, type Program } from './program.js';
-import type { Truth, TruthTable } from './truth.js';
+import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 
 export interface SheetUse {
   readonly program: Program;
@@ -40,6 +40,8 @@ export interface Stack {
   readonly key: string;
   /** Names the order of the layers, empty without layers. */
   readonly layersKey: string;
+  /** What in the order of the sheets cannot be decided. */
+  readonly undecided: string | undefined;
   /** Rank of each layer name, weakest first, when there are layers. */
   readonly layers: ReadonlyMap<string, number>;
 }
@@ -75,6 +77,7 @@ class StackBuilder {
   #unreadKeys = '';
   #keys = '';
   #preferredTitle: string | undefined;
+  #undecided: string | undefined;
 
   constructor(page: Page, source: ProgramSource, table: TruthTable) {
     this.#page = page;
@@ -131,21 +134,32 @@ class StackBuilder {
     source: SheetSource,
   ): void {
     const within = (name: string): string => (layer === undefined ? name : `${layer}.${name}`);
-    for (const name of program.sheet.layers) this.#layerNames.push(within(name));
-    for (const one of program.sheet.imports) {
+    const { imports, layers } = program.sheet;
+    let named = 0;
+    const nameUpTo = (count: number): void => {
+      for (; named < count; named++) this.#nameLayer(within(layers[named]!), condition);
+    };
+    for (const one of imports) {
+      // What an import brings stands where the import stands: behind `@layer` statements in front of it only.
+      nameUpTo(one.layersBefore);
       const conditions = one.conditions.map((part) => conditionTruth(part, this.#table));
       const path = sheetPath(one.address, program.holder, (address) => this.#source.copyOf(address));
       const link = { path, address: one.address, range: one.range, reference: source.reference };
-      this.#follow(
-        link,
-        this.#table.and(condition, ...conditions),
-        one.layer === undefined ? layer : within(one.layer),
-        chain,
-      );
+      const under = this.#table.and(condition, ...conditions);
+      if (one.layer !== undefined) this.#nameLayer(within(one.layer), under);
+      this.#follow(link, under, one.layer === undefined ? layer : within(one.layer), chain);
     }
+    nameUpTo(layers.length);
     const key = `${programNumber(program)}:${condition}:${layer ?? ''}`;
     this.#uses.push({ program, condition, layer, key, source });
     this.#keys += `${key};`;
+  }
+
+  /** A layer takes part in the order while its sheet applies: one that is first named under a condition is not decided. */
+  #nameLayer(name: string, condition: Truth): void {
+    if (condition !== ALWAYS && !this.#layerNames.includes(name))
+      this.#undecided ??= 'a layer that is first named in a sheet under a condition';
+    this.#layerNames.push(name);
   }
 
   stack(): Stack {
@@ -154,6 +168,7 @@ class StackBuilder {
       unread: this.#unread,
       key: this.#keys + this.#unreadKeys,
       layersKey: this.#layerNames.join(),
+      undecided: this.#undecided,
       layers: rankLayers(this.#layerNames),
     };
   }

@@ -6,7 +6,7 @@ import type { ImportRule, RuleCondition } from './sheet.js';
  * The prelude of `@import`: an address, then `layer`, `supports()` and media, each optional (CSS Cascade 5 §2.1).
  * Out: `undefined` for what is no import. An anonymous layer is the empty name.
  */
-export function parseImport(prelude: string): Omit<ImportRule, 'range'> | undefined {
+export function parseImport(prelude: string): Omit<ImportRule, 'range' | 'layersBefore'> | undefined {
   const match = /^(?:url\(\s*)?(?:"([^"]*)"|'([^']*)'|([^"'()\s]+))\s*\)?\s*([\s\S]*)$/i.exec(prelude);
   if (match === null) return undefined;
   let rest = match[4] ?? '';

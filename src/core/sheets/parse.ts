@@ -284,10 +284,10 @@ class Parser {
       if (parsed === undefined) this.#defect('import too late', prelude, start, this.#at);
       else {
         const layer = parsed.layer === '' ? this.#parts.anonymousLayer() : parsed.layer;
-        if (layer !== undefined) this.#nameLayer(layer, context);
         this.#parts.imports.push({
           ...parsed,
           layer,
+          layersBefore: this.#parts.layerCount,
           range: { start: this.#start(start), end: this.#start(this.#at) },
         });
       }

@@ -45,6 +45,11 @@ export class SheetParts {
     };
   }
 
+  /** How many different layers the sheet itself has named so far. */
+  get layerCount(): number {
+    return this.#layers.size;
+  }
+
   anonymousLayer(): string {
     return `(anonymous ${++this.#anonymousLayers})`;
   }

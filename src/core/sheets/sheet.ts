@@ -42,8 +42,9 @@ export interface ImportRule {
   readonly address: string;
   readonly conditions: readonly RuleCondition[];
   readonly layer: string | undefined;
+  /** How many of the sheet's layers are named in front of it, by `@layer` statements. */
+  readonly layersBefore: number;
   readonly range: SourceRange;
-  /** How many style rules of this sheet stand before it: always 0 for an import that counts. */
 }
 
 export type SheetDefectKind =
@@ -64,7 +65,7 @@ export interface Sheet {
   readonly text: string;
   readonly rules: readonly StyleRule[];
   readonly imports: readonly ImportRule[];
-  /** Layer names in the order in which this sheet first names them. */
+  /** Layer names in the order in which this sheet first names them, those of imports left out. */
   readonly layers: readonly string[];
   /** Prefix to address, the empty prefix for the default namespace. */
   readonly namespaces: ReadonlyMap<string, string>;

@@ -143,6 +143,7 @@ export function undecidedReason(page: Page, stacks: readonly Stack[]): KeptReaso
   if (page.kind === 'component' && page.sheets.length > 0)
     return { kind: 'page undecided', why: 'a component with a sheet of its own' };
   for (const stack of stacks) {
+    if (stack.undecided !== undefined) return { kind: 'page undecided', why: stack.undecided };
     for (const { program, source } of stack.uses) {
       const [first] = program.sheet.undecided;
       if (first !== undefined) return { kind: 'page undecided', why: `${first.what} in ${source.path}` };

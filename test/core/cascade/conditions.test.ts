@@ -88,3 +88,33 @@ test('namespaces tell elements of one name apart', () => {
   );
   assert.deepEqual(tops('nope|a { top: 1px } a { top: 2px }', body), ['2px']);
 });
+
+test('layers of an import stand where the import stands', () => {
+  const body = '<p id="it">x';
+  const page = (css: string): Record<string, string> => ({
+    'index.html': htmlPage(body, '<link rel="stylesheet" href="a.css">'),
+    'a.css': css,
+    'more.css': '@layer theme { p { top: 1px } }',
+  });
+  const winner = (css: string): string | undefined => {
+    const { reader, byId } = readerOf(page(css));
+    return reader.outcomes(byId('it')).get('')?.get('top')?.[0]?.value;
+  };
+  assert.equal(winner('@import "more.css"; @layer kit { p { top: 2px } }'), '2px');
+  assert.equal(winner('@layer kit; @import "more.css"; @layer kit { p { top: 2px } }'), '1px');
+  assert.equal(winner('@import "more.css" layer(late); @layer theme { p { top: 2px } }'), '2px');
+  assert.equal(
+    winner('@layer theme, late; @import "more.css" layer(late); @layer theme { p { top: 2px } }'),
+    '1px',
+  );
+});
+
+test('a layer that is first named in a sheet for print alone leaves the order open', () => {
+  const { reader } = readerOf({
+    'index.html': htmlPage(
+      '<p>x',
+      '<style media="print">@layer a { p { top: 0 } }</style><style>@layer b;</style>',
+    ),
+  });
+  assert.match(reader.stack.undecided ?? '', /a layer that is first named in a sheet under a condition/);
+});

@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { parsePage } from '../../../src/core/markup/index.js';
+import { elementsOfTag, parsePage } from '../../../src/core/markup/index.js';
 
 const doctype = '<!DOCTYPE html>';
 
@@ -64,4 +64,31 @@ test('sheets in noscript apply where scripting is off', () => {
     `${doctype}<head><noscript><link rel="stylesheet" href="plain.css"></noscript></head>`,
   );
   assert.equal(page.sheets[0]?.scriptingOff, true);
+});
+
+test('a page nested as deep as it is long is read, and left alone', () => {
+  const deep = parsePage('index.html', `<!DOCTYPE html><title>x</title>${'<div>'.repeat(20_000)}x`);
+  assert.equal(deep.elements.length, 20_004);
+  assert.ok(deep.depth > 20_000);
+  const inert = parsePage('index.html', `<template>${'<b style="top: 0">'.repeat(9000)}</template>`);
+  assert.equal(inert.inert.length, 9000);
+});
+
+test('an attribute with a prefix is not the one without', () => {
+  const { elements } = parsePage('index.html', '<svg><a xlink:href="#x" href="#y"></a></svg>');
+  assert.deepEqual(
+    elements.at(-1)!.attributes.map(({ name, value }) => `${name}=${value}`),
+    ['xlink:href=#x', 'href=#y'],
+  );
+});
+
+test('several elements can come from one tag, and are found by it', () => {
+  const page = parsePage('index.html', '<!DOCTYPE html><p><b class="x">a<p>b</b>c');
+  const made = page.elements.filter(({ name }) => name === 'b');
+  assert.equal(made.length, 2);
+  assert.deepEqual(
+    elementsOfTag(page, made[1]!.tag),
+    made.map(({ index }) => index),
+  );
+  assert.deepEqual(elementsOfTag(page, undefined), []);
 });
