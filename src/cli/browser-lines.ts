@@ -6,7 +6,7 @@ import type { BrowserProof } from '../report/browser-proof.js';
 import { differs } from '../report/browser-report.js';
 import { UsageError } from '../site/usage-error.js';
 import type { proveDocument } from './documents.js';
-import { clean, declarationsLine, dim, heading, more, next, row } from './paper.js';
+import { clean, declarationsLine, dim, grouped, heading, more, next, row } from './paper.js';
 import { Progress } from './progress.js';
 import type { ProveOptions } from './prove.js';
 
@@ -69,7 +69,7 @@ export function browserLines({ pages, nodes, views, report }: BrowserProof): str
       row({
         mark: 'broken',
         text: `${clean(page.path)}  ${dim(found.map(({ name }) => name).join('; '))}`,
-        place: count(pixels, 'pixel'),
+        place: `${grouped(pixels)} pixels`,
       }),
     );
     if (first !== undefined)
@@ -82,7 +82,7 @@ export function browserLines({ pages, nodes, views, report }: BrowserProof): str
       );
   }
   if (different.length > MOST_SHOWN) lines.push(more(different.length - MOST_SHOWN, 'pages, in the report'));
-  lines.push(row({ text: dim(`compared: ${count(nodes, 'node')}, box and every computed value`) }));
+  lines.push(row({ text: dim(`compared: ${grouped(nodes)} nodes, box and every computed value`) }));
   lines.push(next(report, 'shows every page, before and after'));
   return lines;
 }

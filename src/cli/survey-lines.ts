@@ -106,7 +106,7 @@ export function surveyLines(folder: string, site: SurveyedSite, stock: Survey, a
 function tallyLines(tally: Tally, before: string, holder: string, alike: string): string[] {
   if (tally.written === 0) return [];
   const holders = holder === '' ? '' : ` ${plural(tally.holders, holder.replace(/s$/, ''))}`;
-  const same = alike !== '' && tally.alike > 0 ? `; ${tally.alike} ${alike} have a twin` : '';
+  const same = alike !== '' && tally.alike > 0 ? `; ${grouped(tally.alike)} ${alike} have a twin` : '';
   const repeated = `${grouped(tally.repeated)} of them repeat; ${grouped(tally.distinct)} different ones${same}`;
   return [row({ count: tally.written, text: `${before}${holders}` }), row({ text: dim(repeated) })];
 }

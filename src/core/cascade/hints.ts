@@ -307,8 +307,14 @@ export function hintDeclarations(page: Page, element: PageElement): readonly Hin
 }
 
 /** Whether an attribute is styling and nothing else, and CSS is known that says exactly the same. */
-export function isExactHint({ namespace, name, attributes }: PageElement, attribute: string): boolean {
+export function isExactHint(
+  page: Page,
+  { namespace, name, attributes }: PageElement,
+  attribute: string,
+): boolean {
   if (namespace !== 'html') return false;
+  // In quirks mode browsers put a gap beside a picture for its attribute, whatever it floats by.
+  if (page.quirks && name === 'img' && attribute === 'align') return false;
   const mapping = ATTRIBUTES.get(name)?.get(attribute);
   const value = attributeOf(attributes, attribute);
   return mapping !== undefined && value !== undefined && mapping(value, { attributes }) !== undefined;

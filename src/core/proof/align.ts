@@ -34,14 +34,14 @@ export function alignPages(before: Page, after: Page): Alignment {
   while (i < before.elements.length || j < after.elements.length) {
     const a = before.elements[i];
     const b = after.elements[j];
-    if (a !== undefined && b !== undefined && isSame(a, b, toAfter)) {
+    if (a !== undefined && b !== undefined && isSame(before, a, after, b, toAfter)) {
       pairs.push([i, j]);
       toAfter.set(i, j);
       i++;
       j++;
     } else if (b !== undefined && bringsSheet(b)) added.push(j++);
     else if (a !== undefined && bringsSheet(a)) removed.push(i++);
-    else return { kind: 'moved', what: describe(a, b), before: a?.index, after: b?.index };
+    else return { kind: 'moved', what: describe(before, a, after, b), before: a?.index, after: b?.index };
   }
   return textsMoved(before, after, toAfter) ?? { kind: 'aligned', pairs, added, removed };
 }
@@ -50,22 +50,28 @@ function moved(what: string): Alignment {
   return { kind: 'moved', what, before: undefined, after: undefined };
 }
 
-function isSame(a: PageElement, b: PageElement, toAfter: ReadonlyMap<number, number>): boolean {
+function isSame(
+  before: Page,
+  a: PageElement,
+  after: Page,
+  b: PageElement,
+  toAfter: ReadonlyMap<number, number>,
+): boolean {
   if (a.name !== b.name || a.namespace !== b.namespace || toAfter.get(a.parent) !== b.parent) return false;
-  return otherAttributes(a) === otherAttributes(b);
+  return otherAttributes(before, a) === otherAttributes(after, b);
 }
 
-function otherAttributes(element: PageElement): string {
+function otherAttributes(page: Page, element: PageElement): string {
   let text = '';
   for (const { name, value } of element.attributes) {
-    if (!isCompared(element, name)) text += `${name}=${value}\0`;
+    if (!isCompared(page, element, name)) text += `${name}=${value}\0`;
   }
   return text;
 }
 
 /** Attributes whose whole effect is in the outcomes: classes, styles, and old attributes that CSS can say exactly. */
-function isCompared(element: PageElement, name: string): boolean {
-  return name === 'class' || name === 'style' || isExactHint(element, name);
+function isCompared(page: Page, element: PageElement, name: string): boolean {
+  return name === 'class' || name === 'style' || isExactHint(page, element, name);
 }
 
 function bringsSheet(element: PageElement): boolean {
@@ -75,13 +81,13 @@ function bringsSheet(element: PageElement): boolean {
   );
 }
 
-function describe(a: PageElement | undefined, b: PageElement | undefined): string {
+function describe(before: Page, a: PageElement | undefined, after: Page, b: PageElement | undefined): string {
   if (a === undefined) return `<${b?.name}> is new`;
   if (b === undefined) return `<${a.name}> is gone`;
   if (a.name !== b.name) return `<${a.name}> became <${b.name}>`;
   const attribute = [...a.attributes, ...b.attributes].find(
     ({ name }) =>
-      !(isCompared(a, name) && isCompared(b, name)) &&
+      !(isCompared(before, a, name) && isCompared(after, b, name)) &&
       attributeOf(a.attributes, name) !== attributeOf(b.attributes, name),
   );
   return attribute === undefined
