@@ -39,7 +39,6 @@ export async function inThreads(
 function startWorker(job: Job, cells: Int32Array): { worker: Worker; result: Promise<JobResult> } {
   const worker = new Worker(new URL('./worker.js', import.meta.url), {
     workerData: { job, cells },
-    resourceLimits: { maxYoungGenerationSizeMb: 64 },
   });
   const result = new Promise<JobResult>((resolve, reject) => {
     worker.once('message', (message: WorkerMessage) => {
