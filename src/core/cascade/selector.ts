@@ -252,7 +252,7 @@ class Compiler {
       case '-moz-any':
       case 'matches':
       case 'has': {
-        if (name.startsWith('-') || name === 'matches') this.#doubt();
+        if (name.startsWith('-') || name === 'matches') this.#doubt(rest, `:${name}()`);
         if (argument?.type !== 'SelectorList') {
           if (name === 'is' || name === 'where')
             return void rest.push({ kind: 'among', negated: false, selectors: [] });
@@ -287,7 +287,8 @@ class Compiler {
       const text = csstree.generate(node);
       const given = /\(([\s\S]*)\)/.exec(text)?.[1] ?? '';
       // Lists of languages and wildcards are newer than `:lang(en)`.
-      if (name === 'dir' || (name === 'lang' && !/^[a-z-]+$/i.test(given))) this.#doubt();
+      // In a list that forgives, the browser that does not know it drops it alone.
+      if (name === 'dir' || (name === 'lang' && !/^[a-z-]+$/i.test(given))) this.#doubt(rest, text);
       rest.push({ kind: 'static', name, argument: given, text });
     } else {
       if (!STATES.has(name)) this.#doubt();
@@ -308,8 +309,10 @@ class Compiler {
     return { kind: 'nth', a, b, last: name.includes('last'), ofType: name.endsWith('of-type'), of };
   }
 
-  #doubt(): void {
+  /** Not every browser knows `text`. In: what is left open where a list forgives it. */
+  #doubt(rest: Simple[] = [], text = ''): void {
     if (this.#forgiving === 0) this.unsure = true;
+    else if (text !== '') rest.push({ kind: 'state', text: `the browser knows ${text}` });
   }
 }
 

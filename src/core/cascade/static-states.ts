@@ -117,7 +117,7 @@ function matchesLanguage(page: Page, element: PageElement, argument: string): De
     const language = written.trim().toLowerCase();
     // A range may leave subtags in the middle out; only what begins alike is surely the same.
     if (ranges.some((range) => language === range || language.startsWith(`${range}-`))) return 'yes';
-    return ranges.some((range) => range.includes('-') && language.startsWith(range.split('-')[0]!))
+    return ranges.some((range) => range.includes('-') && language.startsWith(`${range.split('-')[0]}-`))
       ? 'open'
       : 'no';
   }
@@ -129,13 +129,18 @@ function matchesDirection(page: Page, element: PageElement, argument: string): D
   const wanted = argument.trim().toLowerCase();
   if (wanted !== 'ltr' && wanted !== 'rtl') return 'no';
   for (let at: PageElement | undefined = element; at !== undefined; at = page.elements[at.parent]) {
-    if (at.name === 'bdi' || at.name === 'input' || at.name === 'slot') return 'open';
     const written = readAttribute(at, 'dir');
     if (written === OPEN) return 'open';
-    if (typeof written !== 'string') continue;
-    const direction = written.toLowerCase();
-    if (direction === 'auto') return 'open';
+    const direction = typeof written === 'string' ? written.toLowerCase() : '';
     if (direction === 'ltr' || direction === 'rtl') return direction === wanted ? 'yes' : 'no';
+    // By its text, or by what a slot is filled with; telephone numbers always run left to right.
+    if (direction === 'auto' || at.name === 'bdi' || at.name === 'slot') return 'open';
+    if (at.name === 'input') {
+      const type = readAttribute(at, 'type');
+      if (type === OPEN) return 'open';
+      if (typeof type === 'string' && type.trim().toLowerCase() === 'tel')
+        return wanted === 'ltr' ? 'yes' : 'no';
+    }
   }
   if (page.kind === 'component') return 'open';
   return wanted === 'ltr' ? 'yes' : 'no';

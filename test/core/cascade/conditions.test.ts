@@ -37,6 +37,9 @@ test('language and direction come from the nearest that says', () => {
   assert.equal(matches(':dir(ltr)', '<p id="it">'), 'yes');
   assert.equal(matches(':dir(ltr)', '<div dir="RTL"><p id="it"></div>'), 'no');
   assert.equal(matches(':dir(ltr)', '<p dir="auto" id="it">'), ':dir(ltr)');
+  assert.equal(matches(':dir(rtl)', '<div dir="rtl"><input id="it"></div>'), 'yes');
+  assert.equal(matches(':dir(rtl)', '<div dir="rtl"><input type="tel" id="it"></div>'), 'no');
+  assert.equal(matches(':dir(rtl)', '<div dir="rtl"><bdi id="it">x</bdi></div>'), ':dir(rtl)');
   assert.equal(matches(':lang(en)', '<p id="it">', 'part.tpl'), ':lang(en)');
 });
 
