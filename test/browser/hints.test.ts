@@ -76,9 +76,9 @@ const COLOURS = [
 ];
 const ATTRIBUTES: Readonly<Record<string, readonly string[]>> = {
   ...Object.fromEntries(['align', 'valign', 'type', 'clear'].map((name) => [name, WORDS])),
-  ...Object.fromEntries(['bgcolor', 'text', 'color'].map((name) => [name, COLOURS])),
+  ...Object.fromEntries(['bgcolor', 'text', 'color', 'bordercolor'].map((name) => [name, COLOURS])),
   ...Object.fromEntries(
-    'width height cellpadding cellspacing hspace vspace border marginwidth marginheight leftmargin topmargin'
+    'width height cellpadding cellspacing hspace vspace border frameborder marginwidth marginheight leftmargin topmargin'
       .split(' ')
       .map((name) => [name, NUMBERS]),
   ),
@@ -93,6 +93,11 @@ const QUIRKY = new Set(['align', 'valign', 'width', 'height', 'nowrap', 'size', 
 /** `@` is where the attribute goes. */
 const PLACES = [
   '<table @><tr><td>x<td>y<tr><th>z<th>w</table>',
+  '<table @ border="3"><tr><td>x<th>y</table>',
+  '<table @ bordercolor="red"><tr><td>x<th>y</table>',
+  '<table><caption @>x</caption><tr><td>y</table>',
+  '<hr @ size="9">',
+  '<hr @ color="red">',
   '<table border="1"><thead @><tr><td>x</thead></table>',
   '<table cellpadding="3"><tr @><td>x<td>y</table>',
   '<table><tr><td @>x<td>y</table>',
@@ -199,7 +204,7 @@ test('old attributes say in Chromium what the engine says they do', async (conte
     for (const doctype of ['<!DOCTYPE html>', '']) {
       for (const place of PLACES) {
         for (const [attribute, values] of Object.entries(ATTRIBUTES)) {
-          if (place.includes(`${attribute}="`) || (doctype === '' && !QUIRKY.has(attribute))) continue;
+          if (place.includes(` ${attribute}`) || (doctype === '' && !QUIRKY.has(attribute))) continue;
           const cases = values.flatMap((value) => caseOf(place, attribute, value, doctype) ?? []);
           if (cases.length === 0) continue;
           compared += cases.length;

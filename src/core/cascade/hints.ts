@@ -113,6 +113,46 @@ const ruleAlign: Mapping = (value) => {
   ];
 };
 
+/** A rule drawn in one colour, if it is one. */
+function solid(colour: string | undefined): HintDeclaration[] {
+  return [
+    ...one('border-style', 'solid'),
+    ...one('border-color', colour),
+    ...one('background-color', colour),
+  ];
+}
+
+/** With `frame` or `rules` beside it, the border of a table is drawn in ways that no CSS is known for. */
+function hasOddBorder(attributes: PageElement['attributes']): boolean {
+  return ['frame', 'rules'].some((name) => attributeOf(attributes, name) !== undefined);
+}
+
+/** The width of a table's border: one for a value that is no number. */
+function borderWidth(attributes: PageElement['attributes']): number {
+  const value = attributeOf(attributes, 'border');
+  const width = value === undefined ? 0 : wholeNumber(value);
+  return width === undefined || width < 0 ? 1 : width;
+}
+
+function hasBorderColour(attributes: PageElement['attributes']): boolean {
+  return (attributeOf(attributes, 'bordercolor') ?? '') !== '';
+}
+
+const tableBorder: Mapping = (_, { attributes }) => {
+  if (hasOddBorder(attributes)) return undefined;
+  const width = borderWidth(attributes);
+  const style = hasBorderColour(attributes) ? 'solid' : 'outset';
+  return [...one('border-width', `${width}px`), ...one('border-style', width > 0 ? style : undefined)];
+};
+
+const tableBorderColour: Mapping = (value, { attributes }) =>
+  hasOddBorder(attributes) ? undefined : one('border-color', legacyColour(value));
+
+const captionSide: Mapping = (value) =>
+  ['top', 'bottom'].includes(value.toLowerCase()) ? one('caption-side', value.toLowerCase()) : undefined;
+
+const frameBorder: Mapping = (value) => ((wholeNumber(value) ?? 0) === 0 ? one('border-width', '0') : []);
+
 const ruleSize: Mapping = (value) => {
   const size = wholeNumber(value);
   if (size === undefined) return undefined;
@@ -191,8 +231,8 @@ const ATTRIBUTES: ReadonlyMap<string, ReadonlyMap<string, Mapping>> = new Map(
           ['align', tableAlign],
           ['bgcolor', colour('background-color')],
           ['background', image],
-          ['border', unknown],
-          ['bordercolor', unknown],
+          ['border', tableBorder],
+          ['bordercolor', tableBorderColour],
           ['cellpadding', () => []],
           ['cellspacing', (value) => one('border-spacing', dimension(value))],
           ['width', lengthAboveZero('width')],
@@ -208,7 +248,7 @@ const ATTRIBUTES: ReadonlyMap<string, ReadonlyMap<string, Mapping>> = new Map(
         (name) => [name, [...TABLE_PART, ['height', length('height')]]] as const,
       ),
       ...['col', 'colgroup'].map((name) => [name, [...TABLE_PART, ['width', length('width')]]] as const),
-      ['caption', [['align', unknown]]],
+      ['caption', [['align', captionSide]]],
       [
         'body',
         [
@@ -236,7 +276,7 @@ const ATTRIBUTES: ReadonlyMap<string, ReadonlyMap<string, Mapping>> = new Map(
           ['align', imageAlign],
           ['width', length('width')],
           ['height', length('height')],
-          ['frameborder', unknown],
+          ['frameborder', frameBorder],
           ['marginwidth', unknown],
           ['marginheight', unknown],
         ],
@@ -254,8 +294,11 @@ const ATTRIBUTES: ReadonlyMap<string, ReadonlyMap<string, Mapping>> = new Map(
         'hr',
         [
           ['align', ruleAlign],
-          ['color', unknown],
-          ['noshade', unknown],
+          ['color', (value) => solid(legacyColour(value))],
+          [
+            'noshade',
+            (_, { attributes }) => (attributeOf(attributes, 'color') === undefined ? solid('#808080') : []),
+          ],
           ['size', ruleSize],
           ['width', length('width')],
         ],
@@ -301,7 +344,7 @@ export function hintDeclarations(page: Page, element: PageElement): readonly Hin
     found ??= [];
     found.push(...declarations);
   };
-  if (element.name === 'td' || element.name === 'th') add(cellPadding(page, element));
+  if (element.name === 'td' || element.name === 'th') add(fromTable(page, element));
   for (const { name, value } of element.attributes) add(known.get(name)?.(value, element));
   return found ?? NOTHING;
 }
@@ -323,15 +366,24 @@ export function isExactHint(
 const NO_ATTRIBUTES = { attributes: [] };
 const NOTHING: readonly HintDeclaration[] = [];
 
-/** `cellpadding` stands on the table and styles its cells. */
-function cellPadding(page: Page, cell: PageElement): readonly HintDeclaration[] {
+/** `cellpadding` and `border` stand on the table and style its cells too. */
+function fromTable(page: Page, cell: PageElement): readonly HintDeclaration[] {
   for (let at = cell.parent; at >= 0; at = page.elements[at]!.parent) {
-    const above = page.elements[at]!;
-    if (above.name !== 'table') continue;
-    const value = attributeOf(above.attributes, 'cellpadding');
-    return value === undefined || value === ''
-      ? NOTHING
-      : one('padding', `${Math.max(0, wholeNumber(value) ?? 0)}px`);
+    const { name, attributes } = page.elements[at]!;
+    if (name !== 'table') continue;
+    const padding = attributeOf(attributes, 'cellpadding');
+    const found =
+      padding === undefined || padding === ''
+        ? []
+        : one('padding', `${Math.max(0, wholeNumber(padding) ?? 0)}px`);
+    if (hasOddBorder(attributes) || borderWidth(attributes) === 0) return found;
+    const style = hasBorderColour(attributes) ? 'solid' : 'inset';
+    return [
+      ...found,
+      ...one('border-width', '1px'),
+      ...one('border-style', style),
+      ...one('border-color', 'inherit'),
+    ];
   }
   return NOTHING;
 }

@@ -29,6 +29,15 @@ test('cellpadding stands on the table and styles the cells of that table alone',
   assert.deepEqual(list(nested('', 'id="it"'), 'padding-top'), []);
 });
 
+test('the border of a table draws its cells, unless frame or rules draw them otherwise', () => {
+  const cell = (at: string): string => `<table ${at}><tr><td id="it">x</table>`;
+  assert.deepEqual(list(cell('border="3"'), 'border-top-width'), ['1px old attribute']);
+  assert.deepEqual(list(cell('border="3"'), 'border-top-style'), ['inset old attribute']);
+  assert.deepEqual(list(cell('border="" bordercolor="red"'), 'border-top-style'), ['solid old attribute']);
+  assert.deepEqual(list(cell('border="0"'), 'border-top-style'), []);
+  assert.deepEqual(list(cell('border="3" rules="rows"'), 'border-top-style'), []);
+});
+
 test('values are read as forgivingly as the standard reads them', () => {
   const colour = (value: string): string | undefined =>
     list(`<body text="${value}" id="it">`, 'color')[0]?.split(' ')[0];
