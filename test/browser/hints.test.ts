@@ -89,7 +89,7 @@ const ATTRIBUTES: Readonly<Record<string, readonly string[]>> = {
   noshade: [''],
 };
 /** Attributes that browsers might read otherwise in quirks mode. */
-const QUIRKY = new Set(['align', 'valign', 'width', 'height', 'nowrap', 'size', 'cellpadding']);
+const QUIRKY = new Set(['align', 'valign', 'width', 'nowrap']);
 /** `@` is where the attribute goes. */
 const PLACES = [
   '<table @><tr><td>x<td>y<tr><th>z<th>w</table>',

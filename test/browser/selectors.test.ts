@@ -6,7 +6,7 @@ import { withBrowser } from '../support/chromium.js';
 import { body, Random, selector } from '../support/generate.js';
 import { htmlPage } from '../support/site.js';
 
-const SITES = Number(process.env.ACERVUS_SITES ?? 60);
+const SITES = Number(process.env.ACERVUS_SITES ?? 100);
 const FIRST = Number(process.env.ACERVUS_FIRST ?? 1);
 
 test('selectors match what Chromium finds, on random pages', async (context) => {
