@@ -37,8 +37,8 @@ export class PageComparer {
     this.#before = before;
     this.#after = after;
     const table = new OutcomeTable(new TruthTable());
-    const styles = new SiteStyles(textsOf(before), table);
-    this.prover = new Prover(styles, new SiteStyles(textsOf(after), table, styles));
+    const styles = new SiteStyles(before, table);
+    this.prover = new Prover(styles, new SiteStyles(after, table, styles));
   }
 
   compare(paths: readonly string[], numbers: Iterable<number>): ProveResult {
@@ -67,11 +67,4 @@ export class PageComparer {
     if (same?.text === text && (same.kind === 'component') === isComponent) return same;
     return this.timings.measure('pages, parsing', () => parsePage(path, text, isComponent));
   }
-}
-
-function textsOf(reader: SiteReader): ConstructorParameters<typeof SiteStyles>[0] {
-  return {
-    sheetText: (path) => reader.textAt(path),
-    copyOf: (address) => reader.copyOf(address),
-  };
 }

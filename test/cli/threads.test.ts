@@ -72,3 +72,17 @@ test('timings go to stderr, and leave the document alone', () => {
   assert.match(stderr, /from start to end; \d+ MB at most\n$/);
   assert.equal(readFileSync(path.join(site, 'part.tpl'), 'utf8'), manyPages()['part.tpl']);
 });
+
+test('a token that a script of the site names is not put in', () => {
+  const page = (css: string, script: string): Record<string, string> => ({
+    'index.html': htmlPage('<p class="a">x', `<style>${css}</style><script src="own.js"></script>`),
+    'own.js': script,
+  });
+  const prove = (script: string): number | null => {
+    const before = makeSite(page('.a { color: teal }', script));
+    const after = makeSite(page(':root { --ink: teal } .a { color: var(--ink) }', script));
+    return acervus('prove', after, '--against', before).code;
+  };
+  assert.equal(prove('say("tide")'), 0);
+  assert.equal(prove('document.body.style.setProperty("--ink", "red")'), 1);
+});

@@ -2,30 +2,20 @@
 
 import type { TestContext } from 'node:test';
 import { pathToFileURL } from 'node:url';
-import { type Browser, chromium, type Page } from 'playwright-core';
-import { findChromium } from '../../src/browser/chromium.js';
+import type { Page } from 'playwright-core';
+import { findChromium, startChromium } from '../../src/browser/chromium.js';
 
 export const MISSING =
   'no Chromium found: install one (on Debian: apt-get install chromium) or name it in CHROMIUM';
 
 /** Runs `use` with a browser page, scripts off. Without a Chromium the test is skipped, under CI it fails. */
 export async function withBrowser(context: TestContext, use: (page: Page) => Promise<void>): Promise<void> {
-  const executablePath = findChromium();
-  if (executablePath === undefined) {
+  if (findChromium() === undefined) {
     if (process.env.CI === 'true') throw new Error(MISSING);
     context.skip(MISSING);
     return;
   }
-  const args = [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ];
-  const browser: Browser = await chromium.launch({ executablePath, args });
+  const browser = await startChromium();
   try {
     const tab = await browser.newContext({ javaScriptEnabled: false });
     await tab.route(

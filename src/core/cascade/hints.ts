@@ -2,7 +2,7 @@
 // (https://html.spec.whatwg.org/multipage/rendering.html), with the CSS that says the same. They count as author
 // declarations of specificity 0 in front of all rules.
 
-import { attributeOf, type Page, type PageElement } from '../markup/index.js';
+import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
 import { dimension, fontSize, legacyColour, wholeNumber } from './hint-values.js';
 import { svgHints } from './svg-hints.js';
 
@@ -360,7 +360,9 @@ export function isExactHint(
   if (page.quirks && name === 'img' && attribute === 'align') return false;
   const mapping = ATTRIBUTES.get(name)?.get(attribute);
   const value = attributeOf(attributes, attribute);
-  return mapping !== undefined && value !== undefined && mapping(value, { attributes }) !== undefined;
+  // What template text makes of a value is not known.
+  if (mapping === undefined || value === undefined || hasTemplateText(value)) return false;
+  return mapping(value, { attributes }) !== undefined;
 }
 
 const NO_ATTRIBUTES = { attributes: [] };

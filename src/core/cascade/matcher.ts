@@ -23,7 +23,6 @@ export interface MatcherOptions {
   readonly neverTemplated?: ReadonlySet<string>;
 }
 
-/** Matches selectors against the elements of one page. */
 export class Matcher {
   readonly #page: Page;
   readonly #elements: readonly PageElement[];
@@ -73,6 +72,7 @@ export class Matcher {
         truth = this.#table.and(truth, this.#table.not(this.#any(end, at)));
         if (at === root) break;
       }
+      this.#scopeRoot = -1;
       if (truth !== NEVER) found.push({ truth, hops });
       if (truth === ALWAYS) return found;
     }
@@ -122,7 +122,7 @@ export class Matcher {
       }
       return found;
     }
-    if (combinator === '~' && origin.position > LONG_ROW)
+    if (combinator === '~' && origin.position > LONG_ROW && this.#scopeRoot < 0)
       found = this.#earlierSibling(selector, at - 1, origin);
     else {
       for (let side = origin.previous; side >= 0; side = this.#elements[side]!.previous) {
@@ -201,8 +201,9 @@ export class Matcher {
         return simple.negated ? this.#table.not(found) : found;
       }
       case 'has': {
-        // Asked of a few ancestors by every element below them.
         const answers = this.#having.get(simple) ?? new Map<number, Truth>();
+        // `:scope` means another element from root to root.
+        if (this.#scopeRoot >= 0) return this.#has(simple.selectors, element);
         const found = answers.get(element.index) ?? this.#has(simple.selectors, element);
         if (found === ALWAYS || found === NEVER) this.#having.set(simple, answers.set(element.index, found));
         return found;
@@ -334,7 +335,7 @@ export class Matcher {
     element: PageElement,
   ): number | undefined {
     let known = this.#positions.get(simple);
-    if (known === undefined) {
+    if (known === undefined || this.#scopeRoot >= 0) {
       known = new Map();
       this.#positions.set(simple, known);
     }
@@ -370,7 +371,7 @@ export class Matcher {
     let found = side < 0 ? NEVER : known.get(side)!;
     for (const one of unknown.reverse()) {
       found = this.#table.or(found, this.#from(selector, at, one));
-      // What is open is told in words that name the way from the subject: it is not remembered.
+      // What is open names the way from the subject: it is not remembered.
       if (found === NEVER || found === ALWAYS) known.set(one, found);
     }
     return found;

@@ -216,35 +216,21 @@ export class StyleReader {
     }
     if (element.style !== undefined && !hasTemplateText(element.style)) {
       const block = this.table.inlineBlock(element.style, this.page.path);
-      const inline: Contribution = {
-        origin: { kind: 'style attribute' },
-        block,
-        truth: ALWAYS,
-        layer: UNLAYERED,
-        specificity: 0,
-        hops: UNSCOPED,
-        at: 0,
-        order: 0,
-      };
-      targets.set('', [...(targets.get('') ?? []), inline]);
+      targets.set('', [...(targets.get('') ?? []), ofElement('style attribute', block)]);
     }
     const hints = hintDeclarations(this.page, element);
     if (hints.length > 0) {
       const block = this.table.hintBlock(hints, this.page.path);
-      const old: Contribution = {
-        origin: { kind: 'old attribute' },
-        block,
-        truth: ALWAYS,
-        layer: UNLAYERED,
-        specificity: 0,
-        hops: UNSCOPED,
-        at: 0,
-        order: 0,
-      };
-      targets.set('', [...(targets.get('') ?? []), old]);
+      targets.set('', [...(targets.get('') ?? []), ofElement('old attribute', block)]);
     }
     return targets;
   }
+}
+
+/** What the element itself says: its place in the cascade is its origin's, and nothing else decides. */
+function ofElement(kind: Exclude<Origin['kind'], 'rule'>, block: Block): Contribution {
+  const place = { layer: UNLAYERED, specificity: 0, hops: UNSCOPED, at: 0, order: 0 };
+  return { origin: { kind }, block, truth: ALWAYS, ...place };
 }
 
 function fullLayer(use: SheetUse, rule: ProgramRule): string | undefined {

@@ -34,7 +34,7 @@ export class SiteModel extends SiteStyles {
   ) {
     const { sheets, copies } = sources;
     const texts = {
-      sheetText: (path: string) => sheets.get(path),
+      textAt: (path: string) => sheets.get(path),
       copyOf: (address: string) => copies.get(address),
     };
     super(texts, table, earlier);

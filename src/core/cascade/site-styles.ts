@@ -6,10 +6,10 @@ import type { OutcomeTable } from './outcome.js';
 import { compileSheet, type Program } from './program.js';
 import { buildStack, type ProgramSource, type Stack } from './stack.js';
 
-/** Where the texts of sheets come from. */
+/** Where the texts of sheets come from, and of scripts where they are at hand. */
 export interface SheetTexts {
-  /** `undefined` where there is no such sheet. */
-  sheetText(path: string): string | undefined;
+  /** `undefined` where there is no such file. */
+  textAt(path: string): string | undefined;
   /** A local copy of a sheet that lies elsewhere, if the developer named one. */
   copyOf(address: string): string | undefined;
 }
@@ -33,7 +33,7 @@ export class SiteStyles implements ProgramSource {
   sheetAt(path: string): Program | undefined {
     const known = this.#programs.get(path);
     if (known !== undefined) return known;
-    const text = this.texts.sheetText(path);
+    const text = this.texts.textAt(path);
     if (text === undefined) return undefined;
     const before = this.#earlier?.table === this.table ? this.#earlier.sheetAt(path) : undefined;
     const program =

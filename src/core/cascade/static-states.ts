@@ -69,9 +69,8 @@ function isDisabled(page: Page, element: PageElement): Decided {
   if (own !== undefined) return 'yes';
   if (element.name === 'option') {
     const group = page.elements[element.parent];
-    return group?.name === 'optgroup' && attributeOf(group.attributes, 'disabled') !== undefined
-      ? 'yes'
-      : 'no';
+    const above = group?.name === 'optgroup' ? readAttribute(group, 'disabled') : undefined;
+    return above === OPEN ? 'open' : above === undefined ? 'no' : 'yes';
   }
   if (element.name === 'optgroup') return 'no';
   let child = element;

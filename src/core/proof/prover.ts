@@ -68,9 +68,9 @@ export class Prover {
       this.part.differences.push({ kind: 'page', page: path, what });
       return true;
     }
+    for (const { classes } of before.elements) for (const name of classes) this.known.add(name);
     if (before.kind !== 'page' || after.kind !== 'page') return false;
     const contexts = [this.#context(before, after)];
-    for (const { classes } of before.elements) for (const name of classes) this.known.add(name);
     if (before.hasTemplatedTags || after.hasTemplatedTags) return false;
     this.#compare(before, after, contexts, undefined);
     return true;
@@ -84,7 +84,6 @@ export class Prover {
   addLate(before: Page, after: Page): void {
     const whole = before.kind === 'page' && after.kind === 'page';
     const contexts = whole ? [this.#context(before, after)] : [...this.#contexts.values()];
-    for (const { classes } of before.elements) for (const name of classes) this.known.add(name);
     const newClasses = new Set([...this.#mentioned].filter((name) => !this.known.has(name)));
     this.#compare(before, after, contexts, newClasses);
   }
@@ -173,7 +172,8 @@ export class Prover {
     { pairs }: Extract<Alignment, { kind: 'aligned' }>,
   ): void {
     let described = 0;
-    const [before, after] = [new CustomProperties(first), new CustomProperties(second)];
+    const before = new CustomProperties(first, (path) => this.#before.texts.textAt(path));
+    const after = new CustomProperties(second, (path) => this.#after.texts.textAt(path));
     for (const [i, j] of pairs) {
       if (first.outcomeNumber(i) === second.outcomeNumber(j)) continue;
       const one = before.form(i, (name) => !after.mentions(name));

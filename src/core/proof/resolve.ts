@@ -1,6 +1,7 @@
 // Custom properties put in: what `var()` comes to on an element, where that is certain, so that a value and the token that
 // now holds it compare equal. Asked only of elements whose outcomes differ as they are written.
 
+import { resolveAddress } from '../addresses.js';
 import {
   ALWAYS,
   type Outcome,
@@ -9,6 +10,7 @@ import {
   type StyleReader,
   withoutIdle,
 } from '../cascade/index.js';
+import { hasTemplateText } from '../markup/index.js';
 import { declarationValidity, expandDeclaration } from '../sheets/index.js';
 
 /** A custom property's value, or that it has none, or that it is not certain. */
@@ -18,19 +20,26 @@ type CustomValue = { readonly text: string } | 'none' | 'open';
 export class CustomProperties {
   readonly #values = new Map<string, CustomValue>();
   readonly #reader: StyleReader;
-  #registered: ReadonlySet<string> | undefined;
+  readonly #textAt: (path: string) => string | undefined;
+  #defined: ReadonlySet<string> | undefined;
   #mentioned: ReadonlySet<string> | undefined;
 
-  constructor(reader: StyleReader) {
+  /** In: the page's reader; the texts of the site's files, for what its scripts say. */
+  constructor(reader: StyleReader, textAt: (path: string) => string | undefined) {
     this.#reader = reader;
+    this.#textAt = textAt;
   }
 
   /** Whether the page, or a sheet it uses, writes the name anywhere: to set it, to use it, or in a script. */
   mentions(name: string): boolean {
     if (this.#mentioned === undefined) {
       const { page, stack } = this.#reader;
-      const texts = [page.text, ...stack.uses.map(({ program }) => program.sheet.text)];
-      this.#mentioned = new Set(texts.flatMap((text) => text.match(/--[\w\u0080-\uffff-]+/g) ?? []));
+      const scripts = page.scripts.flatMap((script) => {
+        const resolved = script.kind === 'link' ? resolveAddress(script.address, page.path) : undefined;
+        return resolved?.kind === 'site' ? (this.#textAt(resolved.path) ?? []) : [];
+      });
+      const texts = [page.text, ...scripts, ...stack.uses.map(({ program }) => program.sheet.text)];
+      this.#mentioned = new Set(texts.flatMap((text) => text.match(CUSTOM_NAME) ?? []));
     }
     return this.#mentioned.has(name);
   }
@@ -53,6 +62,9 @@ export class CustomProperties {
       }
       if (resolved.size > 0) parts.push(`${target}{${outcomesForm(resolved)}}`);
     }
+    // A style that template text makes is no declaration yet: it must stay as it is written.
+    const { style } = this.#reader.page.elements[element]!;
+    if (style !== undefined && hasTemplateText(style)) parts.push(`template style ${style}`);
     return parts.join('\n');
   }
 
@@ -87,7 +99,7 @@ export class CustomProperties {
   }
 
   #valueOf(name: string, target: string, element: number, path: readonly string[]): CustomValue {
-    if (path.includes(name) || this.#isRegistered(name)) return 'open';
+    if (path.includes(name) || this.#isDefined(name)) return 'open';
     const key = `${target} ${element} ${name}`;
     let known = this.#values.get(key);
     if (known === undefined) {
@@ -117,16 +129,18 @@ export class CustomProperties {
     return text === undefined ? 'open' : { text };
   }
 
-  /** A registered property has a syntax, an initial value and perhaps no inheritance. */
-  #isRegistered(name: string): boolean {
-    this.#registered ??= new Set(
+  /** What `@property` registers has a syntax and an initial value, and what keyframes name changes with time. */
+  #isDefined(name: string): boolean {
+    this.#defined ??= new Set(
       this.#reader.stack.uses.flatMap(({ program }) =>
-        program.sheet.definitions.flatMap((text) => /@property\s+(--[^\s{]+)/.exec(text)?.[1] ?? []),
+        program.sheet.definitions.flatMap((text) => text.match(CUSTOM_NAME) ?? []),
       ),
     );
-    return this.#registered.has(name);
+    return this.#defined.has(name);
   }
 }
+
+const CUSTOM_NAME = /--[\w\u0080-\uffff-]+/g;
 
 function closingBracket(text: string, from: number): number | undefined {
   let depth = 1;

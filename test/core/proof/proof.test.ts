@@ -205,3 +205,56 @@ test('a custom property that the page already writes about is not passed over', 
   assert.equal(found.length, 1);
   assert.match(found[0]!, /--tide/);
 });
+
+test('template text in a style or an old attribute must stay as it is written', () => {
+  const page = (body: string): Record<string, string> => ({ 'index.html': htmlPage(body) });
+  for (const [one, two] of [
+    ['<p style="color: {{ a }}">x', '<p style="color: {{ b }}">x'],
+    ['<p style="color: {{ a }}">x', '<p>x'],
+    ['<img width="{{ a }}">', '<img width="{{ b }}">'],
+    ['<table bgcolor="{{ a }}"><tr><td>x</table>', '<table><tr><td>x</table>'],
+  ] as const)
+    assert.notDeepEqual(differences(page(one), page(two)), [], one);
+});
+
+test('an old attribute may become the CSS that says the same, and nothing else', () => {
+  const page = (body: string): Record<string, string> => ({ 'index.html': htmlPage(body) });
+  const same = [
+    ['<p align="center">x', '<p style="text-align: -webkit-center">x'],
+    ['<table bgcolor="#def"><tr><td>x</table>', '<table style="background-color: #DEF"><tr><td>x</table>'],
+    ['<table cellpadding="4"><tr><td>x</table>', '<table><tr><td style="padding: 4px">x</table>'],
+    ['<img width="40">', '<img style="width: 40px">'],
+  ] as const;
+  for (const [one, two] of same) assert.deepEqual(differences(page(one), page(two)), [], one);
+  const different = [
+    ['<p align="center">x', '<p style="text-align: center">x'],
+    ['<table cellpadding="4"><tr><td>x</table>', '<table style="padding: 4px"><tr><td>x</table>'],
+    ['<img width="40" height="30">', '<img style="width: 40px; height: 30px">'],
+    ['<table rules="all"><tr><td>x</table>', '<table><tr><td>x</table>'],
+    ['<p width="40">x', '<p>x'],
+  ] as const;
+  for (const [one, two] of different) assert.notDeepEqual(differences(page(one), page(two)), [], one);
+});
+
+test('a custom property that keyframes change is not put in', () => {
+  const keyframes = '@keyframes tide { to { --ink: red } }';
+  const page = (css: string): Record<string, string> => ({
+    'index.html': htmlPage('<p class="a">x', `<style>${keyframes} ${css}</style>`),
+  });
+  const [before, after] = [
+    page('.a { color: teal }'),
+    page(':root { --ink: teal } .a { color: var(--ink) }'),
+  ];
+  assert.notDeepEqual(differences(before, after), []);
+});
+
+test('a class that only another component knows is no new class to a template', () => {
+  const files = (css: string): Record<string, string> => ({
+    'index.html': htmlPage('<p>x', '<link rel="stylesheet" href="t.css">'),
+    'a.tpl': '<p class="{{ kind }}">x',
+    'b.tpl': '<p class="late">y',
+    't.css': css,
+  });
+  const found = differences(files('p { left: 0 }'), files('p { left: 0 } .late { top: 0 }'));
+  assert.ok(found.length === 2, found.join('\n'));
+});
