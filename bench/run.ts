@@ -103,6 +103,15 @@ function measure(folder: string): void {
       .seconds,
   );
   const undo = (): void => void spawnSync(process.execPath, [program, 'undo', site]);
+  const once = (['survey', 'draft', 'adopt'] as const).map((one) => timed([program, one, site], 1).seconds);
+  row(
+    'survey, draft and adopt together',
+    once.reduce((sum, seconds) => sum + seconds, 0),
+  );
+  const left = JSON.parse(timed([program, 'survey', site, '--json'], 1).stdout) as z.infer<
+    typeof surveyDocument
+  >;
+  undo();
   row('adopt --patch', timed([program, 'adopt', site, '--patch']).seconds);
   const adopt = timed([program, 'adopt', site, '--json'], 3, undo);
   row('adopt', adopt.seconds);
@@ -128,10 +137,13 @@ function measure(folder: string): void {
 
   const stock = JSON.parse(survey.stdout) as z.infer<typeof surveyDocument>;
   const adopted = JSON.parse(adopt.stdout) as z.infer<typeof adoptDocument>;
-  const moved = adopted.inline.before - adopted.inline.after;
+  const moved = stock.inline.written - left.inline.written;
   const share = (of: number): string => `${((100 * moved) / of).toFixed(1)}%`;
   console.log(
     `  moved ${moved} of ${stock.inline.written} inline declarations (${share(stock.inline.written)}), ${stock.inline.repeated} of which repeat (${share(stock.inline.repeated)})`,
+  );
+  console.log(
+    `  old attributes ${stock.oldAttributes.written}, left ${left.oldAttributes.written}; upkeep ${adopted.upkeep.now}, left ${adopted.upkeep.after}; ${adopted.size.now} characters, then ${adopted.size.after}`,
   );
   for (const { reason, declarations } of adopted.kept.slice(0, 6))
     console.log(`  ${String(declarations).padStart(6)} kept: ${reason}`);

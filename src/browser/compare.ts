@@ -2,6 +2,7 @@
 
 import pixelmatch from 'pixelmatch';
 import { PNG } from 'pngjs';
+import { OUTDATED_ELEMENTS } from '../core/cascade/index.js';
 import type { Looks, NodeLooks } from './capture.js';
 
 export interface LooksDifference {
@@ -46,20 +47,21 @@ export function compareLooks(
   for (let at = 0; at < count; at++) {
     const [a, b] = [before.nodes[at]!, after.nodes[at]!];
     const different = differing(a, b);
-    if (different.length === 0 && a.box === b.box && a.name === b.name) continue;
+    const same = isSameName(a.name, b.name);
+    if (different.length === 0 && a.box === b.box && same) continue;
     nodes++;
     const name = showNode(b);
-    if (a.name !== b.name) tell(name, 'node', a.name, b.name);
+    if (!same) tell(name, 'node', a.name, b.name);
     const chosen = different.filter((i) => !FOLLOWS_LAYOUT.test(before.properties[i] ?? ''));
     const sorted = (chosen.length > 0 ? chosen : different).sort((one, two) => length(one) - length(two));
     for (const i of sorted.slice(0, MOST_OF_A_NODE))
       tell(name, before.properties[i] ?? '', a.values[i] ?? '', b.values[i] ?? '');
-    if (different.length === 0 && a.name === b.name) tell(name, 'box', a.box, b.box);
+    if (different.length === 0 && same) tell(name, 'box', a.box, b.box);
   }
   const hidden = Math.min(before.hidden.length, after.hidden.length);
   for (let at = 0; at < hidden; at++) {
     const [a, b] = [before.hidden[at]!, after.hidden[at]!];
-    if (a === b) continue;
+    if (neutral(a) === neutral(b)) continue;
     nodes++;
     const [one, two] = [a.split('; '), b.split('; ')];
     const first = one.findIndex((text, i) => text !== two[i]);
@@ -67,6 +69,19 @@ export function compareLooks(
   }
   // Where something else changed, sizes follow from it.
   return { told: (causes.length > 0 ? causes : effects).slice(0, MOST_TOLD), nodes };
+}
+
+/** An outdated element may have become a neutral one: what it looks like is compared, not its name. */
+function isSameName(a: string, b: string): boolean {
+  return a === b || OUTDATED_ELEMENTS.get(a.toLowerCase())?.neutral === b.toLowerCase();
+}
+
+/** A hidden element's line with the name of the neutral element in place of an outdated one. */
+function neutral(line: string): string {
+  return line.replace(
+    /^[A-Z]+/,
+    (name) => OUTDATED_ELEMENTS.get(name.toLowerCase())?.neutral.toUpperCase() ?? name,
+  );
 }
 
 function differing(a: NodeLooks, b: NodeLooks): number[] {

@@ -3,17 +3,16 @@
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import type { z } from 'zod';
-import { count, vouch } from '../core/proof/index.js';
-import { inlineCarriers } from '../core/stock/index.js';
+import { count } from '../core/proof/index.js';
 import { type FileChange, refuseUnfinished, writeChange } from '../site/change.js';
 import { DRAFT_FILE, parseDraft } from '../site/draft-file.js';
-import { resolveDraft } from '../site/drafting.js';
+import { planAdoption } from '../site/drafting.js';
 import { openFolder } from '../site/files.js';
 import { loadSite, type Site } from '../site/load.js';
 import { unifiedPatch } from '../site/patch.js';
 import { UsageError } from '../site/usage-error.js';
 import type { adoptDocument } from './documents.js';
-import { keptLines, shownKept, shownStyle, styleLines } from './outcome-lines.js';
+import { keptLines, shownKept, styleLines, sumLines, tokenLines } from './outcome-lines.js';
 import { amber, dim, heading, next, print, printJson, row } from './paper.js';
 import { Progress } from './progress.js';
 
@@ -39,54 +38,28 @@ export function adopt(folder: string, options: AdoptOptions): number {
     );
   }
   const site = draft.shared === usual.shared ? usual : loadSite(files, { shared: draft.shared });
-  const resolved = resolveDraft(site, draft);
-  const vouched = vouch(site.model, resolved.styles, {
-    shared: draft.shared,
-    // A person may leave a single element of a style: what they ask for is carried out.
-    atLeast: 1,
-    onRound: (round) => progress.say(`proving, round ${round}`),
-  });
-  const { moves, plan, proof } = vouched;
-  const changes = fileChanges(site, plan.edits);
+  const { result, styles, gone } = planAdoption(site, draft, (step) => progress.say(step));
+  const changes = fileChanges(site, result.edits);
+  progress.say('writing');
   if (options.patch !== true && changes.length > 0) writeChange(root, 'adopt', changes);
   progress.end();
   const patch =
     options.patch === true ? unifiedPatch(changes, (one) => existsSync(path.join(root, one))) : undefined;
-  const before = inlineCarriers(site.model, site.scripts).reduce(
-    (sum, { declarations }) => sum + declarations.length,
-    0,
-  );
-  const moved = moves.reduce(
-    (sum, move) =>
-      sum +
-      move.members.reduce(
-        (own, { units }) => own + units.reduce((some, { declarations }) => some + declarations.length, 0),
-        0,
-      ),
-    0,
-  );
-  const styles = moves.map((move) => shownStyle(move, draft.shared));
-  const kept = [
-    ...shownKept([...resolved.kept, ...vouched.kept]),
-    // What the draft already said stays, with the draft's reasons.
-    ...draft.kept.map(({ reason, declarations, where }) => ({
-      reason,
-      declarations,
-      places: Object.entries(where).flatMap(([page, entries]) =>
-        entries.map((entry) => `${page}:${entry.split(' ')[0]}`),
-      ),
-    })),
-  ];
+  const kept = shownKept(result.kept);
+  const { proof } = result;
   if (options.json === true) {
     const document: z.infer<typeof adoptDocument> = {
-      format: 1,
+      format: 2,
       command: 'adopt',
       written: patch === undefined && changes.length > 0,
       shared: draft.shared,
-      inline: { before, after: before - moved },
-      styles,
+      upkeep: result.upkeep,
+      size: result.size,
+      styles: [...styles],
+      tokens: result.tokens.map(({ name, text, places }) => ({ name, value: text, uses: places.length })),
+      changed: result.changed,
       files: changes.map((change) => change.path),
-      changedSinceDraft: [...resolved.changed],
+      gone: gone.map(({ id }) => id),
       kept,
       proof: {
         pages: proof.pages,
@@ -108,24 +81,19 @@ export function adopt(folder: string, options: AdoptOptions): number {
   if (changes.length === 0)
     lines.push(row({ count: 0, text: 'nothing to adopt: no style of the draft is left to move' }));
   else {
-    lines.push(row({ count: moved, mark: 'taken', text: 'declarations out of style attributes' }));
+    lines.push(row({ count: changes.length, mark: 'made', text: 'files written' }), ...sumLines(result));
+  }
+  if (gone.length > 0)
     lines.push(
       row({
-        count: moves.reduce((sum, move) => sum + move.written.length, 0),
-        mark: 'made',
-        text: `declarations in ${count(moves.length, 'class').replace(/classs$/, 'classes')} of ${draft.shared}`,
+        count: gone.length,
+        mark: 'needs',
+        text: amber('styles of the draft are not found any more: the site changed since; draft again'),
       }),
     );
-    lines.push(row({ count: changes.length, mark: 'made', text: 'files written' }));
-    lines.push(row({ count: before - moved, mark: 'kept', text: `inline declarations left of ${before}` }));
-  }
-  for (const one of resolved.changed)
-    lines.push(
-      row({ mark: 'needs', text: amber(`${one} changed since the draft; what still holds was used`) }),
-    );
   if (styles.length > 0)
-    lines.push(heading('Classes', 'elements that wear each'), ...styleLines(styles, all));
-  lines.push(...keptLines(kept, all));
+    lines.push(heading('Styles', `places each saves; into ${draft.shared}`), ...styleLines(styles, all));
+  lines.push(...tokenLines(result, all), ...keptLines(kept, all));
   lines.push(heading('Proof'));
   lines.push(
     row({

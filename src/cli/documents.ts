@@ -1,6 +1,7 @@
 // The documents of `--json`: one Zod type a command, published as JSON Schema in docs/schemas.
 
 import { z } from 'zod';
+import { draftSchema } from '../site/draft-file.js';
 
 const place = z.strictObject({ path: z.string(), line: z.int(), column: z.int() });
 
@@ -67,37 +68,42 @@ export const surveyDocument = z
 
 const kept = z.strictObject({ reason: z.string(), declarations: z.int(), places: z.array(z.string()) });
 
-const style = z.strictObject({
-  name: z.string(),
-  selector: z.string(),
-  beats: z.string().optional().describe('The rule that made a plain class too weak.'),
-  declarations: z.array(z.string()),
-  elements: z.int(),
-  pages: z.int(),
-});
+const upkeep = z
+  .strictObject({ now: z.int(), after: z.int() })
+  .describe('Places that hold a declaration or an old attribute.');
+const size = z.strictObject({ now: z.int(), after: z.int() }).describe('Characters in pages and sheets.');
+const { styles, tokens, 'near misses': nearMisses } = draftSchema.shape;
 
 export const draftDocument = z
   .strictObject({
-    format: z.literal(1),
+    format: z.literal(2),
     command: z.literal('draft'),
     file: z.string(),
     shared: z.string(),
-    inline: z.strictObject({ before: z.int(), after: z.int() }),
-    styles: z.array(style),
+    upkeep,
+    size,
+    styles,
+    tokens,
+    nearMisses,
     kept: z.array(kept),
   })
   .describe('acervus draft --json');
 
 export const adoptDocument = z
   .strictObject({
-    format: z.literal(1),
+    format: z.literal(2),
     command: z.literal('adopt'),
     written: z.boolean(),
     shared: z.string(),
-    inline: z.strictObject({ before: z.int(), after: z.int() }),
-    styles: z.array(style),
+    upkeep,
+    size,
+    styles,
+    tokens: z.array(z.strictObject({ name: z.string(), value: z.string(), uses: z.int() })),
+    changed: z
+      .strictObject({ elements: z.int(), pages: z.int() })
+      .describe('What looks different, by near misses that the draft makes the same.'),
     files: z.array(z.string()),
-    changedSinceDraft: z.array(z.string()),
+    gone: z.array(z.string()).describe('Styles of the draft that the site no longer asks for.'),
     kept: z.array(kept),
     proof: z.strictObject({
       pages: z.int(),

@@ -1,9 +1,10 @@
-// `acervus draft`: proposes a class for every set of declarations that stands alike on several elements.
+// `acervus draft`: proposes a home for every style that is written in the wrong place or more than once.
 
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import type { z } from 'zod';
+import { TASTES, type TasteName } from '../core/search/index.js';
 import { refuseUnfinished } from '../site/change.js';
 import { DRAFT_FILE, parseDraft, renderDraft } from '../site/draft-file.js';
 import { makeDraft } from '../site/drafting.js';
@@ -11,12 +12,13 @@ import { openFolder } from '../site/files.js';
 import { loadSite } from '../site/load.js';
 import { UsageError } from '../site/usage-error.js';
 import type { draftDocument } from './documents.js';
-import { keptLines, shownKept, shownStyle, styleLines } from './outcome-lines.js';
-import { heading, next, print, printJson, row } from './paper.js';
+import { keptLines, nearLines, shownKept, styleLines, sumLines, tokenLines } from './outcome-lines.js';
+import { heading, next, print, printJson } from './paper.js';
 import { Progress } from './progress.js';
 
 export interface DraftOptions {
   readonly atLeast: string;
+  readonly taste?: string;
   readonly json?: boolean;
   readonly all?: boolean;
 }
@@ -30,26 +32,25 @@ export function draft(folder: string, options: DraftOptions): number {
   const site = loadSite(openFolder(folder));
   refuseUnfinished(path.resolve(folder));
   const file = path.join(folder, DRAFT_FILE);
-  const earlier = existsSync(file) ? readFileSync(file, 'utf8') : undefined;
-  const made = makeDraft(site, atLeast, earlier === undefined ? undefined : parseDraft(earlier), (round) =>
-    progress.say(`proving, round ${round}`),
-  );
-  const before =
-    countInline(made.kept) +
-    made.vouched.moves.reduce((sum, move) => sum + move.written.length * move.members.length, 0);
-  const after = countInline(made.kept);
-  writeFileAtomic.sync(file, renderDraft(made.draft, earlier));
+  const text = existsSync(file) ? readFileSync(file, 'utf8') : undefined;
+  const earlier = text === undefined ? undefined : parseDraft(text);
+  const taste = tasteOf(options.taste ?? earlier?.taste ?? site.config.taste ?? 'balanced');
+  const onStep = (step: string): void => progress.say(step);
+  const { draft: made, result } = makeDraft(site, { atLeast, taste, onStep }, earlier);
+  writeFileAtomic.sync(file, renderDraft(made, text));
   progress.end();
-  const styles = made.vouched.moves.map((move) => shownStyle(move, site.shared));
-  const kept = shownKept(made.kept);
+  const kept = shownKept(result.kept);
   if (options.json === true) {
     const document: z.infer<typeof draftDocument> = {
-      format: 1,
+      format: 2,
       command: 'draft',
       file: DRAFT_FILE,
       shared: site.shared,
-      inline: { before, after },
-      styles,
+      upkeep: result.upkeep,
+      size: result.size,
+      styles: made.styles,
+      tokens: made.tokens,
+      nearMisses: made['near misses'],
       kept,
     };
     printJson(document);
@@ -57,33 +58,34 @@ export function draft(folder: string, options: DraftOptions): number {
   }
   const all = options.all === true;
   const lines = [
-    heading(
-      'Draft',
-      `${path.join(folder, DRAFT_FILE)}${earlier === undefined ? '' : ', your names and decisions kept'}`,
-    ),
+    heading('Draft', `${file}${earlier === undefined ? '' : ', your names and decisions kept'}`),
   ];
-  lines.push(row({ count: before, text: 'inline declarations now' }));
-  lines.push(
-    row({
-      count: before - after,
-      mark: 'taken',
-      text: `move to ${styles.length} classes in ${site.shared}, proven in advance to change nothing`,
-    }),
-  );
-  lines.push(row({ count: after, mark: 'kept', text: 'stay where they are' }));
-  if (styles.length > 0)
-    lines.push(heading('Classes', 'elements that would wear each'), ...styleLines(styles, all));
-  lines.push(...keptLines(kept, all));
+  lines.push(...sumLines(result));
+  if (made.styles.length > 0)
+    lines.push(
+      heading('Styles', `places each saves; into ${site.shared}; proven in advance to change nothing`),
+      ...styleLines(made.styles, all),
+    );
+  lines.push(...tokenLines(result, all), ...nearLines(made['near misses'], all), ...keptLines(kept, all));
   const at = folder === '.' ? '' : ` ${folder}`;
-  if (styles.length === 0)
+  if (made.styles.length + made.tokens.length === 0)
     lines.push(next(`acervus survey${at}`, 'nothing repeats that could move; see what else is written'));
-  else lines.push(next(`acervus adopt${at}`, 'carries it out; edit the draft first to change it'));
+  else
+    lines.push(
+      next(`acervus draft --review${at}`, 'goes through it one by one'),
+      next(`acervus adopt${at}`, 'carries it out').trimStart(),
+    );
   print(lines);
   return 0;
 }
 
-function countInline(
-  kept: readonly { readonly unit: { readonly declarations: readonly unknown[] } }[],
-): number {
-  return kept.reduce((sum, { unit }) => sum + unit.declarations.length, 0);
+function tasteOf(name: string): TasteName {
+  const known = Object.keys(TASTES).find((taste) => taste === name || taste.replace(' ', '-') === name);
+  if (known === undefined)
+    throw new UsageError(
+      `--taste ${name}: expected ${Object.keys(TASTES)
+        .map((one) => `"${one}"`)
+        .join(', ')}`,
+    );
+  return known as TasteName;
 }

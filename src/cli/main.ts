@@ -37,12 +37,16 @@ program
 
 program
   .command('draft')
-  .description('propose a class for every set of declarations that repeats; write acervus-draft.yaml')
+  .description('propose a home for every repeated style; write acervus-draft.yaml')
   .argument('[site]', 'folder of the site', '.')
-  .option('--at-least <n>', 'make a class from this many elements on', '2')
+  .option('--at-least <n>', 'share a style from this many elements on', '2')
+  .option('--taste <name>', '"whole looks", "balanced" or "small pieces"')
   .option('--all', 'show every line of every list')
   .option('--json', 'print one JSON document')
-  .addHelpText('after', '\nExample:\n  acervus draft my-site --at-least 3')
+  .addHelpText(
+    'after',
+    '\nExample:\n  acervus draft my-site --at-least 3\n  acervus draft my-site --taste "small pieces"',
+  )
   .action(async (site: string, options) =>
     run(async () => (await import('./draft.js')).draft(site, options)),
   );

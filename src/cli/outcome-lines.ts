@@ -1,47 +1,78 @@
-// What `draft` and `adopt` say alike: the styles, and what stays with its reason.
+// What `draft` and `adopt` say alike: the styles by home, and what stays with its reason.
 
-import type { Move } from '../core/edits/index.js';
-import { declarationText } from '../core/edits/index.js';
-import type { Kept } from '../core/search/index.js';
-import { placeIn, showPlace } from '../core/source.js';
+import type { Consolidation } from '../core/consolidate/index.js';
+import { count } from '../core/proof/index.js';
+import { type Kept, writtenCount } from '../core/search/index.js';
 import { groupBy, keptText } from '../core/stock/index.js';
-import { clean, declarationsLine, dim, heading, more, row } from './paper.js';
+import { placeOf } from '../site/decisions.js';
+import type { Draft, DraftStyle } from '../site/draft-file.js';
+import { clean, declarationsLine, dim, heading, more, row, swatch } from './paper.js';
 
-export interface StyleShown {
-  readonly name: string;
-  readonly selector: string;
-  /** The rule that made a plain class too weak. */
-  readonly beats?: string;
-  readonly declarations: string[];
-  readonly elements: number;
-  readonly pages: number;
-}
+const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
+  'already given': 'is already given',
+  'existing class': 'by a class that exists',
+  'existing hooks': 'by selectors that exist',
+  position: 'by position',
+  'new class': 'by a new class',
+  'from style blocks': 'out of style blocks',
+  'grouped rule': 'in one rule',
+};
 
-export function shownStyle(move: Move, shared: string): StyleShown {
-  return {
-    name: move.name,
-    selector: move.selector,
-    ...(move.beats === undefined ? {} : { beats: `${move.beats.selector} (${showPlace(move.beats.place)})` }),
-    declarations: move.written.map(({ declaration, holder }) => declarationText(declaration, holder, shared)),
-    elements: move.members.length,
-    pages: new Set(move.members.map(({ carrier }) => carrier.page.path)).size,
-  };
-}
+const SHOWN = 12;
 
-export function styleLines(styles: readonly StyleShown[], all: boolean): string[] {
+/** One entry per style, strongest saving first. */
+export function styleLines(styles: readonly DraftStyle[], all: boolean): string[] {
   const lines: string[] = [];
-  for (const { selector, beats, declarations, elements, pages } of all ? styles : styles.slice(0, 12)) {
+  const taken = styles.filter(({ take }) => take);
+  for (const style of all ? taken : taken.slice(0, SHOWN)) {
+    const given = style.home === 'already given';
+    const name = style.selector ?? (style.name === undefined ? '' : `.${style.name}`);
+    const declarations = style.declarations
+      .replace(/\/\*.*?\*\/\n/g, '')
+      .split(/;\n/)
+      .filter((one) => one !== '');
     lines.push(
       row({
-        count: elements,
-        mark: 'made',
-        text: `${selector}  ${declarationsLine(declarations)}`,
-        place: `${pages} page${pages === 1 ? '' : 's'}`,
+        count: style.saves?.places ?? 0,
+        mark: given ? 'taken' : style.home === 'existing class' ? 'kept' : 'made',
+        text: `${name === '' ? '' : `${clean(shortList(name))}  `}${declarationsLine(declarations)}`,
+        place: HOME_WORDS[style.home],
       }),
     );
-    if (beats !== undefined) lines.push(row({ text: dim(`  to win over ${beats}`) }));
+    const about = [
+      whereText(style),
+      style.beats === undefined ? undefined : `to win over ${style.beats}`,
+      style.instead,
+    ];
+    lines.push(row({ text: dim(`  ${about.filter((one) => one !== undefined).join('; ')}`) }));
   }
-  if (!all && styles.length > 12) lines.push(more(styles.length - 12, '--all'));
+  if (!all && taken.length > SHOWN) lines.push(more(taken.length - SHOWN, '--all'));
+  return lines;
+}
+
+function whereText({ elements, pages, 'out of': from }: DraftStyle): string {
+  if (elements === undefined || pages === undefined) return from ?? '';
+  return `${count(elements, 'element')} on ${count(pages, 'page')}, out of ${from}`;
+}
+
+/** Of a long list of selectors the first three. */
+function shortList(selectors: string): string {
+  const parts = selectors.split(', ');
+  return parts.length <= 4 ? selectors : `${parts.slice(0, 3).join(', ')} and ${parts.length - 3} more`;
+}
+
+export function tokenLines({ tokens }: Pick<Consolidation, 'tokens'>, all: boolean): string[] {
+  if (tokens.length === 0) return [];
+  const lines = [heading('Names for values', 'places in the sheets that would say each')];
+  for (const { name, text, places, kind } of all ? tokens : tokens.slice(0, SHOWN))
+    lines.push(
+      row({
+        count: places.length,
+        mark: 'made',
+        text: `${name}  ${kind === 'colour' ? swatch(text) : ''}${clean(text)}`,
+      }),
+    );
+  if (!all && tokens.length > SHOWN) lines.push(more(tokens.length - SHOWN, '--all'));
   return lines;
 }
 
@@ -51,26 +82,74 @@ export interface KeptShown {
   readonly places: string[];
 }
 
-/** By reason, most declarations first. */
+/** By reason, most first. */
 export function shownKept(kept: readonly Kept[]): KeptShown[] {
-  const placeOf = ({ carrier: { page, tag, range } }: Kept): string =>
-    showPlace(placeIn(page.path, page.text, tag?.range.start ?? range.start));
   return [...groupBy(kept, ({ reason }) => keptText(reason))]
     .map(([reason, group]) => ({
       reason,
-      declarations: group.reduce((sum, { unit }) => sum + unit.declarations.length, 0),
-      places: [...new Set(group.map(placeOf))],
+      declarations: group.reduce((sum, { unit }) => sum + writtenCount(unit), 0),
+      places: [...new Set(group.map(({ carrier }) => placeOf(carrier)))],
     }))
     .sort((a, b) => b.declarations - a.declarations || (a.reason < b.reason ? -1 : 1));
 }
 
 export function keptLines(kept: readonly KeptShown[], all: boolean): string[] {
   if (kept.length === 0) return [];
-  const lines = [heading('Stays where it is', 'declarations, and why')];
+  const lines = [heading('Stays where it is', 'declarations and old attributes, and why')];
   for (const { reason, declarations, places } of all ? kept : kept.slice(0, 8)) {
     lines.push(row({ count: declarations, mark: 'kept', text: clean(reason), place: places[0] ?? '' }));
     if (all) for (const other of places.slice(1)) lines.push(row({ text: '', place: other }));
   }
   if (!all && kept.length > 8) lines.push(more(kept.length - 8, '--all'));
+  return lines;
+}
+
+/** Upkeep and size, before and after. */
+export function sumLines({
+  upkeep,
+  size,
+  changed,
+}: Pick<Consolidation, 'upkeep' | 'size' | 'changed'>): string[] {
+  const less = upkeep.now === 0 ? 0 : Math.round((1 - upkeep.after / upkeep.now) * 100);
+  const bytes = size.now - size.after;
+  const lines = [
+    row({ count: upkeep.now, text: 'places hold a declaration or an old attribute now' }),
+    row({ count: upkeep.after, mark: 'made', text: `would be left: ${less}% less to keep up` }),
+    row({
+      count: Math.abs(bytes),
+      mark: bytes >= 0 ? 'taken' : 'made',
+      text: `bytes ${bytes >= 0 ? 'fewer' : 'more'} in pages and sheets`,
+    }),
+  ];
+  if (changed.elements > 0)
+    lines.push(
+      row({
+        count: changed.elements,
+        mark: 'needs',
+        text: `elements on ${changed.pages} pages look different, by near misses that you made the same`,
+      }),
+    );
+  return lines;
+}
+
+/** Values that are nearly another: only a person can say whether they should be. */
+export function nearLines(near: readonly Draft['near misses'][number][], all: boolean): string[] {
+  if (near.length === 0) return [];
+  const lines = [
+    heading('Near misses', 'change: yes in the draft makes them the same, and nothing else looks different'),
+  ];
+  for (const one of all ? near : near.slice(0, 6)) {
+    const [from, to] = [one.from, one.to].map(
+      (value) => `${value.startsWith('#') ? swatch(value) : ''}${value}`,
+    );
+    lines.push(
+      row({
+        mark: 'needs',
+        text: `${from} is nearly ${to}${one.change ? ': to be made the same' : ''}  ${dim(one.apart)}`,
+        place: one['such as'][0] ?? '',
+      }),
+    );
+  }
+  if (!all && near.length > 6) lines.push(more(near.length - 6, '--all'));
   return lines;
 }

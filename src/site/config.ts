@@ -1,9 +1,12 @@
 // `acervus.json`: optional, checked, never code.
 
 import { z } from 'zod';
+import { PARTS } from '../core/parts.js';
 import { CONFIG_FILE } from './pages.js';
 import { UsageError } from './usage-error.js';
 
+export const tasteName = z.enum(['whole looks', 'balanced', 'small pieces']);
+const namePart = z.string().regex(/^[a-zA-Z0-9_-]*$/, 'expected letters, digits, - and _');
 const globs = z.array(z.string().min(1));
 
 /** A sheet's path that stays inside the site. */
@@ -31,6 +34,35 @@ export const configSchema = z
       .optional()
       .describe('Sheets that may be edited, where the guess from names would say otherwise.'),
     shared: sharedPath.optional().describe('The sheet that shared styles are written into.'),
+    taste: tasteName.optional().describe('What a draft should prefer. Default: balanced.'),
+    naming: z
+      .strictObject({
+        prefix: namePart.optional().describe('Stands in front of every new name.'),
+        suffix: namePart.optional().describe('Stands behind every new class name.'),
+        separator: z.enum(['-', '_', '--', '__']).optional().describe('Stands between words.'),
+        stems: z
+          .strictObject({
+            colour: namePart,
+            font: namePart,
+            shadow: namePart,
+            space: namePart,
+            size: namePart,
+            corner: namePart,
+          })
+          .partial()
+          .optional()
+          .describe('First words of the names of values.'),
+      })
+      .optional()
+      .describe('How new names are built. Default: as the names in the theme are.'),
+    parts: z
+      .partialRecord(z.enum(PARTS), z.string().regex(/^[\w -]+$/, 'expected a word or a few'))
+      .optional()
+      .describe('What the headings of the parts of the shared sheet are called.'),
+    pictureSizes: z
+      .enum(['keep', 'move'])
+      .optional()
+      .describe('Whether width and height of pictures may move into sheets. Default: keep.'),
     copies: z
       .record(z.string(), z.string())
       .optional()

@@ -12,7 +12,7 @@ import {
 } from 'yaml';
 import { z } from 'zod';
 import { CLASS_NAME } from '../core/search/index.js';
-import { firstIssue, sharedPath } from './config.js';
+import { firstIssue, sharedPath, tasteName } from './config.js';
 import { UsageError } from './usage-error.js';
 
 export const DRAFT_FILE = 'acervus-draft.yaml';
@@ -21,104 +21,158 @@ const yesOrNo = z
   .union([z.boolean(), z.enum(['yes', 'no'])])
   .transform((value) => value === true || value === 'yes');
 
+export const HOMES = [
+  'already given',
+  'existing class',
+  'existing hooks',
+  'position',
+  'new class',
+  'from style blocks',
+  'grouped rule',
+] as const;
+
 const styleSchema = z.strictObject({
-  name: z.string().describe('Class name, without a dot.'),
+  id: z.string().describe('By which the style is found again: leave it.'),
+  home: z.enum(HOMES).describe('For reading: where it goes.'),
+  name: z.string().optional().describe('Name of the new class, without a dot.'),
   take: yesOrNo.describe('no leaves the style where it is.'),
   into: z
     .string()
     .optional()
     .describe('Name of another style of the draft, whose class these elements take instead.'),
-  selector: z
-    .string()
+  except: z
+    .array(z.string())
     .optional()
-    .describe('For reading: what it takes to win, where the class alone is too weak.'),
-  beats: z.string().optional().describe('For reading: the rule that the selector must beat.'),
-  on: z.string().optional().describe('For reading: how many elements on how many pages.'),
-  saves: z.number().optional().describe('For reading: declarations written less.'),
+    .describe('Places, each page:line:column of a start tag, that stay as they are.'),
+  selector: z.string().optional().describe('For reading: what picks the elements out.'),
+  beats: z.string().optional().describe('For reading: the rule that a plain selector is too weak against.'),
+  elements: z.int().optional().describe('For reading: how many elements.'),
+  pages: z.int().optional().describe('For reading: on how many pages.'),
+  'out of': z.string().optional().describe('For reading: where it stands now.'),
+  'such as': z.array(z.string()).optional().describe('For reading: two of the places.'),
+  saves: z
+    .strictObject({ places: z.int(), bytes: z.int() })
+    .optional()
+    .describe('For reading: places less to keep up; characters less, about.'),
+  instead: z.string().optional().describe('For reading: why no selector that exists could do it.'),
   declarations: z.string().describe('CSS declarations; addresses are relative to the shared sheet.'),
-  where: z.record(z.string(), z.string()).describe('Page to places, each line:column of a start tag.'),
+});
+
+const tokenSchema = z.strictObject({
+  name: z
+    .string()
+    .regex(/^--[a-zA-Z_][\w-]*$/, 'expected two dashes, a letter, then letters, digits, - and _'),
+  take: yesOrNo,
+  value: z.string().describe('For reading: the value as most places write it.'),
+  kind: z.string().describe('For reading: what the value is.'),
+  form: z.string().describe('By which the value is found again: leave it.'),
+  uses: z.int().describe('For reading: how often the sheets would say it.'),
+});
+
+const nearSchema = z.strictObject({
+  from: z.string().describe('The rarer value.'),
+  to: z.string().describe('The value that it nearly is.'),
+  change: yesOrNo.describe('yes makes them the same; only that changes how the site looks.'),
+  apart: z.string().describe('For reading: how far apart they are.'),
+  'such as': z.array(z.string()).describe('For reading: where the rarer one stands.'),
 });
 
 export const draftSchema = z.strictObject({
-  format: z.literal(1),
+  format: z.literal(2),
   shared: sharedPath,
+  taste: tasteName,
   'at-least': z.int().min(2),
-  sources: z.record(z.string(), z.string()).describe('Fingerprint of every page when the draft was made.'),
+  upkeep: z.strictObject({ now: z.int(), after: z.int() }).describe('For reading: places to keep up.'),
   styles: z.array(styleSchema),
+  tokens: z.array(tokenSchema),
+  'near misses': z.array(nearSchema),
   kept: z.array(
-    z.strictObject({
-      reason: z.string(),
-      declarations: z.number(),
-      where: z.record(z.string(), z.array(z.string())),
-    }),
+    z.strictObject({ reason: z.string(), declarations: z.number(), 'such as': z.array(z.string()) }),
   ),
 });
 
 export type Draft = z.infer<typeof draftSchema>;
 export type DraftStyle = Draft['styles'][number];
 
-const INTRODUCTION = ` Acervus draft: styles that stand alike on several elements, and a class for each.
- Edit it by hand, then run: acervus adopt
+const INTRODUCTION = ` Acervus draft: a home for every style that is written in the wrong place or more than once.
+ Edit it by hand, or go through it with: acervus draft --review.  Then run: acervus adopt
    rename   change a name
    refuse   take: no
+   except   except: [page.html:12:5]   (these places stay as they are)
    merge    into: other-name   (its elements take that class; what the other lacks stays inline)
- Declarations may be respelt or left out, not changed: adopt proves that nothing looks different.`;
+ Declarations may be left out; adopt proves that nothing looks different. Near misses change only where you say so.`;
 
-/** The text of a draft. In: an earlier draft's text, whose names, decisions and comments are kept where styles are the same. */
+const READ_ONLY = [
+  'home',
+  'selector',
+  'beats',
+  'elements',
+  'pages',
+  'out of',
+  'such as',
+  'saves',
+  'instead',
+  'declarations',
+] as const;
+
+/** The text of a draft. In: an earlier draft's text, whose comments are kept where styles are the same. */
 export function renderDraft(draft: Draft, earlier: string | undefined): string {
   const document = earlier === undefined ? undefined : parseDocument(earlier);
-  if (document === undefined || document.errors.length > 0 || !isMap(document.contents))
-    return freshDocument(draft);
-  const known = document.get('styles');
-  const items = new Map<string, YAMLMap>();
-  if (isSeq(known)) {
-    for (const item of known.items)
-      if (isMap(item)) items.set(styleKey(String(item.get('declarations') ?? '')), item);
-  }
-  for (const [key, value] of Object.entries(draft))
-    if (key !== 'styles') document.set(key, document.createNode(value));
-  const styles = document.createNode([]) as YAMLSeq;
+  const fresh = document === undefined || document.errors.length > 0 || !isMap(document.contents);
+  const target = fresh ? new Document({ ...draft, styles: [] }) : document;
+  if (fresh) target.commentBefore = INTRODUCTION;
+  const items = fresh ? new Map<string, YAMLMap>() : knownStyles(target);
+  if (!fresh)
+    for (const [key, value] of Object.entries(draft))
+      if (key !== 'styles') target.set(key, plainNode(target, value));
+  const styles = target.createNode([]) as YAMLSeq;
   for (const style of draft.styles) {
-    const item = items.get(styleKey(style.declarations));
+    const item = items.get(style.id);
     if (item === undefined) {
-      styles.items.push(styleNode(document, style));
+      styles.items.push(styleNode(target, style));
       continue;
     }
-    for (const key of ['selector', 'beats'] as const) item.delete(key);
-    for (const key of ['selector', 'beats', 'on', 'saves', 'where'] as const) {
-      if (style[key] !== undefined) item.set(key, document.createNode(style[key]));
-    }
+    const node = styleNode(target, style);
+    for (const key of READ_ONLY) item.delete(key);
+    for (const key of READ_ONLY) if (node.has(key)) item.set(key, node.get(key, true));
+    for (const key of ['name', 'take', 'into', 'except'] as const)
+      if (node.has(key)) item.set(key, node.get(key, true));
     styles.items.push(item);
   }
-  document.set('styles', styles);
-  return document.toString({ lineWidth: 100 });
+  target.set('styles', styles);
+  for (const key of ['tokens', 'near misses', 'kept'] as const)
+    target.set(key, plainNode(target, draft[key]));
+  return target.toString({ lineWidth: 100 });
 }
 
-function freshDocument(draft: Draft): string {
-  const document = new Document({ ...draft, styles: [] });
-  document.commentBefore = INTRODUCTION;
-  const styles = document.createNode([]) as YAMLSeq;
-  for (const style of draft.styles) styles.items.push(styleNode(document, style));
-  document.set('styles', styles);
-  return document.toString({ lineWidth: 100 });
+function knownStyles(document: Document): Map<string, YAMLMap> {
+  const items = new Map<string, YAMLMap>();
+  const known = document.get('styles');
+  if (isSeq(known)) for (const item of known.items) if (isMap(item)) items.set(String(item.get('id')), item);
+  return items;
+}
+
+/** Places in one line each, yes and no as words. */
+function plainNode(document: Document, value: unknown): unknown {
+  const words = (item: unknown): unknown => {
+    if (typeof item !== 'object' || item === null) return item;
+    if (Array.isArray(item)) return item.map(words);
+    return Object.fromEntries(
+      Object.entries(item).map(([key, one]) => [
+        key,
+        typeof one === 'boolean' ? (one ? 'yes' : 'no') : words(one),
+      ]),
+    );
+  };
+  return document.createNode(words(value));
 }
 
 function styleNode(document: Document, style: DraftStyle): YAMLMap {
-  const node = document.createNode({ ...style, take: style.take ? 'yes' : 'no' }) as unknown as YAMLMap;
+  const node = plainNode(document, style) as YAMLMap;
   node.spaceBefore = true;
   const css = node.get('declarations', true);
   if (isScalar(css)) css.type = 'BLOCK_LITERAL';
   return node;
-}
-
-/** Declarations without their spacing, for finding a style again. */
-export function styleKey(declarations: string): string {
-  return declarations
-    .split(/;|\n/)
-    .map((one) => one.replace(/\s+/g, ''))
-    .filter((one) => one !== '')
-    .sort()
-    .join(';');
 }
 
 /** Reads a draft. Throws `UsageError` with the line and what was expected. */
@@ -132,7 +186,10 @@ export function parseDraft(text: string): Draft {
       `${DRAFT_FILE}:${line}: is not valid YAML: ${problem.message.split('\n')[0]?.replace(/ at line.*$/, '')}; correct it, or delete it and draft again`,
     );
   }
-  const result = draftSchema.safeParse(document.toJS());
+  const value: unknown = document.toJS();
+  if (typeof value === 'object' && value !== null && 'format' in value && value.format === 1)
+    throw new UsageError(`${DRAFT_FILE}: was made by an earlier version; delete it and draft again`);
+  const result = draftSchema.safeParse(value);
   const lineOf = (path: readonly PropertyKey[]): number => {
     for (let length = path.length; length > 0; length--) {
       const node = document.getIn(path.slice(0, length) as (string | number)[], true);
@@ -151,11 +208,11 @@ export function parseDraft(text: string): Draft {
 
 function checkNames({ styles }: Draft, lineOf: (index: number) => number): void {
   const first = new Map<string, number>();
-  styles.forEach(({ name, take, into }, index) => {
-    if (!take || into !== undefined) return;
-    if (!CLASS_NAME.test(name)) {
+  styles.forEach(({ name, take, into, home }, index) => {
+    if (!take || into !== undefined || home !== 'new class') return;
+    if (name === undefined || !CLASS_NAME.test(name)) {
       throw new UsageError(
-        `${DRAFT_FILE}:${lineOf(index)}: styles[${index}].name: "${name}" is no class name; use letters, digits, - and _, a letter first`,
+        `${DRAFT_FILE}:${lineOf(index)}: styles[${index}].name: "${name ?? ''}" is no class name; use letters, digits, - and _, a letter first`,
       );
     }
     const other = first.get(name.toLowerCase());
@@ -166,12 +223,14 @@ function checkNames({ styles }: Draft, lineOf: (index: number) => number): void 
     }
     first.set(name.toLowerCase(), index);
   });
-  styles.forEach(({ name, take, into }, index) => {
+  styles.forEach(({ name, take, into, home }, index) => {
     if (!take || into === undefined) return;
-    const target = styles.find((style) => style.name === into && style.take && style.into === undefined);
-    if (target === undefined)
+    const target = styles.find(
+      (style) => style.name === into && style.take && style.into === undefined && style.home === 'new class',
+    );
+    if (target === undefined || home !== 'new class')
       throw new UsageError(
-        `${DRAFT_FILE}:${lineOf(index)}: styles[${index}].into: "${into}" is no style of the draft that is taken; "${name}" cannot go into it`,
+        `${DRAFT_FILE}:${lineOf(index)}: styles[${index}].into: "${into}" is no new class of the draft that is taken; "${name ?? 'a style without a class'}" cannot go into it`,
       );
   });
 }

@@ -16,19 +16,20 @@ test(`${SITES} random sites look the same in Chromium after everything that the 
     let refused = 0;
     for (let seed = FIRST; seed < FIRST + SITES; seed++) {
       const files = site(seed);
-      const { plan, moves, kept } = adoptAll(files);
+      const { after: adopted, styles, kept, edits } = adoptAll(files);
       refused += kept.length;
-      if (moves.length === 0) continue;
-      moved += moves.reduce((sum, { members }) => sum + members.length, 0);
+      if (edits.size === 0) continue;
+      const { pages, sheets } = adopted.sources;
+      moved += styles.reduce((sum, { members }) => sum + members.length, 0);
       const before = makeSite(files);
       const after = makeSite(files);
-      addFiles(after, Object.fromEntries([...plan.after.pages, ...plan.after.sheets]));
-      for (const page of plan.after.pages.keys()) {
+      addFiles(after, Object.fromEntries([...pages, ...sheets]));
+      for (const page of pages.keys()) {
         const different = await lookDifferent(tab, path.join(before, page), path.join(after, page));
         assert.deepEqual(
           different.slice(0, 5),
           [],
-          `seed ${seed}, ${page}\n${files[page]}\n${files['kit.css']}\n${plan.after.sheets.get('shared.css')}`,
+          `seed ${seed}, ${page}\n${files[page]}\n${files['kit.css']}\n${sheets.get('shared.css')}`,
         );
       }
     }

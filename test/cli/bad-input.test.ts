@@ -4,7 +4,7 @@ import path from 'node:path';
 import { test } from 'node:test';
 import { acervus, addFiles, type Files, htmlPage, makeSite, snapshot } from '../support/site.js';
 
-const good = htmlPage('<p style="top: 0">a<p style="top: 0">b');
+const good = htmlPage('<p style="top: 0">a<p style="top: 0">b<p>c');
 
 /** One line on stderr, exit code 2, nothing written. */
 function refuses(folder: string, command: readonly string[], pattern: RegExp): void {
@@ -110,8 +110,8 @@ test('adopting needs a draft, and a draft that can be carried out', () => {
     [draft.replace(/name: .*/, 'name: .quay'), /styles\[0\]\.name: "\.quay" is no class name/],
     [draft.replace(/name: .*/, 'name: quay'), /\.quay is in use on the site already/],
     [draft.replace(/take: yes/, 'take: perhaps'), /acervus-draft\.yaml:\d+: styles\[0\]\.take/],
-    [draft.replace(/top: 0/, 'top'), /styles\[0\]\.declarations: expected CSS declarations/],
-    [draft.replace('format: 1', 'format: 2'), /format/],
+    [draft.replace(/top: 0/, 'top'), /style [0-9a-f]{8}: declarations: expected CSS declarations/],
+    [draft.replace('format: 2', 'format: 3'), /format/],
   ] as const) {
     addFiles(folder, { [file]: edit });
     refuses(folder, ['adopt'], pattern);

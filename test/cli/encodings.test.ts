@@ -5,7 +5,7 @@ import { test } from 'node:test';
 import { adoptDocument } from '../../src/cli/documents.js';
 import { acervus, type Files, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
-const two = '<p style="top: 0; color: red">caf\u00e9</p>\n<p style="top: 0; color: red">b</p>';
+const two = '<p style="top: 0; color: red">caf\u00e9</p>\n<p style="top: 0; color: red">b</p><p>c</p>';
 
 /** Draft, adopt, check, undo: the bytes come back. Out: the adopted bytes of a file. */
 function cycle(files: Files, file = 'index.html'): { bytes: Buffer; elements: number } {
@@ -20,7 +20,7 @@ function cycle(files: Files, file = 'index.html'): { bytes: Buffer; elements: nu
   assert.equal(acervus('undo', folder).code, 0);
   rmSync(path.join(folder, 'acervus-draft.yaml'));
   assert.deepEqual(snapshot(folder), before);
-  return { bytes, elements: styles.reduce((sum, style) => sum + style.elements, 0) };
+  return { bytes, elements: styles.reduce((sum, style) => sum + (style.elements ?? 0), 0) };
 }
 
 test('a UTF-8 page with a byte order mark and CR LF keeps both', () => {

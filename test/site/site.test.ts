@@ -78,22 +78,22 @@ test('a broken configuration names the key and what was expected', () => {
 });
 
 const draft = (styles: string): string =>
-  `format: 1\nshared: s.css\nat-least: 2\nsources: {}\nstyles:\n${styles}\nkept: []\n`;
+  `format: 2\nshared: s.css\ntaste: balanced\nat-least: 2\nupkeep: { now: 1, after: 1 }\nstyles:\n${styles}\ntokens: []\nnear misses: []\nkept: []\n`;
 const style = (name: string, more = ''): string =>
-  `  - name: ${name}\n    take: yes\n    declarations: "top: 0"\n    where: {}\n${more}`;
+  `  - name: ${name}\n    id: "1"\n    home: new class\n    take: yes\n    declarations: "top: 0"\n${more}`;
 
 test('a broken draft names the line, the key and what was expected', () => {
   assert.match(
     message(() => parseDraft(draft(style('a b')))),
-    /^acervus-draft\.yaml:6: styles\[0\]\.name: "a b" is no class name/,
+    /^acervus-draft\.yaml:7: styles\[0\]\.name: "a b" is no class name/,
   );
   assert.match(
     message(() => parseDraft(draft(style('quay') + style('Quay')))),
-    /^acervus-draft\.yaml:10: .*names the style on line 6 too/,
+    /^acervus-draft\.yaml:12: .*names the style on line 7 too/,
   );
   assert.match(
     message(() => parseDraft(draft(style('a', '    into: b\n')))),
-    /"b" is no style of the draft/,
+    /"b" is no new class of the draft/,
   );
   assert.match(
     message(() => parseDraft(draft('  - name: a'))),

@@ -55,7 +55,11 @@ export async function looks(page: Page, file: string, view: (typeof VIEWS)[numbe
   if (first === undefined) return [];
   return first.layout.nodeIndex.map((node, at) => {
     const styles = (first.layout.styles[at] ?? []).map((value, i) => `${computedStyles[i]}:${text(value)}`);
-    return [text(first.nodes.nodeName?.[node]), `[${first.layout.bounds[at]}]`, ...styles].join(' ');
+    // What an outdated element became is told by how it looks.
+    const name = text(first.nodes.nodeName?.[node])
+      .replace(/^(FONT|BIG)$/, 'SPAN')
+      .replace('CENTER', 'DIV');
+    return [name, `[${first.layout.bounds[at]}]`, ...styles].join(' ');
   });
 }
 

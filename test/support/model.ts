@@ -1,13 +1,18 @@
 // Site models from texts, for tests of the core.
 
 import { OutcomeTable, SiteModel, StyleReader, TruthTable } from '../../src/core/cascade/index.js';
+import {
+  type Consolidation,
+  type ConsolidationInput,
+  consolidate,
+  usualSpelling,
+} from '../../src/core/consolidate/index.js';
+import { selectorsOf } from '../../src/core/edits/index.js';
 import { parsePage } from '../../src/core/markup/index.js';
-import { type Vouched, vouch } from '../../src/core/proof/index.js';
 import { readScript } from '../../src/core/scripts/index.js';
-import { nameSharings, propose } from '../../src/core/search/index.js';
+import { nameStyles, nameValue, type Style, TASTES, USUAL } from '../../src/core/search/index.js';
 import { parseSheet } from '../../src/core/sheets/index.js';
 import {
-  inlineCarriers,
   mergeStock,
   SiteScripts,
   type StockData,
@@ -71,21 +76,57 @@ export function readerOf(
   return { reader, byId: (id) => found.elements.findIndex((element) => element.id === id) };
 }
 
-/** Searches, names and vouches, as `draft` does. */
-export function adoptAll(
-  files: Texts,
-  shared = 'shared.css',
-  atLeast = 2,
-): Vouched & { readonly before: SiteModel } {
+export interface Adopted extends Consolidation {
+  readonly before: SiteModel;
+  /** The text of a file afterwards. */
+  readonly text: (path: string) => string;
+}
+
+/** Searches, names and proves, as `draft` does. */
+export function adoptAll(files: Texts, options: Partial<ConsolidationInput> = {}): Adopted {
   const before = modelOf(files);
-  const { sharings } = propose(inlineCarriers(before, scriptsOf(files)), atLeast);
-  const names = nameSharings(sharings, { platform: new Set(), taken: new Set(), sensitive: [] });
-  const styles = sharings.map(({ members }, at) => {
-    const [first] = members;
-    const written = first!.units.flatMap(({ declarations }) =>
-      declarations.map((declaration) => ({ declaration, holder: first!.carrier.page.path })),
-    );
-    return { name: names[at]!, written, members };
+  const themes = Object.keys(files).filter((name) => name.endsWith('.css') && !name.startsWith('platform/'));
+  const input: ConsolidationInput = {
+    model: before,
+    scripts: scriptsOf(files),
+    themes,
+    shared: 'shared.css',
+    carriers: { pictureSizes: 'keep' },
+    atLeast: 2,
+    taste: TASTES.balanced,
+    partNames: {},
+    ...options,
+  };
+  const rules = { platform: new Set<string>(), taken: new Set<string>(), sensitive: [], convention: USUAL };
+  const used = new Set<string>();
+  const result = consolidate(input, {
+    values: [],
+    sheetMoves: (moves) => moves,
+    styles: (styles) => {
+      const fresh = styles.filter(({ home }) => home.kind === 'new class');
+      const names = nameStyles(fresh, rules);
+      const nameOf = (style: Style): string | undefined =>
+        style.home.kind === 'existing class' ? style.home.name : names[fresh.indexOf(style)];
+      return { styles: styles.map((style) => ({ ...style, className: nameOf(style) })), kept: [] };
+    },
+    tokens: (values) =>
+      values
+        .filter(({ places }) => places.length >= 3)
+        .map((value) => ({
+          ...value,
+          name: nameValue(value.kind, value.form, USUAL, used),
+          text: usualSpelling(value.places),
+        })),
   });
-  return { before, ...vouch(before, styles, { shared, atLeast }) };
+  const { pages, sheets } = result.after.sources;
+  return { ...result, before, text: (path) => pages.get(path) ?? sheets.get(path) ?? '' };
+}
+
+/** What each style says and where it goes, strongest first: `p, .a { top:0 }` or `given { … }`. */
+export function homesOf({ styles }: Pick<Consolidation, 'styles'>): string[] {
+  return styles.map((style) => {
+    const where = selectorsOf(style).join(', ');
+    const name = style.home.kind === 'existing class' ? `.${style.home.name} (exists)` : 'given';
+    return `${where === '' ? name : where} { ${style.keys.join('; ')} } × ${style.members.length}`;
+  });
 }

@@ -1,353 +1,83 @@
-// Presentational hints: attributes and elements that are styling, by the HTML standard's Rendering chapter
-// (https://html.spec.whatwg.org/multipage/rendering.html), with the CSS that says the same. They count as author
-// declarations of specificity 0 in front of all rules.
+// Presentational hints: attributes and elements that are styling, as author declarations of specificity 0 in front of all
+// rules (HTML standard, "presentational hints").
 
 import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
-import { dimension, fontSize, legacyColour, wholeNumber } from './hint-values.js';
+import {
+  borderWidth,
+  HINT_TABLE,
+  type HintDeclaration,
+  hasBorderColour,
+  hasOddBorder,
+  one,
+} from './hint-table.js';
+import { wholeNumber } from './hint-values.js';
 import { svgHints } from './svg-hints.js';
 
-export interface HintDeclaration {
-  readonly property: string;
-  readonly value: string;
-}
-
-/** In: the attribute's value and its element. Out: the declarations, or that it is not known. */
-type Mapping = (
-  value: string,
-  element: Pick<PageElement, 'attributes'>,
-) => readonly HintDeclaration[] | undefined;
-
-const one = (property: string, value: string | undefined): HintDeclaration[] =>
-  value === undefined ? [] : [{ property, value }];
-const length =
-  (...properties: string[]): Mapping =>
-  (value) =>
-    properties.flatMap((property) => one(property, dimension(value)));
-/** Of the body: whole numbers. */
-const margins =
-  (...properties: string[]): Mapping =>
-  (value) => {
-    const width = wholeNumber(value);
-    return width === undefined || width < 0 ? [] : properties.flatMap((name) => one(name, `${width}px`));
-  };
-const lengthAboveZero =
-  (property: string): Mapping =>
-  (value) =>
-    one(property, dimension(value, true));
-const colour =
-  (property: string): Mapping =>
-  (value) =>
-    one(property, legacyColour(value));
-const image: Mapping = (value) =>
-  // What an address could break out of is left alone.
-  value.trim() === ''
-    ? []
-    : /["\\\n]/.test(value)
-      ? undefined
-      : one('background-image', `url("${value.trim()}")`);
-const unknown: Mapping = () => undefined;
-
-/** `align` of blocks and table parts: the values that also place boxes have names of their own in browsers. */
-const textAlign: Mapping = (value) => {
-  const word = value.toLowerCase();
-  const own = {
-    middle: '-webkit-center',
-    center: '-webkit-center',
-    left: '-webkit-left',
-    right: '-webkit-right',
-  };
-  if (word in own) return one('text-align', own[word as keyof typeof own]);
-  return word === 'justify' ? one('text-align', word) : undefined;
-};
-
-/** `align` of images and frames. */
-const imageAlign: Mapping = (value) => {
-  const known = new Map([
-    ['left', 'float:left;vertical-align:top'],
-    ['right', 'float:right;vertical-align:top'],
-    ['top', 'vertical-align:top'],
-    ['texttop', 'vertical-align:text-top'],
-    ['middle', 'vertical-align:-webkit-baseline-middle'],
-    ['absmiddle', 'vertical-align:middle'],
-    ['center', 'vertical-align:-webkit-baseline-middle'],
-    ['bottom', 'vertical-align:baseline'],
-    ['absbottom', 'vertical-align:bottom'],
-  ]);
-  return (known.get(value.toLowerCase()) ?? '')
-    .split(';')
-    .filter((part) => part !== '')
-    .map((part) => ({ property: part.split(':')[0]!, value: part.split(':')[1]! }));
-};
-
-const imageBorder: Mapping = (value) => {
-  const width = Math.max(0, wholeNumber(value) ?? 0);
-  return [
-    { property: 'border-width', value: `${width}px` },
-    { property: 'border-style', value: 'solid' },
-  ];
-};
-
-const verticalAlign: Mapping = (value) => {
-  const word = value.toLowerCase();
-  return ['top', 'middle', 'bottom', 'baseline'].includes(word) ? one('vertical-align', word) : undefined;
-};
-
-const tableAlign: Mapping = (value) => {
-  const word = value.toLowerCase();
-  if (word === 'center')
-    return [
-      { property: 'margin-inline-start', value: 'auto' },
-      { property: 'margin-inline-end', value: 'auto' },
-    ];
-  return word === 'left' || word === 'right' ? one('float', word) : undefined;
-};
-
-const ruleAlign: Mapping = (value) => {
-  const [left, right] = { left: ['0', 'auto'], right: ['auto', '0'] }[value.toLowerCase()] ?? [
-    'auto',
-    'auto',
-  ];
-  return [
-    { property: 'margin-left', value: left! },
-    { property: 'margin-right', value: right! },
-  ];
-};
-
-/** A rule drawn in one colour, if it is one. */
-function solid(colour: string | undefined): HintDeclaration[] {
-  return [
-    ...one('border-style', 'solid'),
-    ...one('border-color', colour),
-    ...one('background-color', colour),
-  ];
-}
-
-/** With `frame` or `rules` beside it, the border of a table is drawn in ways that no CSS is known for. */
-function hasOddBorder(attributes: PageElement['attributes']): boolean {
-  return ['frame', 'rules'].some((name) => attributeOf(attributes, name) !== undefined);
-}
-
-/** The width of a table's border: one for a value that is no number. */
-function borderWidth(attributes: PageElement['attributes']): number {
-  const value = attributeOf(attributes, 'border');
-  const width = value === undefined ? 0 : wholeNumber(value);
-  return width === undefined || width < 0 ? 1 : width;
-}
-
-function hasBorderColour(attributes: PageElement['attributes']): boolean {
-  return (attributeOf(attributes, 'bordercolor') ?? '') !== '';
-}
-
-const tableBorder: Mapping = (_, { attributes }) => {
-  if (hasOddBorder(attributes)) return undefined;
-  const width = borderWidth(attributes);
-  const style = hasBorderColour(attributes) ? 'solid' : 'outset';
-  return [...one('border-width', `${width}px`), ...one('border-style', width > 0 ? style : undefined)];
-};
-
-const tableBorderColour: Mapping = (value, { attributes }) =>
-  hasOddBorder(attributes) ? undefined : one('border-color', legacyColour(value));
-
-const captionSide: Mapping = (value) =>
-  ['top', 'bottom'].includes(value.toLowerCase()) ? one('caption-side', value.toLowerCase()) : undefined;
-
-const frameBorder: Mapping = (value) => ((wholeNumber(value) ?? 0) === 0 ? one('border-width', '0') : []);
-
-const ruleSize: Mapping = (value) => {
-  const size = wholeNumber(value);
-  if (size === undefined) return undefined;
-  return size <= 1 ? one('border-bottom-width', '0') : one('height', `${size - 2}px`);
-};
-
-const NUMBERS = new Map([
-  ['a', 'lower-alpha'],
-  ['A', 'upper-alpha'],
-  ['i', 'lower-roman'],
-  ['I', 'upper-roman'],
-  ['1', 'decimal'],
-]);
-const numberType: Mapping = (value) =>
-  NUMBERS.has(value) ? one('list-style-type', NUMBERS.get(value)) : undefined;
-const bulletType: Mapping = (value) => {
-  const word = value.toLowerCase();
-  return ['disc', 'circle', 'square'].includes(word) ? one('list-style-type', word) : undefined;
-};
-
-const clear: Mapping = (value) => {
-  const word = value.toLowerCase();
-  if (word === '') return [];
-  if (word === 'all') return one('clear', 'both');
-  return ['left', 'right', 'both', 'none'].includes(word) ? one('clear', word) : undefined;
-};
-
-const fontFace: Mapping = (value) =>
-  // Only what is surely a list of names is taken as one.
-  /^\s*[a-z][\w -]*(\s*,\s*[a-z][\w -]*)*\s*$/i.test(value) &&
-  !/\b(inherit|initial|unset|revert|default)\b/i.test(value)
-    ? one('font-family', value.trim())
-    : undefined;
-
-/** With both sides given as numbers, they reserve the space of the picture before it is there. */
-function imageWidth(
-  value: string,
-  { attributes }: Pick<PageElement, 'attributes'>,
-): HintDeclaration[] | undefined {
-  const [width, height] = [dimension(value), dimension(attributeOf(attributes, 'height') ?? '')];
-  const declarations = one('width', width);
-  if (!width?.endsWith('px') || !height?.endsWith('px')) return declarations;
-  if (width === '0px' || height === '0px') return undefined;
-  return [
-    ...declarations,
-    ...one('aspect-ratio', `auto ${Number.parseFloat(width)} / ${Number.parseFloat(height)}`),
-  ];
-}
-
-const IMAGE: readonly (readonly [string, Mapping])[] = [
-  ['align', imageAlign],
-  ['hspace', length('margin-left', 'margin-right')],
-  ['vspace', length('margin-top', 'margin-bottom')],
-  ['width', imageWidth],
-  ['height', length('height')],
-];
-const TABLE_PART: readonly (readonly [string, Mapping])[] = [
-  ['align', textAlign],
-  ['valign', verticalAlign],
-  ['bgcolor', colour('background-color')],
-  ['background', image],
-];
-const TABLE_CELL: readonly (readonly [string, Mapping])[] = [
-  ...TABLE_PART,
-  ['width', lengthAboveZero('width')],
-  ['height', lengthAboveZero('height')],
-  ['nowrap', () => one('white-space', 'nowrap')],
-];
-
-const ATTRIBUTES: ReadonlyMap<string, ReadonlyMap<string, Mapping>> = new Map(
-  (
-    [
-      [
-        'table',
-        [
-          ['align', tableAlign],
-          ['bgcolor', colour('background-color')],
-          ['background', image],
-          ['border', tableBorder],
-          ['bordercolor', tableBorderColour],
-          ['cellpadding', () => []],
-          ['cellspacing', (value) => one('border-spacing', dimension(value))],
-          ['width', lengthAboveZero('width')],
-          ['height', length('height')],
-          ['hspace', unknown],
-          ['vspace', unknown],
-          ['frame', unknown],
-          ['rules', unknown],
-        ],
-      ],
-      ...['td', 'th'].map((name) => [name, TABLE_CELL] as const),
-      ...['tr', 'thead', 'tbody', 'tfoot'].map(
-        (name) => [name, [...TABLE_PART, ['height', length('height')]]] as const,
-      ),
-      ...['col', 'colgroup'].map((name) => [name, [...TABLE_PART, ['width', length('width')]]] as const),
-      ['caption', [['align', captionSide]]],
-      [
-        'body',
-        [
-          ['bgcolor', colour('background-color')],
-          ['background', image],
-          ['text', colour('color')],
-          ['link', unknown],
-          ['vlink', unknown],
-          ['alink', unknown],
-          ...['marginwidth', 'leftmargin'].map(
-            (name) => [name, margins('margin-left', 'margin-right')] as const,
-          ),
-          ...['marginheight', 'topmargin'].map(
-            (name) => [name, margins('margin-top', 'margin-bottom')] as const,
-          ),
-        ],
-      ],
-      ['img', [...IMAGE, ['border', imageBorder]]],
-      ['object', [...IMAGE, ['border', imageBorder]]],
-      ['embed', IMAGE],
-      ['video', IMAGE.slice(3)],
-      [
-        'iframe',
-        [
-          ['align', imageAlign],
-          ['width', length('width')],
-          ['height', length('height')],
-          ['frameborder', frameBorder],
-          ['marginwidth', unknown],
-          ['marginheight', unknown],
-        ],
-      ],
-      [
-        'input',
-        [
-          ['align', unknown],
-          ['hspace', unknown],
-          ['vspace', unknown],
-          ['border', unknown],
-        ],
-      ],
-      [
-        'hr',
-        [
-          ['align', ruleAlign],
-          ['color', (value) => solid(legacyColour(value))],
-          [
-            'noshade',
-            (_, { attributes }) => (attributeOf(attributes, 'color') === undefined ? solid('#808080') : []),
-          ],
-          ['size', ruleSize],
-          ['width', length('width')],
-        ],
-      ],
-      ['br', [['clear', clear]]],
-      [
-        'font',
-        [
-          ['color', colour('color')],
-          ['face', fontFace],
-          ['size', (value) => one('font-size', fontSize(value))],
-        ],
-      ],
-      ['ul', [['type', bulletType]]],
-      ['ol', [['type', numberType]]],
-      ['li', [['type', (value) => bulletType(value, NO_ATTRIBUTES) ?? numberType(value, NO_ATTRIBUTES)]]],
-      ['legend', [['align', unknown]]],
-      ...['div', 'p'].map((name) => [name, [['align', textAlign]]] as const),
-      ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6'].map((name) => [name, [['align', headingAlign]]] as const),
-    ] as readonly (readonly [string, readonly (readonly [string, Mapping])[]])[]
-  ).map(([name, mappings]) => [name, new Map(mappings)]),
-);
-
-/** Headings take `align` as a value of `text-align`, so that they do not place boxes. */
-function headingAlign(value: string): readonly HintDeclaration[] | undefined {
-  const word = value.toLowerCase();
-  if (word === 'middle') return one('text-align', 'center');
-  return ['left', 'right', 'center', 'justify'].includes(word) ? one('text-align', word) : undefined;
+/** One old attribute, or the element's own outdated name, and what it says in CSS. */
+export interface Hint {
+  /** `undefined` for the element's name. */
+  readonly attribute: string | undefined;
+  /** `undefined` where no CSS is known that says exactly the same. */
+  readonly declarations: readonly HintDeclaration[] | undefined;
 }
 
 /**
- * What an element's own attributes say in CSS, in source order, and what its table says to a cell. Attributes that no CSS is
- * known to match exactly are left out; see `isExactHint`.
+ * Outdated elements, what browsers' own sheets say of them, and the element that says nothing in their place. Only what
+ * is drawn as this table tells is listed.
  */
-export function hintDeclarations(page: Page, element: PageElement): readonly HintDeclaration[] {
+export const OUTDATED_ELEMENTS: ReadonlyMap<
+  string,
+  { readonly neutral: string; readonly declarations: readonly HintDeclaration[] }
+> = new Map([
+  ['center', { neutral: 'div', declarations: one('text-align', '-webkit-center') }],
+  ['font', { neutral: 'span', declarations: [] }],
+  ['big', { neutral: 'span', declarations: one('font-size', 'larger') }],
+]);
+
+/** In: an element. Out: its hints in source order, the element's name first. */
+export function ownHints(page: Page, element: PageElement): Hint[] {
+  if (element.namespace !== 'html') return [];
+  const hints: Hint[] = [];
+  const outdated = OUTDATED_ELEMENTS.get(element.name);
+  if (outdated !== undefined) hints.push({ attribute: undefined, declarations: outdated.declarations });
+  const known = HINT_TABLE.get(element.name);
+  if (known === undefined) return hints;
+  for (const { name, value } of element.attributes) {
+    const mapping = known.get(name);
+    if (mapping === undefined) continue;
+    const declarations = isExactHint(page, element, name) ? mapping(value, element) : undefined;
+    hints.push({ attribute: name, declarations });
+  }
+  return hints;
+}
+
+/**
+ * What an element's own name and attributes say in CSS, in source order, and what its table says to a cell. Attributes that
+ * no CSS is known to match exactly are left out; see `isExactHint`. In: `table`, the table of a cell.
+ */
+export function hintDeclarations(
+  page: Page,
+  element: PageElement,
+  table: PageElement | undefined = tableOf(page, element),
+): readonly HintDeclaration[] {
   if (element.namespace === 'svg') return svgHints(element);
   if (element.namespace !== 'html') return NOTHING;
-  const known = ATTRIBUTES.get(element.name);
-  if (known === undefined) return NOTHING;
+  const known = HINT_TABLE.get(element.name);
+  const outdated = OUTDATED_ELEMENTS.get(element.name);
+  if (known === undefined) return outdated?.declarations ?? NOTHING;
   let found: HintDeclaration[] | undefined;
   const add = (declarations: readonly HintDeclaration[] | undefined): void => {
     if (declarations === undefined || declarations.length === 0) return;
     found ??= [];
     found.push(...declarations);
   };
-  if (element.name === 'td' || element.name === 'th') add(fromTable(page, element));
+  if (table !== undefined) for (const { declarations } of cellHints(table)) add(declarations);
+  add(outdated?.declarations);
   for (const { name, value } of element.attributes) add(known.get(name)?.(value, element));
   return found ?? NOTHING;
 }
+
+const NOTHING: readonly HintDeclaration[] = [];
 
 /** Whether an attribute is styling and nothing else, and CSS is known that says exactly the same. */
 export function isExactHint(
@@ -358,34 +88,37 @@ export function isExactHint(
   if (namespace !== 'html') return false;
   // In quirks mode browsers put a gap beside a picture for its attribute, whatever it floats by.
   if (page.quirks && name === 'img' && attribute === 'align') return false;
-  const mapping = ATTRIBUTES.get(name)?.get(attribute);
+  // There too, a cell that must not break takes its width for the least.
+  if (page.quirks && attribute === 'nowrap') return false;
+  const mapping = HINT_TABLE.get(name)?.get(attribute);
   const value = attributeOf(attributes, attribute);
   // What template text makes of a value is not known.
   if (mapping === undefined || value === undefined || hasTemplateText(value)) return false;
   return mapping(value, { attributes }) !== undefined;
 }
 
-const NO_ATTRIBUTES = { attributes: [] };
-const NOTHING: readonly HintDeclaration[] = [];
+/** The table that a cell belongs to; `undefined` for what is no cell, or has none. */
+export function tableOf(page: Page, cell: PageElement): PageElement | undefined {
+  if (cell.name !== 'td' && cell.name !== 'th') return undefined;
+  let at = cell.parent;
+  while (at >= 0 && page.elements[at]!.name !== 'table') at = page.elements[at]!.parent;
+  return page.elements[at];
+}
 
-/** `cellpadding` and `border` stand on the table and style its cells too. */
-function fromTable(page: Page, cell: PageElement): readonly HintDeclaration[] {
-  for (let at = cell.parent; at >= 0; at = page.elements[at]!.parent) {
-    const { name, attributes } = page.elements[at]!;
-    if (name !== 'table') continue;
-    const padding = attributeOf(attributes, 'cellpadding');
-    const found =
-      padding === undefined || padding === ''
-        ? []
-        : one('padding', `${Math.max(0, wholeNumber(padding) ?? 0)}px`);
-    if (hasOddBorder(attributes) || borderWidth(attributes) === 0) return found;
-    const style = hasBorderColour(attributes) ? 'solid' : 'inset';
-    return [
-      ...found,
-      ...one('border-width', '1px'),
-      ...one('border-style', style),
-      ...one('border-color', 'inherit'),
-    ];
+/** `cellpadding` and `border` stand on the table and style its cells too. In: a table. Out: what it says of its cells. */
+export function cellHints({ attributes }: PageElement): Hint[] {
+  const hints: Hint[] = [];
+  const padding = attributeOf(attributes, 'cellpadding');
+  if (padding !== undefined && padding !== '') {
+    const declarations = one('padding', `${Math.max(0, wholeNumber(padding) ?? 0)}px`);
+    hints.push({ attribute: 'cellpadding', declarations });
   }
-  return NOTHING;
+  if (hasOddBorder(attributes) || borderWidth(attributes) === 0) return hints;
+  const declarations = [
+    ...one('border-width', '1px'),
+    ...one('border-style', hasBorderColour(attributes) ? 'solid' : 'inset'),
+    ...one('border-color', 'inherit'),
+  ];
+  hints.push({ attribute: 'border', declarations });
+  return hints;
 }

@@ -1,21 +1,30 @@
 // Stage 3, cascade. In: a page and the sheets it uses. Out: which rules match each element, under which conditions,
 // and its outcome lists.
 
-export { type HintDeclaration, hintDeclarations, isExactHint } from './hints.js';
-export { Matcher, type MatcherOptions } from './matcher.js';
+export type { HintDeclaration } from './hint-table.js';
 export {
-  type Matched,
-  type Origin,
-  type Outcome,
-  type OutcomeList,
-  type Outcomes,
-  OutcomeTable,
-  outcomesForm,
-  StyleReader,
-  withoutIdle,
-} from './outcome.js';
-export { compileSelectors, compileSheet, type Program } from './program.js';
-export type { Entry, ProgramRule } from './rule-index.js';
+  cellHints,
+  type Hint,
+  hintDeclarations,
+  isExactHint,
+  OUTDATED_ELEMENTS,
+  ownHints,
+  tableOf,
+} from './hints.js';
+export { Matcher, type MatcherOptions } from './matcher.js';
+export { OutcomeTable, outcomesForm, StyleReader, withoutIdle } from './outcome.js';
+export type {
+  Matched,
+  Origin,
+  Outcome,
+  OutcomeList,
+  Outcomes,
+  OwnStyling,
+  Standing,
+  TrialRule,
+} from './outcome-model.js';
+export { compileBlock, compileSelectors, compileSheet, type Program } from './program.js';
+export type { Block, Entry, ProgramRule } from './rule-index.js';
 export { compileSelectorList } from './selector.js';
 export {
   type ComplexSelector,

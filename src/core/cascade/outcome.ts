@@ -1,44 +1,19 @@
 // Outcome lists: for one element, or a pseudo-element of it, and one longhand, every declaration that could win,
 // strongest first, each with its condition, down to the first unconditional one.
 
-import type { Page, PageElement } from '../markup/index.js';
+import type { Page } from '../markup/index.js';
 import { hasTemplateText } from '../markup/index.js';
 import { interactionGroup, parseDeclarations } from '../sheets/index.js';
-import { type HintDeclaration, hintDeclarations } from './hints.js';
+import type { HintDeclaration } from './hint-table.js';
+import { hintDeclarations } from './hints.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
+import type { Matched, Origin, Outcome, Outcomes, OwnStyling, Standing, TrialRule } from './outcome-model.js';
 import { compileBlock } from './program.js';
-import { type RuleMatch, UNSCOPED } from './program-matches.js';
-import type { Block, Entry, ProgramRule } from './rule-index.js';
+import { UNSCOPED } from './program-matches.js';
+import type { Block, ProgramRule } from './rule-index.js';
+import type { ComplexSelector } from './selector-model.js';
 import type { SheetUse, Stack } from './stack.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
-
-export type Origin =
-  | { readonly kind: 'old attribute' }
-  | { readonly kind: 'style attribute' }
-  | { readonly kind: 'rule'; readonly use: SheetUse; readonly rule: ProgramRule };
-
-export interface Outcome {
-  readonly longhand: string;
-  readonly value: string;
-  readonly important: boolean;
-  readonly condition: Truth;
-  readonly entry: Entry;
-  readonly origin: Origin;
-  /** Place in the cascade among all outcomes of the target: 0 is the strongest. */
-  readonly rank: number;
-}
-
-/** Strongest first. */
-export type OutcomeList = readonly Outcome[];
-
-/** Longhand to list, for one target: `''` for the element, `::before` and so on for its pseudo-elements. */
-export type Outcomes = ReadonlyMap<string, OutcomeList>;
-
-export interface Matched extends RuleMatch {
-  readonly use: SheetUse;
-  /** Position of the use in the stack. */
-  readonly at: number;
-}
 
 interface Contribution {
   readonly origin: Origin;
@@ -153,8 +128,47 @@ export class StyleReader {
 
   /** The number of everything that could style the element: equal numbers, equal outcomes. */
   outcomeNumber(index: number): number {
+    return this.trialNumber(this.standing(index), this.ownStyling(index), []);
+  }
+
+  /** What the sheets say of an element, for asking again and again what would become of it. */
+  standing(index: number): Standing {
+    let matched: readonly Matched[] | undefined;
+    return {
+      ground: this.ground(index),
+      matched: () => {
+        matched ??= this.matched(index);
+        return matched;
+      },
+    };
+  }
+
+  /** What the element says of itself. */
+  ownStyling(index: number): OwnStyling {
     const element = this.page.elements[index]!;
-    // Sheets that do not touch the element leave no trace: it is the same with and without them.
+    return { style: element.style, hints: hintDeclarations(this.page, element) };
+  }
+
+  /**
+   * The outcome number that the element would have if it said something else of itself, and if further rules matched it.
+   * In: `trials`, each for the element itself, behind all sheets of the stack in the order of their `order`.
+   */
+  trialNumber(
+    { ground, matched }: Standing,
+    { style, hints }: OwnStyling,
+    trials: readonly TrialRule[],
+  ): number {
+    let signature = ground;
+    if (style !== undefined) signature += `|${/url\(/i.test(style) ? folderOf(this.page.path) : ''}|${style}`;
+    if (hints.length > 0) signature += `|old ${hintForm(hints, this.page.path)}`;
+    for (const { key } of trials) signature += `|+${key}`;
+    return this.table.bySignature(signature, () =>
+      formOf(this.#lists({ style, hints }, matched(), trials), style),
+    );
+  }
+
+  /** Names every rule that matches: sheets that do not touch the element leave no trace. */
+  ground(index: number): string {
     let signature = this.stack.layersKey;
     for (const { program, key } of this.stack.uses) {
       const { matches } = program;
@@ -162,40 +176,32 @@ export class StyleReader {
       const rest = matches.keyOf(matches.rest(this.#matcher, this.page, index, this.#and));
       if (local !== 0 || rest !== 0) signature += `|${key} ${local} ${rest}`;
     }
-    if (element.style !== undefined)
-      signature += `|${/url\(/i.test(element.style) ? folderOf(this.page.path) : ''}|${element.style}`;
-    const hints = hintDeclarations(this.page, element);
-    if (hints.length > 0) signature += `|old ${hintForm(hints, this.page.path)}`;
-    return this.table.bySignature(signature, () => this.#form(element, this.matched(index)));
+    return signature;
+  }
+
+  /** Whether a selector that no sheet holds matches an element. */
+  matches(selector: ComplexSelector, index: number): Truth {
+    return this.#matcher.match(selector, index);
   }
 
   /** The outcome lists by target, for showing and for planning. */
   outcomes(index: number): Map<string, Outcomes> {
-    const element = this.page.elements[index]!;
-    return this.#lists(element, this.matched(index));
+    return this.#lists(this.ownStyling(index), this.matched(index), []);
   }
 
-  #lists(element: PageElement, matched: readonly Matched[]): Map<string, Outcomes> {
+  #lists(own: OwnStyling, matched: readonly Matched[], trials: readonly TrialRule[]): Map<string, Outcomes> {
     const targets = new Map<string, Outcomes>();
-    for (const [target, contributions] of this.#contributions(element, matched)) {
+    for (const [target, contributions] of this.#contributions(own, matched, trials)) {
       targets.set(target, buildLists(contributions, this.table.truths));
     }
     return targets;
   }
 
-  #form(element: PageElement, matched: readonly Matched[]): string {
-    const parts: string[] = [];
-    for (const [target, outcomes] of [...this.#lists(element, matched)].sort(([a], [b]) =>
-      a < b ? -1 : 1,
-    )) {
-      if (outcomes.size > 0) parts.push(`${target}{${outcomesForm(outcomes)}}`);
-    }
-    if (element.style !== undefined && hasTemplateText(element.style))
-      parts.push(`template style ${element.style}`);
-    return parts.join('\n');
-  }
-
-  #contributions(element: PageElement, matched: readonly Matched[]): Map<string, Contribution[]> {
+  #contributions(
+    { style, hints }: OwnStyling,
+    matched: readonly Matched[],
+    trials: readonly TrialRule[],
+  ): Map<string, Contribution[]> {
     const targets = new Map<string, Contribution[]>();
     for (const { use, at, rule, truth, hops } of matched) {
       const name = fullLayer(use, rule);
@@ -214,21 +220,30 @@ export class StyleReader {
       if (list === undefined) targets.set(target, [contribution]);
       else list.push(contribution);
     }
-    if (element.style !== undefined && !hasTemplateText(element.style)) {
-      const block = this.table.inlineBlock(element.style, this.page.path);
-      targets.set('', [...(targets.get('') ?? []), ofElement('style attribute', block)]);
-    }
-    const hints = hintDeclarations(this.page, element);
-    if (hints.length > 0) {
-      const block = this.table.hintBlock(hints, this.page.path);
-      targets.set('', [...(targets.get('') ?? []), ofElement('old attribute', block)]);
-    }
+    const own: Contribution[] = trials.map(trialContribution);
+    if (style !== undefined && !hasTemplateText(style))
+      own.push(ofElement('style attribute', this.table.inlineBlock(style, this.page.path)));
+    if (hints.length > 0) own.push(ofElement('old attribute', this.table.hintBlock(hints, this.page.path)));
+    if (own.length > 0) targets.set('', [...(targets.get('') ?? []), ...own]);
     return targets;
   }
 }
 
+function trialContribution({ block, specificity, order, origin }: TrialRule): Contribution {
+  const place = { layer: UNLAYERED, specificity, hops: UNSCOPED, at: Number.MAX_SAFE_INTEGER, order };
+  return { origin, block, truth: ALWAYS, ...place };
+}
+
+function formOf(lists: ReadonlyMap<string, Outcomes>, style: string | undefined): string {
+  const parts: string[] = [];
+  for (const [target, outcomes] of [...lists].sort(([a], [b]) => (a < b ? -1 : 1)))
+    if (outcomes.size > 0) parts.push(`${target}{${outcomesForm(outcomes)}}`);
+  if (style !== undefined && hasTemplateText(style)) parts.push(`template style ${style}`);
+  return parts.join('\n');
+}
+
 /** What the element itself says: its place in the cascade is its origin's, and nothing else decides. */
-function ofElement(kind: Exclude<Origin['kind'], 'rule'>, block: Block): Contribution {
+function ofElement(kind: 'style attribute' | 'old attribute', block: Block): Contribution {
   const place = { layer: UNLAYERED, specificity: 0, hops: UNSCOPED, at: 0, order: 0 };
   return { origin: { kind }, block, truth: ALWAYS, ...place };
 }
@@ -278,7 +293,7 @@ function buildLists(contributions: readonly Contribution[], truths: TruthTable):
     }
   };
   const inline = contributions.filter(({ origin }) => origin.kind === 'style attribute');
-  const rules = contributions.filter(({ origin }) => origin.kind === 'rule');
+  const rules = contributions.filter(({ origin }) => origin.kind === 'rule' || origin.kind === 'trial rule');
   const bySpecificity = (a: Contribution, b: Contribution): number =>
     b.specificity - a.specificity || nearer(a.hops, b.hops) || b.at - a.at || b.order - a.order;
   for (const one of inline) take(one, true);

@@ -24,24 +24,24 @@ export class SiteModel extends SiteStyles {
   #fragmentStacks: readonly Stack[] | undefined;
 
   /**
-   * In: the texts; what the comparison shares; an earlier state, whose pages and programs are taken over where the
-   * text is the same.
+   * In: the texts; what the comparison shares; earlier states, whose pages and programs are taken over where the text is
+   * the same.
    */
   constructor(
     readonly sources: SiteSources,
     table: OutcomeTable = new OutcomeTable(new TruthTable()),
-    earlier?: SiteModel,
+    ...earlier: readonly SiteModel[]
   ) {
     const { sheets, copies } = sources;
     const texts = {
       textAt: (path: string) => sheets.get(path),
       copyOf: (address: string) => copies.get(address),
     };
-    super(texts, table, earlier);
+    super(texts, table, ...earlier);
     const pages: Page[] = [];
     for (const [path, text] of sources.pages) {
-      const known = earlier?.page(path);
-      pages.push(known?.text === text ? known : parsePage(path, text, sources.components.has(path)));
+      const known = earlier.map((state) => state.page(path)).find((page) => page?.text === text);
+      pages.push(known ?? parsePage(path, text, sources.components.has(path)));
     }
     this.pages = pages.sort((a, b) => comparePaths(a.path, b.path));
     for (const page of this.pages) this.#byPath.set(page.path, page);

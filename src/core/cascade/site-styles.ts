@@ -18,16 +18,17 @@ export class SiteStyles implements ProgramSource {
   readonly #programs = new Map<string, Program>();
   readonly #blocks: Map<string, Program>;
   readonly #stacks = new WeakMap<Page, Stack>();
-  readonly #earlier: SiteStyles | undefined;
+  readonly #earlier: readonly SiteStyles[];
 
-  /** In: the texts; what the comparison shares; an earlier state, whose programs are taken over where texts are equal. */
+  /** In: the texts; what the comparison shares; earlier states, whose programs are taken over where texts are equal. */
   constructor(
     readonly texts: SheetTexts,
     readonly table: OutcomeTable,
-    earlier?: SiteStyles,
+    ...earlier: readonly SiteStyles[]
   ) {
-    this.#earlier = earlier;
-    this.#blocks = earlier?.table === table ? earlier.#blocks : new Map();
+    this.#earlier = earlier.filter((state) => state.table === table);
+    const [first] = this.#earlier;
+    this.#blocks = first === undefined ? new Map() : first.#blocks;
   }
 
   sheetAt(path: string): Program | undefined {
@@ -35,9 +36,8 @@ export class SiteStyles implements ProgramSource {
     if (known !== undefined) return known;
     const text = this.texts.textAt(path);
     if (text === undefined) return undefined;
-    const before = this.#earlier?.table === this.table ? this.#earlier.sheetAt(path) : undefined;
-    const program =
-      before?.sheet.text === text ? before : compileSheet(parseSheet(text), path, this.table.truths);
+    const before = this.#earlier.map((state) => state.sheetAt(path)).find((one) => one?.sheet.text === text);
+    const program = before ?? compileSheet(parseSheet(text), path, this.table.truths);
     this.#programs.set(path, program);
     return program;
   }

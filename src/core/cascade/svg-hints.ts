@@ -2,7 +2,7 @@
 // `transform` has a syntax of its own and is left out.
 
 import type { PageElement } from '../markup/index.js';
-import type { HintDeclaration } from './hints.js';
+import type { HintDeclaration } from './hint-table.js';
 
 const PROPERTIES = new Set(
   (

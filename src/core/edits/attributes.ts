@@ -1,37 +1,93 @@
-// Edits inside one start tag: classes added beside those that are there, declarations taken out of the style.
+// Edits inside one tag: classes added beside those that are there, declarations taken out of the style, old attributes taken
+// away, an outdated name made a neutral one.
 
+import { OUTDATED_ELEMENTS, ownHints } from '../cascade/index.js';
 import { type Page, type SourceTag, valueOffset } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
-import type { Carrier } from '../stock/index.js';
+import type { CarriedUnit, Carrier, StyleAttribute } from '../stock/index.js';
 import type { Edit } from './edit.js';
 
 /**
- * The edits that move declarations from a style attribute to classes.
- * In: the attribute; the declarations to take out; the class names to add. Out: edits on the page's text, or
- * `undefined` where the attribute's source cannot be cut.
+ * The edits that take units off a tag and put classes on it.
+ * In: the tag; the units to take out; the class names to add. Out: edits on the page's text, or `undefined` where the
+ * source cannot be cut.
  */
-export function moveToClasses(
+export function editTag(
   carrier: Carrier,
-  taken: readonly Declaration[],
+  units: readonly CarriedUnit[],
   names: readonly string[],
 ): Edit[] | undefined {
-  const { page, tag, element } = carrier;
+  const { page, tag, element, style } = carrier;
   if (tag === undefined || element === undefined) return undefined;
-  const all = taken.length === carrier.declarations.length && isOnlyDeclarations(carrier);
-  const classRange = tag.attributes.get('class');
-  if (classRange === undefined) {
-    const attribute = `class="${names.join(' ')}"`;
-    if (all) return [{ ...carrier.range, text: attribute }];
-    const cut = takeOut(carrier, taken);
-    return cut && [{ start: carrier.range.start, end: carrier.range.start, text: `${attribute} ` }, ...cut];
+  const taken = units.filter(({ from }) => from.kind === 'style').flatMap(({ declarations }) => declarations);
+  const whole = style !== undefined && taken.length > 0 && isAll(style, taken);
+  const gone = units.flatMap(({ from }) => (from.kind === 'attributes' ? from.names : []));
+  const edits: Edit[] = [];
+  if (taken.length > 0 && !whole) {
+    const cut = style === undefined ? undefined : takeOut(page, style, taken);
+    if (cut === undefined) return undefined;
+    edits.push(...cut);
   }
-  const cut = all ? [withSpaceBefore(page.text, tag, carrier.range)] : takeOut(carrier, taken);
-  return cut && [addClasses(page, classRange, names), ...cut];
+  // Whole attributes go; the new class takes the place of the first of them.
+  const removed = [...(whole ? ['style'] : []), ...gone]
+    .flatMap((name) => tag.attributes.get(name) ?? [])
+    .sort((a, b) => a.start - b.start);
+  if (removed.length < gone.length + (whole ? 1 : 0)) return undefined;
+  const classRange = tag.attributes.get('class');
+  if (names.length > 0 && classRange !== undefined) edits.push(addClasses(page, classRange, names));
+  let attribute = names.length > 0 && classRange === undefined ? `class="${names.join(' ')}"` : undefined;
+  for (const range of removed) {
+    if (attribute !== undefined) edits.push({ ...range, text: attribute });
+    else edits.push(withSpaceBefore(page.text, tag, range));
+    attribute = undefined;
+  }
+  if (attribute !== undefined) edits.push(newAttribute(carrier, tag, attribute));
+  if (units.some(({ from }) => from.kind === 'name')) edits.push(...neutralName(carrier, tag, gone));
+  return joined(edits);
 }
 
-/** Whether the style attribute holds nothing but its declarations: no comment, no text that a browser skips. */
-function isOnlyDeclarations({ value, declarations }: Carrier): boolean {
+/** In front of a style attribute that stays, else behind the tag's name. */
+function newAttribute({ page, style }: Carrier, tag: SourceTag, attribute: string): Edit {
+  if (style !== undefined) return { start: style.range.start, end: style.range.start, text: `${attribute} ` };
+  const name = /^<[^\s/>]+/.exec(page.text.slice(tag.range.start, tag.range.end))?.[0].length ?? 1;
+  const at = tag.range.start + name;
+  return { start: at, end: at, text: ` ${attribute}` };
+}
+
+/** `<font>` becomes `<span>`, once nothing else of it is left to say. */
+function neutralName({ page, element }: Carrier, tag: SourceTag, gone: readonly string[]): Edit[] {
+  const neutral = element && OUTDATED_ELEMENTS.get(element.name)?.neutral;
+  const end = element && page.outdatedEnds.get(element.index);
+  if (element === undefined || neutral === undefined || end === undefined) return [];
+  const left = ownHints(page, element).some(({ attribute }) => attribute && !gone.includes(attribute));
+  if (left) return [];
+  const { length } = element.name;
+  return [
+    { start: tag.range.start + 1, end: tag.range.start + 1 + length, text: neutral },
+    { start: end + 2, end: end + 2 + length, text: neutral },
+  ];
+}
+
+/** Attributes that stood side by side leave one gap, not two that overlap. */
+function joined(edits: readonly Edit[]): Edit[] {
+  const result: Edit[] = [];
+  for (const edit of [...edits].sort((a, b) => a.start - b.start || a.end - b.end)) {
+    const last = result.at(-1);
+    if (last !== undefined && edit.start < last.end)
+      result[result.length - 1] = {
+        start: last.start,
+        end: Math.max(last.end, edit.end),
+        text: last.text + edit.text,
+      };
+    else result.push(edit);
+  }
+  return result;
+}
+
+/** Whether these are all declarations, and the attribute holds nothing else that a person would miss. */
+function isAll({ value, declarations }: StyleAttribute, taken: readonly Declaration[]): boolean {
+  if (taken.length !== declarations.length) return false;
   let rest = '';
   let at = 0;
   for (const { range } of declarations) {
@@ -50,10 +106,13 @@ function withSpaceBefore(text: string, tag: SourceTag, range: SourceRange): Edit
 }
 
 /** Cuts declarations out of the value, each with its semicolon and the space behind it. */
-function takeOut(carrier: Carrier, taken: readonly Declaration[]): Edit[] | undefined {
-  const offset = valueOffset(carrier.page, carrier.range, carrier.value);
+function takeOut(
+  page: Page,
+  { range: attribute, value }: StyleAttribute,
+  taken: readonly Declaration[],
+): Edit[] | undefined {
+  const offset = valueOffset(page, attribute, value);
   if (offset === undefined) return undefined;
-  const { value } = carrier;
   const edits: Edit[] = [];
   for (const { range } of [...taken].sort((a, b) => a.range.start - b.range.start)) {
     const behind = /^\s*(?:;\s*)?/.exec(value.slice(range.end))?.[0].length ?? 0;

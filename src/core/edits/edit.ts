@@ -34,3 +34,52 @@ export function reverseEdits(text: string, edits: readonly Edit[]): Edit[] {
 function inOrder(edits: readonly Edit[]): Edit[] {
   return [...edits].sort((a, b) => a.start - b.start || a.end - b.end);
 }
+
+/**
+ * One list of edits for two that follow each other.
+ * In: the original text; edits on it; edits on what they lead to. Out: edits on the original with the same result.
+ */
+export function composeEdits(text: string, first: readonly Edit[], second: readonly Edit[]): Edit[] {
+  // Pieces of the text between the two: kept ones know where they come from.
+  const pieces: { start: number; text: string; from: number | undefined }[] = [];
+  let at = 0;
+  let length = 0;
+  const keep = (end: number): void => {
+    if (end > at) pieces.push({ start: length, text: text.slice(at, end), from: at });
+    length += end - at;
+  };
+  for (const edit of inOrder(first)) {
+    keep(edit.start);
+    if (edit.text !== '') pieces.push({ start: length, text: edit.text, from: undefined });
+    length += edit.text.length;
+    at = edit.end;
+  }
+  keep(text.length);
+  const result: Edit[] = [];
+  let done = 0;
+  let pending = '';
+  const takeKept = (from: number, to: number): void => {
+    if (pending !== '' || from > done) result.push({ start: done, end: from, text: pending });
+    pending = '';
+    done = to;
+  };
+  const copy = (from: number, to: number): void => {
+    for (const piece of pieces) {
+      const start = Math.max(from, piece.start);
+      const end = Math.min(to, piece.start + piece.text.length);
+      if (start >= end) continue;
+      const offset = start - piece.start;
+      if (piece.from === undefined) pending += piece.text.slice(offset, end - piece.start);
+      else takeKept(piece.from + offset, piece.from + end - piece.start);
+    }
+  };
+  let place = 0;
+  for (const edit of inOrder(second)) {
+    copy(place, edit.start);
+    pending += edit.text;
+    place = edit.end;
+  }
+  copy(place, length);
+  if (pending !== '' || done < text.length) result.push({ start: done, end: text.length, text: pending });
+  return result;
+}

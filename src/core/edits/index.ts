@@ -1,8 +1,22 @@
-// Stage 6, edits. In: styles with their members. Out: edits by source offset for pages and the shared sheet, and the
-// texts they lead to.
+// Stage 6, edits. In: styles with their members. Out: edits by source offset for pages and sheets, and the texts they
+// lead to.
 
-export { applyEdits, type Edit, reverseEdits } from './edit.js';
-export { planLink } from './link.js';
-export { type Move, planEdits, type SitePlan } from './plan.js';
-export { declarationText, type Placed } from './shared-sheet.js';
-export { commonScope, type Demand, demandOf, type StrongerRule } from './strength.js';
+export { applyEdits, composeEdits, type Edit, reverseEdits } from './edit.js';
+export { newline, planLink } from './link.js';
+export {
+  addLinks,
+  applyToSources,
+  type NamedStyle,
+  planEdits,
+  push,
+  rulesOf,
+  type SitePlan,
+  selectorsOf,
+} from './plan.js';
+export {
+  declarationText,
+  type PartNames,
+  type Placed,
+  type SharedRule,
+  writeRules,
+} from './shared-sheet.js';

@@ -1,11 +1,11 @@
-// How rules are written into the shared sheet: in named parts, in the sheet's own formatting.
+// How rules are written into the shared sheet: in named parts, in the sheet's own formatting. What stands there stays.
 
 import { addressFrom, resolveAddress } from '../addresses.js';
+import { PARTS, type Part } from '../parts.js';
 import type { Declaration } from '../sheets/index.js';
 import type { Edit } from './edit.js';
 import { newline } from './link.js';
-
-export type Part = 'layout' | 'components';
+import { joinShorthands } from './shorthands.js';
 
 /** A declaration, and the path of the file that its addresses are relative to. */
 export interface Placed {
@@ -14,73 +14,97 @@ export interface Placed {
 }
 
 export interface SharedRule {
-  readonly selector: string;
+  readonly selectors: readonly string[];
   readonly part: Part;
   readonly declarations: readonly Placed[];
+  /** `@media …` around it, the outermost first. */
+  readonly conditions?: readonly string[];
 }
 
-const PART_ORDER: readonly Part[] = ['layout', 'components'];
-
-const LAYOUT =
-  /^(margin|padding|width|height|min-|max-|display|float|clear|position|top|right|bottom|left|inset|flex|grid|gap|row-gap|column-gap|align|justify|place|order|overflow|box-sizing|vertical-align|z-index|table-layout)/;
-
-/** Styles that only place and size things are layout; all others are components. */
-export function partOf(declarations: readonly Declaration[]): Part {
-  return declarations.every(({ property }) => LAYOUT.test(property)) ? 'layout' : 'components';
-}
+/** What the headings of the parts are called. */
+export type PartNames = Readonly<Partial<Record<Part, string>>>;
 
 /**
  * The edits that write rules into the shared sheet.
- * In: the sheet's text as it is (empty for a new one), its path, the rules. Out: insertions only: what stands there
- * stays as it is.
+ * In: the sheet's text as it is (empty for a new one), its path, the rules. Out: insertions only.
  */
-export function writeRules(text: string, path: string, rules: readonly SharedRule[]): Edit[] {
+export function writeRules(
+  text: string,
+  path: string,
+  rules: readonly SharedRule[],
+  names: PartNames = {},
+): Edit[] {
   const eol = newline(text);
   const indent = /\{[^{}]*?[\r\n]+([ \t]+)[^\s}]/.exec(text)?.[1] ?? '  ';
   const edits: Edit[] = [];
   let ending = '';
-  for (const part of PART_ORDER) {
+  let after = text.length;
+  // From the last part to the first: a part that is new goes in front of the next one that the sheet has.
+  for (const part of [...PARTS].reverse()) {
     const own = rules.filter((rule) => rule.part === part);
-    if (own.length === 0) continue;
+    const title = heading(names[part] ?? part);
+    const start = text.indexOf(title);
     const body = own.map((rule) => ruleText(rule, path, indent, eol)).join(eol);
-    const at = endOfPart(text, part);
-    if (at !== undefined) edits.push({ start: at, end: at, text: `${eol}${body}` });
-    else ending += `${ending === '' && text.trim() === '' ? '' : eol}${heading(part)}${eol}${eol}${body}`;
+    if (start >= 0) {
+      const end = endOfPart(text, start + title.length, names);
+      if (own.length > 0) edits.push({ start: end, end, text: `${eol}${body}` });
+      if (ending !== '') edits.push({ start: after, end: after, text: gapBefore(text, after, eol) + ending });
+      ending = '';
+      after = start;
+    } else if (own.length > 0) {
+      const next = ending !== '' || after < text.length ? eol : '';
+      ending = `${title}${eol}${eol}${body}${next}${ending}`;
+    }
   }
+  if (ending !== '') edits.push({ start: after, end: after, text: gapBefore(text, after, eol) + ending });
   // Without a declared encoding a sheet is read in that of the page, whatever it is.
-  const written = edits.map((edit) => edit.text).join('') + ending;
-  if (!isAscii(written) && isAscii(text)) edits.push({ start: 0, end: 0, text: `@charset "utf-8";${eol}` });
-  if (ending !== '') {
-    const gap = text === '' || /[\r\n]$/.test(text) ? '' : eol;
-    edits.push({ start: text.length, end: text.length, text: gap + ending });
-  }
-  return edits;
+  const written = edits.map((edit) => edit.text).join('');
+  if (isAscii(written) || !isAscii(text)) return edits;
+  return [{ start: 0, end: 0, text: `@charset "utf-8";${eol}` }, ...edits];
+}
+
+function gapBefore(text: string, at: number, eol: string): string {
+  const before = text.slice(0, at);
+  if (before.trim() === '' || at < text.length) return '';
+  return /[\r\n]$/.test(before) ? eol : eol + eol;
 }
 
 function isAscii(text: string): boolean {
   return !/[^\u0000-\u007f]/.test(text);
 }
 
-function heading(part: Part): string {
-  return `/* part: ${part} */`;
+function heading(name: string): string {
+  return `/* part: ${name} */`;
 }
 
-/** The offset behind a part's last line, `undefined` where the sheet has no such part. */
-function endOfPart(text: string, part: Part): number | undefined {
-  const start = text.indexOf(heading(part));
-  if (start < 0) return undefined;
-  const next = /\/\* part: [a-z]+ \*\//g;
-  next.lastIndex = start + heading(part).length;
-  const following = next.exec(text)?.index ?? text.length;
-  const body = text.slice(0, following).trimEnd();
+/** The offset behind a part's last line. */
+function endOfPart(text: string, from: number, names: PartNames): number {
+  const others = PARTS.map((part) => text.indexOf(heading(names[part] ?? part), from)).filter(
+    (at) => at >= 0,
+  );
+  const body = text.slice(0, Math.min(text.length, ...others)).trimEnd();
   return body.length + (/^(\r\n|\n|\r)/.exec(text.slice(body.length))?.[0].length ?? 0);
 }
 
-function ruleText({ selector, declarations }: SharedRule, path: string, indent: string, eol: string): string {
-  const lines = declarations.map(
-    ({ declaration, holder }) => `${indent}${declarationText(declaration, holder, path)};`,
-  );
-  return [`${selector} {`, ...lines, '}', ''].join(eol);
+/** One rule as it is written, with its line break. */
+export function ruleText(
+  { selectors, declarations, conditions = [] }: SharedRule,
+  path: string,
+  indent: string,
+  eol: string,
+): string {
+  const around = conditions.map((_, depth) => indent.repeat(depth));
+  const margin = indent.repeat(conditions.length);
+  return [
+    ...conditions.map((condition, depth) => `${around[depth]}${condition} {`),
+    `${selectors.map((selector) => margin + selector).join(`,${eol}`)} {`,
+    ...joinShorthands(declarations).map(
+      ({ declaration, holder }) => `${margin}${indent}${declarationText(declaration, holder, path)};`,
+    ),
+    `${margin}}`,
+    ...[...around].reverse().map((space) => `${space}}`),
+    '',
+  ].join(eol);
 }
 
 /** `property: value !important`, its addresses rewritten so that they lead from the sheet where they led from the page. */

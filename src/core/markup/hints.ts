@@ -67,9 +67,10 @@ const ELEMENTS = new Set(['center', 'font', 'big', 'strike', 'tt', 'marquee', 'n
 /** The presentational hints that an element carries, in source order, an outdated element name first. */
 export function presentationalHint(element: PageElement): Hint[] {
   if (element.namespace !== 'html') return [];
+  const known = ATTRIBUTES.get(element.name);
+  if (known === undefined && !ELEMENTS.has(element.name)) return [];
   const hints: Hint[] = [];
   if (ELEMENTS.has(element.name)) hints.push({ written: `<${element.name}>`, attribute: undefined });
-  const known = ATTRIBUTES.get(element.name);
   if (known === undefined) return hints;
   for (const { name, value } of element.attributes) {
     if (known.includes(name)) hints.push({ written: `${name}="${value}"`, attribute: name });

@@ -123,6 +123,8 @@ export interface Page {
   /** Template text stands in a tag: classes and ids may be there that the file does not show. */
   readonly hasTemplatedTags: boolean;
   readonly texts: readonly PageText[];
+  /** Offsets of the end tags of outdated elements, by index. */
+  readonly outdatedEnds: ReadonlyMap<number, number>;
   readonly sheets: readonly SheetReference[];
   readonly scripts: readonly ScriptReference[];
   /** Start tags inside `<template>` that carry a style attribute: inert, copied by scripts. */

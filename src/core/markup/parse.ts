@@ -43,6 +43,7 @@ export function parsePage(path: string, text: string, component = false): Page {
     elements: reader.elements,
     hasTemplatedTags: reader.elements.some(({ templated }) => templated !== 'no'),
     texts: reader.texts,
+    outdatedEnds: reader.outdatedEnds,
     sheets: reader.sheets,
     scripts: reader.scripts,
     inert: reader.inert,
@@ -83,6 +84,7 @@ class PageReader {
     start: undefined,
     first: 0,
   };
+  readonly outdatedEnds = new Map<number, number>();
   base: string | undefined;
   shadowRoots = false;
   depth = 0;
@@ -199,6 +201,11 @@ class PageReader {
         return;
       case 'style':
         this.#noteBlock(node, element.index, false);
+        return;
+      case 'center':
+      case 'font':
+      case 'big':
+        if (node.endTag >= 0) this.outdatedEnds.set(element.index, node.endTag);
         return;
       case 'script':
         this.#noteScript(node);

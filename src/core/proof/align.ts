@@ -1,7 +1,7 @@
 // Pairs the elements of two states of a page, and checks that nothing moved in the markup but classes, styles and
 // sheet references.
 
-import { isExactHint } from '../cascade/index.js';
+import { isExactHint, OUTDATED_ELEMENTS } from '../cascade/index.js';
 import { attributeOf, type Page, type PageElement } from '../markup/index.js';
 
 export type Alignment =
@@ -12,6 +12,8 @@ export type Alignment =
       /** Links and style elements that only the later, or only the earlier state has. */
       readonly added: readonly number[];
       readonly removed: readonly number[];
+      /** Index after of elements that an outdated one became: `<span>` for `<font>`. */
+      readonly renamed: readonly number[];
     }
   | {
       readonly kind: 'moved';
@@ -28,6 +30,7 @@ export function alignPages(before: Page, after: Page): Alignment {
   const pairs: [number, number][] = [];
   const added: number[] = [];
   const removed: number[] = [];
+  const renamed: number[] = [];
   const toAfter = new Map<number, number>([[-1, -1]]);
   let i = 0;
   let j = 0;
@@ -36,6 +39,7 @@ export function alignPages(before: Page, after: Page): Alignment {
     const b = after.elements[j];
     if (a !== undefined && b !== undefined && isSame(before, a, after, b, toAfter)) {
       pairs.push([i, j]);
+      if (a.name !== b.name) renamed.push(j);
       toAfter.set(i, j);
       i++;
       j++;
@@ -43,7 +47,7 @@ export function alignPages(before: Page, after: Page): Alignment {
     else if (a !== undefined && bringsSheet(a)) removed.push(i++);
     else return { kind: 'moved', what: describe(before, a, after, b), before: a?.index, after: b?.index };
   }
-  return textsMoved(before, after, toAfter) ?? { kind: 'aligned', pairs, added, removed };
+  return textsMoved(before, after, toAfter) ?? { kind: 'aligned', pairs, added, removed, renamed };
 }
 
 function moved(what: string): Alignment {
@@ -57,8 +61,14 @@ function isSame(
   b: PageElement,
   toAfter: ReadonlyMap<number, number>,
 ): boolean {
-  if (a.name !== b.name || a.namespace !== b.namespace || toAfter.get(a.parent) !== b.parent) return false;
+  if (a.namespace !== b.namespace || toAfter.get(a.parent) !== b.parent) return false;
+  if (a.name !== b.name && !isNeutral(before, a, b)) return false;
   return otherAttributes(before, a) === otherAttributes(after, b);
+}
+
+/** In quirks mode browsers colour the lines under links by the `<font>` inside: there it is more than CSS. */
+function isNeutral(page: Page, a: PageElement, b: PageElement): boolean {
+  return !page.quirks && OUTDATED_ELEMENTS.get(a.name)?.neutral === b.name;
 }
 
 function otherAttributes(page: Page, element: PageElement): string {

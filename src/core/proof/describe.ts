@@ -128,3 +128,20 @@ export function showElement(element: PageElement): string {
   const classes = element.templated === 'no' ? element.classes.slice(0, 3).map((name) => `.${name}`) : [];
   return `${element.name}${id}${classes.join('')}`;
 }
+
+/** One line: what differs, where, and which declarations decide. */
+export function differenceText(difference: Difference): string {
+  switch (difference.kind) {
+    case 'page':
+    case 'markup':
+      return `${difference.page}: ${difference.what}`;
+    case 'style': {
+      const top = difference.after[0];
+      const decided =
+        top === undefined
+          ? 'nothing sets it any more'
+          : `${top.from} sets ${top.value}${top.condition === '' ? '' : ` when ${top.condition}`}`;
+      return `${difference.property} of ${difference.shown}${difference.target} would change: ${decided}`;
+    }
+  }
+}

@@ -38,7 +38,7 @@ export class Prover {
     scripted: 0,
     templated: false,
   };
-  /** Class names that the earlier state knows; those that rules of the later state mention. */
+  /** Class names that the earlier state knows, and custom properties that style attributes of either set. */
   readonly known = new Set<string>();
   /** One page for every different pair of stacks. */
   readonly contextPages: string[] = [];
@@ -69,6 +69,11 @@ export class Prover {
       return true;
     }
     for (const { classes } of before.elements) for (const name of classes) this.known.add(name);
+    for (const page of [before, after]) {
+      if (!page.text.includes('--')) continue;
+      for (const { style } of page.elements)
+        for (const name of style?.match(/--[^\s:;]+/g) ?? []) this.known.add(name);
+    }
     if (before.kind !== 'page' || after.kind !== 'page') return false;
     const contexts = [this.#context(before, after)];
     if (before.hasTemplatedTags || after.hasTemplatedTags) return false;
@@ -148,6 +153,7 @@ export class Prover {
       const second = new StyleReader(after, b, this.#after.table, options);
       this.#refuseShown(second, alignment.added);
       this.#refuseShown(first, alignment.removed);
+      this.#refuseRolledBack(second, alignment.renamed);
       this.#compareElements(first, second, alignment);
     }
   }
@@ -166,14 +172,29 @@ export class Prover {
     this.part.differences.push({ kind: 'markup', page: page.path, what, place: placeOf(page, element) });
   }
 
+  /** What rolls back to the browser's own sheet tells an outdated element from a neutral one. */
+  #refuseRolledBack(reader: StyleReader, renamed: readonly number[]): void {
+    const { page } = reader;
+    const rolled = renamed.find((index) =>
+      [...(reader.outcomes(index).get('') ?? [])].some(
+        ([name, list]) => name === 'all' || list.some(({ value }) => /revert/.test(value)),
+      ),
+    );
+    if (rolled === undefined) return;
+    const element = page.elements[rolled];
+    const what = `a rule takes back what browsers say of the <${element?.name}> that was renamed`;
+    this.part.differences.push({ kind: 'markup', page: page.path, what, place: placeOf(page, element) });
+  }
+
   #compareElements(
     first: StyleReader,
     second: StyleReader,
     { pairs }: Extract<Alignment, { kind: 'aligned' }>,
   ): void {
     let described = 0;
-    const before = new CustomProperties(first, (path) => this.#before.texts.textAt(path));
-    const after = new CustomProperties(second, (path) => this.#after.texts.textAt(path));
+    const isSetInline = (name: string): boolean => this.known.has(name);
+    const before = new CustomProperties(first, (path) => this.#before.texts.textAt(path), isSetInline);
+    const after = new CustomProperties(second, (path) => this.#after.texts.textAt(path), isSetInline);
     for (const [i, j] of pairs) {
       if (first.outcomeNumber(i) === second.outcomeNumber(j)) continue;
       const one = before.form(i, (name) => !after.mentions(name));

@@ -21,13 +21,22 @@ export class CustomProperties {
   readonly #values = new Map<string, CustomValue>();
   readonly #reader: StyleReader;
   readonly #textAt: (path: string) => string | undefined;
+  readonly #isSetInline: (name: string) => boolean;
   #defined: ReadonlySet<string> | undefined;
   #mentioned: ReadonlySet<string> | undefined;
 
-  /** In: the page's reader; the texts of the site's files, for what its scripts say. */
-  constructor(reader: StyleReader, textAt: (path: string) => string | undefined) {
+  /**
+   * In: the page's reader; the texts of the site's files, for what its scripts say; whether any style attribute of the
+   * site sets a name.
+   */
+  constructor(
+    reader: StyleReader,
+    textAt: (path: string) => string | undefined,
+    isSetInline: (name: string) => boolean,
+  ) {
     this.#reader = reader;
     this.#textAt = textAt;
+    this.#isSetInline = isSetInline;
   }
 
   /** Whether the page, or a sheet it uses, writes the name anywhere: to set it, to use it, or in a script. */
@@ -120,13 +129,33 @@ export class CustomProperties {
       if (target !== '') return this.#valueOf(name, '', element, path.slice(0, -1));
       const { parent } = this.#reader.page.elements[element]!;
       if (parent >= 0) return this.#valueOf(name, '', parent, path.slice(0, -1));
-      return this.#reader.page.kind === 'component' ? 'open' : 'none';
+      return this.#reader.page.kind === 'component' ? this.#ofEveryPage(name) : 'none';
     }
     if (/^(initial|revert|revert-layer)$/i.test(first.value))
       return /^initial$/i.test(first.value) ? 'none' : 'open';
     // A custom property's own `var()` is put in where it is declared, and the result is what is inherited.
     const text = this.#substitute(first.entry.declaration.value, target, element, path);
     return text === undefined ? 'open' : { text };
+  }
+
+  /** What a fragment inherits on every page: a name that only `:root` sets, always, and no style attribute of the site. */
+  #ofEveryPage(name: string): CustomValue {
+    if (this.#isSetInline(name)) return 'open';
+    let found: CustomValue = 'open';
+    for (const { program, condition, layer } of this.#reader.stack.uses) {
+      for (const rule of program.rules) {
+        const own = rule.rule.declarations.filter(({ property }) => property === name);
+        if (own.length === 0) continue;
+        const certain = condition === ALWAYS && rule.condition === ALWAYS && rule.scope === undefined;
+        const plain = layer === undefined && rule.rule.layer === undefined && rule.selector.text === ':root';
+        const [only] = own;
+        if (!certain || !plain || own.length > 1 || only!.important || /\bvar\(/i.test(only!.value))
+          return 'open';
+        if (/^(inherit|initial|unset|revert|revert-layer)$/i.test(only!.value)) return 'open';
+        found = { text: only!.value };
+      }
+    }
+    return found;
   }
 
   /** What `@property` registers has a syntax and an initial value, and what keyframes name changes with time. */

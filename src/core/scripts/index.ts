@@ -1,3 +1,3 @@
 // What scripts do to styles. In: the text of a script. Out: the properties it may clear or read back, and its words.
 
-export { CLASS_WRITTEN, readScript, type ScriptReading, type StyleTouch } from './read.js';
+export { attributeWord, CLASS_WRITTEN, readScript, type ScriptReading, type StyleTouch } from './read.js';

@@ -29,6 +29,20 @@ export interface ScriptReading {
 /** Stands for "writes the class attribute anew": classes that are not in the script are lost. */
 export const CLASS_WRITTEN = '(class)';
 
+const ATTRIBUTE_CALL = /^(set|remove|get|has|toggle)Attribute$|^(attr|removeAttr)$/;
+/** Attributes that are styling, as scripts name them. */
+const OLD_ATTRIBUTES = new Set(
+  (
+    'align valign bgcolor background border bordercolor cellpadding cellspacing width height nowrap hspace vspace ' +
+    'color face size noshade clear text'
+  ).split(' '),
+);
+
+/** Stands among a script's words for "it reads or writes this attribute". */
+export function attributeWord(name: string): string {
+  return `[${name}]`;
+}
+
 const SHOWING = new Set([
   'show',
   'hide',
@@ -76,6 +90,8 @@ export function readScript(text: string): ScriptReading {
     AssignmentExpression(node) {
       // `e.className = e.className + ' open'` keeps what is there; `e.className = 'open'` does not.
       const { left, right, operator } = node;
+      const assigned = left.type === 'MemberExpression' ? propertyName(left)?.toLowerCase() : undefined;
+      if (assigned !== undefined && OLD_ATTRIBUTES.has(assigned)) words.add(attributeWord(assigned));
       if (operator !== '=' || left.type !== 'MemberExpression' || propertyName(left) !== 'className') return;
       const keeps = /\bclassName\b/.test(text.slice(right.start, right.end));
       if (!keeps) touch(CLASS_WRITTEN, node.start);
@@ -84,6 +100,8 @@ export function readScript(text: string): ScriptReading {
       if (node.callee.type !== 'MemberExpression') return;
       const name = propertyName(node.callee);
       const first = node.arguments[0];
+      const attribute = ATTRIBUTE_CALL.test(name ?? '') ? stringOf(first)?.toLowerCase() : undefined;
+      if (attribute !== undefined) words.add(attributeWord(attribute));
       if (name === 'css') touchByCss(first, node.arguments[1], node.start, touch);
       else if (
         /^(setAttribute|attr)$/.test(name ?? '') &&
@@ -92,12 +110,7 @@ export function readScript(text: string): ScriptReading {
       ) {
         touch(CLASS_WRITTEN, node.start);
       } else if (name !== undefined && SHOWING.has(name)) touch('display', node.start);
-      else if (
-        /^(set|remove|get)Attribute$|^(attr|removeAttr)$/.test(name ?? '') &&
-        stringOf(first)?.toLowerCase() === 'style'
-      ) {
-        touch('*', node.start);
-      }
+      else if (attribute === 'style') touch('*', node.start);
     },
   });
   return { touches, words, readable: true };

@@ -1,6 +1,12 @@
-// Stage 5, search. In: style attributes cut into units. Out: which sets become shared styles, their names, and what
-// stays with its reason.
+// Stage 5, search. In: tags that carry styling. Out: a home for each unit, names for new classes, and what stays with
+// its reason.
 
-export { CLASS_NAME, type NameRules, nameSharings } from './names.js';
-export { type Kept, type Member, type Proposal, propose, type Sharing } from './propose.js';
+export { selectorText } from './by-hooks.js';
+export { type Convention, readConvention, USUAL } from './convention.js';
+export { TASTES, type Taste, type TasteName } from './cost.js';
+export { type Home, type Kept, type Member, partOf, type Style } from './home.js';
+export { type Bans, findHomes, type Search, type SearchOptions, takenOut, writtenCount } from './homes.js';
+export { CLASS_NAME, type NameRules, nameStyles } from './names.js';
+export type { Strength } from './reach.js';
+export { nameValue } from './token-names.js';
 export { colourWord } from './traits.js';

@@ -2,7 +2,8 @@
 
 import type { PageElement } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
-import type { Sharing } from './propose.js';
+import { type Convention, conventional } from './convention.js';
+import type { Style } from './home.js';
 import { amountsOf, traitsOf } from './traits.js';
 
 const KINDS: ReadonlyMap<string, string> = new Map(
@@ -20,6 +21,8 @@ export interface NameRules {
   readonly platform: ReadonlySet<string>;
   /** Names in use anywhere on the site, lower case. */
   readonly taken: ReadonlySet<string>;
+  /** How the house builds names. */
+  readonly convention: Convention;
   /** Texts that attribute selectors look for in `class`: a name must not make them match. */
   readonly sensitive: readonly { readonly operator: string; readonly value: string }[];
 }
@@ -61,30 +64,31 @@ const BLOCKS = new Set([
 /** A valid class name as people write them: starts with a letter, then letters, digits, `-`, `_`. */
 export const CLASS_NAME = /^-?[a-zA-Z_][a-zA-Z0-9_-]*$/;
 
-/** Names for all sharings, in their order; stable for equal input. */
-export function nameSharings(sharings: readonly Sharing[], rules: NameRules): string[] {
+/** Names for styles, in their order; stable for equal input. */
+export function nameStyles(styles: readonly Style[], rules: NameRules): string[] {
   const used = new Set(rules.taken);
   const prefix = commonPrefix(rules.platform);
   const bare = (name: string): string =>
     prefix !== '' && name.startsWith(prefix) ? name.slice(prefix.length) : name;
-  return sharings.map((sharing) => {
-    const name = nameSharing(sharing, (candidate) => isFree(candidate, used, rules), bare, used);
+  return styles.map((style) => {
+    const shown = (name: string): string => conventional(name, rules.convention);
+    const name = shown(nameStyle(style, (candidate) => isFree(shown(candidate), used, rules), bare, used));
     used.add(name.toLowerCase());
     return name;
   });
 }
 
-function nameSharing(
-  sharing: Sharing,
+function nameStyle(
+  style: Style,
   free: (name: string) => boolean,
   bare: (name: string) => string,
   used: ReadonlySet<string>,
 ): string {
-  const declarations = sharing.members[0]!.units.flatMap((unit) => unit.declarations);
-  const elements = sharing.members.flatMap(({ carrier }) => carrier.element ?? []);
+  const declarations = style.units.flatMap((unit) => unit.declarations);
+  const elements = style.members.flatMap(({ carrier }) => carrier.element ?? []);
   const blocks = elements.every(({ name }) => BLOCKS.has(name));
   const traits = [...new Set(lookWords(declarations, blocks))];
-  const stems = stemsOf(sharing, elements, bare);
+  const stems = stemsOf(style, elements, bare);
   const amounts = amountsOf(declarations);
   for (const stem of stems) {
     // A look by itself needs two words to be one: `small-grey`.
@@ -116,7 +120,7 @@ function nameSharing(
     }
   }
   // Attribute selectors on class rule every name out: take one, and the proof keeps what it would change.
-  return `${long}-${sharing.keys.length}${sharing.members.length}-${letters(used.size)}`;
+  return `${long}-${style.keys.length}${style.members.length}-${letters(used.size)}`;
 }
 
 /** A ground and padding make a panel; otherwise the traits stand for themselves. */
@@ -132,11 +136,7 @@ function lookWords(declarations: readonly Declaration[], blocks: boolean): strin
       : ['look'];
 }
 
-function stemsOf(
-  sharing: Sharing,
-  elements: readonly PageElement[],
-  bare: (name: string) => string,
-): string[] {
+function stemsOf(style: Style, elements: readonly PageElement[], bare: (name: string) => string): string[] {
   const stems: string[] = [];
   const add = (stem: string | undefined): void => {
     if (stem !== undefined && CLASS_NAME.test(stem) && !stems.includes(stem)) stems.push(stem);
@@ -148,17 +148,17 @@ function stemsOf(
   add(own.sort((a, b) => b.length - a.length)[0]);
   const kinds = new Set(elements.map(({ name }) => KINDS.get(name) ?? name));
   const kind = kinds.size === 1 ? [...kinds][0] : undefined;
-  const around = nearestCommonClass(sharing, bare);
-  if (around !== undefined && kind !== undefined) add(`${around}-${kind}`);
+  const around = nearestCommonClass(style, bare);
+  if (around !== undefined && kind !== undefined) add(joinWords(around, kind));
   add(kind);
   // Elements of several kinds have only the look in common: `wide-100`.
   return kind === undefined && stems.length === 0 ? [''] : stems;
 }
 
 /** A class that every element finds on an ancestor, the nearest to the first. */
-function nearestCommonClass(sharing: Sharing, bare: (name: string) => string): string | undefined {
+function nearestCommonClass(style: Style, bare: (name: string) => string): string | undefined {
   let common: string[] | undefined;
-  for (const { carrier } of sharing.members) {
+  for (const { carrier } of style.members) {
     if (carrier.element === undefined) continue;
     const around: string[] = [];
     for (let at = carrier.element.parent; at >= 0; at = carrier.page.elements[at]!.parent) {

@@ -105,7 +105,11 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
     case 'text-align':
     case 'float':
       return {
-        word: text === 'center' ? 'centred' : property === 'float' ? `float-${text}` : text,
+        word: /center$/.test(text)
+          ? 'centred'
+          : property === 'float'
+            ? `float-${text}`
+            : text.replace('-webkit-', ''),
         weight: 7,
       };
     case 'vertical-align':
@@ -180,7 +184,7 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
     };
   if (property.startsWith('margin'))
     return {
-      word: /auto/.test(text) ? 'middle' : side === undefined ? 'apart' : `apart-${SIDES.get(side)}`,
+      word: marginWord(text, side),
       weight: 4,
     };
   const short = /^(?:(min|max)-)?(width|height)$/.exec(property);
@@ -190,6 +194,12 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
       weight: 5,
     };
   return { word: property.replace(/^-+|[^a-z-]/g, ''), weight: 2 };
+}
+
+function marginWord(text: string, side: string | undefined): string {
+  if (/auto/.test(text)) return 'middle';
+  const word = /^0(px)?$/.test(text) ? 'tight' : 'apart';
+  return side === undefined ? word : `${word}-${SIDES.get(side)}`;
 }
 
 /** Against the usual 16 pixels: clearly smaller or larger has a word, the rest its amount. */

@@ -54,8 +54,14 @@ function spellingsIn(property: string | undefined, value: string): string[] {
     const attribute = /^(?:bgcolor|color|bordercolor|text|link|vlink|alink)="\s*([^"]*?)\s*"$/i.exec(value);
     return attribute === null ? [] : [attribute[1]!];
   }
+  return coloursIn(property, value).map(({ text }) => text);
+}
+
+/** Everything in a value that could be a colour, with its offset. */
+export function coloursIn(property: string, value: string): { readonly text: string; readonly at: number }[] {
   if (!COLOURED.test(property) && !property.startsWith('--')) return [];
-  return value.replace(/url\([^)]*\)|"[^"]*"|'[^']*'/g, '').match(COLOUR) ?? [];
+  const plain = value.replace(/url\([^)]*\)|"[^"]*"|'[^']*'/g, (hidden) => ' '.repeat(hidden.length));
+  return [...plain.matchAll(COLOUR)].map((match) => ({ text: match[0], at: match.index }));
 }
 
 /** Pairs of different colours that look alike, the rarer one first. */

@@ -19,6 +19,12 @@ export type KeptReason =
   | { readonly kind: 'page undecided'; readonly why: string }
   | { readonly kind: 'stronger rule'; readonly selector: string; readonly place: Place }
   | { readonly kind: 'proof'; readonly detail: string }
+  | { readonly kind: 'no exact CSS'; readonly attribute: string }
+  | { readonly kind: 'reserves space' }
+  | { readonly kind: 'named by a script'; readonly name: string }
+  | { readonly kind: 'too weak or too strong' }
+  | { readonly kind: 'sheet kept out' }
+  | { readonly kind: 'not in the draft' }
   | { readonly kind: 'refused' }
   | { readonly kind: 'taken'; readonly by: string }
   | { readonly kind: 'gone' };
@@ -58,6 +64,18 @@ export function keptText(reason: KeptReason): string {
       return `${reason.selector} is stronger than a class (${showPlace(reason.place)})`;
     case 'proof':
       return `the proof does not vouch for it: ${reason.detail}`;
+    case 'no exact CSS':
+      return `no CSS is known that says exactly what ${reason.attribute} says`;
+    case 'reserves space':
+      return 'keeps the space of a picture free until it is there; "pictureSizes": "move" in acervus.json moves it';
+    case 'named by a script':
+      return `a script names <${reason.name}> elements`;
+    case 'too weak or too strong':
+      return 'no selector is strong enough to win where it won and weak enough to lose where it lost';
+    case 'sheet kept out':
+      return 'its page must do without rules that the shared sheet holds, so it cannot link it';
+    case 'not in the draft':
+      return 'no style of the draft says it';
     case 'refused':
       return 'refused in the draft';
     case 'taken':

@@ -2,7 +2,7 @@
 
 import { resolveAddress } from '../addresses.js';
 import type { Page, PageElement } from '../markup/index.js';
-import { CLASS_WRITTEN, readScript, type ScriptReading } from '../scripts/index.js';
+import { attributeWord, CLASS_WRITTEN, readScript, type ScriptReading } from '../scripts/index.js';
 import { type Place, placeIn } from '../source.js';
 import type { KeptReason } from './kept.js';
 
@@ -66,6 +66,19 @@ export class SiteScripts {
       }
     }
     return undefined;
+  }
+
+  /** Why a script forbids taking an old attribute off this element, if one does. */
+  attributeObjection(page: Page, element: PageElement, attribute: string): KeptReason | undefined {
+    const word = attributeWord(attribute);
+    const script = this.#of(page).find(
+      ({ reading, library }) =>
+        reading.words.has(word) &&
+        (!library ||
+          (element.id !== undefined && reading.words.has(element.id)) ||
+          element.classes.some((name) => reading.words.has(name))),
+    );
+    return script && { kind: 'script', place: script.place(0), property: `the attribute ${attribute}` };
   }
 
   #of(page: Page): UsedScript[] {

@@ -14,6 +14,10 @@ export interface Unit {
   readonly key: string;
   /** In source order. */
   readonly declarations: readonly Declaration[];
+  /** Path of a file: addresses in the declarations are relative to it. */
+  readonly holder: string;
+  /** Of a table: what it says of its cells. */
+  readonly cells?: readonly Declaration[];
 }
 
 /** In: the declarations of one attribute, in order; the path of its page. Out: units, in order of first appearance. */
@@ -41,7 +45,8 @@ export function unitsOf(declarations: readonly Declaration[], holder: string): U
     .filter((group) => group.length > 0)
     .map((group) => {
       const ordered = [...group].sort((a, b) => a.range.start - b.range.start);
-      return { key: ordered.map((one) => declarationKey(one, holder)).join('; '), declarations: ordered };
+      const key = ordered.map((one) => declarationKey(one, holder)).join('; ');
+      return { key, declarations: ordered, holder };
     });
 }
 

@@ -5,7 +5,7 @@ import { hasTemplateText } from '../markup/index.js';
 import type { Declaration, Sheet } from '../sheets/index.js';
 import { parseSheet } from '../sheets/index.js';
 import type { BlockSighting, StockData, StyleSighting } from './book.js';
-import { readStyle } from './inline.js';
+import { readStyle } from './carriers.js';
 import { declarationKey, type Unit } from './units.js';
 
 export type WrittenIn = 'style attribute' | 'style block' | 'theme sheet' | 'old attribute';

@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { selectorsOf } from '../../../src/core/edits/index.js';
 import { prove } from '../../../src/core/proof/index.js';
 import { adoptAll, modelOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
@@ -81,11 +82,11 @@ test('sheets may come and go when nothing depends on them', () => {
 
 test('a link that a rule would show is a difference', () => {
   const css = 'head > :nth-child(odd) { display: block }';
-  const two = '<p style="top: 0">a<p style="top: 0">b';
+  const two = '<p style="top: 0">a<p style="top: 0">b<p>c';
   const one = adoptAll({
     'index.html': htmlPage(two, `<style>${css}</style><!-- three children: the link would be the fourth -->`),
   });
-  assert.equal(one.moves.length, 1);
+  assert.equal(one.styles.length, 1);
   const other = adoptAll({ 'index.html': htmlPage(two, `<meta name="x"><style>${css}</style>`) });
   assert.deepEqual(
     other.kept.map(({ reason }) => reason.kind),
@@ -115,22 +116,23 @@ test('sheets on other hosts and scripts are named as assumptions', () => {
 });
 
 test('the class is repeated, or stands under an id that is there, when it must win over more', () => {
-  const two = '<p style="color: red">a<p style="color: red">b';
+  const two = '<p style="color: red">a<p style="color: red">b<p>c';
   const selectors = (body: string, css: string): string[] =>
-    adoptAll({ 'index.html': htmlPage(body, `<style>${css}</style>`) }).moves.map(({ selector }) => selector);
+    adoptAll({ 'index.html': htmlPage(body, `<style>${css}</style>`) }).styles.flatMap(selectorsOf);
   assert.deepEqual(selectors(two, 'p { color: lime }'), ['.text-red']);
   assert.deepEqual(selectors(two, 'body p { color: lime }'), ['.text-red']);
   assert.deepEqual(selectors(`<div class="m">${two}</div>`, '.m p { color: lime }'), [
     '.m-text-red.m-text-red',
   ]);
   assert.deepEqual(selectors(`<div id="main">${two}</div>`, '#main p { color: lime }'), ['#main .text-red']);
-  assert.deepEqual(selectors(two, 'p { color: lime !important }'), ['.text-red']);
+  // Where an important rule wins anyway, what loses to it can go.
+  assert.deepEqual(selectors(two, 'p { color: lime !important }'), []);
 });
 
 test('what nothing allowed can beat stays, and names the stronger rule', () => {
   const body = '<p id="a" style="color: red">a<p style="color: red">b<p style="color: red">c';
-  const { moves, kept } = adoptAll({ 'index.html': htmlPage(body, '<style>#a { color: lime }</style>') });
-  assert.equal(moves[0]?.members.length, 2);
+  const { styles, kept } = adoptAll({ 'index.html': htmlPage(body, '<style>#a { color: lime }</style>') });
+  assert.equal(styles[0]?.members.length, 2);
   assert.deepEqual(
     kept.map(({ reason }) => (reason.kind === 'stronger rule' ? reason.selector : reason.kind)),
     ['#a'],
@@ -139,20 +141,23 @@ test('what nothing allowed can beat stays, and names the stronger rule', () => {
 
 test('what the proof does not vouch for is left out, the rest is carried out', () => {
   const files = {
-    'a.html': htmlPage('<p style="top: 0">a<p style="top: 0">b', '<style>p:not([style]) { left: 0 }</style>'),
-    'b.html': htmlPage('<p style="top: 0">c<p style="top: 0">d'),
+    'a.html': htmlPage(
+      '<p style="top: 0">a<p style="top: 0">b<p>c',
+      '<style>p:not([style]) { left: 0 }</style>',
+    ),
+    'b.html': htmlPage('<p style="top: 0">c<p style="top: 0">d<p>e'),
   };
-  const { moves, kept, proof, plan } = adoptAll(files);
+  const { styles, kept, before, after, text } = adoptAll(files);
   assert.deepEqual(
-    moves[0]?.members.map(({ carrier }) => carrier.page.path),
+    styles[0]?.members.map(({ carrier }) => carrier.page.path),
     ['b.html', 'b.html'],
   );
   assert.deepEqual(
     kept.map(({ reason }) => reason.kind),
     ['proof', 'proof'],
   );
-  assert.deepEqual(proof.differences, []);
-  assert.equal(plan.after.pages.get('a.html'), files['a.html']);
+  assert.deepEqual(prove(before, after).differences, []);
+  assert.equal(text('a.html'), files['a.html']);
 });
 
 test('a component moves only what holds under every page that may include it', () => {
@@ -161,10 +166,40 @@ test('a component moves only what holds under every page that may include it', (
     'index.html': htmlPage('', `<style>${css}</style>`),
     'part.tpl': part,
   });
-  assert.equal(adoptAll(pages('p { top: 1px }')).moves.length, 1);
-  assert.equal(adoptAll(pages('#menu p { top: 1px }')).moves.length, 0);
-  const { plan } = adoptAll(pages('p { top: 1px }'));
-  assert.match(plan.after.pages.get('index.html')!, /shared\.css/);
+  assert.equal(adoptAll(pages('p { top: 1px }')).styles.length, 1);
+  assert.equal(adoptAll(pages('#menu p { top: 1px }')).styles.length, 0);
+  assert.match(adoptAll(pages('p { top: 1px }')).text('index.html'), /shared\.css/);
+});
+
+test('an outdated element may become a neutral one where nothing tells them apart', () => {
+  const page = (body: string, css = ''): Record<string, string> => ({
+    'index.html': htmlPage(body, `<style>${css}</style>`),
+  });
+  const font = ['<p><font color="red">x</font>', '<p><span style="color: red">x</span>'] as const;
+  assert.deepEqual(differences(page(font[0]), page(font[1])), []);
+  const centre = ['<center>x</center>', '<div style="text-align: -webkit-center">x</div>'] as const;
+  assert.deepEqual(differences(page(centre[0]), page(centre[1])), []);
+  for (const css of ['font { top: 0 }', 'p > :not(span) { top: 0 }', 'p font { color: revert }'])
+    assert.notDeepEqual(differences(page(font[0], css), page(font[1], css)), [], css);
+  assert.notDeepEqual(differences(page(centre[0]), page('<div>x</div>')), []);
+  assert.notDeepEqual(differences(page('<p><font>x</font>'), page('<p><b>x</b>')), []);
+  const quirks = (text: string): Record<string, string> => ({ 'index.html': `<html><body>${text}` });
+  assert.notDeepEqual(differences(quirks(font[0]), quirks(font[1])), []);
+});
+
+test('a token on :root reaches a component, unless something else may set it', () => {
+  const files = (css: string, body = ''): Record<string, string> => ({
+    'index.html': htmlPage(body, '<link rel="stylesheet" href="t.css">'),
+    'part.tpl': '<p class="a">x</p>',
+    't.css': css,
+  });
+  const before = '.a { color: teal }';
+  const token = ':root { --sea: teal } .a { color: var(--sea) }';
+  assert.deepEqual(differences(files(before), files(token)), []);
+  assert.notDeepEqual(differences(files(before), files(`${token} body { --sea: red }`)), []);
+  assert.notDeepEqual(differences(files(before), files(`@media print { ${token} }`)), []);
+  const inline = '<div style="--sea: red"></div>';
+  assert.notDeepEqual(differences(files(before, inline), files(token, inline)), []);
 });
 
 test('a value and the custom property that holds it are the same, where that is certain', () => {

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { parseDeclarations } from '../../../src/core/sheets/index.js';
-import { inlineCarriers, unitsOf } from '../../../src/core/stock/index.js';
+import { carriersOf, unitsOf } from '../../../src/core/stock/index.js';
 import { modelOf, scriptsOf, surveyOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
 
@@ -23,7 +23,7 @@ test('declarations that compete move together, others do not', () => {
 
 /** Why each inline declaration of the page may not move, `-` for those that may. */
 function objections(files: Record<string, string>): string[] {
-  return inlineCarriers(modelOf(files), scriptsOf(files)).flatMap((carrier) =>
+  return carriersOf(modelOf(files), scriptsOf(files), { pictureSizes: 'keep' }).flatMap((carrier) =>
     carrier.units.map(({ key, objection }) => `${key}: ${objection?.kind ?? '-'}`),
   );
 }

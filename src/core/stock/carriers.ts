@@ -1,6 +1,6 @@
-// Every style attribute of a site, cut into units, each with what forbids moving it.
+// Every tag of a site that carries styling, cut into units, each with what forbids moving it.
 
-import type { SiteModel, Stack } from '../cascade/index.js';
+import type { SiteModel } from '../cascade/index.js';
 import {
   hasTemplateText,
   maskTemplateText,
@@ -11,83 +11,117 @@ import {
 } from '../markup/index.js';
 import { type Declaration, declarationValidity, isFinished, parseDeclarations } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
+import { hintUnits } from './hint-units.js';
 import type { KeptReason } from './kept.js';
 import type { SiteScripts } from './site-scripts.js';
+import { undecidedReason } from './undecided.js';
 import { type Unit, unitsOf } from './units.js';
 
-/** One style attribute in the source. */
+/** A style attribute in the source. */
+export interface StyleAttribute {
+  /** The whole attribute. */
+  readonly range: SourceRange;
+  readonly value: string;
+  readonly declarations: readonly Declaration[];
+  /** The source of the value equals the value: offsets in it are offsets in the source. */
+  readonly literal: boolean;
+}
+
+/** One start tag that says how its element looks: in a style attribute, in old attributes, by its name. */
 export interface Carrier {
   readonly page: Page;
   /** The first element made from the tag; `undefined` inside `<template>`. */
   readonly element: PageElement | undefined;
   readonly tag: SourceTag | undefined;
-  /** The whole attribute in the source. */
-  readonly range: SourceRange;
-  readonly value: string;
-  readonly declarations: readonly Declaration[];
+  /** Offset of the tag; inside `<template>` that of the style attribute. */
+  readonly start: number;
+  readonly style: StyleAttribute | undefined;
   readonly units: readonly CarriedUnit[];
-  /** The source of the value equals the value: offsets in it are offsets in the source. */
-  readonly literal: boolean;
 }
 
+/** What is taken out of a tag when a unit moves. */
+export type UnitSource =
+  | { readonly kind: 'style' }
+  | { readonly kind: 'attributes'; readonly names: readonly string[] }
+  | { readonly kind: 'name' };
+
 export interface CarriedUnit extends Unit {
+  readonly from: UnitSource;
   /** Why it must stay, known before any proof. */
   readonly objection: KeptReason | undefined;
 }
 
-/** All style attributes, by page and position. */
-export function inlineCarriers(model: SiteModel, scripts: SiteScripts): Carrier[] {
+export interface CarrierOptions {
+  /** Whether `width` and `height` of pictures may move: as attributes they reserve space before a picture is there. */
+  readonly pictureSizes: 'keep' | 'move';
+}
+
+/** All tags that carry styling, by page and position. */
+export function carriersOf(model: SiteModel, scripts: SiteScripts, options: CarrierOptions): Carrier[] {
   return model.pages.flatMap((page) =>
-    pageCarriers(page, scripts, undecidedReason(page, model.stacksOf(page))),
+    pageCarriers(page, scripts, undecidedReason(page, model.stacksOf(page)), options),
   );
 }
 
-function pageCarriers(page: Page, scripts: SiteScripts, undecided: KeptReason | undefined): Carrier[] {
+function pageCarriers(
+  page: Page,
+  scripts: SiteScripts,
+  undecided: KeptReason | undefined,
+  options: CarrierOptions,
+): Carrier[] {
   const carriers: Carrier[] = [];
   const seen = new Set<SourceTag>();
   for (const element of page.elements) {
-    if (element.style === undefined) continue;
-    const range = element.tag?.attributes.get('style');
-    // An attribute merged from a second <body> tag has no place of its own.
-    if (element.tag === undefined || range === undefined || seen.has(element.tag)) continue;
-    seen.add(element.tag);
-    const { declarations, units: free } = readStyle(element.style, page.path);
-    const literal = valueOffset(page, range, element.style) !== undefined;
-    const blocked = undecided ?? wholeObjection(page, element);
-    const units = free.map((unit) => {
-      const objection = blocked ?? unitObjection(page, element, unit, scripts);
+    const { tag } = element;
+    const hints = element.namespace === 'html' ? hintUnits(page, element, scripts, options) : NO_UNITS;
+    if (element.style === undefined && hints.length === 0) continue;
+    if (tag === undefined || seen.has(tag)) continue;
+    seen.add(tag);
+    const range = tag.attributes.get('style');
+    const blocked = undecided ?? tagObjection(page, element);
+    const style =
+      element.style === undefined || range === undefined ? undefined : { value: element.style, range };
+    const read = style === undefined ? undefined : readStyle(style.value, page.path);
+    const own = (read?.units ?? []).map((unit): CarriedUnit => {
+      const objection = blocked ?? styleObjection(element) ?? unitObjection(page, element, unit, scripts);
       return objection === undefined ? unit : { ...unit, objection };
     });
+    const units = [...own, ...hints.map((unit) => (blocked ? { ...unit, objection: blocked } : unit))];
     carriers.push({
       page,
       element,
-      tag: element.tag,
-      range,
-      value: element.style,
-      declarations,
+      tag,
+      start: tag.range.start,
+      style: style && {
+        ...style,
+        declarations: read?.declarations ?? [],
+        literal: valueOffset(page, style.range, style.value) !== undefined,
+      },
       units,
-      literal,
     });
   }
   for (const { style, range } of page.inert) {
     const { declarations } = parseDeclarations(style);
-    const units = unitsOf(declarations, page.path).map((unit) => ({
-      ...unit,
-      objection: { kind: 'in a template element' } as const,
-    }));
+    const units = unitsOf(declarations, page.path).map(
+      (unit): CarriedUnit => ({
+        ...unit,
+        from: { kind: 'style' },
+        objection: { kind: 'in a template element' },
+      }),
+    );
     carriers.push({
       page,
       element: undefined,
       tag: undefined,
-      range,
-      value: style,
-      declarations,
+      start: range.start,
+      style: { range, value: style, declarations, literal: false },
       units,
-      literal: false,
     });
   }
   return carriers;
 }
+
+const NO_UNITS: readonly CarriedUnit[] = [];
 
 interface StyleRead {
   readonly declarations: readonly Declaration[];
@@ -105,7 +139,11 @@ export function readStyle(style: string, holder: string): StyleRead {
     const declarations = declarationsOf(style);
     known = {
       declarations,
-      units: unitsOf(declarations, holder).map((unit) => ({ ...unit, objection: undefined })),
+      units: unitsOf(declarations, holder).map((unit) => ({
+        ...unit,
+        from: { kind: 'style' },
+        objection: undefined,
+      })),
     };
     if (styles.size >= MOST_READ) styles.clear();
     styles.set(key, known);
@@ -126,40 +164,21 @@ function declarationsOf(style: string): Declaration[] {
   });
 }
 
-const DEEPEST = 500;
-
-/** Why nothing on a page may be moved. In: the stacks it may be read under. */
-export function undecidedReason(page: Page, stacks: readonly Stack[]): KeptReason | undefined {
-  if (page.base !== undefined) return { kind: 'page undecided', why: 'it has a <base> element' };
-  if (page.hasPolicy) return { kind: 'page undecided', why: 'it has a content security policy' };
-  if (page.shadowRoots) return { kind: 'page undecided', why: 'it declares shadow roots' };
-  // Chromium flattens what is nested deeper (a limit of its parser), and other browsers elsewhere.
-  if (page.depth > DEEPEST) return { kind: 'page undecided', why: `it is nested ${page.depth} levels deep` };
-  if (page.bare)
-    return {
-      kind: 'page undecided',
-      why: 'nothing marks it as a whole page; if pages include it, name it under "components" in acervus.json',
-    };
-  if (page.kind === 'component' && page.sheets.length > 0)
-    return { kind: 'page undecided', why: 'a component with a sheet of its own' };
-  for (const stack of stacks) {
-    if (stack.undecided !== undefined) return { kind: 'page undecided', why: stack.undecided };
-    for (const { program, source } of stack.uses) {
-      const [first] = program.sheet.undecided;
-      if (first !== undefined) return { kind: 'page undecided', why: `${first.what} in ${source.path}` };
-    }
-  }
-  return undefined;
-}
-
-function wholeObjection(page: Page, element: PageElement): KeptReason | undefined {
-  if (element.templated === 'tag' || hasTemplateText(element.style ?? '')) return { kind: 'template text' };
+function tagObjection(page: Page, element: PageElement): KeptReason | undefined {
+  if (element.templated === 'tag') return { kind: 'template text' };
   const written = element.attributes.find(({ name }) => name === 'class');
   if (written !== undefined && hasTemplateText(written.value)) return { kind: 'template text' };
   if (written !== undefined && element.tag?.attributes.get('class') === undefined)
     return { kind: 'no tag of its own' };
+  // An attribute merged from a second <body> tag has no place of its own.
+  if (element.style !== undefined && element.tag?.attributes.get('style') === undefined)
+    return { kind: 'no tag of its own' };
   const source = page.text[element.tag?.range.start ?? 0];
   return source === '<' ? undefined : { kind: 'no tag of its own' };
+}
+
+function styleObjection({ style }: PageElement): KeptReason | undefined {
+  return hasTemplateText(style ?? '') ? { kind: 'template text' } : undefined;
 }
 
 function unitObjection(

@@ -1,0 +1,59 @@
+// What the cascade makes of an element: its outcome lists, and what they come from.
+
+import type { HintDeclaration } from './hint-table.js';
+import type { RuleMatch } from './program-matches.js';
+import type { Block, Entry, ProgramRule } from './rule-index.js';
+import type { SheetUse } from './stack.js';
+import type { Truth } from './truth.js';
+
+export type Origin =
+  | { readonly kind: 'old attribute' }
+  | { readonly kind: 'style attribute' }
+  | { readonly kind: 'trial rule' }
+  | { readonly kind: 'rule'; readonly use: SheetUse; readonly rule: ProgramRule };
+
+export interface Outcome {
+  readonly longhand: string;
+  readonly value: string;
+  readonly important: boolean;
+  readonly condition: Truth;
+  readonly entry: Entry;
+  readonly origin: Origin;
+  /** Place in the cascade among all outcomes of the target: 0 is the strongest. */
+  readonly rank: number;
+}
+
+/** Strongest first. */
+export type OutcomeList = readonly Outcome[];
+
+/** Longhand to list, for one target: `''` for the element, `::before` and so on for its pseudo-elements. */
+export type Outcomes = ReadonlyMap<string, OutcomeList>;
+
+export interface Matched extends RuleMatch {
+  readonly use: SheetUse;
+  /** Position of the use in the stack. */
+  readonly at: number;
+}
+
+/** What an element says of itself. */
+export interface OwnStyling {
+  readonly style: string | undefined;
+  readonly hints: readonly HintDeclaration[];
+}
+
+/** What the sheets say of an element. */
+export interface Standing {
+  /** Names every rule that matches. */
+  readonly ground: string;
+  readonly matched: () => readonly Matched[];
+}
+
+/** A rule that is not written yet, as far as the cascade sees it. */
+export interface TrialRule {
+  /** Names the declarations, the specificity and the order: equal keys style alike. */
+  readonly key: string;
+  readonly block: Block;
+  readonly specificity: number;
+  readonly order: number;
+  readonly origin: Origin;
+}

@@ -1,0 +1,200 @@
+// The first step: rules that stand more than once are written once, and the proof says whether nothing changed.
+
+import type { SiteModel } from '../cascade/index.js';
+import type { PartNames } from '../edits/index.js';
+import { addLinks, type Edit, push, type SharedRule, writeRules } from '../edits/index.js';
+import type { Page, SheetReference } from '../markup/index.js';
+import { type Difference, prove } from '../proof/index.js';
+import type { SourceRange } from '../source.js';
+import { type Edits, stateAfter } from './changes.js';
+import { conditionsOf, movePlaces, rangeWithLine, type SheetMove } from './sheet-rules.js';
+
+export interface SheetsResult {
+  readonly moves: readonly SheetMove[];
+  /** What the proof did not vouch for. */
+  readonly refused: readonly SheetMove[];
+  readonly edits: Edits;
+  readonly after: SiteModel;
+  /** Pages that must not link the shared sheet, since it holds rules they have to do without. */
+  readonly apart: ReadonlySet<string>;
+}
+
+/** So often single rules are left out; after that, all of them stay. */
+const MOST_ROUNDS = 6;
+
+/**
+ * In: the moves to make; how many places some pages hold, which could move if they linked the shared sheet.
+ * Out: those moves that are proven to change nothing.
+ */
+export function consolidateSheets(
+  model: SiteModel,
+  moves: readonly SheetMove[],
+  shared: string,
+  names: PartNames,
+  placesOn: (pages: ReadonlySet<string>) => number,
+): SheetsResult {
+  const components = new Set(model.pages.filter(({ kind }) => kind === 'component').map(({ path }) => path));
+  const inComponents = placesOn(components);
+  const everywhere = proveMoves(model, moves, shared, names, inComponents > 0);
+  if (inComponents === 0 || everywhere.refused.length === 0) return everywhere;
+  // A page that must do without some rule keeps that rule out of the shared sheet, or the components.
+  const without = proveMoves(model, moves, shared, names, false);
+  const linked = new Set(
+    without.after.pages.filter((page) => links(without.after, page, shared)).map(({ path }) => path),
+  );
+  const apart = new Set(model.pages.map(({ path }) => path).filter((path) => !linked.has(path)));
+  const lost = placesOn(apart);
+  return savedBy(without.moves) > savedBy(everywhere.moves) + lost ? { ...without, apart } : everywhere;
+}
+
+function links(model: SiteModel, page: Page, shared: string): boolean {
+  return page.kind === 'page' && model.stackOf(page).uses.some(({ source }) => source.path === shared);
+}
+
+function savedBy(moves: readonly SheetMove[]): number {
+  return moves.reduce((all, move) => all + movePlaces(move), 0);
+}
+
+function proveMoves(
+  model: SiteModel,
+  moves: readonly SheetMove[],
+  shared: string,
+  names: PartNames,
+  everywhere: boolean,
+): SheetsResult {
+  let left = moves;
+  for (let round = 1; left.length > 0 && round <= MOST_ROUNDS; round++) {
+    const edits = planSheets(model, left, shared, names, everywhere);
+    const after = stateAfter(model, edits);
+    const { differences } = prove(model, after, { perPage: 1000 });
+    if (differences.length === 0)
+      return {
+        moves: left,
+        refused: moves.filter((move) => !left.includes(move)),
+        edits,
+        after,
+        apart: new Set(),
+      };
+    const blamed = new Set(differences.flatMap((difference) => blame(difference, left)));
+    left = left.filter((move) => !blamed.has(move));
+    if (blamed.size === 0) break;
+  }
+  return { moves: [], refused: moves, edits: new Map(), after: model, apart: new Set() };
+}
+
+/** The moves whose rules decide what differs; else all that touch the page. */
+function blame(difference: Difference, moves: readonly SheetMove[]): SheetMove[] {
+  if (difference.kind === 'style') {
+    const deciding = new Set([...difference.before, ...difference.after].map(({ from }) => from));
+    const named = moves.filter((move) =>
+      (move.kind === 'grouped rule' ? move.rules : [move.rule]).some(({ selectors }) =>
+        selectors[0]!.split(',').some((one) => deciding.has(one.trim())),
+      ),
+    );
+    if (named.length > 0) return named;
+  }
+  const onPage = moves.filter(
+    (move) =>
+      move.kind === 'from style blocks' && move.places.some(({ page }) => page.path === difference.page),
+  );
+  return onPage.length > 0 ? onPage : [...moves];
+}
+
+function planSheets(
+  model: SiteModel,
+  moves: readonly SheetMove[],
+  shared: string,
+  names: PartNames,
+  everywhere: boolean,
+): Edits {
+  const edits = new Map<string, Edit[]>();
+  const rules: SharedRule[] = [];
+  const gone = new Map<Page, Map<Extract<SheetReference, { kind: 'block' }>, SourceRange[]>>();
+  for (const move of moves) {
+    if (move.kind === 'grouped rule') {
+      push(edits, move.path, groupEdits(model.sheetAt(move.path)!.sheet.text, move.rules));
+      continue;
+    }
+    rules.push(ruleOf(move));
+    for (const { page, reference, rule } of move.places) {
+      const blocks = gone.get(page) ?? new Map<typeof reference, SourceRange[]>();
+      gone.set(page, blocks);
+      blocks.set(reference, [...(blocks.get(reference) ?? []), rule.range]);
+    }
+  }
+  for (const [page, blocks] of gone)
+    for (const [reference, ranges] of blocks) push(edits, page.path, blockEdits(page, reference, ranges));
+  if (rules.length > 0) {
+    push(edits, shared, writeRules(model.sources.sheets.get(shared) ?? '', shared, rules, names));
+    const paths = new Set([...gone.keys()].map(({ path }) => path));
+    addLinks(model, shared, (path) => everywhere || paths.has(path), edits);
+  }
+  return edits;
+}
+
+function ruleOf({ rule, holder, part }: Extract<SheetMove, { kind: 'from style blocks' }>): SharedRule {
+  return {
+    selectors: [rule.selectors[0]!.replace(/\s+/g, ' ').trim()],
+    part,
+    declarations: rule.declarations.map((declaration) => ({ declaration, holder })),
+    conditions: conditionsOf(rule),
+  };
+}
+
+/** The selectors of all rules at the first of them; the others go. */
+function groupEdits(
+  text: string,
+  [first, ...others]: readonly { readonly range: SourceRange; readonly selectorRange: SourceRange }[],
+): Edit[] {
+  if (first === undefined) return [];
+  const lineStart = /(?:^|[\r\n])([ \t]*)$/.exec(text.slice(0, first.selectorRange.start))?.[1] ?? '';
+  const eol = /\r\n|\n|\r/.exec(text)?.[0] ?? '\n';
+  const added = others.map(
+    ({ selectorRange }) => `,${eol}${lineStart}${text.slice(selectorRange.start, selectorRange.end).trim()}`,
+  );
+  const selector = text.slice(first.selectorRange.start, first.selectorRange.end).trimEnd();
+  const at = first.selectorRange.start + selector.length;
+  return [
+    { start: at, end: at, text: added.join('') },
+    ...others.map(({ range }) => {
+      const whole = rangeWithLine(text, range);
+      // The empty line that set the rule apart goes with it.
+      const empty = /(\r\n|\n|\r)[ \t]*(?:\r\n|\n|\r)$/.exec(text.slice(0, whole.start));
+      const start = empty === null ? whole.start : whole.start - (empty[0].length - empty[1]!.length);
+      return { start, end: whole.end, text: '' };
+    }),
+  ];
+}
+
+/** Rules cut out of a style block; the block goes with the last of them. */
+function blockEdits(
+  page: Page,
+  { element, offset, text }: Extract<SheetReference, { kind: 'block' }>,
+  ranges: readonly SourceRange[],
+): Edit[] {
+  const cuts = ranges.map((range) => rangeWithLine(text, range)).sort((a, b) => a.start - b.start);
+  let rest = '';
+  let at = 0;
+  for (const { start, end } of cuts) {
+    rest += text.slice(at, start);
+    at = end;
+  }
+  rest += text.slice(at);
+  const tag = page.elements[element]?.tag;
+  const closing = /^<\/style[^>]*>/i.exec(page.text.slice(offset! + text.length));
+  if (isEmpty(rest) && tag !== undefined && closing !== null) {
+    const whole = { start: tag.range.start, end: offset! + text.length + closing[0].length };
+    const before = /(\r\n|\n|\r)[ \t]*$/.exec(page.text.slice(0, whole.start));
+    return [{ start: whole.start - (before?.[0].length ?? 0), end: whole.end, text: '' }];
+  }
+  return cuts.map(({ start, end }) => ({ start: offset! + start, end: offset! + end, text: '' }));
+}
+
+/** Nothing but white space, and conditions with nothing in them. */
+function isEmpty(css: string): boolean {
+  let rest = css;
+  for (let shorter = ''; ; rest = shorter) {
+    shorter = rest.replace(/@(media|supports|container)[^{}]*\{\s*\}/gi, '').trim();
+    if (shorter === rest) return rest === '';
+  }
+}

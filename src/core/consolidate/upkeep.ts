@@ -1,0 +1,49 @@
+// How many places hold a written declaration that the developer owns.
+
+import type { SiteModel } from '../cascade/index.js';
+import { type Page, presentationalHint, type SourceTag } from '../markup/index.js';
+import { readStyle } from '../stock/index.js';
+
+const counts = new WeakMap<Page, number>();
+
+/** In: a state of a site, the sheets that may be edited. Out: declarations in attributes, blocks and sheets, and old attributes. */
+export function upkeepOf(model: SiteModel, themes: readonly string[]): number {
+  let upkeep = 0;
+  for (const page of model.pages) {
+    let count = counts.get(page);
+    if (count === undefined) {
+      count = inPage(page, model);
+      counts.set(page, count);
+    }
+    upkeep += count;
+  }
+  for (const path of themes)
+    for (const { declarations } of model.sheetAt(path)?.sheet.rules ?? []) upkeep += declarations.length;
+  return upkeep;
+}
+
+function inPage(page: Page, model: SiteModel): number {
+  let count = 0;
+  const seen = new Set<SourceTag>();
+  for (const element of page.elements) {
+    count += presentationalHint(element).length;
+    if (element.style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
+    seen.add(element.tag);
+    count += readStyle(element.style, page.path).declarations.length;
+  }
+  for (const { style } of page.inert) count += readStyle(style, page.path).declarations.length;
+  for (const reference of page.sheets) {
+    if (reference.kind !== 'block') continue;
+    for (const { declarations } of model.block(reference.text, page).sheet.rules)
+      count += declarations.length;
+  }
+  return count;
+}
+
+/** Characters of all pages and of these sheets. */
+export function sizeOf({ sources }: SiteModel, themes: readonly string[]): number {
+  let size = 0;
+  for (const text of sources.pages.values()) size += text.length;
+  for (const path of themes) size += sources.sheets.get(path)?.length ?? 0;
+  return size;
+}

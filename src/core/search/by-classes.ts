@@ -1,0 +1,232 @@
+// The fifth home: new classes, for what elements that nothing else tells apart have in common.
+
+import { ONE_CLASS, ONE_ID, specificityParts } from '../cascade/index.js';
+import type { Part } from '../parts.js';
+import { expandDeclaration, interactionGroup } from '../sheets/index.js';
+import { placeIn } from '../source.js';
+import type { CarriedUnit, KeptReason } from '../stock/index.js';
+import { sizeOf } from './by-hooks.js';
+import { type Census, idOf, type Kind } from './census.js';
+import type { Row, Taste } from './cost.js';
+import { coverRows } from './cover.js';
+import type { RuleOrder } from './home.js';
+import { bears, freeUnit, isFree, rulesFor, type Strength, settle, sum } from './reach.js';
+import type { Trials } from './trial.js';
+
+export interface ClassRule {
+  readonly strength: Strength;
+  /** An id around all members, where only an id is strong enough. */
+  readonly scope: string | undefined;
+  readonly units: readonly CarriedUnit[];
+  readonly members: readonly Kind[];
+  readonly part: Part;
+  readonly order: number;
+  readonly beats: StrongerRule | undefined;
+}
+
+export type StrongerRule = Extract<KeptReason, { kind: 'stronger rule' }>;
+
+export interface ClassOptions {
+  readonly atLeast: number;
+  readonly taste: Taste;
+  readonly trials: Trials;
+  readonly order: RuleOrder;
+  /** The part of the sheet for a set of declarations. */
+  readonly partOf: (units: readonly CarriedUnit[]) => Part;
+  /** Tells why a kind cannot wear a class. */
+  readonly refuse: (kind: Kind, units: readonly CarriedUnit[], reason: KeptReason) => void;
+}
+
+export function takeClasses(census: Census, options: ClassOptions): ClassRule[] {
+  const kinds = census.kinds.filter(({ left }) => [...left].some(isFree));
+  const counts = new Map<string, number>();
+  const everywhere = new Map<string, number>();
+  for (const kind of census.kinds)
+    for (const { key } of kind.units) everywhere.set(key, (everywhere.get(key) ?? 0) + carriersIn(kind));
+  const sizes = new Map<string, number>();
+  const keysOf = new Map<Kind, string[]>();
+  for (const kind of kinds) {
+    const keys = [...new Set([...kind.left].filter(isFree).map((unit) => unit.key))].sort();
+    keysOf.set(kind, keys);
+    for (const key of keys) {
+      counts.set(key, (counts.get(key) ?? 0) + carriersIn(kind));
+      sizes.set(key, sizeOf(freeUnit(kind, key)!));
+    }
+  }
+  const rows = new Map<string, { keys: string[]; count: number; kinds: Kind[] }>();
+  for (const kind of kinds) {
+    const keys = keysOf.get(kind)!.filter((key) => counts.get(key)! >= options.atLeast);
+    for (const key of keysOf.get(kind)!) {
+      if (keys.includes(key)) continue;
+      const unit = freeUnit(kind, key)!;
+      options.refuse(kind, [unit], whyNoClass(kind, unit, everywhere.get(key)!, options.atLeast));
+    }
+    if (keys.length === 0) continue;
+    const row = rows.get(keys.join('\n'));
+    if (row === undefined) rows.set(keys.join('\n'), { keys, count: carriersIn(kind), kinds: [kind] });
+    else {
+      row.count += carriersIn(kind);
+      row.kinds.push(kind);
+    }
+  }
+  const list = [...rows.values()];
+  const cover = coverRows(list, options.taste, (key) => sizes.get(key) ?? 1, options.atLeast);
+  const wearers = cover.styles.map((): Kind[] => []);
+  cover.worn.forEach((styles, row) => {
+    for (const style of styles) wearers[style]!.push(...list[row]!.kinds);
+    noteLeftOver(
+      list[row]!,
+      styles.map((style) => cover.styles[style]!),
+      options,
+    );
+  });
+  return cover.styles
+    .map((keys, style) => ({ keys, kinds: wearers[style]! }))
+    .sort((a, b) => savingOf(b) - savingOf(a) || (a.keys.join() < b.keys.join() ? -1 : 1))
+    .flatMap(({ keys, kinds: own }) => settleClass([...keys], own, options) ?? []);
+}
+
+/** What stands on its own has no class; what others say too has lost them to a rule that is too weak here. */
+function whyNoClass(kind: Kind, unit: CarriedUnit, times: number, atLeast: number): KeptReason {
+  if (times === 1) return { kind: 'written once' };
+  if (times < atLeast) return { kind: 'written seldom', times, atLeast };
+  return strongerRule(kind, [unit], ONE_CLASS) ?? { kind: 'left over' };
+}
+
+/** Tags that carry it: a kind of elements that were made from another's tag has none. */
+function carriersIn({ carriers }: Kind): number {
+  return carriers.length;
+}
+
+function savingOf({
+  keys,
+  kinds,
+}: {
+  readonly keys: readonly string[];
+  readonly kinds: readonly Kind[];
+}): number {
+  return keys.length * sum(kinds);
+}
+
+function noteLeftOver(
+  { keys, kinds }: Row & { readonly kinds: readonly Kind[] },
+  styles: readonly (readonly string[])[],
+  { refuse }: ClassOptions,
+): void {
+  const bare = keys.filter((key) => !styles.some((style) => style.includes(key)));
+  if (bare.length === 0) return;
+  for (const kind of kinds)
+    refuse(
+      kind,
+      bare.flatMap((key) => freeUnit(kind, key) ?? []),
+      { kind: 'left over' },
+    );
+}
+
+/** Finds the weakest selector that wins on most members, and settles it there. */
+function settleClass(
+  keys: readonly string[],
+  kinds: readonly Kind[],
+  options: ClassOptions,
+): ClassRule | undefined {
+  const [first] = kinds;
+  if (first === undefined) return undefined;
+  const units = keys.flatMap((key) => freeUnit(first, key) ?? []);
+  const part = options.partOf(units);
+  const scope = commonScope(kinds);
+  const onlyHints = kinds.every((kind) => keys.every((key) => freeUnit(kind, key)?.from.kind !== 'style'));
+  let best:
+    | { strength: Strength; scope: string | undefined; served: Kind[]; specificity: number }
+    | undefined;
+  for (const choice of CHOICES) {
+    if (choice.scoped ? scope === undefined : choice.strength === 'weak' && !onlyHints) continue;
+    const specificity = choice.specificity + (choice.scoped ? ONE_ID : 0);
+    const order = options.order.peek(isOverride(choice) ? 'overrides' : part);
+    const rules = rulesFor(units, specificity, order, options.trials);
+    const served = kinds.filter((kind) => bears(kind, unitsIn(kind, keys), rules));
+    if (best === undefined || sum(served) > sum(best.served))
+      best = { strength: choice.strength, scope: choice.scoped ? scope : undefined, served, specificity };
+    if (served.length === kinds.length) break;
+  }
+  const enough =
+    best !== undefined && best.served.reduce((all, kind) => all + carriersIn(kind), 0) >= options.atLeast;
+  const members = enough ? best!.served : [];
+  for (const kind of kinds) {
+    if (members.includes(kind)) continue;
+    const reason: KeptReason = best?.served.includes(kind)
+      ? { kind: 'written seldom', times: sum(best.served), atLeast: options.atLeast }
+      : (strongerRule(kind, units, ONE_CLASS) ?? { kind: 'too weak or too strong' });
+    options.refuse(kind, unitsIn(kind, keys), reason);
+  }
+  if (best === undefined || members.length === 0) return undefined;
+  const plain = best.strength === 'plain' && best.scope === undefined;
+  const finalPart =
+    best.strength === 'twice' || best.strength === 'thrice' || best.scope !== undefined ? 'overrides' : part;
+  const order = options.order.next(finalPart);
+  const rules = rulesFor(units, best.specificity, order, options.trials);
+  for (const kind of members) settle(kind, unitsIn(kind, keys), rules);
+  const beats = plain ? undefined : members.flatMap((kind) => strongerRule(kind, units, ONE_CLASS) ?? [])[0];
+  return { strength: best.strength, scope: best.scope, units, members, part: finalPart, order, beats };
+}
+
+const CHOICES: readonly { strength: Strength; specificity: number; scoped: boolean }[] = [
+  { strength: 'plain', specificity: ONE_CLASS, scoped: false },
+  { strength: 'weak', specificity: 0, scoped: false },
+  { strength: 'twice', specificity: 2 * ONE_CLASS, scoped: false },
+  { strength: 'thrice', specificity: 3 * ONE_CLASS, scoped: false },
+  { strength: 'plain', specificity: ONE_CLASS, scoped: true },
+  { strength: 'twice', specificity: 2 * ONE_CLASS, scoped: true },
+];
+
+function isOverride({ strength, scoped }: (typeof CHOICES)[number]): boolean {
+  return scoped || strength === 'twice' || strength === 'thrice';
+}
+
+function unitsIn(kind: Kind, keys: readonly string[]): CarriedUnit[] {
+  return keys.flatMap((key) => freeUnit(kind, key) ?? []);
+}
+
+/** The rule that a class is too weak against, for telling. */
+function strongerRule(
+  kind: Kind,
+  units: readonly CarriedUnit[],
+  specificity: number,
+): StrongerRule | undefined {
+  const own = new Map<string, string>();
+  for (const { declarations } of units)
+    for (const { property, value } of declarations)
+      for (const part of expandDeclaration(property, value, kind.page.path))
+        own.set(part.longhand, part.value);
+  const groups = new Set([...own.keys()].map((name) => interactionGroup(name).name));
+  for (const reader of kind.readers) {
+    for (const { use, rule } of reader.matched(kind.element.index)) {
+      if (rule.selector.pseudoElement !== '') continue;
+      const [ids, classes, types] = specificityParts(rule.selector.specificity);
+      const stronger = ids * ONE_ID + classes * ONE_CLASS + types > specificity;
+      const { normal, important } = rule.block();
+      const competes = [...(stronger ? normal : []), ...important].some(({ longhand, value }) =>
+        own.has(longhand) ? own.get(longhand) !== value : groups.has(interactionGroup(longhand).name),
+      );
+      if (!competes) continue;
+      const { path, offset } = use.source;
+      const text = path === reader.page.path ? reader.page.text : use.program.sheet.text;
+      const place = placeIn(path, text, offset + rule.rule.selectorRange.start);
+      return { kind: 'stronger rule', selector: rule.selector.text, place };
+    }
+  }
+  return undefined;
+}
+
+/** An id that an ancestor of every kind has, on every page: a scope that exists already. */
+function commonScope(kinds: readonly Kind[]): string | undefined {
+  let common: string[] | undefined;
+  for (const kind of kinds) {
+    const around: string[] = [];
+    for (let at = kind.parent; at !== undefined; at = at.parent) {
+      const id = idOf(at);
+      if (id !== undefined && /^[a-zA-Z_][\w-]*$/.test(id)) around.push(id);
+    }
+    common = common === undefined ? around : common.filter((id) => around.includes(id));
+  }
+  return common?.[0];
+}

@@ -1,0 +1,207 @@
+// The third home: selectors made of what the markup has already. The hook that replaces most is taken first, then the
+// rest is looked at again.
+
+import { ONE_CLASS } from '../cascade/index.js';
+import type { CarriedUnit } from '../stock/index.js';
+import type { Census, Kind } from './census.js';
+import type { RuleOrder } from './home.js';
+import { type Hook, hookOf, hooksOf, partsOf } from './hooks.js';
+import {
+  isFree,
+  type Reached,
+  reachOf,
+  rulesFor,
+  type Say,
+  type Strength,
+  settle,
+  sum,
+  trySaying,
+} from './reach.js';
+import { areRivals } from './rivals.js';
+import type { Trials } from './trial.js';
+
+/** A rule on a selector that exists. */
+export interface HookRule {
+  readonly selector: string;
+  readonly strength: Strength;
+  readonly says: readonly Say[];
+  readonly part: 'elements' | 'components' | 'overrides' | 'positions';
+  readonly order: number;
+}
+
+/** Beyond so many hooks, those that could replace least are not tried. */
+const MOST_HOOKS = 1500;
+
+interface Candidate {
+  readonly hook: Hook;
+  /** How many elements that it reaches say each unit. */
+  readonly keys: readonly string[];
+  /** Declarations it would replace: at most, then exactly. */
+  gain: number;
+  says: readonly Say[] | undefined;
+}
+
+export interface HookOptions {
+  readonly atLeast: number;
+  readonly trials: Trials;
+  readonly order: RuleOrder;
+  readonly isBanned: (selector: string, key: string) => boolean;
+}
+
+export function takeHooks(census: Census, options: HookOptions): HookRule[] {
+  const taken: HookRule[] = [];
+  const queue = candidatesOf(census, options.atLeast);
+  const reach = new Map<Hook, readonly Reached[]>();
+  for (let best = queue[0]; best !== undefined; best = queue[0]) {
+    // Every rule that is written takes something from those behind it: the first is weighed again before it is taken.
+    const reached = reach.get(best.hook) ?? reachOf(best.hook, census);
+    reach.set(best.hook, reached);
+    const says = saysOf(best, reached, options);
+    queue.shift();
+    const gain = gainOf(says);
+    if (gain <= 0) continue;
+    const again: Candidate = { ...best, gain, says };
+    if (queue[0] !== undefined && byGain(again, queue[0]) > 0) {
+      insert(queue, again);
+      continue;
+    }
+    taken.push(...write(again, reached, options));
+    insert(queue, { ...again, gain: gain - 1 });
+  }
+  return taken;
+}
+
+function candidatesOf(census: Census, atLeast: number): Candidate[] {
+  const found = new Map<string, Map<string, { count: number; size: number }>>();
+  for (const kind of census.kinds) {
+    const free = [...kind.left].filter(isFree);
+    if (free.length === 0) continue;
+    for (const text of hooksOf(kind)) {
+      const counts = found.get(text) ?? new Map<string, { count: number; size: number }>();
+      found.set(text, counts);
+      for (const unit of free) {
+        const known = counts.get(unit.key);
+        if (known === undefined) counts.set(unit.key, { count: kind.count, size: sizeOf(unit) });
+        else known.count += kind.count;
+      }
+    }
+  }
+  const candidates: Candidate[] = [];
+  for (const [text, counts] of found) {
+    const enough = [...counts].filter(([, { count }]) => count >= atLeast);
+    const hook = enough.length === 0 ? undefined : hookOf(text, partsOf(text));
+    if (hook === undefined) continue;
+    const gain = enough.reduce((all, [, { count, size }]) => all + count * size, 0);
+    candidates.push({ hook, keys: enough.map(([key]) => key).sort(), gain, says: undefined });
+  }
+  return candidates.sort(byGain).slice(0, MOST_HOOKS);
+}
+
+function byGain(a: Candidate, b: Candidate): number {
+  return b.gain - a.gain || a.hook.parts - b.hook.parts || (a.hook.text < b.hook.text ? -1 : a === b ? 0 : 1);
+}
+
+function insert(queue: Candidate[], candidate: Candidate): void {
+  let low = 0;
+  let high = queue.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (byGain(queue[middle]!, candidate) < 0) low = middle + 1;
+    else high = middle;
+  }
+  queue.splice(low, 0, candidate);
+}
+
+function saysOf({ hook, keys }: Candidate, reached: readonly Reached[], options: HookOptions): Say[] {
+  const order = options.order.peek(partOfHook(hook));
+  const says: Say[] = [];
+  for (const key of keys) {
+    if (options.isBanned(hook.text, key)) continue;
+    const saying = {
+      reached,
+      specificity: (strength: Strength) => specificityOf(hook, strength),
+      order,
+      trials: options.trials,
+    };
+    const say = trySaying(key, saying, options.atLeast);
+    if (say !== undefined && 'members' in say) says.push(say);
+  }
+  return withoutRivals(says);
+}
+
+/** Of says that one rule cannot hold together, those that replace most. */
+function withoutRivals(says: readonly Say[]): Say[] {
+  const kept: Say[] = [];
+  const inOrder = [...says].sort((a, b) => gainOf([b]) - gainOf([a]) || (a.unit.key < b.unit.key ? -1 : 1));
+  for (const say of inOrder) if (!kept.some(({ unit }) => areRivals(unit, say.unit))) kept.push(say);
+  return kept;
+}
+
+function gainOf(says: readonly Say[]): number {
+  return says.reduce((all, { unit, members }) => all + (sum(members) - 1) * sizeOf(unit), 0);
+}
+
+export function sizeOf({ declarations, cells }: CarriedUnit): number {
+  return declarations.length + (cells?.length ?? 0);
+}
+
+/** Rules on the element's name, wherever it stands, come before those on classes. */
+export function partOfHook({ selector }: Hook): 'elements' | 'components' {
+  return selector.compounds.at(-1)!.classes.length === 0 ? 'elements' : 'components';
+}
+
+/** What `hookText` weighs; `undefined` where the strength cannot be written. */
+export function specificityOf({ selector }: Hook, strength: Strength): number | undefined {
+  const hasClass = (selector.compounds.at(-1)?.classes.length ?? 0) > 0;
+  switch (strength) {
+    case 'plain':
+      return selector.specificity;
+    case 'weak':
+      return 0;
+    case 'twice':
+      return hasClass ? selector.specificity + ONE_CLASS : undefined;
+    case 'thrice':
+      return hasClass ? selector.specificity + 2 * ONE_CLASS : undefined;
+  }
+}
+
+/** One rule for every strength that the units ask for. */
+function write({ hook, says }: Candidate, reached: readonly Reached[], options: HookOptions): HookRule[] {
+  const rules: HookRule[] = [];
+  for (const strength of new Set((says ?? []).map((say) => say.strength))) {
+    const own = says!.filter((say) => say.strength === strength);
+    const part = strength === 'twice' || strength === 'thrice' ? 'overrides' : partOfHook(hook);
+    const order = options.order.next(part);
+    const specificity = specificityOf(hook, strength)!;
+    const members = new Set(own.flatMap((say) => say.members));
+    for (const { kind, unsure } of reached) {
+      if (unsure) continue;
+      const taken = members.has(kind)
+        ? own.flatMap((say) => (say.members.includes(kind) ? unitLike(kind, say.unit) : []))
+        : [];
+      const rulesHere = rulesFor(
+        own.map(({ unit }) => unit),
+        specificity,
+        order,
+        options.trials,
+      );
+      settle(kind, taken, rulesHere);
+    }
+    rules.push({ selector: selectorText(hook.text, strength), strength, says: own, part, order });
+  }
+  return rules;
+}
+
+function unitLike({ left }: Kind, { key }: CarriedUnit): CarriedUnit[] {
+  return [...left].filter((unit) => unit.key === key && unit.objection === undefined).slice(0, 1);
+}
+
+/** A hook as it is written at a strength. */
+export function selectorText(text: string, strength: Strength): string {
+  if (strength === 'plain') return text;
+  if (strength === 'weak') return `:where(${text})`;
+  const last = /\.-?[a-zA-Z_][\w-]*(?=(:[^ ]*)?$)/.exec(text);
+  if (last === null) return text;
+  const again = last[0].repeat(strength === 'twice' ? 1 : 2);
+  return `${text.slice(0, last.index)}${again}${text.slice(last.index)}`;
+}

@@ -1,0 +1,67 @@
+// Where a style goes, and all that is known of it.
+
+import { PARTS, type Part } from '../parts.js';
+import type { CarriedUnit, Carrier, KeptReason } from '../stock/index.js';
+import type { Strength } from './reach.js';
+
+export type Home =
+  /** Without it everything looks the same. */
+  | { readonly kind: 'already given' }
+  /** A class that a sheet defines already. */
+  | { readonly kind: 'existing class'; readonly name: string }
+  /** Selectors that pick these elements out as they are. */
+  | { readonly kind: 'existing hooks'; readonly selectors: readonly string[] }
+  | { readonly kind: 'position'; readonly selectors: readonly string[] }
+  /** Named later. */
+  | { readonly kind: 'new class'; readonly scope: string | undefined };
+
+export interface Member {
+  readonly carrier: Carrier;
+  /** The units of this tag that the style takes over. */
+  readonly units: readonly CarriedUnit[];
+}
+
+export interface Style {
+  readonly home: Home;
+  readonly strength: Strength;
+  /** Keys of the units, sorted. */
+  readonly keys: readonly string[];
+  /** The units as they are written into the sheet. */
+  readonly units: readonly CarriedUnit[];
+  readonly members: readonly Member[];
+  readonly part: Part;
+  /** The place among new rules: later ones win. */
+  readonly order: number;
+  /** Why a home that is better by rank was not possible. */
+  readonly instead: string | undefined;
+  /** The rule that asks for more strength than the plain selector has. */
+  readonly beats: Extract<KeptReason, { kind: 'stronger rule' }> | undefined;
+}
+
+const LAYOUT =
+  /^(margin|padding|width|height|min-|max-|display|float|clear|position|top|right|bottom|left|inset|flex|grid|gap|row-gap|column-gap|align|justify|place|order|overflow|box-sizing|vertical-align|z-index|table-layout)/;
+
+/** Styles that only place and size things are layout; all others are components. */
+export function partOf(declarations: readonly { readonly property: string }[]): Part {
+  return declarations.every(({ property }) => LAYOUT.test(property)) ? 'layout' : 'components';
+}
+
+/** Numbers new rules in the order in which the sheet will hold them. */
+export class RuleOrder {
+  #last = 0;
+
+  /** The number that the next rule would have. */
+  peek(part: Part): number {
+    return PARTS.indexOf(part) * 1_000_000 + this.#last + 1;
+  }
+
+  next(part: Part): number {
+    return PARTS.indexOf(part) * 1_000_000 + ++this.#last;
+  }
+}
+
+export interface Kept {
+  readonly carrier: Carrier;
+  readonly unit: CarriedUnit;
+  readonly reason: KeptReason;
+}

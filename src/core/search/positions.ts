@@ -1,0 +1,270 @@
+// The fourth home: a position among siblings. Period and offset are found in where the elements stand.
+
+import { ONE_CLASS } from '../cascade/index.js';
+import type { Page, PageElement } from '../markup/index.js';
+import type { CarriedUnit } from '../stock/index.js';
+import { type HookOptions, type HookRule, selectorText, sizeOf } from './by-hooks.js';
+import type { Census, Kind } from './census.js';
+import { type Hook, hookOf, hooksOf, partsOf } from './hooks.js';
+import { bears, freeUnit, isFree, reachOf, rulesFor, settle, sum } from './reach.js';
+import { areRivals } from './rivals.js';
+
+/** Numbers among the siblings, from both ends, from 1. */
+type Place = readonly [fromStart: number, fromEnd: number];
+
+/** A pseudo-class on the element itself or on its parent, and which numbers it takes. */
+interface Pattern {
+  readonly text: string;
+  readonly takes: (place: Place) => boolean;
+}
+
+const LONGEST_PERIOD = 8;
+
+/** The simplest first. */
+const PATTERNS: readonly Pattern[] = [
+  { text: ':first-child', takes: ([start]) => start === 1 },
+  { text: ':last-child', takes: ([, end]) => end === 1 },
+  { text: ':nth-child(odd)', takes: ([start]) => start % 2 === 1 },
+  { text: ':nth-child(even)', takes: ([start]) => start % 2 === 0 },
+  ...[2, 3].map((from) => ({ text: `:nth-child(n+${from})`, takes: ([start]: Place) => start >= from })),
+  ...[2, 3, 4].map((at) => ({ text: `:nth-child(${at})`, takes: ([start]: Place) => start === at })),
+  ...[2].map((at) => ({ text: `:nth-last-child(${at})`, takes: ([, end]: Place) => end === at })),
+  ...periods(),
+];
+
+function periods(): Pattern[] {
+  const found: Pattern[] = [];
+  for (let period = 3; period <= LONGEST_PERIOD; period++) {
+    for (let offset = 1; offset <= period; offset++)
+      found.push({
+        text: `:nth-child(${period}n${offset === period ? '' : `+${offset}`})`,
+        takes: ([start]) => start % period === offset % period,
+      });
+  }
+  return found;
+}
+
+/** Where one element stands: its own place, and its parent's. */
+interface Standing {
+  readonly kind: Kind;
+  readonly own: Place;
+  readonly above: Place;
+  /** Whether all siblings have one name, or are cells. */
+  readonly even: { readonly own: boolean; readonly above: boolean };
+  readonly group: string;
+}
+
+const MOST_BASES = 12;
+
+export function takePositions(census: Census, options: HookOptions): HookRule[] {
+  const taken: HookRule[] = [];
+  const least = Math.max(3, options.atLeast);
+  for (const key of repeatedKeys(census, least)) {
+    for (const base of basesFor(census, key)) {
+      const carrying = sum(base.kinds.filter((kind) => freeUnit(kind, key) !== undefined));
+      if (carrying < least) continue;
+      const rule = tryBase(census, base, key, options);
+      if (rule !== undefined) taken.push(rule);
+    }
+  }
+  return taken;
+}
+
+/** The units that still stand on most elements. */
+function repeatedKeys(census: Census, least: number): string[] {
+  const counts = new Map<string, number>();
+  for (const kind of census.kinds)
+    for (const unit of kind.left)
+      if (isFree(unit) && unit.cells === undefined)
+        counts.set(unit.key, (counts.get(unit.key) ?? 0) + kind.count * sizeOf(unit));
+  return [...counts]
+    .filter(([, count]) => count >= least)
+    .sort(([a, x], [b, y]) => y - x || (a < b ? -1 : 1))
+    .slice(0, 60)
+    .map(([key]) => key);
+}
+
+interface Base {
+  readonly hook: Hook;
+  readonly kinds: readonly Kind[];
+}
+
+/** Hooks around the elements that say it: those that take in most of them, then the simplest. */
+function basesFor(census: Census, key: string): Base[] {
+  const counts = new Map<string, number>();
+  for (const kind of census.kinds) {
+    if (freeUnit(kind, key) === undefined) continue;
+    for (const text of hooksOf(kind)) counts.set(text, (counts.get(text) ?? 0) + kind.count);
+  }
+  return [...counts]
+    .sort(([a, x], [b, y]) => y - x || partsOf(a) - partsOf(b) || (a < b ? -1 : 1))
+    .slice(0, MOST_BASES)
+    .flatMap(([text]): Base[] => {
+      const hook = hookOf(text, partsOf(text));
+      const reached = hook === undefined ? [] : reachOf(hook, census);
+      if (hook === undefined || reached.some(({ unsure }) => unsure)) return [];
+      return [{ hook, kinds: reached.map(({ kind }) => kind) }];
+    });
+}
+
+function tryBase(census: Census, base: Base, key: string, options: HookOptions): HookRule | undefined {
+  const first = base.kinds.find((kind) => freeUnit(kind, key) !== undefined);
+  if (first === undefined) return undefined;
+  const specificity = base.hook.selector.specificity + ONE_CLASS;
+  const asked = ask(base, key, specificity, options);
+  if (asked === undefined || sum(asked.members) < Math.max(3, options.atLeast)) return undefined;
+  const standings = standingsOf(census, [...asked.members, ...asked.harmed]);
+  if (standings === undefined) return undefined;
+  // A place that only one group of siblings shows is chance.
+  const groups = new Set(
+    standings.filter(({ kind }) => asked.members.includes(kind)).map(({ group }) => group),
+  );
+  if (groups.size < 2 && sum(asked.members) < 4) return undefined;
+  for (const level of ['own', 'above'] as const) {
+    const pattern = PATTERNS.find((one) => fits(one, level, asked, standings));
+    const text = pattern && positioned(base.hook.text, level, pattern.text, first);
+    const hook = text === undefined ? undefined : hookOf(text, base.hook.parts + 1);
+    if (pattern === undefined || hook === undefined || options.isBanned(hook.text, key)) continue;
+    return write(census, base, hook, pattern, level, asked, options);
+  }
+  return undefined;
+}
+
+/** What a rule on one unit would come to, wherever it stood. */
+interface Asked {
+  readonly unit: CarriedUnit;
+  readonly members: readonly Kind[];
+  readonly harmed: readonly Kind[];
+}
+
+function ask(base: Base, key: string, specificity: number, options: HookOptions): Asked | undefined {
+  const unit = base.kinds.flatMap((kind) => freeUnit(kind, key) ?? [])[0];
+  if (unit === undefined) return undefined;
+  const rules = rulesFor([unit], specificity, options.order.peek('positions'), options.trials);
+  const members: Kind[] = [];
+  const harmed: Kind[] = [];
+  for (const kind of base.kinds) {
+    const mine = freeUnit(kind, key);
+    if (mine !== undefined && bears(kind, [mine], rules)) members.push(kind);
+    else if (!bears(kind, [], rules)) harmed.push(kind);
+  }
+  return { unit, members, harmed };
+}
+
+function fits(
+  { text, takes }: Pattern,
+  level: 'own' | 'above',
+  { members, harmed }: Asked,
+  standings: readonly Standing[],
+): boolean {
+  const ends = /first|last/.test(text);
+  return standings.every((one) => {
+    if (harmed.includes(one.kind)) return !takes(one[level]);
+    // Counting means something where things of one kind stand in a row.
+    return !members.includes(one.kind) || (takes(one[level]) && (ends || one.even[level]));
+  });
+}
+
+/** One rule for all units that stand in the same places. */
+function write(
+  census: Census,
+  base: Base,
+  hook: Hook,
+  pattern: Pattern,
+  level: 'own' | 'above',
+  found: Asked,
+  options: HookOptions,
+): HookRule | undefined {
+  const { specificity } = hook.selector;
+  const says: Asked[] = [];
+  const keys = new Set(base.kinds.flatMap(({ left }) => [...left].filter(isFree).map(({ key }) => key)));
+  for (const key of [found.unit.key, ...[...keys].sort()]) {
+    if (says.some(({ unit }) => unit.key === key) || options.isBanned(hook.text, key)) continue;
+    const asked = ask(base, key, specificity, options);
+    if (asked === undefined || sum(asked.members) < Math.max(3, options.atLeast)) continue;
+    if (asked.unit.cells !== undefined || says.some(({ unit }) => areRivals(unit, asked.unit))) continue;
+    const standings = standingsOf(census, [...asked.members, ...asked.harmed]);
+    if (standings !== undefined && fits(pattern, level, asked, standings)) says.push(asked);
+  }
+  if (says.length === 0) return undefined;
+  const order = options.order.next('positions');
+  for (const { unit, members, harmed } of says) {
+    const rules = rulesFor([unit], specificity, order, options.trials);
+    for (const kind of base.kinds) {
+      const mine = members.includes(kind) ? freeUnit(kind, unit.key) : undefined;
+      if (mine !== undefined) settle(kind, [mine], rules);
+      else if (!harmed.includes(kind)) settle(kind, [], rules);
+    }
+  }
+  return {
+    selector: selectorText(hook.text, 'plain'),
+    strength: 'plain',
+    says: says.map(({ unit, members }) => ({ unit, strength: 'plain', members })),
+    part: 'positions',
+    order,
+  };
+}
+
+/** `.list td` becomes `.list td:first-child`, or `.list tr:first-child > td`. */
+function positioned(
+  hook: string,
+  level: 'own' | 'above',
+  pattern: string,
+  { parent }: Kind,
+): string | undefined {
+  if (level === 'own') return `${hook}${pattern}`;
+  const name = parent?.element.name;
+  if (name === undefined || hook.includes('>')) return undefined;
+  const at = hook.lastIndexOf(' ') + 1;
+  return `${hook.slice(0, at)}${name}${pattern} > ${hook.slice(at)}`;
+}
+
+/** Every element of the kinds; `undefined` where template text may put others between them. */
+function standingsOf(census: Census, kinds: readonly Kind[]): Standing[] | undefined {
+  const found: Standing[] = [];
+  const rows = new Map<string, { length: number; even: boolean }>();
+  for (const kind of kinds) {
+    const parentName = kind.parent?.element.name;
+    for (let i = 0; i < kind.members.length; i += 2) {
+      const page = census.pages[kind.members[i]!]!;
+      const element = page.elements[kind.members[i + 1]!]!;
+      const parent = page.elements[element.parent];
+      const grand = parent && page.elements[parent.parent];
+      if (parent === undefined || parent.hasTemplateText || grand?.hasTemplateText === true) return undefined;
+      if (parent.name !== parentName) return undefined;
+      const own = rowOf(page, element, rows);
+      const above = rowOf(page, parent, rows);
+      found.push({
+        kind,
+        own: [element.position, own.length - element.position + 1],
+        above: [parent.position, above.length - parent.position + 1],
+        even: { own: own.even, above: above.even },
+        group: `${kind.members[i]} ${element.parent}`,
+      });
+    }
+  }
+  return found;
+}
+
+/** How many siblings stand in an element's row, and whether they are of one kind. */
+function rowOf(
+  page: Page,
+  element: PageElement,
+  rows: Map<string, { length: number; even: boolean }>,
+): { length: number; even: boolean } {
+  const key = `${page.path}\0${element.parent}`;
+  let row = rows.get(key);
+  if (row === undefined) {
+    const names = new Set<string>();
+    let length = 0;
+    const first = element.parent < 0 ? element.index : page.elements[element.parent]!.firstChild;
+    for (let at = first; at >= 0; at = page.elements[at]!.next) {
+      length++;
+      const { name } = page.elements[at]!;
+      names.add(name === 'th' ? 'td' : name);
+    }
+    row = { length, even: names.size === 1 };
+    rows.set(key, row);
+  }
+  return row;
+}

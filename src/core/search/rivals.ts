@@ -1,0 +1,50 @@
+// Whether two units set one thing differently, so that one rule cannot say both.
+
+import { interactionGroup, longhands } from '../sheets/index.js';
+import type { CarriedUnit } from '../stock/index.js';
+
+interface Slots {
+  readonly longhands: ReadonlySet<string>;
+  readonly groups: ReadonlySet<string>;
+  /** Groups in which a logical or vendor name stands. */
+  readonly mixed: ReadonlySet<string>;
+}
+
+const known = new Map<string, Slots>();
+
+export function areRivals(a: CarriedUnit, b: CarriedUnit): boolean {
+  const [one, other] = [slotsOf(a), slotsOf(b)];
+  return (
+    meet(one.longhands, other.longhands) || meet(one.mixed, other.groups) || meet(other.mixed, one.groups)
+  );
+}
+
+function meet(a: ReadonlySet<string>, b: ReadonlySet<string>): boolean {
+  for (const item of a) if (b.has(item)) return true;
+  return false;
+}
+
+function slotsOf({ key, declarations, cells = [] }: CarriedUnit): Slots {
+  let slots = known.get(key);
+  if (slots === undefined) {
+    const names = [
+      ...declarations.flatMap(({ property }) => every(property)),
+      ...cells.flatMap(({ property }) => every(property).map((name) => `cells ${name}`)),
+    ];
+    const groups = names.map((name) => interactionGroup(name));
+    slots = {
+      longhands: new Set(names),
+      groups: new Set(groups.map(({ name }) => name)),
+      mixed: new Set(
+        groups.flatMap(({ name, kind }) => (kind === 'plain' ? [] : interactionGroup(name).name)),
+      ),
+    };
+    known.set(key, slots);
+  }
+  return slots;
+}
+
+function every(property: string): string[] {
+  const { set, reset, unsettled } = longhands(property);
+  return [...set, ...reset, ...unsettled];
+}

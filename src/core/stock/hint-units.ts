@@ -1,0 +1,98 @@
+// Old attributes and outdated elements as units: what each says in CSS, and what forbids taking it away.
+
+import { cellHints, type Hint, OUTDATED_ELEMENTS, ownHints } from '../cascade/index.js';
+import { elementsOfTag, type Page, type PageElement } from '../markup/index.js';
+import { type Declaration, longhands } from '../sheets/index.js';
+import type { CarriedUnit, CarrierOptions } from './carriers.js';
+import type { KeptReason } from './kept.js';
+import type { SiteScripts } from './site-scripts.js';
+import { declarationKey } from './units.js';
+
+/** Attributes whose meanings depend on each other: they go together or not at all. */
+const TOGETHER: ReadonlyMap<string, readonly string[]> = new Map([
+  ['table', ['border', 'bordercolor', 'frame', 'rules']],
+  ['img', ['width', 'height']],
+  ['object', ['width', 'height']],
+  ['embed', ['width', 'height']],
+  ['video', ['width', 'height']],
+  ['hr', ['color', 'noshade']],
+]);
+const PICTURES = new Set(['img', 'object', 'embed', 'video', 'iframe']);
+
+/** In: an element of HTML. Out: one unit for every old attribute, or group of them that depend on each other. */
+export function hintUnits(
+  page: Page,
+  element: PageElement,
+  scripts: SiteScripts,
+  options: CarrierOptions,
+): CarriedUnit[] {
+  const hints = ownHints(page, element);
+  if (hints.length === 0) return [];
+  const cells = element.name === 'table' ? cellHints(element) : [];
+  return grouped(element, hints).map((group): CarriedUnit => {
+    const names = group.flatMap(({ attribute }) => attribute ?? []);
+    const declarations = group.flatMap((hint) => written(hint));
+    const inCells = cells.filter(({ attribute }) => names.includes(attribute!)).flatMap(written);
+    const keyOf = (one: Declaration): string => declarationKey(one, page.path);
+    const own = declarations.map(keyOf).join('; ');
+    const key = inCells.length === 0 ? own : `${own} cells ${inCells.map(keyOf).join('; ')}`;
+    return {
+      key,
+      declarations,
+      holder: page.path,
+      ...(inCells.length === 0 ? {} : { cells: inCells }),
+      from: names.length === 0 ? { kind: 'name' } : { kind: 'attributes', names },
+      objection: objectionTo(page, element, group, names, scripts, options),
+    };
+  });
+}
+
+/** Hints that set a longhand in common, or depend on each other, in one group. */
+function grouped({ name }: PageElement, hints: readonly Hint[]): Hint[][] {
+  const together = TOGETHER.get(name) ?? [];
+  const groups: { hints: Hint[]; slots: Set<string> }[] = [];
+  for (const hint of hints) {
+    const slots = new Set((hint.declarations ?? []).flatMap(({ property }) => longhands(property).set));
+    if (hint.attribute !== undefined && together.includes(hint.attribute)) slots.add('together');
+    const known = groups.find((group) => [...slots].some((slot) => group.slots.has(slot)));
+    if (known === undefined) groups.push({ hints: [hint], slots });
+    else {
+      known.hints.push(hint);
+      for (const slot of slots) known.slots.add(slot);
+    }
+  }
+  return groups.map((group) => group.hints);
+}
+
+function written({ declarations }: Hint): Declaration[] {
+  return (declarations ?? []).map((one) => ({ ...one, important: false, range: { start: 0, end: 0 } }));
+}
+
+function objectionTo(
+  page: Page,
+  element: PageElement,
+  group: readonly Hint[],
+  names: readonly string[],
+  scripts: SiteScripts,
+  { pictureSizes }: CarrierOptions,
+): KeptReason | undefined {
+  const inexact = group.find(({ declarations }) => declarations === undefined);
+  if (inexact !== undefined) return { kind: 'no exact CSS', attribute: inexact.attribute ?? element.name };
+  if (pictureSizes === 'keep' && PICTURES.has(element.name) && names.some((name) => SIZES.has(name)))
+    return { kind: 'reserves space' };
+  for (const name of names) {
+    const script = scripts.attributeObjection(page, element, name);
+    if (script !== undefined) return script;
+  }
+  return names.length === 0 ? nameObjection(page, element, scripts) : undefined;
+}
+
+const SIZES = new Set(['width', 'height']);
+
+function nameObjection(page: Page, element: PageElement, scripts: SiteScripts): KeptReason | undefined {
+  if (page.quirks) return { kind: 'no exact CSS', attribute: `<${element.name}> in quirks mode` };
+  if (!page.outdatedEnds.has(element.index) || elementsOfTag(page, element.tag).length !== 1)
+    return { kind: 'no tag of its own' };
+  if (scripts.mentions(page, element.name)) return { kind: 'named by a script', name: element.name };
+  return OUTDATED_ELEMENTS.has(element.name) ? undefined : { kind: 'no exact CSS', attribute: element.name };
+}
