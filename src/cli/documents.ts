@@ -2,6 +2,7 @@
 
 import { z } from 'zod';
 import { draftSchema } from '../site/draft-file.js';
+import { adoptionSchema } from '../site/plan-file.js';
 
 const place = z.strictObject({ path: z.string(), line: z.int(), column: z.int() });
 
@@ -40,7 +41,11 @@ export const surveyDocument = z
     blocks: tally,
     oldAttributes: tally,
     themeSheets: tally,
-    upkeep: z.strictObject({ now: z.int(), least: z.int() }),
+    upkeep: z.strictObject({
+      now: z.int(),
+      drafted: z.int().optional().describe('Once the draft that is there is adopted.'),
+      least: z.int(),
+    }),
     repeatedSets: z.array(repeatedSet),
     repeatedRules: z.array(repeatedSet),
     colours: z.array(
@@ -66,12 +71,6 @@ export const surveyDocument = z
   })
   .describe('acervus survey --json');
 
-const kept = z.strictObject({ reason: z.string(), declarations: z.int(), places: z.array(z.string()) });
-
-const upkeep = z
-  .strictObject({ now: z.int(), after: z.int() })
-  .describe('Places that hold a declaration or an old attribute.');
-const size = z.strictObject({ now: z.int(), after: z.int() }).describe('Characters in pages and sheets.');
 const { styles, tokens, 'near misses': nearMisses } = draftSchema.shape;
 
 export const draftDocument = z
@@ -80,12 +79,12 @@ export const draftDocument = z
     command: z.literal('draft'),
     file: z.string(),
     shared: z.string(),
-    upkeep,
-    size,
+    upkeep: adoptionSchema.shape.upkeep,
+    size: adoptionSchema.shape.size,
     styles,
     tokens,
     nearMisses,
-    kept: z.array(kept),
+    kept: adoptionSchema.shape.kept,
   })
   .describe('acervus draft --json');
 
@@ -94,23 +93,8 @@ export const adoptDocument = z
     format: z.literal(2),
     command: z.literal('adopt'),
     written: z.boolean(),
-    shared: z.string(),
-    upkeep,
-    size,
-    styles,
-    tokens: z.array(z.strictObject({ name: z.string(), value: z.string(), uses: z.int() })),
-    changed: z
-      .strictObject({ elements: z.int(), pages: z.int() })
-      .describe('What looks different, by near misses that the draft makes the same.'),
+    ...adoptionSchema.shape,
     files: z.array(z.string()),
-    gone: z.array(z.string()).describe('Styles of the draft that the site no longer asks for.'),
-    kept: z.array(kept),
-    proof: z.strictObject({
-      pages: z.int(),
-      components: z.int(),
-      elements: z.int(),
-      assumptions: z.array(z.string()),
-    }),
     patch: z.string().optional(),
   })
   .describe('acervus adopt --json');

@@ -10,48 +10,61 @@ import { DRAFT_FILE, parseDraft, renderDraft } from '../site/draft-file.js';
 import { makeDraft } from '../site/drafting.js';
 import { openFolder } from '../site/files.js';
 import { loadSite } from '../site/load.js';
+import { noteReadings, savePlan } from '../site/plan-file.js';
 import { UsageError } from '../site/usage-error.js';
 import type { draftDocument } from './documents.js';
-import { keptLines, nearLines, shownKept, styleLines, sumLines, tokenLines } from './outcome-lines.js';
+import { keptLines, nearLines, styleLines, sumLines, tokenLines } from './outcome-lines.js';
 import { heading, next, print, printJson } from './paper.js';
 import { Progress } from './progress.js';
 
 export interface DraftOptions {
   readonly atLeast: string;
   readonly taste?: string;
+  readonly review?: boolean;
   readonly json?: boolean;
   readonly all?: boolean;
 }
 
-export function draft(folder: string, options: DraftOptions): number {
+export async function draft(folder: string, options: DraftOptions): Promise<number> {
+  const there = existsSync(path.join(folder, DRAFT_FILE));
+  if (options.review !== true) return makeAndShow(folder, options);
+  const { review } = await import('./review.js');
+  if (!there) makeAndShow(folder, options);
+  return review(folder);
+}
+
+function makeAndShow(folder: string, options: DraftOptions): number {
   const atLeast = Number(options.atLeast);
   if (!Number.isInteger(atLeast) || atLeast < 2)
     throw new UsageError(`--at-least ${options.atLeast}: expected a whole number from 2 on`);
   const progress = new Progress();
   progress.say('reading the site');
-  const site = loadSite(openFolder(folder));
+  const files = noteReadings(openFolder(folder));
+  const site = loadSite(files);
   refuseUnfinished(path.resolve(folder));
   const file = path.join(folder, DRAFT_FILE);
   const text = existsSync(file) ? readFileSync(file, 'utf8') : undefined;
   const earlier = text === undefined ? undefined : parseDraft(text);
   const taste = tasteOf(options.taste ?? earlier?.taste ?? site.config.taste ?? 'balanced');
   const onStep = (step: string): void => progress.say(step);
-  const { draft: made, result } = makeDraft(site, { atLeast, taste, onStep }, earlier);
-  writeFileAtomic.sync(file, renderDraft(made, text));
+  const { draft: made, adoption } = makeDraft(site, { atLeast, taste, onStep }, earlier);
+  const { told } = adoption;
+  const rendered = renderDraft(made, text);
+  writeFileAtomic.sync(file, rendered);
+  savePlan(path.resolve(folder), rendered, files, adoption.changes, told);
   progress.end();
-  const kept = shownKept(result.kept);
   if (options.json === true) {
     const document: z.infer<typeof draftDocument> = {
       format: 2,
       command: 'draft',
       file: DRAFT_FILE,
       shared: site.shared,
-      upkeep: result.upkeep,
-      size: result.size,
+      upkeep: told.upkeep,
+      size: told.size,
       styles: made.styles,
       tokens: made.tokens,
       nearMisses: made['near misses'],
-      kept,
+      kept: told.kept,
     };
     printJson(document);
     return 0;
@@ -60,13 +73,17 @@ export function draft(folder: string, options: DraftOptions): number {
   const lines = [
     heading('Draft', `${file}${earlier === undefined ? '' : ', your names and decisions kept'}`),
   ];
-  lines.push(...sumLines(result));
+  lines.push(...sumLines(told));
   if (made.styles.length > 0)
     lines.push(
       heading('Styles', `places each saves; into ${site.shared}; proven in advance to change nothing`),
       ...styleLines(made.styles, all),
     );
-  lines.push(...tokenLines(result, all), ...nearLines(made['near misses'], all), ...keptLines(kept, all));
+  lines.push(
+    ...tokenLines(told.tokens, all),
+    ...nearLines(made['near misses'], all),
+    ...keptLines(told.kept, all),
+  );
   const at = folder === '.' ? '' : ` ${folder}`;
   if (made.styles.length + made.tokens.length === 0)
     lines.push(next(`acervus survey${at}`, 'nothing repeats that could move; see what else is written'));

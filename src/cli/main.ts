@@ -6,8 +6,10 @@ import { Command, CommanderError } from 'commander';
 
 // Pages are many small objects that live as long as their page: a nursery that holds one halves the time spent
 // collecting. Every thread has its own, so that it is kept below what many threads could not afford.
-setFlagsFromString('--max-semi-space-size=32');
-setFlagsFromString('--min-semi-space-size=16');
+// Planning a change holds the whole site, in one thread.
+const plans = process.argv[2] === 'draft' || process.argv[2] === 'adopt';
+setFlagsFromString(`--max-semi-space-size=${plans ? 128 : 32}`);
+setFlagsFromString(`--min-semi-space-size=${plans ? 64 : 16}`);
 setFlagsFromString('--semi-space-growth-factor=8');
 
 const program = new Command('acervus')
@@ -41,11 +43,12 @@ program
   .argument('[site]', 'folder of the site', '.')
   .option('--at-least <n>', 'share a style from this many elements on', '2')
   .option('--taste <name>', '"whole looks", "balanced" or "small pieces"')
+  .option('--review', 'go through the draft style by style, in a terminal')
   .option('--all', 'show every line of every list')
   .option('--json', 'print one JSON document')
   .addHelpText(
     'after',
-    '\nExample:\n  acervus draft my-site --at-least 3\n  acervus draft my-site --taste "small pieces"',
+    '\nExample:\n  acervus draft my-site --at-least 3\n  acervus draft my-site --taste "small pieces"\n  acervus draft --review my-site',
   )
   .action(async (site: string, options) =>
     run(async () => (await import('./draft.js')).draft(site, options)),

@@ -1,11 +1,8 @@
 // What `draft` and `adopt` say alike: the styles by home, and what stays with its reason.
 
-import type { Consolidation } from '../core/consolidate/index.js';
 import { count } from '../core/proof/index.js';
-import { type Kept, writtenCount } from '../core/search/index.js';
-import { groupBy, keptText } from '../core/stock/index.js';
-import { placeOf } from '../site/decisions.js';
 import type { Draft, DraftStyle } from '../site/draft-file.js';
+import type { AdoptionTold } from '../site/plan-file.js';
 import { clean, declarationsLine, dim, heading, more, row, swatch } from './paper.js';
 
 const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
@@ -61,39 +58,18 @@ function shortList(selectors: string): string {
   return parts.length <= 4 ? selectors : `${parts.slice(0, 3).join(', ')} and ${parts.length - 3} more`;
 }
 
-export function tokenLines({ tokens }: Pick<Consolidation, 'tokens'>, all: boolean): string[] {
+export function tokenLines(tokens: AdoptionTold['tokens'], all: boolean): string[] {
   if (tokens.length === 0) return [];
   const lines = [heading('Names for values', 'places in the sheets that would say each')];
-  for (const { name, text, places, kind } of all ? tokens : tokens.slice(0, SHOWN))
-    lines.push(
-      row({
-        count: places.length,
-        mark: 'made',
-        text: `${name}  ${kind === 'colour' ? swatch(text) : ''}${clean(text)}`,
-      }),
-    );
+  for (const { name, value, uses, kind } of all ? tokens : tokens.slice(0, SHOWN)) {
+    const shown = `${kind === 'colour' ? swatch(value) : ''}${clean(value)}`;
+    lines.push(row({ count: uses, mark: 'made', text: `${name}  ${shown}` }));
+  }
   if (!all && tokens.length > SHOWN) lines.push(more(tokens.length - SHOWN, '--all'));
   return lines;
 }
 
-export interface KeptShown {
-  readonly reason: string;
-  readonly declarations: number;
-  readonly places: string[];
-}
-
-/** By reason, most first. */
-export function shownKept(kept: readonly Kept[]): KeptShown[] {
-  return [...groupBy(kept, ({ reason }) => keptText(reason))]
-    .map(([reason, group]) => ({
-      reason,
-      declarations: group.reduce((sum, { unit }) => sum + writtenCount(unit), 0),
-      places: [...new Set(group.map(({ carrier }) => placeOf(carrier)))],
-    }))
-    .sort((a, b) => b.declarations - a.declarations || (a.reason < b.reason ? -1 : 1));
-}
-
-export function keptLines(kept: readonly KeptShown[], all: boolean): string[] {
+export function keptLines(kept: AdoptionTold['kept'], all: boolean): string[] {
   if (kept.length === 0) return [];
   const lines = [heading('Stays where it is', 'declarations and old attributes, and why')];
   for (const { reason, declarations, places } of all ? kept : kept.slice(0, 8)) {
@@ -109,7 +85,7 @@ export function sumLines({
   upkeep,
   size,
   changed,
-}: Pick<Consolidation, 'upkeep' | 'size' | 'changed'>): string[] {
+}: Pick<AdoptionTold, 'upkeep' | 'size' | 'changed'>): string[] {
   const less = upkeep.now === 0 ? 0 : Math.round((1 - upkeep.after / upkeep.now) * 100);
   const bytes = size.now - size.after;
   const lines = [

@@ -13,6 +13,7 @@ export function surveyJson(site: SurveyedSite, stock: Survey): z.infer<typeof su
     format: 1,
     command: 'survey',
     ...counts,
+    upkeep: { ...counts.upkeep, ...(site.drafted === undefined ? {} : { drafted: site.drafted }) },
     sheets: [...site.sheets],
     shared: site.shared,
     repeatedSets: repeatedSets.map(mutableSet),
@@ -58,7 +59,11 @@ export function surveyLines(folder: string, site: SurveyedSite, stock: Survey, a
   );
   lines.push(...tallyLines(stock.themeSheets, 'declarations in', 'theme sheets', ''));
   const { now, least } = stock.upkeep;
-  lines.push(row({ count: now, text: `upkeep now; ${grouped(least)} if everything were written once` }));
+  const drafted = site.drafted;
+  lines.push(row({ count: now, text: 'upkeep now' }));
+  if (drafted !== undefined)
+    lines.push(row({ count: drafted, mark: 'made', text: 'upkeep once the draft that is there is adopted' }));
+  lines.push(row({ count: least, text: 'least possible: everything written once' }));
 
   lines.push(...setLines('Most repeated style attributes', stock.repeatedSets, few, 8, all));
   lines.push(...setLines('Rules with the same declarations', stock.repeatedRules, few, 4, all));

@@ -4,6 +4,7 @@ import path from 'node:path';
 import type { z } from 'zod';
 import { undoLast } from '../site/change.js';
 import { openFolder } from '../site/files.js';
+import { dropPlan } from '../site/plan-file.js';
 import type { undoDocument } from './documents.js';
 import { heading, next, print, printJson, row } from './paper.js';
 
@@ -14,6 +15,7 @@ export interface UndoOptions {
 export function undo(folder: string, options: UndoOptions): number {
   openFolder(folder);
   const undone = undoLast(path.resolve(folder));
+  if (undone !== undefined) dropPlan(path.resolve(folder));
   if (options.json === true) {
     const document: z.infer<typeof undoDocument> = {
       format: 1,

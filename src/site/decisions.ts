@@ -5,6 +5,7 @@ import {
   type ConsolidationInput,
   conditionsOf,
   type Decisions,
+  type PlaceOf,
   type SheetMove,
   type SheetValue,
   usualSpelling,
@@ -13,8 +14,8 @@ import {
 import type { NamedStyle } from '../core/edits/index.js';
 import { type Kept, type Member, nameStyles, nameValue, type Style } from '../core/search/index.js';
 import { parseDeclarations } from '../core/sheets/index.js';
-import { placeIn, showPlace } from '../core/source.js';
-import { type CarriedUnit, type Carrier, declarationKey } from '../core/stock/index.js';
+import { showPlace } from '../core/source.js';
+import { type CarriedUnit, declarationKey } from '../core/stock/index.js';
 import { DRAFT_FILE, type Draft, type DraftStyle } from './draft-file.js';
 import type { Site } from './load.js';
 import { customNames, namesInUse, namingRules } from './naming.js';
@@ -47,14 +48,14 @@ export function decide(
       found.sheetMoves = moves;
       return moves.filter((move) => isTaken(moveId(move)));
     },
-    styles: (styles) => {
+    styles: (styles, placeOf) => {
       const named = nameAll(site, styles, byId, unknown === 'refuse' ? namesInUse(site) : undefined);
       found.styles = named;
       const kept: Kept[] = [];
       const taken = named.flatMap((style): NamedStyle[] => {
         const entry = byId.get(styleId(style));
         if (entry?.take ?? unknown === 'take')
-          return entry === undefined ? [style] : [edited(style, entry, shared, kept)];
+          return entry === undefined ? [style] : [edited(style, entry, shared, placeOf, kept)];
         const reason =
           entry === undefined ? ({ kind: 'not in the draft' } as const) : ({ kind: 'refused' } as const);
         for (const member of style.members) keepAll(member, reason, kept);
@@ -115,9 +116,15 @@ function nameAll(
 }
 
 /** A style as a person has cut it down: without declarations that were left out, and without excepted places. */
-function edited(style: NamedStyle, entry: DraftStyle, shared: string, kept: Kept[]): NamedStyle {
+function edited(
+  style: NamedStyle,
+  entry: DraftStyle,
+  shared: string,
+  placeOf: PlaceOf,
+  kept: Kept[],
+): NamedStyle {
   if (style.home.kind === 'already given' || style.home.kind === 'existing class')
-    return withoutPlaces(style, entry, kept);
+    return withoutPlaces(style, entry, placeOf, kept);
   const { declarations, defects } = parseDeclarations(entry.declarations);
   if (declarations.length === 0 || defects.length > 0) {
     const what = defects[0] === undefined ? 'holds none' : `«${defects[0].detail}» is none`;
@@ -136,7 +143,7 @@ function edited(style: NamedStyle, entry: DraftStyle, shared: string, kept: Kept
     throw new UsageError(
       `${DRAFT_FILE}: style ${entry.id}: «${foreign[0]!.replace(':', ': ')}» is not what its elements say; declarations may be left out whole, not changed`,
     );
-  if (units.length === style.units.length) return withoutPlaces(style, entry, kept);
+  if (units.length === style.units.length) return withoutPlaces(style, entry, placeOf, kept);
   const members = style.members.map((member): Member => {
     const own = member.units.filter(isWanted);
     keepAll(
@@ -146,14 +153,24 @@ function edited(style: NamedStyle, entry: DraftStyle, shared: string, kept: Kept
     );
     return { ...member, units: own };
   });
-  return withoutPlaces({ ...style, units, keys: units.map(({ key }) => key).sort(), members }, entry, kept);
+  return withoutPlaces(
+    { ...style, units, keys: units.map(({ key }) => key).sort(), members },
+    entry,
+    placeOf,
+    kept,
+  );
 }
 
-function withoutPlaces(style: NamedStyle, { except }: DraftStyle, kept: Kept[]): NamedStyle {
+function withoutPlaces(
+  style: NamedStyle,
+  { except }: DraftStyle,
+  placeOf: PlaceOf,
+  kept: Kept[],
+): NamedStyle {
   if (except === undefined || except.length === 0) return style;
   const places = new Set(except);
   const members = style.members.filter((member) => {
-    if (!places.has(placeOf(member.carrier))) return true;
+    if (!places.has(showPlace(placeOf(member.carrier)))) return true;
     keepAll(member, { kind: 'refused' }, kept);
     return false;
   });
@@ -194,11 +211,6 @@ function merged(
 
 function keepAll({ carrier, units }: Member, reason: Kept['reason'], kept: Kept[]): void {
   for (const unit of units) kept.push({ carrier, unit, reason });
-}
-
-/** `page:line:column` of a tag. */
-export function placeOf({ page, start }: Carrier): string {
-  return showPlace(placeIn(page.path, page.text, start));
 }
 
 export function moveId(move: SheetMove): string {

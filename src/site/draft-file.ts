@@ -36,6 +36,7 @@ const styleSchema = z.strictObject({
   home: z.enum(HOMES).describe('For reading: where it goes.'),
   name: z.string().optional().describe('Name of the new class, without a dot.'),
   take: yesOrNo.describe('no leaves the style where it is.'),
+  reviewed: yesOrNo.optional().describe('A person has decided on it.'),
   into: z
     .string()
     .optional()
@@ -135,7 +136,7 @@ export function renderDraft(draft: Draft, earlier: string | undefined): string {
     const node = styleNode(target, style);
     for (const key of READ_ONLY) item.delete(key);
     for (const key of READ_ONLY) if (node.has(key)) item.set(key, node.get(key, true));
-    for (const key of ['name', 'take', 'into', 'except'] as const)
+    for (const key of ['name', 'take', 'reviewed', 'into', 'except'] as const)
       if (node.has(key)) item.set(key, node.get(key, true));
     styles.items.push(item);
   }
@@ -173,6 +174,23 @@ function styleNode(document: Document, style: DraftStyle): YAMLMap {
   const css = node.get('declarations', true);
   if (isScalar(css)) css.type = 'BLOCK_LITERAL';
   return node;
+}
+
+/** What a person says to one style. */
+export interface Answer {
+  take: boolean;
+  name?: string;
+}
+
+/** The draft's text with an answer in it; everything else stays as it is written. */
+export function answerDraft(text: string, id: string, { take, name }: Answer): string {
+  const document = parseDocument(text);
+  const item = knownStyles(document).get(id);
+  if (item === undefined) return text;
+  item.set('take', take ? 'yes' : 'no');
+  if (name !== undefined) item.set('name', name);
+  item.set('reviewed', 'yes');
+  return document.toString({ lineWidth: 100 });
 }
 
 /** Reads a draft. Throws `UsageError` with the line and what was expected. */

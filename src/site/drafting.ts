@@ -1,13 +1,21 @@
 // From a site to its draft, and from a draft to the change it asks for.
 
-import { type Consolidation, consolidate, movePlaces, type SheetMove } from '../core/consolidate/index.js';
+import {
+  type Consolidation,
+  consolidate,
+  movePlaces,
+  type PlaceOf,
+  type SheetMove,
+} from '../core/consolidate/index.js';
 import { declarationText, type NamedStyle, rulesOf, selectorsOf } from '../core/edits/index.js';
-import { type Kept, TASTES, type TasteName, takenOut } from '../core/search/index.js';
+import { type Kept, TASTES, type TasteName, takenOut, writtenCount } from '../core/search/index.js';
 import { placeIn, showPlace } from '../core/source.js';
 import { type CarriedUnit, groupBy, keptText } from '../core/stock/index.js';
-import { decide, type Found, moveId, moveSelector, placeOf, styleId } from './decisions.js';
+import type { FileChange } from './change.js';
+import { decide, type Found, moveId, moveSelector, styleId } from './decisions.js';
 import type { Draft, DraftStyle } from './draft-file.js';
 import type { Site } from './load.js';
+import type { AdoptionTold } from './plan-file.js';
 
 export interface DraftOptions {
   readonly atLeast: number;
@@ -17,7 +25,8 @@ export interface DraftOptions {
 
 export interface Drafted {
   readonly draft: Draft;
-  readonly result: Consolidation;
+  /** What adopting it would do. */
+  readonly adoption: Adoption;
 }
 
 /**
@@ -39,7 +48,7 @@ export function makeDraft(site: Site, options: DraftOptions, earlier: Draft | un
     taste: options.taste,
     'at-least': options.atLeast,
     upkeep: result.upkeep,
-    styles: entriesOf(styles, moves, site.shared, known),
+    styles: entriesOf(styles, moves, site.shared, known, result.placeOf),
     tokens: found.values
       .filter(
         ({ name }) =>
@@ -60,9 +69,9 @@ export function makeDraft(site: Site, options: DraftOptions, earlier: Draft | un
       apart: `${kind === 'colour' ? `a colour distance of ${apart}` : `${apart} pixel`}; ${times} times against ${toTimes}`,
       'such as': places.slice(0, 2).map(showPlace),
     })),
-    kept: keptEntries(result.kept),
+    kept: keptEntries(result.kept, result.placeOf),
   };
-  return { draft, result };
+  return { draft, adoption: adoptionOf(site, result, known, []) };
 }
 
 /** One entry for each style, strongest saving first. */
@@ -71,11 +80,12 @@ function entriesOf(
   moves: readonly SheetMove[],
   shared: string,
   known: ReadonlyMap<string, DraftStyle>,
+  placeOf: PlaceOf,
 ): DraftStyle[] {
   return [
     ...styles.map((style) => ({
       saves: savedPlaces(style),
-      entry: styleEntry(style, shared, known.get(styleId(style))),
+      entry: styleEntry(style, shared, known.get(styleId(style)), placeOf),
     })),
     ...moves.map((move) => ({
       saves: movePlaces(move),
@@ -87,11 +97,8 @@ function entriesOf(
 }
 
 export interface Adoption {
-  readonly result: Consolidation;
-  /** What is carried out. */
-  readonly styles: readonly DraftStyle[];
-  /** Styles of the draft that the site no longer asks for. */
-  readonly gone: readonly DraftStyle[];
+  readonly changes: readonly FileChange[];
+  readonly told: AdoptionTold;
 }
 
 /** What a draft means on the site as it is now. Throws `UsageError` for what cannot be carried out. */
@@ -99,9 +106,71 @@ export function planAdoption(site: Site, draft: Draft, onStep?: (step: string) =
   const options = { atLeast: draft['at-least'], taste: draft.taste, ...(onStep && { onStep }) };
   const { result, found } = run(site, options, draft, 'refuse');
   const ids = new Set([...found.styles.map(styleId), ...found.sheetMoves.map(moveId)]);
+  const gone = draft.styles.filter(({ id, take }) => take && !ids.has(id));
   const known = new Map(draft.styles.map((style) => [style.id, style]));
-  const styles = entriesOf(result.styles, result.sheetMoves, site.shared, known);
-  return { result, styles, gone: draft.styles.filter(({ id, take }) => take && !ids.has(id)) };
+  return adoptionOf(
+    site,
+    result,
+    known,
+    gone.map(({ id }) => id),
+  );
+}
+
+function adoptionOf(
+  site: Site,
+  result: Consolidation,
+  known: ReadonlyMap<string, DraftStyle>,
+  gone: readonly string[],
+): Adoption {
+  const { upkeep, size, changed, proof, tokens } = result;
+  return {
+    changes: fileChanges(site, result.edits),
+    told: {
+      shared: site.shared,
+      upkeep,
+      size,
+      styles: entriesOf(result.styles, result.sheetMoves, site.shared, known, result.placeOf),
+      tokens: tokens.map(({ name, text, kind, places }) => ({
+        name,
+        value: text,
+        kind,
+        uses: places.length,
+      })),
+      changed,
+      gone: [...gone],
+      kept: keptTold(result.kept, result.placeOf),
+      proof: {
+        pages: proof.pages,
+        components: proof.components,
+        elements: proof.elements,
+        assumptions: [...proof.assumptions],
+      },
+    },
+  };
+}
+
+function fileChanges(site: Site, edits: Consolidation['edits']): FileChange[] {
+  return [...edits]
+    .map(
+      ([file, own]): FileChange => ({
+        path: file,
+        text: site.model.sources.pages.get(file) ?? site.model.sources.sheets.get(file) ?? '',
+        encoding: site.encodings.get(file) ?? { name: 'utf-8', mark: false },
+        edits: own,
+      }),
+    )
+    .sort((a, b) => (a.path < b.path ? -1 : 1));
+}
+
+/** What stays, by reason, most first. */
+function keptTold(kept: readonly Kept[], placeOf: PlaceOf): AdoptionTold['kept'] {
+  return [...groupBy(kept, ({ reason }) => keptText(reason))]
+    .map(([reason, group]) => ({
+      reason,
+      declarations: group.reduce((sum, { unit }) => sum + writtenCount(unit), 0),
+      places: [...new Set(group.map(({ carrier }) => showPlace(placeOf(carrier))))],
+    }))
+    .sort((a, b) => b.declarations - a.declarations || (a.reason < b.reason ? -1 : 1));
 }
 
 function run(
@@ -128,7 +197,12 @@ function run(
   return { result, found: decisions.found() };
 }
 
-function styleEntry(style: NamedStyle, shared: string, known: DraftStyle | undefined): DraftStyle {
+function styleEntry(
+  style: NamedStyle,
+  shared: string,
+  known: DraftStyle | undefined,
+  placeOf: PlaceOf,
+): DraftStyle {
   const { home, members, instead, beats, className } = style;
   const selectors = selectorsOf(style);
   const plain = home.kind === 'new class' && selectors[0] === `.${className}`;
@@ -137,6 +211,7 @@ function styleEntry(style: NamedStyle, shared: string, known: DraftStyle | undef
     home: home.kind,
     ...(home.kind === 'new class' || home.kind === 'existing class' ? { name: className } : {}),
     take: known?.take ?? true,
+    ...(known?.reviewed === undefined ? {} : { reviewed: known.reviewed }),
     ...(known?.into === undefined ? {} : { into: known.into }),
     ...(known?.except === undefined ? {} : { except: known.except }),
     ...(selectors.length === 0 || plain ? {} : { selector: selectors.join(', ') }),
@@ -144,7 +219,7 @@ function styleEntry(style: NamedStyle, shared: string, known: DraftStyle | undef
     elements: members.length,
     pages: new Set(members.map(({ carrier }) => carrier.page)).size,
     'out of': fromText(style),
-    'such as': members.slice(0, 2).map(({ carrier }) => placeOf(carrier)),
+    'such as': members.slice(0, 2).map(({ carrier }) => showPlace(placeOf(carrier))),
     saves: { places: savedPlaces(style), bytes: savedBytes(style, shared) },
     ...(instead === undefined ? {} : { instead }),
     declarations: declarationsOf(style, shared),
@@ -219,6 +294,7 @@ function moveEntry(move: SheetMove, shared: string, known: DraftStyle | undefine
     id: moveId(move),
     home: move.kind,
     take: known?.take ?? true,
+    ...(known?.reviewed === undefined ? {} : { reviewed: known.reviewed }),
     selector: moveSelector(move),
     'out of': move.kind === 'grouped rule' ? `${times} rules of ${move.path}` : `${times} style blocks`,
     'such as': moveExamples(move),
@@ -236,13 +312,15 @@ function moveExamples(move: SheetMove): string[] {
     );
 }
 
-function keptEntries(kept: readonly Kept[]): Draft['kept'] {
+function keptEntries(kept: readonly Kept[], placeOf: PlaceOf): Draft['kept'] {
   return [...groupBy(kept, ({ reason }) => keptText(reason))]
     .map(([reason, group]) => ({
       reason,
       declarations: group.length,
       'such as': [
-        ...new Set(group.slice(0, 2).map(({ carrier, unit }) => `${placeOf(carrier)} ${unitText(unit)}`)),
+        ...new Set(
+          group.slice(0, 2).map(({ carrier, unit }) => `${showPlace(placeOf(carrier))} ${unitText(unit)}`),
+        ),
       ],
     }))
     .sort((a, b) => b.declarations - a.declarations || (a.reason < b.reason ? -1 : 1));

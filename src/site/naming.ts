@@ -111,7 +111,7 @@ export function customNames(model: SiteModel, themes: readonly string[]): Set<st
     ...themes.map((path) => model.sources.sheets.get(path) ?? ''),
   ];
   for (const text of texts) for (const name of text.match(/--[\w-]+/g) ?? []) names.add(name);
-  for (const { text } of model.pages)
+  for (const text of model.sources.pages.values())
     if (text.includes('--')) for (const name of text.match(/--[a-zA-Z][\w-]*/g) ?? []) names.add(name);
   return names;
 }

@@ -22,7 +22,20 @@ export function finishSurvey(
   const survey = timings.measure('counting up', () =>
     takeStock({ stock, shelf: reader, themes, scriptWords: (file) => reader.scriptWords(file) }),
   );
-  return { survey, sheets, shared: reader.shared(sheets), timings };
+  return {
+    survey,
+    sheets,
+    shared: reader.shared(sheets),
+    drafted: draftedUpkeep(reader, survey.upkeep.now),
+    timings,
+  };
+}
+
+/** Read without its parser, which takes longer to load than a small site to survey. */
+function draftedUpkeep({ files }: SiteReader, now: number): number | undefined {
+  const text = files.read('acervus-draft.yaml')?.toString('utf8') ?? '';
+  const match = /^upkeep:\r?\n {2}now: (\d+)\r?\n {2}after: (\d+)/m.exec(text);
+  return match !== null && Number(match[1]) === now ? Number(match[2]) : undefined;
 }
 
 function mergeResults(results: readonly JobResult[], timings: Timings): StockData {

@@ -16,6 +16,8 @@ export interface SurveyedSite {
   readonly sheets: readonly SheetOwner[];
   /** Site path of the shared sheet, whether or not it exists. */
   readonly shared: string;
+  /** Upkeep once the draft that lies in the site is adopted; `undefined` without one for the site as it is. */
+  readonly drafted: number | undefined;
   readonly timings: Timings;
 }
 

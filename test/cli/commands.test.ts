@@ -130,6 +130,7 @@ test('a patch is what git apply takes, and writes nothing', () => {
   execFileSync('git', ['init', '-q'], { cwd: copy });
   execFileSync('git', ['-c', 'core.autocrlf=false', 'apply', 'change.patch'], { cwd: copy });
   rmSync(path.join(copy, '.git'), { recursive: true });
+  rmSync(path.join(copy, '.acervus'), { recursive: true });
   rmSync(path.join(copy, 'change.patch'));
   acervus('adopt', folder);
   rmSync(path.join(folder, '.acervus'), { recursive: true });

@@ -34,6 +34,13 @@ export const OUTDATED_ELEMENTS: ReadonlyMap<
   ['big', { neutral: 'span', declarations: one('font-size', 'larger') }],
 ]);
 
+/** Whether an element's name or attributes could be styling at all. */
+export function mayHaveHints({ name, attributes }: PageElement): boolean {
+  if (OUTDATED_ELEMENTS.has(name)) return true;
+  const known = attributes.length === 0 ? undefined : HINT_TABLE.get(name);
+  return known !== undefined && attributes.some((one) => known.has(one.name));
+}
+
 /** In: an element. Out: its hints in source order, the element's name first. */
 export function ownHints(page: Page, element: PageElement): Hint[] {
   if (element.namespace !== 'html') return [];

@@ -7,6 +7,7 @@ export {
   type Hint,
   hintDeclarations,
   isExactHint,
+  mayHaveHints,
   OUTDATED_ELEMENTS,
   ownHints,
   tableOf,

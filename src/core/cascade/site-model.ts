@@ -18,8 +18,11 @@ export interface SiteSources {
 }
 
 export class SiteModel extends SiteStyles {
-  readonly pages: readonly Page[];
-  readonly #byPath = new Map<string, Page>();
+  /** Paths of all pages, in order. */
+  readonly paths: readonly string[];
+  readonly #known = new Map<string, Page>();
+  readonly #earlierStates: readonly SiteModel[];
+  #pages: readonly Page[] | undefined;
   readonly #readers = new WeakMap<Page, readonly StyleReader[]>();
   #fragmentStacks: readonly Stack[] | undefined;
 
@@ -38,17 +41,37 @@ export class SiteModel extends SiteStyles {
       copyOf: (address: string) => copies.get(address),
     };
     super(texts, table, ...earlier);
-    const pages: Page[] = [];
-    for (const [path, text] of sources.pages) {
-      const known = earlier.map((state) => state.page(path)).find((page) => page?.text === text);
-      pages.push(known ?? parsePage(path, text, sources.components.has(path)));
-    }
-    this.pages = pages.sort((a, b) => comparePaths(a.path, b.path));
-    for (const page of this.pages) this.#byPath.set(page.path, page);
+    this.#earlierStates = earlier;
+    this.paths = [...sources.pages.keys()].sort(comparePaths);
   }
 
+  /** Every page; those that were not asked for yet are parsed now. */
+  get pages(): readonly Page[] {
+    this.#pages ??= this.paths.flatMap((path) => this.page(path) ?? []);
+    return this.#pages;
+  }
+
+  /** A page, parsed when it is first asked for. */
   page(path: string): Page | undefined {
-    return this.#byPath.get(path);
+    let page = this.#known.get(path);
+    if (page === undefined) {
+      page = this.readOnce(path);
+      if (page !== undefined) this.#known.set(path, page);
+    }
+    return page;
+  }
+
+  /** A page that nobody will ask for again: it is not kept. */
+  readOnce(path: string): Page | undefined {
+    const known = this.#known.get(path);
+    if (known !== undefined) return known;
+    const text = this.sources.pages.get(path);
+    if (text === undefined) return undefined;
+    for (const state of this.#earlierStates) {
+      const same = state.sources.pages.get(path) === text ? state.page(path) : undefined;
+      if (same !== undefined) return same;
+    }
+    return parsePage(path, text, this.sources.components.has(path));
   }
 
   /**

@@ -2,6 +2,21 @@
 
 import { SiteModel } from '../cascade/index.js';
 import { applyToSources, composeEdits, type Edit } from '../edits/index.js';
+import { type Proof, prove } from '../proof/index.js';
+
+/** Proves a step, or trusts it until the whole is proven. */
+export type Judge = (before: SiteModel, after: SiteModel) => Proof;
+
+export const PROVE: Judge = (before, after) => prove(before, after, { perPage: 1000 });
+
+/** Finds no difference: for steps that are proven together afterwards. */
+export const TRUST: Judge = () => ({
+  differences: [],
+  pages: 0,
+  components: 0,
+  elements: 0,
+  assumptions: [],
+});
 
 export type Edits = ReadonlyMap<string, readonly Edit[]>;
 

@@ -3,17 +3,18 @@
 // that stand more than once, styling in the markup, names for values. Every step but the first is proven.
 
 import type { SiteModel } from '../cascade/index.js';
-import type { PartNames } from '../edits/index.js';
-import type { Proof } from '../proof/index.js';
+import { originalOffset, type PartNames } from '../edits/index.js';
+import { type Proof, prove } from '../proof/index.js';
 import type { Kept, Style, Taste } from '../search/index.js';
-import { type CarrierOptions, carriersOf, type SiteScripts } from '../stock/index.js';
-import { type Edits, inOneStep } from './changes.js';
+import { type Place, placeIn } from '../source.js';
+import { type Carrier, type CarrierOptions, carriersOf, type SiteScripts } from '../stock/index.js';
+import { type Edits, inOneStep, type Judge, PROVE, TRUST } from './changes.js';
 import { consolidateMarkup, type Decided } from './markup.js';
 import { changeValues, findNearMisses, type NearValue, type ValueChange } from './near-misses.js';
 import { findSheetMoves, groupsIn, type SheetMove } from './sheet-rules.js';
-import { consolidateSheets } from './sheets.js';
+import { consolidateSheets, type SheetsResult } from './sheets.js';
 import { consolidateTokens, type ValueToken } from './tokens.js';
-import { sizeOf, upkeepOf } from './upkeep.js';
+import { sizeOf, UpkeepCount, upkeepOf } from './upkeep.js';
 import { type SheetValue, sheetValues } from './values.js';
 
 export type { Decided } from './markup.js';
@@ -40,10 +41,13 @@ export interface ConsolidationInput {
 export interface Decisions {
   readonly values: readonly ValueChange[];
   readonly sheetMoves: (found: readonly SheetMove[]) => readonly SheetMove[];
-  readonly styles: (found: readonly Style[], model: SiteModel) => Decided;
+  readonly styles: (found: readonly Style[], placeOf: PlaceOf) => Decided;
   readonly tokens: (found: readonly SheetValue[], model: SiteModel) => readonly ValueToken[];
   readonly onStep?: (step: string) => void;
 }
+
+/** The place of a tag in the files as they are, whatever step found it. */
+export type PlaceOf = (carrier: Carrier) => Place;
 
 export interface Consolidation {
   readonly sheetMoves: readonly SheetMove[];
@@ -53,6 +57,7 @@ export interface Consolidation {
   /** The only change of looks: elements that the values asked for have changed. */
   readonly changed: { readonly elements: number; readonly pages: number };
   readonly kept: readonly Kept[];
+  readonly placeOf: PlaceOf;
   /** On the texts of the site as it is. */
   readonly edits: Edits;
   readonly after: SiteModel;
@@ -63,7 +68,7 @@ export interface Consolidation {
 }
 
 export function consolidate(input: ConsolidationInput, decisions: Decisions): Consolidation {
-  const { model, scripts, themes, shared, atLeast, taste, partNames } = input;
+  const { model, scripts, themes, shared, atLeast, partNames } = input;
   const step = (name: string): void => decisions.onStep?.(name);
   const owned = [...new Set([...themes, shared])];
   const nearMisses = findNearMisses(model, themes);
@@ -76,43 +81,91 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
       atLeast,
     ),
   );
-  const before = carriersOf(changed.after, scripts, input.carriers);
+  const carriers = carriersOf(changed.after, scripts, input.carriers);
   const placesOn = (pages: ReadonlySet<string>): number =>
-    before
+    carriers
       .filter(({ page }) => pages.has(page.path))
       .reduce((all, { units }) => all + units.filter(({ objection }) => objection === undefined).length, 0);
-  const sheets = consolidateSheets(changed.after, moves, shared, partNames, placesOn);
+  const steps = (first: Judge, then: Judge): { sheets: SheetsResult; placeOf: PlaceOf; done: Steps } => {
+    const sheets = consolidateSheets(changed.after, moves, shared, partNames, placesOn, first);
+    const own = sheets.after === changed.after ? carriers : carriersOf(sheets.after, scripts, input.carriers);
+    const moved = inOneStep(model, [changed.edits, sheets.edits]);
+    const placeOf: PlaceOf = ({ page, start }) => {
+      const edits = moved.get(page.path);
+      const offset = edits === undefined ? start : originalOffset(edits, start);
+      return placeIn(page.path, model.sources.pages.get(page.path) ?? page.text, offset);
+    };
+    return { sheets, placeOf, done: inSheets(input, decisions, own, sheets, placeOf, then) };
+  };
+  // What the search proposes has been tried on every kind of element: as a rule one proof of the whole is enough. What
+  // components allow has to be proven first.
+  const components = model.pages.some(({ kind }) => kind === 'component');
+  let { sheets, placeOf, done } = steps(components ? PROVE : TRUST, TRUST);
+  let upkeep = new UpkeepCount(done.after);
+  let proof = prove(changed.after, done.after, { perPage: 1, onPage: (page) => upkeep.add(page) });
+  if (proof.differences.length > 0) {
+    ({ sheets, placeOf, done } = steps(PROVE, PROVE));
+    proof = { ...done.proof, differences: [] };
+    upkeep = new UpkeepCount(done.after);
+    for (const page of done.after.pages) upkeep.add(page);
+  }
+  return {
+    sheetMoves: sheets.moves,
+    styles: done.styles,
+    tokens: done.tokens,
+    nearMisses,
+    changed: { elements: changed.elements, pages: changed.pages },
+    kept: done.kept,
+    placeOf,
+    edits: inOneStep(model, [changed.edits, sheets.edits, ...done.edits]),
+    after: done.after,
+    proof,
+    upkeep: { now: upkeepOf(model, owned), after: upkeep.of(owned) },
+    size: { now: sizeOf(model, owned), after: sizeOf(done.after, owned) },
+  };
+}
+
+interface Steps extends Pick<Consolidation, 'styles' | 'tokens' | 'kept' | 'after' | 'proof'> {
+  readonly edits: readonly Edits[];
+}
+
+/** The steps that write into the shared sheet: styling out of the markup, equal rules made one, names for values. */
+function inSheets(
+  { scripts, themes, shared, atLeast, taste, partNames }: ConsolidationInput,
+  decisions: Decisions,
+  carriers: readonly Carrier[],
+  sheets: SheetsResult,
+  placeOf: PlaceOf,
+  judge: Judge,
+): Steps {
+  const step = (name: string): void => decisions.onStep?.(name);
   step('styling in the markup');
-  const carriers =
-    sheets.after === changed.after ? before : carriersOf(sheets.after, scripts, input.carriers);
   const markup = consolidateMarkup(sheets.after, scripts, carriers, {
     shared,
     atLeast,
     taste,
     partNames,
     apart: sheets.apart,
-    decide: decisions.styles,
+    decide: (found) => decisions.styles(found, placeOf),
+    judge,
     onRound: (round) => {
       if (round > 1) step(`styling in the markup, round ${round}`);
     },
   });
   // A class and a selector that say the same are one rule.
   const groups = groupsIn(markup.after, shared, atLeast);
-  const grouped = consolidateSheets(markup.after, groups, shared, partNames, () => 0);
+  const grouped = consolidateSheets(markup.after, groups, shared, partNames, () => 0, judge);
   step('names for values');
+  const owned = [...new Set([...themes, shared])];
   const values = decisions.tokens(sheetValues(grouped.after, owned), grouped.after);
-  const tokens = consolidateTokens(grouped.after, values, shared, partNames);
+  const tokens = consolidateTokens(grouped.after, sheets.after, values, shared, partNames, judge);
+  step('proof');
   return {
-    sheetMoves: sheets.moves,
     styles: markup.styles,
     tokens: tokens.tokens,
-    nearMisses,
-    changed: { elements: changed.elements, pages: changed.pages },
     kept: markup.kept,
-    edits: inOneStep(model, [changed.edits, sheets.edits, markup.plan.edits, grouped.edits, tokens.edits]),
     after: tokens.after,
     proof: markup.proof,
-    upkeep: { now: upkeepOf(model, owned), after: upkeepOf(tokens.after, owned) },
-    size: { now: sizeOf(model, owned), after: sizeOf(tokens.after, owned) },
+    edits: [markup.plan.edits, grouped.edits, tokens.edits],
   };
 }

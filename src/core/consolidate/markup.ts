@@ -4,9 +4,10 @@
 import { SiteModel } from '../cascade/index.js';
 import { type NamedStyle, type PartNames, planEdits, type SitePlan, selectorsOf } from '../edits/index.js';
 import type { SourceTag } from '../markup/index.js';
-import { type Difference, differenceText, type Proof, prove } from '../proof/index.js';
+import { type Difference, differenceText, type Proof } from '../proof/index.js';
 import { type Bans, findHomes, type Kept, type Member, type Style, type Taste } from '../search/index.js';
 import type { Carrier, KeptReason, SiteScripts } from '../stock/index.js';
+import type { Judge } from './changes.js';
 
 export interface MarkupOptions {
   /** Site path of the shared sheet. */
@@ -17,7 +18,8 @@ export interface MarkupOptions {
   /** Pages that must not link the shared sheet. */
   readonly apart: ReadonlySet<string>;
   /** Gives names to new classes, and takes out what a person has refused. */
-  readonly decide: (styles: readonly Style[], model: SiteModel) => Decided;
+  readonly decide: (styles: readonly Style[]) => Decided;
+  readonly judge: Judge;
   readonly onRound?: (round: number) => void;
 }
 
@@ -59,7 +61,7 @@ export function consolidateMarkup(
     options.onRound?.(round);
     if (decided === undefined || round <= MOST_SEARCHES) {
       const search = findHomes(model, scripts, carriers, { atLeast, taste, bans });
-      decided = options.decide(search.styles, model);
+      decided = options.decide(search.styles);
       searched = search.kept;
     } else decided = withoutBanned(decided, bans);
     const plan = planEdits(model, decided.styles, options.shared, options.partNames);
@@ -73,7 +75,7 @@ export function consolidateMarkup(
     if (plan.unwritten.length > 0) continue;
     const after = new SiteModel(plan.after, model.table, ...(last === undefined ? [model] : [model, last]));
     last = after;
-    const proof = prove(model, after, { perPage: 1000 });
+    const proof = options.judge(model, after);
     if (proof.differences.length === 0)
       return { styles: decided.styles, kept: [...searched, ...decided.kept], plan, after, proof };
     const blamed = proof.differences.map((one) => blame(one, after, decided!.styles, ban, hooks));

@@ -4,9 +4,9 @@ import type { SiteModel } from '../cascade/index.js';
 import type { PartNames } from '../edits/index.js';
 import { addLinks, type Edit, push, type SharedRule, writeRules } from '../edits/index.js';
 import type { Page, SheetReference } from '../markup/index.js';
-import { type Difference, prove } from '../proof/index.js';
+import type { Difference } from '../proof/index.js';
 import type { SourceRange } from '../source.js';
-import { type Edits, stateAfter } from './changes.js';
+import { type Edits, type Judge, stateAfter } from './changes.js';
 import { conditionsOf, movePlaces, rangeWithLine, type SheetMove } from './sheet-rules.js';
 
 export interface SheetsResult {
@@ -32,13 +32,14 @@ export function consolidateSheets(
   shared: string,
   names: PartNames,
   placesOn: (pages: ReadonlySet<string>) => number,
+  judge: Judge,
 ): SheetsResult {
   const components = new Set(model.pages.filter(({ kind }) => kind === 'component').map(({ path }) => path));
   const inComponents = placesOn(components);
-  const everywhere = proveMoves(model, moves, shared, names, inComponents > 0);
+  const everywhere = proveMoves(model, moves, shared, names, inComponents > 0, judge);
   if (inComponents === 0 || everywhere.refused.length === 0) return everywhere;
   // A page that must do without some rule keeps that rule out of the shared sheet, or the components.
-  const without = proveMoves(model, moves, shared, names, false);
+  const without = proveMoves(model, moves, shared, names, false, judge);
   const linked = new Set(
     without.after.pages.filter((page) => links(without.after, page, shared)).map(({ path }) => path),
   );
@@ -61,12 +62,13 @@ function proveMoves(
   shared: string,
   names: PartNames,
   everywhere: boolean,
+  judge: Judge,
 ): SheetsResult {
   let left = moves;
   for (let round = 1; left.length > 0 && round <= MOST_ROUNDS; round++) {
     const edits = planSheets(model, left, shared, names, everywhere);
     const after = stateAfter(model, edits);
-    const { differences } = prove(model, after, { perPage: 1000 });
+    const { differences } = judge(model, after);
     if (differences.length === 0)
       return {
         moves: left,

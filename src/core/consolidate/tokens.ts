@@ -1,5 +1,6 @@
 // The last step: values that stand often in the sheets get a name and one place, as custom properties.
 
+import { addressFrom } from '../addresses.js';
 import type { SiteModel } from '../cascade/index.js';
 import {
   addLinks,
@@ -10,9 +11,8 @@ import {
   type SharedRule,
   writeRules,
 } from '../edits/index.js';
-import { prove } from '../proof/index.js';
 import { undecidedReason } from '../stock/index.js';
-import { type Edits, stateAfter } from './changes.js';
+import { type Edits, type Judge, stateAfter } from './changes.js';
 import type { SheetValue, ValuePlace } from './values.js';
 
 /** A value with a name. */
@@ -43,18 +43,23 @@ export function usualSpelling(places: readonly ValuePlace[]): string {
   return most?.[0] ?? '';
 }
 
-/** In: the tokens to make. Out: those that are proven to change nothing. */
+/**
+ * In: the state before; one whose pages are parsed already, and link the same sheets but the shared one; the tokens to
+ * make. Out: those that are proven to change nothing.
+ */
 export function consolidateTokens(
   model: SiteModel,
+  base: SiteModel,
   wanted: readonly ValueToken[],
   shared: string,
   names: PartNames,
+  judge: Judge,
 ): TokensResult {
   let left = wanted;
   for (let round = 1; left.length > 0 && round <= 6; round++) {
-    const edits = planTokens(model, left, shared, names);
+    const edits = planTokens(model, base, left, shared, names);
     const after = stateAfter(model, edits);
-    const { differences } = prove(model, after, { perPage: 1000 });
+    const { differences } = judge(model, after);
     if (differences.length === 0)
       return { tokens: left, refused: wanted.filter((token) => !left.includes(token)), edits, after };
     const told = JSON.stringify(differences);
@@ -66,6 +71,7 @@ export function consolidateTokens(
 
 function planTokens(
   model: SiteModel,
+  base: SiteModel,
   tokens: readonly ValueToken[],
   shared: string,
   names: PartNames,
@@ -90,15 +96,16 @@ function planTokens(
     })),
   };
   push(edits, shared, writeRules(model.sources.sheets.get(shared) ?? '', shared, [rule], names));
-  // Every page that uses such a sheet must know the names.
-  const sheets = applyToSources(model.sources, edits).sheets;
+  // Every page that uses such a sheet must know the names. Most link the shared sheet by now, which their text shows.
+  const { sheets, pages } = applyToSources(model.sources, edits);
   const changed = new Set([...edits.keys()].filter((path) => sheets.has(path)));
-  const wanted = new Set(
-    model.pages
-      .filter((page) => page.kind === 'page' && undecidedReason(page, model.stacksOf(page)) === undefined)
-      .filter((page) => model.stackOf(page).uses.some(({ source }) => changed.has(source.path)))
-      .map(({ path }) => path),
-  );
+  const wanted = new Set<string>();
+  for (const page of base.pages) {
+    if (page.kind !== 'page' || pages.get(page.path)?.includes(`"${addressFrom(page.path, shared)}"`))
+      continue;
+    if (undecidedReason(page, base.stacksOf(page)) !== undefined) continue;
+    if (base.stackOf(page).uses.some(({ source }) => changed.has(source.path))) wanted.add(page.path);
+  }
   addLinks(model, shared, (path) => wanted.has(path), edits);
   return edits;
 }

@@ -4,22 +4,34 @@ import type { SiteModel } from '../cascade/index.js';
 import { type Page, presentationalHint, type SourceTag } from '../markup/index.js';
 import { readStyle } from '../stock/index.js';
 
-const counts = new WeakMap<Page, number>();
+/** Counts up one state of a site, page by page. */
+export class UpkeepCount {
+  #inPages = 0;
+  readonly #model: SiteModel;
 
-/** In: a state of a site, the sheets that may be edited. Out: declarations in attributes, blocks and sheets, and old attributes. */
-export function upkeepOf(model: SiteModel, themes: readonly string[]): number {
-  let upkeep = 0;
-  for (const page of model.pages) {
-    let count = counts.get(page);
-    if (count === undefined) {
-      count = inPage(page, model);
-      counts.set(page, count);
-    }
-    upkeep += count;
+  constructor(model: SiteModel) {
+    this.#model = model;
   }
-  for (const path of themes)
-    for (const { declarations } of model.sheetAt(path)?.sheet.rules ?? []) upkeep += declarations.length;
-  return upkeep;
+
+  add(page: Page): void {
+    this.#inPages += inPage(page, this.#model);
+  }
+
+  /** In: the sheets that may be edited. Out: declarations in attributes, blocks and sheets, and old attributes. */
+  of(themes: readonly string[]): number {
+    let upkeep = this.#inPages;
+    for (const path of themes)
+      for (const { declarations } of this.#model.sheetAt(path)?.sheet.rules ?? [])
+        upkeep += declarations.length;
+    return upkeep;
+  }
+}
+
+/** The upkeep of a whole state. */
+export function upkeepOf(model: SiteModel, themes: readonly string[]): number {
+  const count = new UpkeepCount(model);
+  for (const page of model.pages) count.add(page);
+  return count.of(themes);
 }
 
 function inPage(page: Page, model: SiteModel): number {

@@ -83,3 +83,15 @@ export function composeEdits(text: string, first: readonly Edit[], second: reado
   if (pending !== '' || done < text.length) result.push({ start: done, end: text.length, text: pending });
   return result;
 }
+
+/** Where an offset in the edited text stands in the original; inside inserted text, where that was put. */
+export function originalOffset(edits: readonly Edit[], offset: number): number {
+  let shift = 0;
+  for (const edit of inOrder(edits)) {
+    const start = edit.start + shift;
+    if (offset < start) break;
+    if (offset < start + edit.text.length) return edit.start;
+    shift += edit.text.length - (edit.end - edit.start);
+  }
+  return offset - shift;
+}

@@ -1,7 +1,7 @@
 // Stage 6, edits. In: styles with their members. Out: edits by source offset for pages and sheets, and the texts they
 // lead to.
 
-export { applyEdits, composeEdits, type Edit, reverseEdits } from './edit.js';
+export { applyEdits, composeEdits, type Edit, originalOffset, reverseEdits } from './edit.js';
 export { newline, planLink } from './link.js';
 export {
   addLinks,

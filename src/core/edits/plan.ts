@@ -63,8 +63,9 @@ export function addLinks(
   isWanted: (path: string) => boolean,
   edits: Map<string, Edit[]>,
 ): void {
-  for (const page of model.pages) {
-    if (page.kind !== 'page' || !isWanted(page.path) || page.base !== undefined) continue;
+  for (const path of model.paths) {
+    const page = isWanted(path) ? model.page(path) : undefined;
+    if (page === undefined || page.kind !== 'page' || page.base !== undefined) continue;
     const { edit } = planLink(page, shared, (address) => model.copyOf(address));
     if (edit !== undefined) push(edits, page.path, [edit]);
   }

@@ -27,6 +27,10 @@ export function alignPages(before: Page, after: Page): Alignment {
   if (before.kind !== after.kind) return moved(`it was a ${before.kind} and is a ${after.kind}`);
   if (before.quirks !== after.quirks) return moved('quirks mode changed');
   if (before.base !== after.base) return moved('its <base> changed');
+  if (before === after) {
+    const same = before.elements.map(({ index }): [number, number] => [index, index]);
+    return { kind: 'aligned', pairs: same, added: [], removed: [], renamed: [] };
+  }
   const pairs: [number, number][] = [];
   const added: number[] = [];
   const removed: number[] = [];

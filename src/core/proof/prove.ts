@@ -19,6 +19,8 @@ export interface Proof {
 export interface ProveOptions {
   /** At most this many elements are described for one page. */
   readonly perPage?: number;
+  /** Sees every page of the later state once; it is not kept. */
+  readonly onPage?: (page: Page) => void;
 }
 
 /**
@@ -28,8 +30,9 @@ export interface ProveOptions {
 export function prove(before: SiteModel, after: SiteModel, options: ProveOptions = {}): Proof {
   const prover = new Prover(before, after, options);
   const late: [Page, Page][] = [];
-  for (const path of [...new Set([...before.pages, ...after.pages].map((page) => page.path))]) {
-    const [a, b] = [before.page(path), after.page(path)];
+  for (const path of [...new Set([...before.paths, ...after.paths])]) {
+    const [a, b] = [before.page(path), after.readOnce(path)];
+    if (b !== undefined) options.onPage?.(b);
     if (!prover.add(path, a, b) && a !== undefined && b !== undefined) late.push([a, b]);
   }
   for (const [a, b] of late) prover.addLate(a, b);

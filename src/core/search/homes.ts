@@ -110,6 +110,9 @@ export function findHomes(
     for (const unit of carrier.units)
       kept.push({ carrier, unit, reason: unit.objection ?? { kind: 'no tag of its own' } });
   }
+  const taken = new Map(styles.map((style) => [style, takenOut(style.members)]));
+  const bySaving = (a: Style, b: Style): number =>
+    taken.get(b)! - taken.get(a)! || (a.keys.join() < b.keys.join() ? -1 : 1);
   return { styles: styles.filter(({ members }) => members.length > 0).sort(bySaving), kept };
 }
 
@@ -210,8 +213,4 @@ export function takenOut(members: readonly Member[]): number {
 /** How many places of upkeep a unit is: declarations of a style, or the attributes that say them. */
 export function writtenCount({ from, declarations }: CarriedUnit): number {
   return from.kind === 'style' ? declarations.length : from.kind === 'name' ? 1 : from.names.length;
-}
-
-function bySaving(a: Style, b: Style): number {
-  return takenOut(b.members) - takenOut(a.members) || (a.keys.join() < b.keys.join() ? -1 : 1);
 }

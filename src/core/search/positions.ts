@@ -51,7 +51,7 @@ interface Standing {
   readonly above: Place;
   /** Whether all siblings have one name, or are cells. */
   readonly even: { readonly own: boolean; readonly above: boolean };
-  readonly group: string;
+  readonly group: number;
 }
 
 const MOST_BASES = 12;
@@ -219,51 +219,76 @@ function positioned(
   return `${hook.slice(0, at)}${name}${pattern} > ${hook.slice(at)}`;
 }
 
+interface Rows {
+  readonly ofKind: Map<Kind, readonly Standing[] | undefined>;
+  /** By page number and parent. */
+  readonly rows: Map<number, { readonly length: number; readonly even: boolean }>;
+}
+
+const known = new WeakMap<Census, Rows>();
+
 /** Every element of the kinds; `undefined` where template text may put others between them. */
 function standingsOf(census: Census, kinds: readonly Kind[]): Standing[] | undefined {
+  const rows: Rows = known.get(census) ?? { ofKind: new Map(), rows: new Map() };
+  known.set(census, rows);
   const found: Standing[] = [];
-  const rows = new Map<string, { length: number; even: boolean }>();
   for (const kind of kinds) {
-    const parentName = kind.parent?.element.name;
-    for (let i = 0; i < kind.members.length; i += 2) {
-      const page = census.pages[kind.members[i]!]!;
-      const element = page.elements[kind.members[i + 1]!]!;
-      const parent = page.elements[element.parent];
-      const grand = parent && page.elements[parent.parent];
-      if (parent === undefined || parent.hasTemplateText || grand?.hasTemplateText === true) return undefined;
-      if (parent.name !== parentName) return undefined;
-      const own = rowOf(page, element, rows);
-      const above = rowOf(page, parent, rows);
-      found.push({
-        kind,
-        own: [element.position, own.length - element.position + 1],
-        above: [parent.position, above.length - parent.position + 1],
-        even: { own: own.even, above: above.even },
-        group: `${kind.members[i]} ${element.parent}`,
-      });
-    }
+    if (!rows.ofKind.has(kind)) rows.ofKind.set(kind, standingsOfKind(census, kind, rows));
+    const own = rows.ofKind.get(kind);
+    if (own === undefined) return undefined;
+    for (const one of own) found.push(one);
   }
   return found;
 }
 
+function standingsOfKind({ pages }: Census, kind: Kind, rows: Rows): Standing[] | undefined {
+  const found: Standing[] = [];
+  const parentName = kind.parent?.element.name;
+  for (let i = 0; i < kind.members.length; i += 2) {
+    const pageNumber = kind.members[i]!;
+    const page = pages[pageNumber]!;
+    const element = page.elements[kind.members[i + 1]!]!;
+    const parent = page.elements[element.parent];
+    const grand = parent && page.elements[parent.parent];
+    if (parent === undefined || parent.hasTemplateText || grand?.hasTemplateText === true) return undefined;
+    if (parent.name !== parentName) return undefined;
+    const own = rowOf(page, pageNumber, element, rows);
+    const above = rowOf(page, pageNumber, parent, rows);
+    found.push({
+      kind,
+      own: [element.position, own.length - element.position + 1],
+      above: [parent.position, above.length - parent.position + 1],
+      even: { own: own.even, above: above.even },
+      group: pageNumber * MOST_ELEMENTS + element.parent,
+    });
+  }
+  return found;
+}
+
+/** More than any page has: a page's number and an element's make one number. */
+const MOST_ELEMENTS = 2 ** 26;
+
 /** How many siblings stand in an element's row, and whether they are of one kind. */
 function rowOf(
   page: Page,
+  pageNumber: number,
   element: PageElement,
-  rows: Map<string, { length: number; even: boolean }>,
-): { length: number; even: boolean } {
-  const key = `${page.path}\0${element.parent}`;
+  { rows }: Rows,
+): { readonly length: number; readonly even: boolean } {
+  const key = pageNumber * MOST_ELEMENTS + element.parent + 1;
   let row = rows.get(key);
   if (row === undefined) {
-    const names = new Set<string>();
+    let name: string | undefined;
+    let even = true;
     let length = 0;
     const first = element.parent < 0 ? element.index : page.elements[element.parent]!.firstChild;
     for (let at = first; at >= 0; at = page.elements[at]!.next) {
       length++;
-      const { name } = page.elements[at]!;
-      names.add(name === 'th' ? 'td' : name);
+      const own = page.elements[at]!.name === 'th' ? 'td' : page.elements[at]!.name;
+      even &&= name === undefined || name === own;
+      name = own;
     }
-    row = { length, even: names.size === 1 };
+    row = { length, even };
     rows.set(key, row);
   }
   return row;

@@ -1,6 +1,6 @@
 // Old attributes and outdated elements as units: what each says in CSS, and what forbids taking it away.
 
-import { cellHints, type Hint, OUTDATED_ELEMENTS, ownHints } from '../cascade/index.js';
+import { cellHints, type Hint, mayHaveHints, OUTDATED_ELEMENTS, ownHints } from '../cascade/index.js';
 import { elementsOfTag, type Page, type PageElement } from '../markup/index.js';
 import { type Declaration, longhands } from '../sheets/index.js';
 import type { CarriedUnit, CarrierOptions } from './carriers.js';
@@ -19,30 +19,65 @@ const TOGETHER: ReadonlyMap<string, readonly string[]> = new Map([
 ]);
 const PICTURES = new Set(['img', 'object', 'embed', 'video', 'iframe']);
 
+interface HintGroup {
+  readonly hints: readonly Hint[];
+  readonly names: readonly string[];
+  readonly unit: Omit<CarriedUnit, 'objection'>;
+}
+
+const MOST_KNOWN = 20_000;
+const known = new Map<string, readonly HintGroup[]>();
+
 /** In: an element of HTML. Out: one unit for every old attribute, or group of them that depend on each other. */
 export function hintUnits(
   page: Page,
   element: PageElement,
   scripts: SiteScripts,
   options: CarrierOptions,
-): CarriedUnit[] {
-  const hints = ownHints(page, element);
-  if (hints.length === 0) return [];
+): readonly CarriedUnit[] {
+  if (!mayHaveHints(element)) return NO_UNITS;
+  return groupsOf(page, element).map(({ hints, names, unit }) => ({
+    ...unit,
+    objection: objectionTo(page, element, hints, names, scripts, options),
+  }));
+}
+
+const NO_UNITS: readonly CarriedUnit[] = [];
+
+/** The same few attributes stand on cell after cell, and each row of them is read once. */
+function groupsOf(page: Page, element: PageElement): readonly HintGroup[] {
+  // An address means something else in another folder.
+  const holder = element.attributes.some(({ name }) => name === 'background') ? page.path : '';
+  let key = `${element.name} ${page.quirks} ${holder}`;
+  for (const { name, value } of element.attributes)
+    if (name !== 'class' && name !== 'style' && name !== 'id') key += `\0${name}=${value}`;
+  let groups = known.get(key);
+  if (groups === undefined) {
+    groups = readGroups(page, element);
+    if (known.size >= MOST_KNOWN) known.clear();
+    known.set(key, groups);
+  }
+  return groups;
+}
+
+function readGroups(page: Page, element: PageElement): HintGroup[] {
   const cells = element.name === 'table' ? cellHints(element) : [];
-  return grouped(element, hints).map((group): CarriedUnit => {
-    const names = group.flatMap(({ attribute }) => attribute ?? []);
-    const declarations = group.flatMap((hint) => written(hint));
+  return grouped(element, ownHints(page, element)).map((hints): HintGroup => {
+    const names = hints.flatMap(({ attribute }) => attribute ?? []);
+    const declarations = hints.flatMap((hint) => written(hint));
     const inCells = cells.filter(({ attribute }) => names.includes(attribute!)).flatMap(written);
     const keyOf = (one: Declaration): string => declarationKey(one, page.path);
     const own = declarations.map(keyOf).join('; ');
-    const key = inCells.length === 0 ? own : `${own} cells ${inCells.map(keyOf).join('; ')}`;
     return {
-      key,
-      declarations,
-      holder: page.path,
-      ...(inCells.length === 0 ? {} : { cells: inCells }),
-      from: names.length === 0 ? { kind: 'name' } : { kind: 'attributes', names },
-      objection: objectionTo(page, element, group, names, scripts, options),
+      hints,
+      names,
+      unit: {
+        key: inCells.length === 0 ? own : `${own} cells ${inCells.map(keyOf).join('; ')}`,
+        declarations,
+        holder: page.path,
+        ...(inCells.length === 0 ? {} : { cells: inCells }),
+        from: names.length === 0 ? { kind: 'name' } : { kind: 'attributes', names },
+      },
     };
   });
 }

@@ -25,7 +25,7 @@ test('declarations have words, the most telling first', () => {
   assert.deepEqual(words('margin: 0; text-align: right; background: #f6efe0'), [
     'on-cream',
     'right',
-    'apart',
+    'tight',
   ]);
   assert.deepEqual(words('font-size: 12px'), ['small']);
   assert.deepEqual(words('font-size: 2em; width: 37.5%'), ['huge', 'wide-37-5']);
