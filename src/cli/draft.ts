@@ -4,7 +4,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import type { z } from 'zod';
-import { TASTES, type TasteName } from '../core/search/index.js';
+import { type ScopeTaste, TASTES, type TasteName } from '../core/search/index.js';
 import { refuseUnfinished } from '../site/change.js';
 import { DRAFT_FILE, parseDraft, renderDraft } from '../site/draft-file.js';
 import { makeDraft } from '../site/drafting.js';
@@ -20,6 +20,7 @@ import { Progress } from './progress.js';
 export interface DraftOptions {
   readonly atLeast: string;
   readonly taste?: string;
+  readonly scope?: string;
   readonly review?: boolean;
   readonly json?: boolean;
   readonly all?: boolean;
@@ -46,8 +47,9 @@ function makeAndShow(folder: string, options: DraftOptions): number {
   const text = existsSync(file) ? readFileSync(file, 'utf8') : undefined;
   const earlier = text === undefined ? undefined : parseDraft(text);
   const taste = tasteOf(options.taste ?? earlier?.taste ?? site.config.taste ?? 'balanced');
+  const scope = scopeOf(options.scope ?? earlier?.scope ?? site.config.scope ?? 'site');
   const onStep = (step: string): void => progress.say(step);
-  const { draft: made, adoption } = makeDraft(site, { atLeast, taste, onStep }, earlier);
+  const { draft: made, adoption } = makeDraft(site, { atLeast, taste, scope, onStep }, earlier);
   const { told } = adoption;
   const rendered = renderDraft(made, text);
   writeFileAtomic.sync(file, rendered);
@@ -94,6 +96,11 @@ function makeAndShow(folder: string, options: DraftOptions): number {
     );
   print(lines);
   return 0;
+}
+
+function scopeOf(name: string): ScopeTaste {
+  if (name === 'site' || name === 'section' || name === 'page') return name;
+  throw new UsageError(`--scope ${name}: expected site, section or page`);
 }
 
 function tasteOf(name: string): TasteName {

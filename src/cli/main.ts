@@ -43,6 +43,7 @@ program
   .argument('[site]', 'folder of the site', '.')
   .option('--at-least <n>', 'share a style from this many elements on', '2')
   .option('--taste <name>', '"whole looks", "balanced" or "small pieces"')
+  .option('--scope <name>', 'how far rules reach: "site", "section" or "page"')
   .option('--review', 'go through the draft style by style, in a terminal')
   .option('--all', 'show every line of every list')
   .option('--json', 'print one JSON document')

@@ -47,9 +47,9 @@ export function styleLines(styles: readonly DraftStyle[], all: boolean): string[
   return lines;
 }
 
-function whereText({ elements, pages, 'out of': from }: DraftStyle): string {
+function whereText({ elements, pages, 'out of': from, 'written into': into }: DraftStyle): string {
   if (elements === undefined || pages === undefined) return from ?? '';
-  return `${count(elements, 'element')} on ${count(pages, 'page')}, out of ${from}`;
+  return `${count(elements, 'element')} on ${count(pages, 'page')}, out of ${from}${into === undefined ? '' : `; into ${into}`}`;
 }
 
 /** Of a long list of selectors the first three. */

@@ -5,6 +5,7 @@ import { PARTS } from '../core/parts.js';
 import { CONFIG_FILE } from './pages.js';
 import { UsageError } from './usage-error.js';
 
+export const scopeName = z.enum(['site', 'section', 'page']);
 export const tasteName = z.enum(['whole looks', 'balanced', 'small pieces']);
 const namePart = z.string().regex(/^[a-zA-Z0-9_-]*$/, 'expected letters, digits, - and _');
 const globs = z.array(z.string().min(1));
@@ -35,6 +36,11 @@ export const configSchema = z
       .describe('Sheets that may be edited, where the guess from names would say otherwise.'),
     shared: sharedPath.optional().describe('The sheet that shared styles are written into.'),
     taste: tasteName.optional().describe('What a draft should prefer. Default: balanced.'),
+    scope: scopeName
+      .optional()
+      .describe(
+        'How far rules are written to reach: site, section (its body class), or page. Default: site.',
+      ),
     naming: z
       .strictObject({
         prefix: namePart.optional().describe('Stands in front of every new name.'),

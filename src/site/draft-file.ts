@@ -12,7 +12,7 @@ import {
 } from 'yaml';
 import { z } from 'zod';
 import { CLASS_NAME } from '../core/search/index.js';
-import { firstIssue, sharedPath, tasteName } from './config.js';
+import { firstIssue, scopeName, sharedPath, tasteName } from './config.js';
 import { UsageError } from './usage-error.js';
 
 export const DRAFT_FILE = 'acervus-draft.yaml';
@@ -50,6 +50,7 @@ const styleSchema = z.strictObject({
   elements: z.int().optional().describe('For reading: how many elements.'),
   pages: z.int().optional().describe('For reading: on how many pages.'),
   'out of': z.string().optional().describe('For reading: where it stands now.'),
+  'written into': z.string().optional().describe('For reading: the page whose own block holds it.'),
   'such as': z.array(z.string()).optional().describe('For reading: two of the places.'),
   saves: z
     .strictObject({ places: z.int(), bytes: z.int() })
@@ -82,6 +83,7 @@ export const draftSchema = z.strictObject({
   format: z.literal(2),
   shared: sharedPath,
   taste: tasteName,
+  scope: scopeName,
   'at-least': z.int().min(2),
   upkeep: z.strictObject({ now: z.int(), after: z.int() }).describe('For reading: places to keep up.'),
   styles: z.array(styleSchema),
@@ -110,6 +112,7 @@ const READ_ONLY = [
   'elements',
   'pages',
   'out of',
+  'written into',
   'such as',
   'saves',
   'instead',

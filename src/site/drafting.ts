@@ -8,7 +8,14 @@ import {
   type SheetMove,
 } from '../core/consolidate/index.js';
 import { declarationText, type NamedStyle, rulesOf, selectorsOf } from '../core/edits/index.js';
-import { type Kept, TASTES, type TasteName, takenOut, writtenCount } from '../core/search/index.js';
+import {
+  type Kept,
+  type ScopeTaste,
+  TASTES,
+  type TasteName,
+  takenOut,
+  writtenCount,
+} from '../core/search/index.js';
 import { placeIn, showPlace } from '../core/source.js';
 import { type CarriedUnit, groupBy, keptText } from '../core/stock/index.js';
 import type { FileChange } from './change.js';
@@ -20,6 +27,7 @@ import type { AdoptionTold } from './plan-file.js';
 export interface DraftOptions {
   readonly atLeast: number;
   readonly taste: TasteName;
+  readonly scope: ScopeTaste;
   readonly onStep?: (step: string) => void;
 }
 
@@ -46,6 +54,7 @@ export function makeDraft(site: Site, options: DraftOptions, earlier: Draft | un
     format: 2,
     shared: site.shared,
     taste: options.taste,
+    scope: options.scope,
     'at-least': options.atLeast,
     upkeep: result.upkeep,
     styles: entriesOf(styles, moves, site.shared, known, result.placeOf),
@@ -103,7 +112,12 @@ export interface Adoption {
 
 /** What a draft means on the site as it is now. Throws `UsageError` for what cannot be carried out. */
 export function planAdoption(site: Site, draft: Draft, onStep?: (step: string) => void): Adoption {
-  const options = { atLeast: draft['at-least'], taste: draft.taste, ...(onStep && { onStep }) };
+  const options = {
+    atLeast: draft['at-least'],
+    taste: draft.taste,
+    scope: draft.scope,
+    ...(onStep && { onStep }),
+  };
   const { result, found } = run(site, options, draft, 'refuse');
   const ids = new Set([...found.styles.map(styleId), ...found.sheetMoves.map(moveId)]);
   const gone = draft.styles.filter(({ id, take }) => take && !ids.has(id));
@@ -175,7 +189,7 @@ function keptTold(kept: readonly Kept[], placeOf: PlaceOf): AdoptionTold['kept']
 
 function run(
   site: Site,
-  { atLeast, taste, onStep }: DraftOptions,
+  { atLeast, taste, scope, onStep }: DraftOptions,
   draft: Draft | undefined,
   unknown: 'take' | 'refuse',
 ): { result: Consolidation; found: Found } {
@@ -190,6 +204,7 @@ function run(
       carriers: { pictureSizes: site.config.pictureSizes ?? 'keep' },
       atLeast,
       taste: TASTES[taste],
+      scope,
       partNames: site.config.parts ?? {},
     },
     { ...decisions, ...(onStep && { onStep }) },
@@ -219,6 +234,7 @@ function styleEntry(
     elements: members.length,
     pages: new Set(members.map(({ carrier }) => carrier.page)).size,
     'out of': fromText(style),
+    ...(style.page === undefined ? {} : { 'written into': style.page }),
     'such as': members.slice(0, 2).map(({ carrier }) => showPlace(placeOf(carrier))),
     saves: { places: savedPlaces(style), bytes: savedBytes(style, shared) },
     ...(instead === undefined ? {} : { instead }),

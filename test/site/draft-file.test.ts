@@ -6,6 +6,7 @@ const draft: Draft = {
   format: 2,
   shared: 'theme/shared.css',
   taste: 'balanced',
+  scope: 'site',
   'at-least': 2,
   upkeep: { now: 12, after: 4 },
   styles: [

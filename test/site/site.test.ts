@@ -78,18 +78,18 @@ test('a broken configuration names the key and what was expected', () => {
 });
 
 const draft = (styles: string): string =>
-  `format: 2\nshared: s.css\ntaste: balanced\nat-least: 2\nupkeep: { now: 1, after: 1 }\nstyles:\n${styles}\ntokens: []\nnear misses: []\nkept: []\n`;
+  `format: 2\nshared: s.css\ntaste: balanced\nscope: site\nat-least: 2\nupkeep: { now: 1, after: 1 }\nstyles:\n${styles}\ntokens: []\nnear misses: []\nkept: []\n`;
 const style = (name: string, more = ''): string =>
   `  - name: ${name}\n    id: "1"\n    home: new class\n    take: yes\n    declarations: "top: 0"\n${more}`;
 
 test('a broken draft names the line, the key and what was expected', () => {
   assert.match(
     message(() => parseDraft(draft(style('a b')))),
-    /^acervus-draft\.yaml:7: styles\[0\]\.name: "a b" is no class name/,
+    /^acervus-draft\.yaml:8: styles\[0\]\.name: "a b" is no class name/,
   );
   assert.match(
     message(() => parseDraft(draft(style('quay') + style('Quay')))),
-    /^acervus-draft\.yaml:12: .*names the style on line 7 too/,
+    /^acervus-draft\.yaml:13: .*names the style on line 8 too/,
   );
   assert.match(
     message(() => parseDraft(draft(style('a', '    into: b\n')))),

@@ -94,6 +94,7 @@ export function adoptAll(files: Texts, options: Partial<ConsolidationInput> = {}
     carriers: { pictureSizes: 'keep' },
     atLeast: 2,
     taste: TASTES.balanced,
+    scope: 'site',
     partNames: {},
     ...options,
   };

@@ -5,7 +5,7 @@
 import type { SiteModel } from '../cascade/index.js';
 import { originalOffset, type PartNames } from '../edits/index.js';
 import { type Proof, prove } from '../proof/index.js';
-import type { Kept, Style, Taste } from '../search/index.js';
+import type { Kept, ScopeTaste, Style, Taste } from '../search/index.js';
 import { type Place, placeIn } from '../source.js';
 import { type Carrier, type CarrierOptions, carriersOf, type SiteScripts } from '../stock/index.js';
 import { type Edits, inOneStep, type Judge, PROVE, TRUST } from './changes.js';
@@ -34,6 +34,7 @@ export interface ConsolidationInput {
   readonly carriers: CarrierOptions;
   readonly atLeast: number;
   readonly taste: Taste;
+  readonly scope: ScopeTaste;
   readonly partNames: PartNames;
 }
 
@@ -131,7 +132,7 @@ interface Steps extends Pick<Consolidation, 'styles' | 'tokens' | 'kept' | 'afte
 
 /** The steps that write into the shared sheet: styling out of the markup, equal rules made one, names for values. */
 function inSheets(
-  { scripts, themes, shared, atLeast, taste, partNames }: ConsolidationInput,
+  { scripts, themes, shared, atLeast, taste, scope, partNames }: ConsolidationInput,
   decisions: Decisions,
   carriers: readonly Carrier[],
   sheets: SheetsResult,
@@ -144,6 +145,7 @@ function inSheets(
     shared,
     atLeast,
     taste,
+    scope,
     partNames,
     apart: sheets.apart,
     decide: (found) => decisions.styles(found, placeOf),

@@ -5,7 +5,15 @@ import { SiteModel } from '../cascade/index.js';
 import { type NamedStyle, type PartNames, planEdits, type SitePlan, selectorsOf } from '../edits/index.js';
 import type { SourceTag } from '../markup/index.js';
 import { type Difference, differenceText, type Proof } from '../proof/index.js';
-import { type Bans, findHomes, type Kept, type Member, type Style, type Taste } from '../search/index.js';
+import {
+  type Bans,
+  findHomes,
+  type Kept,
+  type Member,
+  type ScopeTaste,
+  type Style,
+  type Taste,
+} from '../search/index.js';
 import type { Carrier, KeptReason, SiteScripts } from '../stock/index.js';
 import type { Judge } from './changes.js';
 
@@ -14,6 +22,7 @@ export interface MarkupOptions {
   readonly shared: string;
   readonly atLeast: number;
   readonly taste: Taste;
+  readonly scope: ScopeTaste;
   readonly partNames: PartNames;
   /** Pages that must not link the shared sheet. */
   readonly apart: ReadonlySet<string>;
@@ -53,14 +62,14 @@ export function consolidateMarkup(
     if (!options.apart.has(page.path) || tag === undefined) continue;
     units.set(tag, new Map(own.map(({ key }) => [key, { kind: 'sheet kept out' }])));
   }
-  const { atLeast, taste } = options;
+  const { atLeast, taste, scope } = options;
   let decided: Decided | undefined;
   let searched: readonly Kept[] = [];
   let last: SiteModel | undefined;
   for (let round = 1; ; round++) {
     options.onRound?.(round);
     if (decided === undefined || round <= MOST_SEARCHES) {
-      const search = findHomes(model, scripts, carriers, { atLeast, taste, bans });
+      const search = findHomes(model, scripts, carriers, { atLeast, taste, scope, bans });
       decided = options.decide(search.styles);
       searched = search.kept;
     } else decided = withoutBanned(decided, bans);

@@ -2,7 +2,7 @@
 // lead to.
 
 export { applyEdits, composeEdits, type Edit, originalOffset, reverseEdits } from './edit.js';
-export { newline, planLink } from './link.js';
+export { planLink } from './link.js';
 export {
   addLinks,
   applyToSources,

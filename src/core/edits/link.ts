@@ -3,6 +3,8 @@
 import { addressFrom, sheetPath } from '../addresses.js';
 import type { Page, SheetReference } from '../markup/index.js';
 import type { Edit } from './edit.js';
+import { newline } from './newline.js';
+import { ruleText, type SharedRule } from './shared-sheet.js';
 
 export interface LinkPlan {
   /** `undefined` where the page links the sheet already. */
@@ -56,6 +58,21 @@ export function planLink(
   };
 }
 
+/** Puts rules into a style block of the page itself, where a link would go. */
+export function planBlock(page: Page, rules: readonly SharedRule[]): Edit[] {
+  const { edit } = planLink(page, '\0', () => undefined);
+  if (edit === undefined) return [];
+  const indent = /^[ \t]*/.exec(edit.text.replace(/^[\r\n]+/, ''))?.[0] ?? '';
+  const eol = newline(page.text);
+  const inner = indent === '' ? '  ' : indent.repeat(2);
+  const css = rules
+    .map((rule) => ruleText(rule, page.path, '  ', eol).trimEnd())
+    .join(eol)
+    .replace(/^(?=.)/gm, inner);
+  const block = `<style>${eol}${css}${eol}${indent}</style>`;
+  return [{ ...edit, text: edit.text.replace(/<link[^>]*>/, () => block) }];
+}
+
 function isUnconditional(reference: SheetReference): boolean {
   return (
     reference.kind === 'link' &&
@@ -84,8 +101,4 @@ function referenceEnd(page: Page, reference: SheetReference): number | undefined
 /** The line break and indentation in front of an offset, or nothing where its line starts with other text. */
 function lineBreakBefore(text: string, offset: number): string {
   return /(?:\r\n|\n|\r)[ \t]*$/.exec(text.slice(0, offset))?.[0] ?? '';
-}
-
-export function newline(text: string): string {
-  return /\r\n|\n|\r/.exec(text)?.[0] ?? '\n';
 }

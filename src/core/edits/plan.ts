@@ -5,7 +5,7 @@ import { type Member, type Style, selectorText } from '../search/index.js';
 import type { CarriedUnit, Carrier, KeptReason } from '../stock/index.js';
 import { editTag } from './attributes.js';
 import { applyEdits, type Edit } from './edit.js';
-import { planLink } from './link.js';
+import { planBlock, planLink } from './link.js';
 import { type PartNames, type SharedRule, writeRules } from './shared-sheet.js';
 
 /** A style with the class that its elements wear, if they wear one for it. */
@@ -43,16 +43,22 @@ export function planEdits(
     }
     push(edits, carrier.page.path, changes);
     for (const { style } of parts) written.add(style);
-    if (!parts.some(({ style }) => needsSheet(style))) continue;
+    if (!parts.some(({ style }) => needsSheet(style) && style.page === undefined)) continue;
     touched.add(carrier.page.path);
     component ||= carrier.page.kind === 'component';
   }
-  const rules = [...written].sort((a, b) => a.order - b.order).flatMap(rulesOf);
+  const inOrder = [...written].sort((a, b) => a.order - b.order);
+  const rules = inOrder.filter(({ page }) => page === undefined).flatMap(rulesOf);
   if (rules.length > 0) {
     push(edits, shared, writeRules(model.sources.sheets.get(shared) ?? '', shared, rules, names));
   }
   // A component may be on any page: then every page needs the sheet.
   if (rules.length > 0) addLinks(model, shared, (path) => component || touched.has(path), edits);
+  // Behind the link, so that the page's own rules stand behind the shared ones.
+  for (const path of new Set(inOrder.flatMap(({ page }) => page ?? []))) {
+    const own = inOrder.filter(({ page }) => page === path).flatMap(rulesOf);
+    push(edits, path, planBlock(model.page(path)!, own));
+  }
   return { edits, after: applyToSources(model.sources, edits), unwritten };
 }
 
@@ -98,7 +104,7 @@ export function selectorsOf({ home, strength, className }: NamedStyle): string[]
       return [...home.selectors];
     case 'new class':
       return [
-        `${home.scope === undefined ? '' : `#${home.scope} `}${selectorText(`.${className}`, strength)}`,
+        `${home.scope === undefined ? '' : `${home.scope} `}${selectorText(`.${className}`, strength)}`,
       ];
   }
 }

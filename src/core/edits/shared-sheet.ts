@@ -4,7 +4,7 @@ import { addressFrom, resolveAddress } from '../addresses.js';
 import { PARTS, type Part } from '../parts.js';
 import type { Declaration } from '../sheets/index.js';
 import type { Edit } from './edit.js';
-import { newline } from './link.js';
+import { newline } from './newline.js';
 import { joinShorthands } from './shorthands.js';
 
 /** A declaration, and the path of the file that its addresses are relative to. */

@@ -15,7 +15,7 @@ import type { Trials } from './trial.js';
 
 export interface ClassRule {
   readonly strength: Strength;
-  /** An id around all members, where only an id is strong enough. */
+  /** A selector around all members: an id, where only an id is strong enough, or the body class of their section. */
   readonly scope: string | undefined;
   readonly units: readonly CarriedUnit[];
   readonly members: readonly Kind[];
@@ -24,11 +24,15 @@ export interface ClassRule {
   readonly beats: StrongerRule | undefined;
 }
 
+/** How far a rule should be written to reach: the site, the section of the site, the page that uses it. */
+export type ScopeTaste = 'site' | 'section' | 'page';
+
 export type StrongerRule = Extract<KeptReason, { kind: 'stronger rule' }>;
 
 export interface ClassOptions {
   readonly atLeast: number;
   readonly taste: Taste;
+  readonly scope: ScopeTaste;
   readonly trials: Trials;
   readonly order: RuleOrder;
   /** The part of the sheet for a set of declarations. */
@@ -135,17 +139,17 @@ function settleClass(
   const part = options.partOf(units);
   const scope = commonScope(kinds);
   const onlyHints = kinds.every((kind) => keys.every((key) => freeUnit(kind, key)?.from.kind !== 'style'));
-  let best:
-    | { strength: Strength; scope: string | undefined; served: Kind[]; specificity: number }
-    | undefined;
-  for (const choice of CHOICES) {
-    if (choice.scoped ? scope === undefined : choice.strength === 'weak' && !onlyHints) continue;
-    const specificity = choice.specificity + (choice.scoped ? ONE_ID : 0);
+  let best: { choice: Choice; prefix: string; served: Kind[] } | undefined;
+  const section = options.scope === 'site' ? undefined : commonSection(kinds);
+  const choices = section === undefined ? CHOICES : [IN_SECTION, ...CHOICES];
+  for (const choice of choices) {
+    const prefix = choice.prefix === 'id' ? scope : choice.prefix === 'section' ? section : '';
+    if (prefix === undefined || (choice.strength === 'weak' && !onlyHints)) continue;
+    const { specificity } = choice;
     const order = options.order.peek(isOverride(choice) ? 'overrides' : part);
     const rules = rulesFor(units, specificity, order, options.trials);
     const served = kinds.filter((kind) => bears(kind, unitsIn(kind, keys), rules));
-    if (best === undefined || sum(served) > sum(best.served))
-      best = { strength: choice.strength, scope: choice.scoped ? scope : undefined, served, specificity };
+    if (best === undefined || sum(served) > sum(best.served)) best = { choice, prefix, served };
     if (served.length === kinds.length) break;
   }
   const enough =
@@ -159,27 +163,49 @@ function settleClass(
     options.refuse(kind, unitsIn(kind, keys), reason);
   }
   if (best === undefined || members.length === 0) return undefined;
-  const plain = best.strength === 'plain' && best.scope === undefined;
-  const finalPart =
-    best.strength === 'twice' || best.strength === 'thrice' || best.scope !== undefined ? 'overrides' : part;
+  const { choice, prefix } = best;
+  const plain = choice.strength === 'plain' && choice.prefix !== 'id';
+  const finalPart = isOverride(choice) ? 'overrides' : part;
   const order = options.order.next(finalPart);
-  const rules = rulesFor(units, best.specificity, order, options.trials);
+  const rules = rulesFor(units, choice.specificity, order, options.trials);
   for (const kind of members) settle(kind, unitsIn(kind, keys), rules);
   const beats = plain ? undefined : members.flatMap((kind) => strongerRule(kind, units, ONE_CLASS) ?? [])[0];
-  return { strength: best.strength, scope: best.scope, units, members, part: finalPart, order, beats };
+  const around = prefix === '' ? undefined : prefix;
+  return { strength: choice.strength, scope: around, units, members, part: finalPart, order, beats };
 }
 
-const CHOICES: readonly { strength: Strength; specificity: number; scoped: boolean }[] = [
-  { strength: 'plain', specificity: ONE_CLASS, scoped: false },
-  { strength: 'weak', specificity: 0, scoped: false },
-  { strength: 'twice', specificity: 2 * ONE_CLASS, scoped: false },
-  { strength: 'thrice', specificity: 3 * ONE_CLASS, scoped: false },
-  { strength: 'plain', specificity: ONE_CLASS, scoped: true },
-  { strength: 'twice', specificity: 2 * ONE_CLASS, scoped: true },
-];
+interface Choice {
+  readonly strength: Strength;
+  /** Of the whole selector. */
+  readonly specificity: number;
+  readonly prefix: 'none' | 'id' | 'section';
+}
 
-function isOverride({ strength, scoped }: (typeof CHOICES)[number]): boolean {
-  return scoped || strength === 'twice' || strength === 'thrice';
+const CHOICES: readonly Choice[] = [
+  { strength: 'plain', specificity: ONE_CLASS, prefix: 'none' },
+  { strength: 'weak', specificity: 0, prefix: 'none' },
+  { strength: 'twice', specificity: 2 * ONE_CLASS, prefix: 'none' },
+  { strength: 'thrice', specificity: 3 * ONE_CLASS, prefix: 'none' },
+  { strength: 'plain', specificity: ONE_ID + ONE_CLASS, prefix: 'id' },
+  { strength: 'twice', specificity: ONE_ID + 2 * ONE_CLASS, prefix: 'id' },
+];
+const IN_SECTION: Choice = { strength: 'plain', specificity: 2 * ONE_CLASS, prefix: 'section' };
+
+function isOverride({ strength, prefix }: Choice): boolean {
+  return prefix === 'id' || strength === 'twice' || strength === 'thrice';
+}
+
+/** `.fares`: a class of the body that all kinds stand under, where there is one on no more pages than needed. */
+function commonSection(kinds: readonly Kind[]): string | undefined {
+  let common: string[] | undefined;
+  for (const kind of kinds) {
+    let root: Kind | undefined = kind;
+    while (root !== undefined && root.element.name !== 'body') root = root.parent;
+    const own = root?.element.classes ?? [];
+    common = common === undefined ? [...own] : common.filter((name) => own.includes(name));
+  }
+  const name = common?.find((one) => /^[a-zA-Z_][\w-]*$/.test(one));
+  return name === undefined ? undefined : `.${name}`;
 }
 
 function unitsIn(kind: Kind, keys: readonly string[]): CarriedUnit[] {
@@ -224,7 +250,7 @@ function commonScope(kinds: readonly Kind[]): string | undefined {
     const around: string[] = [];
     for (let at = kind.parent; at !== undefined; at = at.parent) {
       const id = idOf(at);
-      if (id !== undefined && /^[a-zA-Z_][\w-]*$/.test(id)) around.push(id);
+      if (id !== undefined && /^[a-zA-Z_][\w-]*$/.test(id)) around.push(`#${id}`);
     }
     common = common === undefined ? around : common.filter((id) => around.includes(id));
   }

@@ -30,6 +30,8 @@ export interface Style {
   readonly units: readonly CarriedUnit[];
   readonly members: readonly Member[];
   readonly part: Part;
+  /** The only page that uses it, where it is to stand in that page's own block. */
+  readonly page: string | undefined;
   /** The place among new rules: later ones win. */
   readonly order: number;
   /** Why a home that is better by rank was not possible. */

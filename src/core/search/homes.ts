@@ -4,7 +4,7 @@
 import type { SiteModel } from '../cascade/index.js';
 import type { SourceTag } from '../markup/index.js';
 import type { CarriedUnit, Carrier, KeptReason, SiteScripts } from '../stock/index.js';
-import { takeClasses } from './by-classes.js';
+import { type ScopeTaste, takeClasses } from './by-classes.js';
 import { type HookRule, takeHooks } from './by-hooks.js';
 import { type Kind, takeCensus } from './census.js';
 import type { Taste } from './cost.js';
@@ -26,6 +26,7 @@ export interface Bans {
 export interface SearchOptions {
   readonly atLeast: number;
   readonly taste: Taste;
+  readonly scope: ScopeTaste;
   readonly bans: Bans;
 }
 
@@ -62,6 +63,7 @@ export function findHomes(
   const classes = takeClasses(census, {
     atLeast: options.atLeast,
     taste: options.taste,
+    scope: options.scope,
     trials,
     order,
     partOf: (units) => partOf(units.flatMap(({ declarations }) => declarations)),
@@ -110,10 +112,19 @@ export function findHomes(
     for (const unit of carrier.units)
       kept.push({ carrier, unit, reason: unit.objection ?? { kind: 'no tag of its own' } });
   }
+  if (options.scope === 'page') for (const [at, style] of styles.entries()) styles[at] = onItsPage(style);
   const taken = new Map(styles.map((style) => [style, takenOut(style.members)]));
   const bySaving = (a: Style, b: Style): number =>
     taken.get(b)! - taken.get(a)! || (a.keys.join() < b.keys.join() ? -1 : 1);
   return { styles: styles.filter(({ members }) => members.length > 0).sort(bySaving), kept };
+}
+
+/** What only one page uses stands in that page's own block. */
+function onItsPage(style: Style): Style {
+  const pages = new Set(style.members.map(({ carrier }) => carrier.page));
+  const [page] = pages;
+  const own = style.home.kind !== 'already given' && style.home.kind !== 'existing class';
+  return own && pages.size === 1 && page?.kind === 'page' ? { ...style, page: page.path } : style;
 }
 
 function withBans(carrier: Carrier, { units: bans }: Bans): Carrier {
@@ -196,6 +207,7 @@ function styleOf(
     units,
     members: [...members].map(([carrier, own]) => ({ carrier, units: own })),
     part: 'components',
+    page: undefined,
     order,
     instead: undefined,
     beats: undefined,

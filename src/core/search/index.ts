@@ -1,6 +1,7 @@
 // Stage 5, search. In: tags that carry styling. Out: a home for each unit, names for new classes, and what stays with
 // its reason.
 
+export type { ScopeTaste } from './by-classes.js';
 export { selectorText } from './by-hooks.js';
 export { type Convention, readConvention, USUAL } from './convention.js';
 export { TASTES, type Taste, type TasteName } from './cost.js';
