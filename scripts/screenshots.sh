@@ -20,10 +20,10 @@ xvfb=$!
 sleep 1
 
 # A wide terminal; accounts use up to 140 columns of it.
-# shot NAME 'COMMAND': runs the command at a prompt and keeps what the terminal shows.
+# shot NAME 'COMMAND' ['SHOWN']: runs the command at a prompt and keeps what the terminal shows.
 shot() {
   rm -f "$work/done"
-  printf '%s\n' "export COLORTERM=truecolor FORCE_COLOR=1 COLUMNS=140; printf '\\033[1m\$\\033[0m %s\\n\\n' \"$2\"; $2; touch $work/done; sleep 60" > "$work/run.sh"
+  printf '%s\n' "export COLORTERM=truecolor FORCE_COLOR=1 COLUMNS=140; printf '\\033[1m\$\\033[0m %s\\n\\n' \"${3:-$2}\"; $2; touch $work/done; sleep 60" > "$work/run.sh"
   DISPLAY=$display xterm -fa 'DejaVu Sans Mono' -fs 10 -geometry 157x46+0+0 -b 12 -bg '#fbfaf7' -fg '#2b2f33' -xrm 'XTerm*boldColors: false' \
     -xrm 'XTerm*color6: #0b7285' -xrm 'XTerm*color3: #b06c00' -xrm 'XTerm*color1: #b3261e' \
     -e bash "$work/run.sh" &
@@ -37,10 +37,17 @@ shot() {
 
 shot survey 'acervus survey skerrin-line | head -42'
 shot draft 'acervus draft skerrin-line'
+cp -r "$root/demo/site" "$work/line"
+acervus draft line >/dev/null
+# Answers by themselves: the third style, with the list of answers open.
+printf '%s\n' 'import os,pty,sys,time' 'pid,fd=pty.fork()' 'if pid==0: os.execvp("acervus",["acervus","draft","--review","line"])' 'import threading' 'def answer():' '  time.sleep(1.5); os.write(fd,b"\r"); time.sleep(0.8); os.write(fd,b"\x1b[B\x1b[B\r")' 'threading.Thread(target=answer,daemon=True).start()' 'end=time.time()+5' 'import select' 'while time.time()<end:' '  if select.select([fd],[],[],0.2)[0]: sys.stdout.buffer.write(os.read(fd,4096)); sys.stdout.flush()' > "$work/review.py"
+shot review 'python3 review.py' 'acervus draft --review line'
+shot sheet-before 'head -42 skerrin-line/theme/builder.css'
 shot adopt 'acervus adopt skerrin-line'
+shot sheet-after 'head -42 skerrin-line/theme/shared.css'
 shot prove 'acervus prove skerrin-line --against before'
 cp -r skerrin-line broken
-printf '\n.kw-main .text-navy {\n  color: #8a3b12;\n}\n' >> broken/theme/skerrin.css
+printf '\n.kw-main .table-cell-navy {\n  color: #8a3b12;\n}\n' >> broken/theme/skerrin.css
 shot prove-difference 'acervus prove broken --against skerrin-line | head -42'
 shot prove-browser "acervus prove broken --against skerrin-line --browser --pages 'fares/*' | tail -42"
 shot undo 'acervus undo skerrin-line'

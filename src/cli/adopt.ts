@@ -77,7 +77,7 @@ export function adopt(folder: string, options: AdoptOptions): number {
       }),
     );
   if (styles.length > 0)
-    lines.push(heading('Styles', `places each saves; into ${told.shared}`), ...styleLines(styles, all));
+    lines.push(heading('Styles', `places each saves; into ${told.shared}`), ...styleLines(styles, all, 5));
   lines.push(...tokenLines(told.tokens, all), ...keptLines(kept, all));
   lines.push(heading('Proof'));
   lines.push(

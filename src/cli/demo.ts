@@ -35,8 +35,8 @@ export async function demo(folder: string): Promise<number> {
   );
   step(1, `survey ${folder}`, 'Take stock: what is written, how often the same, what is broken.');
   await survey(folder, {});
-  step(2, `draft ${folder}`, 'Propose a class for what repeats, and say what stays and why.');
-  draft(folder, { atLeast: '2' });
+  step(2, `draft ${folder}`, 'Propose a home for every repeated style, and say what stays and why.');
+  await draft(folder, { atLeast: '2' });
   step(3, `adopt ${folder}`, 'Carry it out. The proof comes first, the writing after it.');
   adopt(folder, {});
   step(

@@ -15,13 +15,16 @@ const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
   'grouped rule': 'in one rule',
 };
 
-const SHOWN = 12;
+/** How many of a long list are shown at first: an account of a draft fits a screen. */
+const STYLES = 8;
+const TOKENS = 5;
+const REASONS = 6;
 
 /** One entry per style, strongest saving first. */
-export function styleLines(styles: readonly DraftStyle[], all: boolean): string[] {
+export function styleLines(styles: readonly DraftStyle[], all: boolean, most = STYLES): string[] {
   const lines: string[] = [];
   const taken = styles.filter(({ take }) => take);
-  for (const style of all ? taken : taken.slice(0, SHOWN)) {
+  for (const style of all ? taken : taken.slice(0, most)) {
     const given = style.home === 'already given';
     const name = style.selector ?? (style.name === undefined ? '' : `.${style.name}`);
     const declarations = style.declarations
@@ -43,7 +46,7 @@ export function styleLines(styles: readonly DraftStyle[], all: boolean): string[
     ];
     lines.push(row({ text: dim(`  ${about.filter((one) => one !== undefined).join('; ')}`) }));
   }
-  if (!all && taken.length > SHOWN) lines.push(more(taken.length - SHOWN, '--all'));
+  if (!all && taken.length > most) lines.push(more(taken.length - most, '--all'));
   return lines;
 }
 
@@ -61,22 +64,22 @@ function shortList(selectors: string): string {
 export function tokenLines(tokens: AdoptionTold['tokens'], all: boolean): string[] {
   if (tokens.length === 0) return [];
   const lines = [heading('Names for values', 'places in the sheets that would say each')];
-  for (const { name, value, uses, kind } of all ? tokens : tokens.slice(0, SHOWN)) {
+  for (const { name, value, uses, kind } of all ? tokens : tokens.slice(0, TOKENS)) {
     const shown = `${kind === 'colour' ? swatch(value) : ''}${clean(value)}`;
     lines.push(row({ count: uses, mark: 'made', text: `${name}  ${shown}` }));
   }
-  if (!all && tokens.length > SHOWN) lines.push(more(tokens.length - SHOWN, '--all'));
+  if (!all && tokens.length > TOKENS) lines.push(more(tokens.length - TOKENS, '--all'));
   return lines;
 }
 
 export function keptLines(kept: AdoptionTold['kept'], all: boolean): string[] {
   if (kept.length === 0) return [];
   const lines = [heading('Stays where it is', 'declarations and old attributes, and why')];
-  for (const { reason, declarations, places } of all ? kept : kept.slice(0, 8)) {
+  for (const { reason, declarations, places } of all ? kept : kept.slice(0, REASONS)) {
     lines.push(row({ count: declarations, mark: 'kept', text: clean(reason), place: places[0] ?? '' }));
     if (all) for (const other of places.slice(1)) lines.push(row({ text: '', place: other }));
   }
-  if (!all && kept.length > 8) lines.push(more(kept.length - 8, '--all'));
+  if (!all && kept.length > REASONS) lines.push(more(kept.length - REASONS, '--all'));
   return lines;
 }
 

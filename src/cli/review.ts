@@ -65,7 +65,7 @@ export async function review(folder: string): Promise<number> {
 
 /** What it looks like: the style, a tag that it changes, and the reason. */
 function shown(style: DraftStyle, folder: string, number: number, of: number): string[] {
-  const lines = [heading(`${number} of ${of}`, style.home), ...styleLines([{ ...style, take: true }], true)];
+  const lines = [heading(`${number} of ${of}`), ...styleLines([{ ...style, take: true }], true)];
   const [place] = style['such as'] ?? [];
   const source = place === undefined ? undefined : sourceAt(folder, place);
   if (source !== undefined) lines.push(row({ text: `now   ${clean(source)}`, place: place ?? '' }));

@@ -75,7 +75,7 @@ export function makeDraft(site: Site, options: DraftOptions, earlier: Draft | un
       from,
       to,
       change: earlierNear.get(`${from} ${to}`)?.change ?? false,
-      apart: `${kind === 'colour' ? `a colour distance of ${apart}` : `${apart} pixel`}; ${times} times against ${toTimes}`,
+      apart: `${kind === 'colour' ? `a colour distance of ${apart}` : `${apart} pixel`}; ${times === 1 ? 'once' : `${times} times`} against ${toTimes}`,
       'such as': places.slice(0, 2).map(showPlace),
     })),
     kept: keptEntries(result.kept, result.placeOf),
