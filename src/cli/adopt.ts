@@ -65,7 +65,10 @@ export function adopt(folder: string, options: AdoptOptions): number {
   if (changes.length === 0)
     lines.push(row({ count: 0, text: 'nothing to adopt: no style of the draft is left to move' }));
   else {
-    lines.push(row({ count: changes.length, mark: 'made', text: 'files written' }), ...sumLines(told));
+    lines.push(
+      row({ count: changes.length, mark: 'made', text: 'files written' }),
+      ...sumLines(told, options.patch !== true),
+    );
   }
   const { styles, gone, kept, proof } = told;
   if (gone.length > 0)

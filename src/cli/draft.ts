@@ -75,7 +75,7 @@ function makeAndShow(folder: string, options: DraftOptions): number {
   const lines = [
     heading('Draft', `${file}${earlier === undefined ? '' : ', your names and decisions kept'}`),
   ];
-  lines.push(...sumLines(told));
+  lines.push(...sumLines(told, false));
   if (made.styles.length > 0)
     lines.push(
       heading('Styles', `places each saves; into ${site.shared}; proven in advance to change nothing`),

@@ -16,7 +16,7 @@ const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
 };
 
 /** How many of a long list are shown at first: an account of a draft fits a screen. */
-const STYLES = 8;
+const STYLES = 6;
 const TOKENS = 5;
 const REASONS = 6;
 
@@ -84,16 +84,19 @@ export function keptLines(kept: AdoptionTold['kept'], all: boolean): string[] {
 }
 
 /** Upkeep and size, before and after. */
-export function sumLines({
-  upkeep,
-  size,
-  changed,
-}: Pick<AdoptionTold, 'upkeep' | 'size' | 'changed'>): string[] {
+export function sumLines(
+  { upkeep, size, changed }: Pick<AdoptionTold, 'upkeep' | 'size' | 'changed'>,
+  done: boolean,
+): string[] {
   const less = upkeep.now === 0 ? 0 : Math.round((1 - upkeep.after / upkeep.now) * 100);
   const bytes = size.now - size.after;
   const lines = [
-    row({ count: upkeep.now, text: 'places hold a declaration or an old attribute now' }),
-    row({ count: upkeep.after, mark: 'made', text: `would be left: ${less}% less to keep up` }),
+    row({ count: upkeep.now, text: `places ${done ? 'held' : 'hold'} a declaration or an old attribute` }),
+    row({
+      count: upkeep.after,
+      mark: 'made',
+      text: `${done ? 'are' : 'would be'} left: ${less}% less to keep up`,
+    }),
     row({
       count: Math.abs(bytes),
       mark: bytes >= 0 ? 'taken' : 'made',
