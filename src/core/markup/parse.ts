@@ -152,7 +152,8 @@ class PageReader {
       style: attributeOf(node.attrs, 'style'),
       tag,
       hasText: false,
-      hasTemplateText: false,
+      hasTemplateText:
+        this.#hasTemplateText && TABLE_PARTS.has(node.tagName) && this.#isTemplatedRow(node, parent),
       templated:
         tag === undefined || !this.#hasTemplateText
           ? 'no'
@@ -163,6 +164,19 @@ class PageReader {
     else if (parent >= 0) this.elements[parent]!.firstChild = index;
     this.#noteRole(node, element);
     return index;
+  }
+
+  /** Text between rows and cells is moved in front of the table: only the source shows that it stands there. */
+  #isTemplatedRow({ startTag, childNodes, end }: SourceElement, parent: number): boolean {
+    // What stands between a table and the rows of a body that is only implied is seen from the table.
+    if (startTag === null) return this.elements[parent]?.hasTemplateText === true;
+    let from = startTag.endOffset;
+    for (const child of childNodes) {
+      if (!isSourceElement(child) || child.startTag === null) continue;
+      if (hasTemplateText(this.#text.slice(from, child.startTag.startOffset))) return true;
+      from = child.end >= 0 ? child.end : child.startTag.endOffset;
+    }
+    return end >= 0 && hasTemplateText(this.#text.slice(from, end));
   }
 
   #sourceTag({ attrs, startTag, tagName }: SourceElement): SourceTag | undefined {
@@ -297,6 +311,8 @@ class PageReader {
 
 /** Names of elements that the parser makes anew when they are misnested (HTML standard, "formatting"). */
 const FORMATTING = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '));
+
+const TABLE_PARTS = new Set(['table', 'tbody', 'thead', 'tfoot', 'tr']);
 
 function isTemplate(node: Tree.Element): node is Tree.Template {
   return 'content' in node;

@@ -154,3 +154,67 @@ test('a script that reads an old attribute keeps it', () => {
   assert.equal(homes(`${body}<script>x.bgColor = "lime"</script>`).length, 0);
   assert.equal(homes(`${body}<script>x.getAttribute("bgcolor")</script>`).length, 0);
 });
+
+test('rules that rival each other are not put into one selector', () => {
+  const body = ['red', 'lime', 'blue']
+    .map(
+      (colour) =>
+        `<div class="${colour}"><h2 style="color: ${colour}">a</h2><h2 style="color: ${colour}">b</h2></div>`,
+    )
+    .join('');
+  assert.deepEqual(homes(body).sort(), [
+    '.blue > h2 { color:#0000ff } × 2',
+    '.lime > h2 { color:#00ff00 } × 2',
+    '.red > h2 { color:#ff0000 } × 2',
+  ]);
+});
+
+test('a rule that most of what it reaches would have to be shielded from is none', () => {
+  const own = Array.from({ length: 6 }, (_, i) => `<p style="width: ${i + 3}px">x`).join('');
+  const [home] = homes(`<p style="width: 1px">a<p style="width: 1px">b${own}`);
+  assert.match(home ?? '', /^\.[\w-]+ \{ width:1px \} × 2/);
+});
+
+test('a component may be included anywhere: only selectors that need no scope reach it', () => {
+  const { styles, text } = adoptAll({
+    'index.html': htmlPage('<div class="m"><p style="top: 0">a<p style="top: 0">b</div><p>c'),
+    'part.tpl': '<p style="top: 0">d</p><p>e</p>',
+  });
+  for (const style of styles)
+    for (const { carrier } of style.members)
+      if (carrier.page.path === 'part.tpl') assert.notEqual(style.home.kind, 'existing hooks');
+  assert.match(text('part.tpl'), /<p>e<\/p>/);
+});
+
+test('pages that cannot be decided are left as they are, and nothing is to reach them', () => {
+  const bad = htmlPage('<p style="top: 0">a<p style="top: 0">b', '<base href="/x/">');
+  const { text, kept } = adoptAll({
+    'bad.html': bad,
+    'good.html': htmlPage('<p style="top: 0">a<p style="top: 0">b'),
+  });
+  assert.equal(text('bad.html'), bad);
+  assert.match(text('shared.css'), /^p \{/m);
+  assert.deepEqual(
+    kept.map(({ reason }) => reason.kind),
+    ['page undecided', 'page undecided'],
+  );
+});
+
+test('positions are counted among all siblings, and not found where template text may put more', () => {
+  const cell = (text: string, style = ''): string => `<td${style}>${text}</td>`;
+  const row = `<tr>${cell('a', ' style="top: 0"')}${cell('b')}${cell('c')}</tr>`;
+  assert.match(homes(`<table>${row.repeat(3)}</table>`)[0]!, /^td:first-child/);
+  assert.match(homes(`<table>${row.replace('<tr>', '<tr>{{ more }}').repeat(3)}</table>`)[0] ?? '', /^\./);
+  const loop = '<table>{% for x in y %}<tr><td style="top: 0">a<td>b</tr><tr><td>c</tr>{% endfor %}</table>';
+  assert.doesNotMatch(homes(loop.repeat(3)).join(), /tr:/);
+  const mixed = '<h2>t</h2><p>a</p><p style="top: 0">b</p>';
+  assert.doesNotMatch(homes(`${`<div>${mixed}</div>`.repeat(2)}<p>c`)[0] ?? '', /nth-child\(3n/);
+});
+
+test('cells that only some rows have keep out of a rule on the column', () => {
+  const rows = Array.from({ length: 5 }, (_, i) =>
+    i === 2 ? '<tr><td>own<td style="top: 0">x' : '<tr><td style="top: 0">a<td>b',
+  ).join('');
+  const [home] = homes(`<table>${rows}</table>`);
+  assert.match(home ?? '', /^\.[\w-]+ \{ top:0 \} × 5/);
+});
