@@ -98,10 +98,10 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
     };
     return { sheets, placeOf, done: inSheets(input, decisions, own, sheets, placeOf, then) };
   };
-  // What the search proposes has been tried on every kind of element: as a rule one proof of the whole is enough. What
-  // components allow has to be proven first.
-  const components = model.pages.some(({ kind }) => kind === 'component');
-  let { sheets, placeOf, done } = steps(components ? PROVE : TRUST, TRUST);
+  // What the search proposes has been tried on every kind of element: as a rule one proof of the whole is enough. Rules
+  // that move from pages to the shared sheet have not, and are proven first.
+  const untried = moves.some(({ kind }) => kind === 'from style blocks');
+  let { sheets, placeOf, done } = steps(untried ? PROVE : TRUST, TRUST);
   let upkeep = new UpkeepCount(done.after);
   let proof = prove(changed.after, done.after, { perPage: 1, onPage: (page) => upkeep.add(page) });
   if (proof.differences.length > 0) {

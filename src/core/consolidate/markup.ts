@@ -87,8 +87,8 @@ export function consolidateMarkup(
     const proof = options.judge(model, after);
     if (proof.differences.length === 0)
       return { styles: decided.styles, kept: [...searched, ...decided.kept], plan, after, proof };
-    const blamed = proof.differences.map((one) => blame(one, after, decided!.styles, ban, hooks));
-    if (blamed.includes(true)) continue;
+    const blame = new Blame(decided.styles, after, ban, hooks);
+    if (proof.differences.filter((one) => blame.assign(one)).length > 0) continue;
     // The plan differs where nothing was moved: nothing of it can be kept.
     const reason: KeptReason = { kind: 'proof', detail: differenceText(proof.differences[0]!) };
     for (const { members } of decided.styles) for (const member of members) ban(member, reason);
@@ -119,48 +119,81 @@ function withoutBanned({ styles, kept }: Decided, { hooks, units }: Bans): Decid
   return { styles: left, kept: [...kept, ...gone] };
 }
 
-/** Finds what could have made the difference, and bans it. Out: whether anything was found. */
-function blame(
-  difference: Difference,
-  after: SiteModel,
-  styles: readonly NamedStyle[],
-  ban: (member: Member, reason: KeptReason) => void,
-  hooks: Set<string>,
-): boolean {
-  const reason: KeptReason = { kind: 'proof', detail: differenceText(difference) };
-  const onPage = styles.flatMap(({ members }) =>
-    members.filter(({ carrier }) => carrier.page.path === difference.page),
-  );
-  const page = after.page(difference.page);
-  if (difference.kind === 'style' && page !== undefined) {
-    // Elements keep their order; only links in the head shift them, so the tag is found by its number from the end.
-    const fromEnd = page.elements.length - difference.element;
-    const own = onPage.filter(({ carrier }) => {
-      const { elements } = carrier.page;
-      return elements[elements.length - fromEnd]?.tag === carrier.tag;
-    });
-    const meant = own.filter(({ units }) =>
-      units.some(({ declarations }) =>
-        declarations.some(({ property }) => difference.property.startsWith(property)),
-      ),
-    );
-    for (const member of meant.length > 0 ? meant : own) ban(member, reason);
-    if (own.length > 0) return true;
-    const rules = new Set(difference.after.map(({ from }) => from));
-    const reaching = styles.filter((style) => selectorsOf(style).some((selector) => rules.has(selector)));
-    for (const style of reaching)
-      for (const selector of selectorsOf(style))
-        for (const key of style.keys) hooks.add(`${selector}\0${key}`);
-    const asHooks = reaching.some(({ home }) => home.kind === 'existing hooks' || home.kind === 'position');
-    for (const { home, members } of reaching)
-      if (home.kind === 'new class') for (const member of members) ban(member, reason);
-    if (asHooks || reaching.length > 0) return true;
+/** Finds what could have made each difference, and bans it. */
+class Blame {
+  readonly #byPage = new Map<string, Member[]>();
+  readonly #byTag = new Map<SourceTag, Member[]>();
+  readonly #bySelector = new Map<string, NamedStyle[]>();
+  readonly #inComponents: Member[] = [];
+  readonly #done = new Set<string>();
+  readonly #after: SiteModel;
+  readonly #ban: (member: Member, reason: KeptReason) => void;
+  readonly #hooks: Set<string>;
+
+  constructor(
+    styles: readonly NamedStyle[],
+    after: SiteModel,
+    ban: (member: Member, reason: KeptReason) => void,
+    hooks: Set<string>,
+  ) {
+    this.#after = after;
+    this.#ban = ban;
+    this.#hooks = hooks;
+    for (const style of styles) {
+      for (const selector of selectorsOf(style)) note(this.#bySelector, selector, style);
+      for (const member of style.members) {
+        const { page, tag } = member.carrier;
+        note(this.#byPage, page.path, member);
+        if (tag !== undefined) note(this.#byTag, tag, member);
+        if (page.kind === 'component') this.#inComponents.push(member);
+      }
+    }
   }
-  // On a page where nothing moved, only the link to the shared sheet is new: components ask for it everywhere.
-  const inComponents = styles.flatMap(({ members }) =>
-    members.filter(({ carrier }) => carrier.page.kind === 'component'),
-  );
-  const meant = onPage.length > 0 ? onPage : inComponents;
-  for (const member of meant) ban(member, reason);
-  return meant.length > 0;
+
+  /** Out: whether anything was found. */
+  assign(difference: Difference): boolean {
+    const reason: KeptReason = { kind: 'proof', detail: differenceText(difference) };
+    const onPage = this.#byPage.get(difference.page) ?? [];
+    const page = this.#after.page(difference.page);
+    if (difference.kind === 'style' && page !== undefined) {
+      const tag = this.#tagOf(onPage, page.elements.length - difference.element);
+      const own = tag === undefined ? [] : (this.#byTag.get(tag) ?? []);
+      const meant = own.filter(({ units }) =>
+        units.some(({ declarations }) =>
+          declarations.some(({ property }) => difference.property.startsWith(property)),
+        ),
+      );
+      for (const member of meant.length > 0 ? meant : own) this.#ban(member, reason);
+      if (own.length > 0 || this.#banRules(difference, reason)) return true;
+    }
+    // On a page where nothing moved, only the link to the shared sheet is new: components ask for it everywhere.
+    const meant = onPage.length > 0 ? onPage : this.#inComponents;
+    const key = onPage.length > 0 ? difference.page : '';
+    if (!this.#done.has(key)) for (const member of meant) this.#ban(member, reason);
+    this.#done.add(key);
+    return meant.length > 0;
+  }
+
+  /** Elements keep their order; only links in the head shift them, so the tag is found by its number from the end. */
+  #tagOf([first]: readonly Member[], fromEnd: number): SourceTag | undefined {
+    const elements = first?.carrier.page.elements;
+    return elements?.[elements.length - fromEnd]?.tag;
+  }
+
+  /** Bans the rules of ours that decide. */
+  #banRules({ after }: Extract<Difference, { kind: 'style' }>, reason: KeptReason): boolean {
+    const reaching = after.flatMap(({ from }) => this.#bySelector.get(from) ?? []);
+    for (const style of reaching) {
+      for (const selector of selectorsOf(style))
+        for (const key of style.keys) this.#hooks.add(`${selector}\0${key}`);
+      if (style.home.kind === 'new class') for (const member of style.members) this.#ban(member, reason);
+    }
+    return reaching.length > 0;
+  }
+}
+
+function note<K, V>(map: Map<K, V[]>, key: K, value: V): void {
+  const known = map.get(key);
+  if (known === undefined) map.set(key, [value]);
+  else known.push(value);
 }

@@ -34,10 +34,13 @@ export function consolidateSheets(
   placesOn: (pages: ReadonlySet<string>) => number,
   judge: Judge,
 ): SheetsResult {
-  const components = new Set(model.pages.filter(({ kind }) => kind === 'component').map(({ path }) => path));
-  const inComponents = placesOn(components);
-  const everywhere = proveMoves(model, moves, shared, names, inComponents > 0, judge);
-  if (inComponents === 0 || everywhere.refused.length === 0) return everywhere;
+  // Pages that do not hold these rules, and components, may want the shared sheet later: the proof is to know that now.
+  const holding = new Set(
+    moves.flatMap((move) => (move.kind === 'grouped rule' ? [] : move.places.map(({ page }) => page.path))),
+  );
+  const others = new Set(model.paths.filter((path) => holding.size > 0 && !holding.has(path)));
+  const everywhere = proveMoves(model, moves, shared, names, placesOn(others) > 0, judge);
+  if (placesOn(others) === 0 || everywhere.refused.length === 0) return everywhere;
   // A page that must do without some rule keeps that rule out of the shared sheet, or the components.
   const without = proveMoves(model, moves, shared, names, false, judge);
   const linked = new Set(
@@ -65,9 +68,11 @@ function proveMoves(
   judge: Judge,
 ): SheetsResult {
   let left = moves;
+  let last: SiteModel | undefined;
   for (let round = 1; left.length > 0 && round <= MOST_ROUNDS; round++) {
     const edits = planSheets(model, left, shared, names, everywhere);
-    const after = stateAfter(model, edits);
+    const after: SiteModel = last === undefined ? stateAfter(model, edits) : stateAfter(model, edits, last);
+    last = after;
     const { differences } = judge(model, after);
     if (differences.length === 0)
       return {
