@@ -72,6 +72,11 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
         element.id !== undefined && shared.has(element.id) ? element.id : '',
         element.classes.join('.'),
         element.templated,
+        element.attributes.length === 0
+          ? ''
+          : hookAttributes(element)
+              .map(({ name, value }) => `${name}=${value}`)
+              .join(),
         standings.length === 1 ? standings[0]!.ground : standings.map(({ ground }) => ground).join('&'),
         carrier === undefined ? '' : carrier.units.map(unitMark).join('\n'),
         carrier === undefined ? (element.style ?? '') : '',
@@ -98,6 +103,13 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
     byName: index(kinds, ({ element }) => [element.name]),
     byClass: index(kinds, ({ element }) => element.classes),
   };
+}
+
+/** Attributes that say what an element is, and that a selector may ask for. */
+const HOOK_ATTRIBUTES = new Set(['type', 'role', 'dir', 'scope', 'rel', 'open']);
+
+export function hookAttributes({ attributes }: PageElement): PageElement['attributes'] {
+  return attributes.filter(({ name }) => HOOK_ATTRIBUTES.has(name));
 }
 
 function newKind(

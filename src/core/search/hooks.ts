@@ -1,7 +1,7 @@
 // Selectors made of what the markup has already: names, classes, and the scopes around an element.
 
 import { type ComplexSelector, compileSelectorList } from '../cascade/index.js';
-import { idOf, type Kind } from './census.js';
+import { hookAttributes, idOf, type Kind } from './census.js';
 
 /** A selector that needs nothing added to the markup. */
 export interface Hook {
@@ -33,11 +33,18 @@ export function hookOf(text: string, parts: number): Hook | undefined {
 function ownParts(kind: Kind): { text: string; parts: number }[] {
   const { element } = kind;
   const classes = element.classes.filter((name) => IDENTIFIER.test(name));
+  // On a list the type is styling itself, and may go.
+  const attributes = /^(ul|ol|li)$/.test(element.name)
+    ? []
+    : hookAttributes(element)
+        .filter(({ value }) => /^[a-zA-Z][\w-]*$/.test(value))
+        .map(({ name, value }) => `[${name}="${value}"]`);
   const named = isPlainName(element.name) && !isPassing(kind) ? [{ text: element.name, parts: 1 }] : [];
   return [
     ...named,
     ...classes.map((name) => ({ text: `.${name}`, parts: 1 })),
     ...named.flatMap(({ text }) => classes.map((name) => ({ text: `${text}.${name}`, parts: 2 }))),
+    ...named.flatMap(({ text }) => attributes.map((one) => ({ text: `${text}${one}`, parts: 2 }))),
   ];
 }
 

@@ -155,6 +155,12 @@ test('a script that reads an old attribute keeps it', () => {
   assert.equal(homes(`${body}<script>x.getAttribute("bgcolor")</script>`).length, 0);
 });
 
+test('an attribute that says what an element is may pick it out', () => {
+  const field = (type: string, style = ''): string => `<p><input type="${type}"${style}>`;
+  const body = field('text', ' style="top: 0"').repeat(3) + field('radio').repeat(2);
+  assert.deepEqual(homes(body), ['input[type="text"] { top:0 } × 3']);
+});
+
 test('rules that rival each other are not put into one selector', () => {
   const body = ['red', 'lime', 'blue']
     .map(
