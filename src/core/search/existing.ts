@@ -13,12 +13,7 @@ export interface ExistingClass {
 }
 
 /** Puts classes that exist on kinds whose units they say. */
-export function takeExisting(
-  census: Census,
-  model: SiteModel,
-  scripts: SiteScripts,
-  isBanned: (kind: Kind, name: string) => boolean,
-): ExistingClass[] {
+export function takeExisting(census: Census, model: SiteModel, scripts: SiteScripts): ExistingClass[] {
   const taken: ExistingClass[] = [];
   const known = new Map<Program, Map<string, string[]>>();
   for (const kind of census.kinds) {
@@ -45,7 +40,7 @@ export function takeExisting(
     const inOrder = [...fitting].sort(([a, x], [b, y]) => y.keys.length - x.keys.length || (a < b ? -1 : 1));
     for (const [name, { keys, program }] of inOrder) {
       const units = keys.flatMap((key) => freeUnit(kind, key) ?? []);
-      if (units.length < keys.length || isBanned(kind, name)) continue;
+      if (units.length < keys.length) continue;
       if (!isEverywhere(program, kind, model)) continue;
       if (structuralClasses(model, kind).has(name)) continue;
       if ([...kind.onPages].some((page) => scripts.mentions(page, name))) continue;

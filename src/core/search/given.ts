@@ -11,14 +11,14 @@ export interface Given {
 
 const NO_RULES = { own: [], cells: [] };
 
-/** Takes away what is given, old attributes before declarations. `isBanned` tells what the proof has refused. */
-export function takeGiven(census: Census, isBanned: (kind: Kind, unit: CarriedUnit) => boolean): Given[] {
+/** Takes away what is given, old attributes before declarations. */
+export function takeGiven(census: Census): Given[] {
   const given: Given[] = [];
   for (const kind of census.kinds) {
     if (kind.units.length === 0) continue;
     const inOrder = [...kind.left].sort((a, b) => rank(a) - rank(b));
     for (const unit of inOrder) {
-      if (unit.objection !== undefined || unit.from.kind === 'name' || isBanned(kind, unit)) continue;
+      if (unit.objection !== undefined || unit.from.kind === 'name') continue;
       if (!bears(kind, [unit], NO_RULES)) continue;
       settle(kind, [unit], NO_RULES);
       given.push({ kind, unit });
@@ -32,12 +32,12 @@ function rank({ from }: CarriedUnit): number {
 }
 
 /** Outdated names go when nothing is left that needs them. */
-export function takeNames(census: Census, isBanned: (kind: Kind, unit: CarriedUnit) => boolean): Given[] {
+export function takeNames(census: Census): Given[] {
   const given: Given[] = [];
   for (const kind of census.kinds) {
     for (const unit of kind.left) {
       if (unit.from.kind !== 'name' || unit.objection !== undefined || unit.declarations.length > 0) continue;
-      if ([...kind.left].some(({ from }) => from.kind === 'attributes') || isBanned(kind, unit)) continue;
+      if ([...kind.left].some(({ from }) => from.kind === 'attributes')) continue;
       kind.left.delete(unit);
       given.push({ kind, unit });
     }

@@ -50,8 +50,8 @@ export function findHomes(
   const kept: Kept[] = [];
   const refused = new Map<Kind, Map<CarriedUnit, KeptReason>>();
   const styles: Style[] = [];
-  const given = takeGiven(census, () => false);
-  const existing = takeExisting(census, model, scripts, () => false);
+  const given = takeGiven(census);
+  const existing = takeExisting(census, model, scripts);
   const hookOptions = {
     atLeast: options.atLeast,
     trials,
@@ -73,7 +73,7 @@ export function findHomes(
       refused.set(kind, known);
     },
   });
-  given.push(...takeNames(census, () => false));
+  given.push(...takeNames(census));
   for (const group of byKey(given, ({ unit }) => `${unit.from.kind} ${unit.key}`))
     styles.push(styleOf({ kind: 'already given' }, group, order.next('elements')));
   for (const group of byKey(existing, ({ name }) => name)) {
