@@ -95,6 +95,25 @@ program
   );
 
 program
+  .command('explain')
+  .description('everything that styles one element of a page, and why')
+  .argument('<page>', 'path of the page inside the site')
+  .argument('<element>', 'a selector, or the line[:column] of its tag')
+  .argument('[site]', 'folder of the site', '.')
+  .option('--property <name...>', 'only these properties')
+  .option('--state <name...>', 'in these states, such as hover')
+  .option('--width <pixels>', 'in a window of this width')
+  .option('--all', 'show every line of every list')
+  .option('--json', 'print one JSON document')
+  .addHelpText(
+    'after',
+    "\nExample:\n  acervus explain fares/index.html '.kw-table caption' my-site\n  acervus explain fares/index.html 42:7 my-site --state hover --width 600",
+  )
+  .action(async (page: string, element: string, site: string, options) =>
+    run(async () => (await import('./explain.js')).explain(page, element, site, options)),
+  );
+
+program
   .command('undo')
   .description('take the last change back, byte for byte')
   .argument('[site]', 'folder of the site', '.')

@@ -25,6 +25,7 @@ export type {
   TrialRule,
 } from './outcome-model.js';
 export { compileBlock, compileSelectors, compileSheet, type Program } from './program.js';
+export { UNSCOPED } from './program-matches.js';
 export type { Block, Entry, ProgramRule } from './rule-index.js';
 export { compileSelectorList } from './selector.js';
 export {
@@ -46,3 +47,4 @@ export {
   type UnreadSheet,
 } from './stack.js';
 export { ALWAYS, NEVER, type Truth, TruthTable } from './truth.js';
+export { type Edge, edgeBetween, type Weighed } from './weigh.js';

@@ -7,27 +7,15 @@ import { interactionGroup, parseDeclarations } from '../sheets/index.js';
 import type { HintDeclaration } from './hint-table.js';
 import { hintDeclarations } from './hints.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
-import type { Matched, Origin, Outcome, Outcomes, OwnStyling, Standing, TrialRule } from './outcome-model.js';
+import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
+import type { Matched, Outcome, Outcomes, OwnStyling, Standing, TrialRule } from './outcome-model.js';
 import { compileBlock } from './program.js';
 import { UNSCOPED } from './program-matches.js';
 import type { Block, ProgramRule } from './rule-index.js';
 import type { ComplexSelector } from './selector-model.js';
 import type { SheetUse, Stack } from './stack.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
-
-interface Contribution {
-  readonly origin: Origin;
-  readonly block: Block;
-  readonly truth: Truth;
-  /** For normal declarations; unlayered above all layers. */
-  readonly layer: number;
-  readonly specificity: number;
-  readonly hops: number;
-  readonly at: number;
-  readonly order: number;
-}
-
-const UNLAYERED = Number.MAX_SAFE_INTEGER;
+import { type Weighed, weighEntries } from './weigh.js';
 
 /** What one comparison shares: interned conditions, outcomes and compiled style attributes. */
 export class OutcomeTable {
@@ -189,6 +177,14 @@ export class StyleReader {
     return this.#lists(this.ownStyling(index), this.matched(index), []);
   }
 
+  /** Every declaration that says anything of the element, strongest first, those that never win too. */
+  weighed(index: number): Map<string, Map<string, Weighed[]>> {
+    const targets = new Map<string, Map<string, Weighed[]>>();
+    const contributions = this.#contributions(this.ownStyling(index), this.matched(index), []);
+    for (const [target, own] of contributions) targets.set(target, weighEntries(own, this.table.truths));
+    return targets;
+  }
+
   #lists(own: OwnStyling, matched: readonly Matched[], trials: readonly TrialRule[]): Map<string, Outcomes> {
     const targets = new Map<string, Outcomes>();
     for (const [target, contributions] of this.#contributions(own, matched, trials)) {
@@ -209,6 +205,7 @@ export class StyleReader {
         origin: { kind: 'rule', use, rule },
         block: rule.block(),
         truth,
+        layerName: name,
         layer: name === undefined ? UNLAYERED : (this.stack.layers.get(name) ?? 0),
         specificity: rule.selector.specificity,
         hops,
@@ -230,7 +227,14 @@ export class StyleReader {
 }
 
 function trialContribution({ block, specificity, order, origin }: TrialRule): Contribution {
-  const place = { layer: UNLAYERED, specificity, hops: UNSCOPED, at: Number.MAX_SAFE_INTEGER, order };
+  const place = {
+    layerName: undefined,
+    layer: UNLAYERED,
+    specificity,
+    hops: UNSCOPED,
+    at: Number.MAX_SAFE_INTEGER,
+    order,
+  };
   return { origin, block, truth: ALWAYS, ...place };
 }
 
@@ -244,7 +248,7 @@ function formOf(lists: ReadonlyMap<string, Outcomes>, style: string | undefined)
 
 /** What the element itself says: its place in the cascade is its origin's, and nothing else decides. */
 function ofElement(kind: 'style attribute' | 'old attribute', block: Block): Contribution {
-  const place = { layer: UNLAYERED, specificity: 0, hops: UNSCOPED, at: 0, order: 0 };
+  const place = { layerName: undefined, layer: UNLAYERED, specificity: 0, hops: UNSCOPED, at: 0, order: 0 };
   return { origin: { kind }, block, truth: ALWAYS, ...place };
 }
 
@@ -254,11 +258,6 @@ function fullLayer(use: SheetUse, rule: ProgramRule): string | undefined {
   return own === undefined ? use.layer : `${use.layer}.${own}`;
 }
 
-function nearer(a: number, b: number): number {
-  return a === b ? 0 : a - b;
-}
-
-/** CSS Cascade 6 §2: importance, the style attribute, layers, specificity, proximity, order. */
 function buildLists(contributions: readonly Contribution[], truths: TruthTable): Map<string, Outcome[]> {
   const lists = new Map<string, Outcome[]>();
   const closed = new Set<string>();
@@ -292,16 +291,7 @@ function buildLists(contributions: readonly Contribution[], truths: TruthTable):
       if (condition === ALWAYS && !rollsBack) closed.add(entry.longhand);
     }
   };
-  const inline = contributions.filter(({ origin }) => origin.kind === 'style attribute');
-  const rules = contributions.filter(({ origin }) => origin.kind === 'rule' || origin.kind === 'trial rule');
-  const bySpecificity = (a: Contribution, b: Contribution): number =>
-    b.specificity - a.specificity || nearer(a.hops, b.hops) || b.at - a.at || b.order - a.order;
-  for (const one of inline) take(one, true);
-  for (const one of [...rules].sort((a, b) => a.layer - b.layer || bySpecificity(a, b))) take(one, true);
-  for (const one of inline) take(one, false);
-  for (const one of [...rules].sort((a, b) => b.layer - a.layer || bySpecificity(a, b))) take(one, false);
-  // HTML standard, "presentational hints": author level, specificity 0, in front of every sheet.
-  for (const one of contributions) if (one.origin.kind === 'old attribute') take(one, false);
+  for (const { contribution, important } of inCascadeOrder(contributions)) take(contribution, important);
   return lists;
 }
 

@@ -56,6 +56,24 @@ export class TruthTable {
     }
   }
 
+  /** The condition that is left once some of its literals are decided. In: `decide`, `undefined` for what stays open. */
+  settle(truth: Truth, decide: (literal: string) => boolean | undefined): Truth {
+    const parts = (this.#parts[truth] ?? []).map((part) => this.settle(part, decide));
+    switch (this.#kinds[truth]) {
+      case 'and':
+        return this.and(...parts);
+      case 'or':
+        return this.or(...parts);
+      case 'not':
+        return this.not(parts[0]!);
+      default: {
+        if (truth === ALWAYS || truth === NEVER) return truth;
+        const decided = decide(this.text(truth));
+        return decided === undefined ? truth : decided ? ALWAYS : NEVER;
+      }
+    }
+  }
+
   #combine(kind: 'and' | 'or', members: readonly Truth[], neutral: Truth, absorbing: Truth): Truth {
     if (members.length === 2) {
       const [a, b] = members as [Truth, Truth];

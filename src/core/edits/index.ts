@@ -20,3 +20,4 @@ export {
   type SharedRule,
   writeRules,
 } from './shared-sheet.js';
+export { type Strengthened, strengthen } from './strength.js';

@@ -8,6 +8,7 @@ export {
   canonicalProperty,
   type InteractionGroup,
   interactionGroup,
+  isInherited,
   isKnownProperty,
   knownPropertyNames,
   longhands,

@@ -4,6 +4,8 @@ import { createRequire } from 'node:module';
 
 interface SpecifiedProperty {
   readonly name: string;
+  readonly inherited?: string;
+  readonly initial?: string;
   readonly longhands?: readonly string[];
   readonly resetLonghands?: readonly string[];
   readonly legacyAliasOf?: string;
@@ -90,6 +92,11 @@ const MORE_SHORTHANDS: ReadonlyMap<string, readonly string[]> = new Map([
 /** Whether any specification defines the property; custom properties count. */
 export function isKnownProperty(name: string): boolean {
   return name.startsWith('--') || specified.has(name) || MORE_ALIASES.has(name);
+}
+
+/** Whether an element takes the property from its parent where nothing sets it. */
+export function isInherited(longhand: string): boolean {
+  return longhand.startsWith('--') || specified.get(longhand)?.inherited === 'yes';
 }
 
 export function knownPropertyNames(): Iterable<string> {
