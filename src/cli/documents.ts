@@ -263,6 +263,136 @@ export const explainDocument = z
   })
   .describe('acervus explain --json');
 
+export const reachDocument = z
+  .strictObject({
+    format: z.literal(1),
+    command: z.literal('reach'),
+    asked: z.string(),
+    kind: z.enum(['rule', 'custom property', 'selector', 'declaration', 'value']),
+    elements: z.int().describe('Elements that match, or on which something asked about has a say.'),
+    pages: z.array(z.strictObject({ path: z.string(), elements: z.int() })),
+    declarations: z.array(
+      z.strictObject({
+        property: z.string(),
+        value: z.string(),
+        important: z.boolean(),
+        holder: z.enum(['platform', 'theme', 'page', 'style attribute', 'old attribute']),
+        selector: z.string(),
+        place,
+        wins: z.int().describe('Elements on which it wins, whatever the medium and state.'),
+        waits: z.int().describe('Elements on which it wins in some medium or state only.'),
+        beaten: z.int(),
+        pages: z.int().describe('Pages on which it wins or waits.'),
+        shared: z
+          .strictObject({ times: z.int(), places: z.array(place) })
+          .describe('Other places that say the same, and the first few of them.'),
+      }),
+    ),
+  })
+  .describe('acervus reach --json');
+
+const pageCounts = z.array(z.strictObject({ path: z.string(), elements: z.int() }));
+
+/** What every command that changes something tells of it. */
+const carriedOut = {
+  written: z.boolean(),
+  files: z.array(z.string()).describe('Paths of the files that were written, or are in the patch.'),
+  patch: z.string().optional().describe('With --patch.'),
+  strays: z.int().describe('Differences that were not asked for: 0 in everything that is written.'),
+};
+
+export const restyleDocument = z
+  .strictObject({
+    format: z.literal(1),
+    command: z.literal('restyle'),
+    selector: z.string(),
+    asked: z.array(z.string()),
+    refused: z.enum(['it would change what was not asked', 'it would not reach all']).optional(),
+    rules: z.array(z.strictObject({ selector: z.string(), place, did: z.enum(['changed', 'split off']) })),
+    meant: z.int().describe('Elements that the selector matches.'),
+    moved: z.strictObject({ elements: z.int(), pages: pageCounts }),
+    unmoved: z.array(
+      z.strictObject({
+        property: z.string(),
+        value: z.string().describe('What they have instead.'),
+        why: z.enum([
+          'style attribute',
+          'old attribute',
+          'stronger rule',
+          '!important',
+          'platform rule',
+          'sheet not linked',
+        ]),
+        selector: z.string(),
+        place,
+        elements: z.int(),
+        pages: z.int(),
+      }),
+    ),
+    ...carriedOut,
+  })
+  .describe('acervus restyle --json');
+
+const rivalry = z.array(
+  z.strictObject({
+    selector: z.string(),
+    value: z.string(),
+    place,
+    isPlatform: z.boolean(),
+    elements: z.int(),
+  }),
+);
+
+/** An override as it stands. */
+const overrideEntry = z.strictObject({
+  selector: z.string(),
+  medium: z.string().optional(),
+  place,
+  elements: z.int(),
+  pages: z.int(),
+  verdict: z.enum(['needed', 'matches nothing', 'beaten', 'not needed']),
+  declarations: z.array(
+    z.strictObject({
+      property: z.string(),
+      value: z.string(),
+      important: z.boolean(),
+      wins: z.int(),
+      waits: z.int(),
+      beaten: z.int(),
+      needed: z.int().describe('Elements that would look otherwise without it.'),
+      beats: rivalry,
+      by: rivalry.describe('What it is beaten by.'),
+    }),
+  ),
+});
+
+export const overrideDocument = z
+  .strictObject({
+    format: z.literal(1),
+    command: z.literal('override'),
+    did: z.enum(['override', 'list', 'drop']),
+    selector: z.string().optional(),
+    asked: z.array(z.string()),
+    refused: z.boolean(),
+    rules: z.array(
+      z.strictObject({
+        selector: z.string(),
+        medium: z.string().optional(),
+        declarations: z.array(z.string()),
+        role: z
+          .enum(['override', 'kept'])
+          .describe('kept: says again what a state or medium said, which the override is stronger than.'),
+        did: z.enum(['written', 'extended', 'changed']),
+      }),
+    ),
+    important: z.boolean().describe('Whether nothing less than !important wins.'),
+    meant: z.int(),
+    moved: z.strictObject({ elements: z.int(), pages: pageCounts }),
+    overrides: z.array(overrideEntry).optional().describe('With --list.'),
+    ...carriedOut,
+  })
+  .describe('acervus override --json');
+
 /** File name in docs/schemas to type. */
 export const documents = {
   'survey.schema.json': surveyDocument,
@@ -271,4 +401,7 @@ export const documents = {
   'prove.schema.json': proveDocument,
   'undo.schema.json': undoDocument,
   'explain.schema.json': explainDocument,
+  'reach.schema.json': reachDocument,
+  'restyle.schema.json': restyleDocument,
+  'override.schema.json': overrideDocument,
 } as const;

@@ -114,6 +114,64 @@ program
   );
 
 program
+  .command('reach')
+  .description('where a selector, class, value, custom property or rule has effect')
+  .allowUnknownOption()
+  .argument('<what>', 'selector, .class, #id, --name, value, "property: value" or sheet.css:line')
+  .argument('[site]', 'folder of the site', '.')
+  .option('--all', 'show every line of every list')
+  .option('--json', 'print one JSON document')
+  .addHelpText(
+    'after',
+    "\nExit code 1 when it has effect nowhere.\n\nExample:\n  acervus reach .kw-num my-site\n  acervus reach '#1f3a56' my-site\n  acervus reach theme/line.css:120 my-site\n  acervus reach --tide my-site",
+  )
+  .action(async (what: string, site: string, options) =>
+    run(async () => (await import('./reach.js')).reach(what, site, options)),
+  );
+
+program
+  .command('restyle')
+  .description('change a shared style once, where it stands; say what moved and what did not')
+  .argument('<selector>', 'as it stands in the sheet')
+  .argument(
+    '<declaration...>',
+    '"property: value", or "property:" to take it out; last the folder of the site',
+  )
+  .option('--medium <query>', 'the rule inside this media query')
+  .option('--token', 'where the value is a custom property, change that instead')
+  .option('--only-if-all', 'refuse a change that does not reach every element')
+  .option('--patch', 'print the change for "git apply" and write nothing')
+  .option('--all', 'show every line of every list')
+  .option('--json', 'print one JSON document')
+  .addHelpText(
+    'after',
+    "\nExit code 1 when it is refused.\n\nExample:\n  acervus restyle '.kw-table caption' 'color: #2e6b5e' 'font-weight:' my-site",
+  )
+  .action(async (selector: string, words: string[], options) =>
+    run(async () => (await import('./restyle.js')).runRestyle(selector, words, options)),
+  );
+
+program
+  .command('override')
+  .description('beat a platform rule, exactly where meant')
+  .argument('[selector and declarations...]', 'a selector and "property: value"; last the folder of the site')
+  .option('--within <where>', 'a page, a folder, body.class, a selector, or "site" (default)')
+  .option('--medium <query>', 'only in this media query')
+  .option('--everywhere', 'beat what other states and media say, too')
+  .option('--list', 'show each override with what it beats, and whether it is still needed')
+  .option('--drop', 'take the override with this selector away')
+  .option('--patch', 'print the change for "git apply" and write nothing')
+  .option('--all', 'show every line of every list')
+  .option('--json', 'print one JSON document')
+  .addHelpText(
+    'after',
+    "\nExit code 1 when it is refused, or --list finds one that does nothing.\n\nExample:\n  acervus override '.kw-crumbs a' 'color: #1f3a56' my-site --within body.sk-fares\n  acervus override --list my-site\n  acervus override --drop '.kw-crumbs a' my-site",
+  )
+  .action(async (words: string[], options) =>
+    run(async () => (await import('./override.js')).runOverride(words, options)),
+  );
+
+program
   .command('undo')
   .description('take the last change back, byte for byte')
   .argument('[site]', 'folder of the site', '.')

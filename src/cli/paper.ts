@@ -99,6 +99,12 @@ export function declarationsLine(declarations: readonly string[]): string {
   );
 }
 
+/** A long list of selectors, its middle left out. */
+export function shortSelector(selector: string): string {
+  const text = clean(selector);
+  return text.length > 100 ? `${text.slice(0, 60)} … ${text.slice(-24)}` : text;
+}
+
 /** Text from a site, with nothing in it that a terminal would obey. */
 export function clean(text: string): string {
   return text.replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ');

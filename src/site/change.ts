@@ -18,6 +18,7 @@ import writeFileAtomic from 'write-file-atomic';
 import { applyEdits, type Edit, reverseEdits } from '../core/edits/edit.js';
 import { decodeAs, type Encoding, encodeFile } from './encoding.js';
 import { type ChangeRecord, dropRecord, lastRecord, saveRecord, sha256 } from './ledger.js';
+import type { Site } from './load.js';
 import { UsageError } from './usage-error.js';
 
 export interface FileChange {
@@ -26,6 +27,23 @@ export interface FileChange {
   readonly text: string;
   readonly encoding: Encoding;
   readonly edits: readonly Edit[];
+}
+
+/** In: edits by path, on the texts of a loaded site; a path that it does not hold is a new file. */
+export function fileChanges(
+  { model, encodings }: Pick<Site, 'model' | 'encodings'>,
+  edits: ReadonlyMap<string, readonly Edit[]>,
+): FileChange[] {
+  return [...edits]
+    .map(
+      ([file, own]): FileChange => ({
+        path: file,
+        text: model.sources.pages.get(file) ?? model.sources.sheets.get(file) ?? '',
+        encoding: encodings.get(file) ?? { name: 'utf-8', mark: false },
+        edits: own,
+      }),
+    )
+    .sort((a, b) => (a.path < b.path ? -1 : 1));
 }
 
 /**

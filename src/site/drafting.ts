@@ -18,7 +18,7 @@ import {
 } from '../core/search/index.js';
 import { placeIn, showPlace } from '../core/source.js';
 import { type CarriedUnit, groupBy, keptText } from '../core/stock/index.js';
-import type { FileChange } from './change.js';
+import { type FileChange, fileChanges } from './change.js';
 import { decide, type Found, moveId, moveSelector, styleId } from './decisions.js';
 import type { Draft, DraftStyle } from './draft-file.js';
 import type { Site } from './load.js';
@@ -161,19 +161,6 @@ function adoptionOf(
       },
     },
   };
-}
-
-function fileChanges(site: Site, edits: Consolidation['edits']): FileChange[] {
-  return [...edits]
-    .map(
-      ([file, own]): FileChange => ({
-        path: file,
-        text: site.model.sources.pages.get(file) ?? site.model.sources.sheets.get(file) ?? '',
-        encoding: site.encodings.get(file) ?? { name: 'utf-8', mark: false },
-        edits: own,
-      }),
-    )
-    .sort((a, b) => (a.path < b.path ? -1 : 1));
 }
 
 /** What stays, by reason, most first. */

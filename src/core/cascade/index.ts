@@ -40,6 +40,7 @@ export { type SheetTexts, SiteStyles } from './site-styles.js';
 export {
   buildStack,
   type ProgramSource,
+  placeInSource,
   rankLayers,
   type SheetSource,
   type SheetUse,

@@ -2,7 +2,7 @@
 
 import { sheetPath } from '../addresses.js';
 import type { Page, SheetReference } from '../markup/index.js';
-import type { SourceRange } from '../source.js';
+import { type Place, placeIn, type SourceRange } from '../source.js';
 import { conditionTruth, type Program } from './program.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 
@@ -20,6 +20,10 @@ export interface SheetUse {
 export interface SheetSource {
   readonly path: string;
   readonly offset: number;
+  /** The whole text of the file. */
+  readonly text: string;
+  /** A style block of a page. */
+  readonly isBlock: boolean;
   /** Which of the page's sheet references brought it in. */
   readonly reference: number;
 }
@@ -44,6 +48,11 @@ export interface Stack {
   readonly undecided: string | undefined;
   /** Rank of each layer name, weakest first, when there are layers. */
   readonly layers: ReadonlyMap<string, number>;
+}
+
+/** The place of an offset in a sheet's text. */
+export function placeInSource({ path, text, offset }: SheetSource, at: number): Place {
+  return placeIn(path, text, offset + at);
 }
 
 /** Where programs come from: compiled once per site, whatever number of pages use them. */
@@ -101,7 +110,8 @@ class StackBuilder {
       conditions.push(this.#table.literal('a script enables the sheet'));
     const condition = this.#table.and(...conditions);
     if (reference.kind === 'block') {
-      const source = { path: this.#page.path, offset: reference.offset ?? 0, reference: at };
+      const { path, text } = this.#page;
+      const source = { path, text, isBlock: true, offset: reference.offset ?? 0, reference: at };
       this.#use(this.#source.block(reference.text, this.#page), condition, undefined, [], source);
       return;
     }
@@ -119,7 +129,9 @@ class StackBuilder {
     if (path !== undefined && chain.includes(path)) return;
     const program = path === undefined ? undefined : this.#source.sheetAt(path);
     if (program !== undefined && path !== undefined) {
-      this.#use(program, condition, layer, [...chain, path], { path, offset: 0, reference });
+      const { text } = program.sheet;
+      const source = { path, text, isBlock: false, offset: 0, reference };
+      this.#use(program, condition, layer, [...chain, path], source);
     } else {
       this.#unread.push({ address, path, why: path === undefined ? 'elsewhere' : 'missing', range });
       this.#unreadKeys += `?${this.#uses.length} ${address};`;

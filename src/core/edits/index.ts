@@ -2,7 +2,7 @@
 // lead to.
 
 export { applyEdits, composeEdits, type Edit, originalOffset, reverseEdits } from './edit.js';
-export { planLink } from './link.js';
+export { planBlock, planLink } from './link.js';
 export {
   addLinks,
   applyToSources,
@@ -14,9 +14,19 @@ export {
   selectorsOf,
 } from './plan.js';
 export {
+  changeText,
+  type DeclarationChange,
+  editRule,
+  indentAt,
+  ruleBehind,
+  withoutRule,
+} from './rules.js';
+export {
   declarationText,
+  emptyPart,
   type PartNames,
   type Placed,
+  partRange,
   type SharedRule,
   writeRules,
 } from './shared-sheet.js';

@@ -3,6 +3,7 @@
 import { addressFrom, resolveAddress } from '../addresses.js';
 import { PARTS, type Part } from '../parts.js';
 import type { Declaration } from '../sheets/index.js';
+import type { SourceRange } from '../source.js';
 import type { Edit } from './edit.js';
 import { newline } from './newline.js';
 import { joinShorthands } from './shorthands.js';
@@ -75,6 +76,28 @@ function isAscii(text: string): boolean {
 
 function heading(name: string): string {
   return `/* part: ${name} */`;
+}
+
+/** Where the rules of a part stand in the sheet's text; `undefined` where it has no such part. */
+export function partRange(text: string, part: Part, names: PartNames = {}): SourceRange | undefined {
+  const title = heading(names[part] ?? part);
+  const start = text.indexOf(title);
+  if (start < 0) return undefined;
+  return { start: start + title.length, end: endOfPart(text, start + title.length, names) };
+}
+
+/** Takes the heading of a part out, once nothing stands under it. In: the sheet's text, without its last rule. */
+export function emptyPart(text: string, part: Part, names: PartNames = {}): Edit | undefined {
+  const range = partRange(text, part, names);
+  if (range === undefined || text.slice(range.start, range.end).trim() !== '') return undefined;
+  const title = heading(names[part] ?? part);
+  const start = range.start - title.length;
+  const before = /[ \t\r\n]*$/.exec(text.slice(0, start))?.[0].length ?? 0;
+  const behind = /^[ \t\r\n]*/.exec(text.slice(range.start))?.[0].length ?? 0;
+  const last = range.start + behind >= text.length;
+  const eol = newline(text);
+  const kept = start - before === 0 ? '' : last ? eol : eol + eol;
+  return { start: start - before, end: range.start + behind, text: kept };
 }
 
 /** The offset behind a part's last line. */

@@ -1,10 +1,10 @@
 // Stage 9, explain. In: an element of a page and the sheets it uses. Out: everything that styles it and why, what of it
 // does nothing, and what to write to change it.
 
-import { NEVER, type Weighed } from '../cascade/index.js';
+import { NEVER, placeInSource, type Weighed } from '../cascade/index.js';
 import { strengthen } from '../edits/index.js';
 import { placeOf, showElement } from '../proof/index.js';
-import { type Place, placeIn } from '../source.js';
+import type { Place } from '../source.js';
 import { settleIn } from './circumstances.js';
 import { groupProperties, inCircumstances, type PropertyGroup } from './groups.js';
 import { containingBlock, hiddenBecause, type IdleFinding, idleFindings } from './idle.js';
@@ -104,9 +104,7 @@ function matchedRules({ reader, element, circumstances }: Telling): MatchedRule[
   return reader.matched(element).flatMap(({ use, rule, truth }) => {
     const settled = settleIn(truth, circumstances, reader.table.truths);
     if (settled === NEVER) return [];
-    const { source, program } = use;
-    const text = source.path === reader.page.path ? reader.page.text : program.sheet.text;
-    const place = placeIn(source.path, text, source.offset + rule.rule.selectorRange.start);
+    const place = placeInSource(use.source, rule.rule.selectorRange.start);
     const when = reader.table.truths.text(settled);
     return [
       {
@@ -157,11 +155,7 @@ function toBeat(property: string, strongest: Weighed, telling: Telling, kind: st
   const { page } = telling.reader;
   const place =
     origin.kind === 'rule'
-      ? placeIn(
-          origin.use.source.path,
-          origin.use.source.path === page.path ? page.text : origin.use.program.sheet.text,
-          origin.use.source.offset + entry.declaration.range.start,
-        )
+      ? placeInSource(origin.use.source, entry.declaration.range.start)
       : placeOf(page, page.elements[telling.element]);
   return { property, beat, place, selector: written?.selector, important: important || inline };
 }

@@ -1,6 +1,13 @@
 // One declaration as it is told: where it stands, whose it is, how strong, and what became of it.
 
-import { ALWAYS, type Edge, type StyleReader, specificityParts, type Weighed } from '../cascade/index.js';
+import {
+  ALWAYS,
+  type Edge,
+  placeInSource,
+  type StyleReader,
+  specificityParts,
+  type Weighed,
+} from '../cascade/index.js';
 import { placeOf } from '../proof/index.js';
 import { type Place, placeIn } from '../source.js';
 import { type Circumstances, settleIn } from './circumstances.js';
@@ -53,20 +60,18 @@ export function tell(one: Weighed, telling: Telling): Told {
   };
 }
 
-function whoseIs({ origin }: Weighed, { reader, isPlatform }: Telling): Whose {
+function whoseIs({ origin }: Weighed, { isPlatform }: Telling): Whose {
   if (origin.kind === 'old attribute' || origin.kind === 'style attribute') return origin.kind;
   if (origin.kind === 'trial rule') return 'theme';
-  const { path } = origin.use.source;
-  if (path === reader.page.path) return 'page';
+  const { path, isBlock } = origin.use.source;
+  if (isBlock) return 'page';
   return isPlatform(path) ? 'platform' : 'theme';
 }
 
 function placeOfDeclaration({ origin, entry }: Weighed, { reader, element }: Telling): Place {
   const { page } = reader;
   if (origin.kind === 'rule') {
-    const { source, program } = origin.use;
-    const text = source.path === page.path ? page.text : program.sheet.text;
-    return placeIn(source.path, text, source.offset + entry.declaration.range.start);
+    return placeInSource(origin.use.source, entry.declaration.range.start);
   }
   const { tag } = page.elements[element]!;
   const name = origin.kind === 'style attribute' ? 'style' : undefined;

@@ -4,6 +4,7 @@ import {
   type Outcome,
   type Outcomes,
   outcomesForm,
+  placeInSource,
   type StyleReader,
   withoutIdle,
 } from '../cascade/index.js';
@@ -102,8 +103,7 @@ function placeOfOutcome(reader: StyleReader, element: number, outcome: Outcome):
   if (outcome.origin.kind !== 'rule')
     return placeOf(page, page.elements[element]) ?? { path: page.path, line: 1, column: 1 };
   const { use } = outcome.origin;
-  const text = use.source.path === page.path ? page.text : use.program.sheet.text;
-  return placeIn(use.source.path, text, use.source.offset + outcome.entry.declaration.range.start);
+  return placeInSource(use.source, outcome.entry.declaration.range.start);
 }
 
 /** What both lists begin with decides nothing between them. */

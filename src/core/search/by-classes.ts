@@ -1,9 +1,8 @@
 // The fifth home: new classes, for what elements that nothing else tells apart have in common.
 
-import { ONE_CLASS, ONE_ID, specificityParts } from '../cascade/index.js';
+import { ONE_CLASS, ONE_ID, placeInSource, specificityParts } from '../cascade/index.js';
 import type { Part } from '../parts.js';
 import { expandDeclaration, interactionGroup } from '../sheets/index.js';
-import { placeIn } from '../source.js';
 import type { CarriedUnit, KeptReason } from '../stock/index.js';
 import { sizeOf } from './by-hooks.js';
 import { type Census, idOf, type Kind } from './census.js';
@@ -234,9 +233,7 @@ function strongerRule(
         own.has(longhand) ? own.get(longhand) !== value : groups.has(interactionGroup(longhand).name),
       );
       if (!competes) continue;
-      const { path, offset } = use.source;
-      const text = path === reader.page.path ? reader.page.text : use.program.sheet.text;
-      const place = placeIn(path, text, offset + rule.rule.selectorRange.start);
+      const place = placeInSource(use.source, rule.rule.selectorRange.start);
       return { kind: 'stronger rule', selector: rule.selector.text, place };
     }
   }

@@ -1,0 +1,118 @@
+// Edits inside a rule as somebody wrote it: a value changed, a declaration added or taken out, a rule put beside it.
+
+import { type Declaration, longhands, type StyleRule } from '../sheets/index.js';
+import type { SourceRange } from '../source.js';
+import type { Edit } from './edit.js';
+import { newline } from './newline.js';
+
+/** What a declaration is to become; without a value it goes. */
+export interface DeclarationChange {
+  readonly property: string;
+  readonly value: string | undefined;
+  readonly important: boolean;
+}
+
+/** In: the sheet's text, a rule of it, the changes. Out: edits that keep the rule's own formatting. */
+export function editRule(text: string, rule: StyleRule, changes: readonly DeclarationChange[]): Edit[] {
+  const edits: Edit[] = [];
+  const added: string[] = [];
+  const gone = new Set<Declaration>();
+  for (const change of changes) {
+    const own = rule.declarations.filter(({ property }) => property === change.property);
+    const last = own.at(-1);
+    if (change.value === undefined) for (const one of own) gone.add(one);
+    else if (last !== undefined && !isHidden(last, rule)) edits.push(newValue(text, last, change));
+    else {
+      for (const one of own) gone.add(one);
+      added.push(changeText(change));
+    }
+  }
+  for (const one of gone) edits.push({ ...withGap(text, one.range), text: '' });
+  if (added.length > 0) edits.push(append(text, rule, added, gone));
+  return edits;
+}
+
+export function changeText({ property, value, important }: DeclarationChange): string {
+  return `${property}: ${value}${important ? ' !important' : ''}`;
+}
+
+/** Whether a later declaration of the same rule sets some of the same longhands. */
+function isHidden(one: Declaration, { declarations }: StyleRule): boolean {
+  const own = new Set(longhands(one.property).set);
+  return declarations
+    .slice(declarations.indexOf(one) + 1)
+    .some(
+      ({ property }) => property !== one.property && longhands(property).set.some((name) => own.has(name)),
+    );
+}
+
+function newValue(text: string, { range }: Declaration, { value, important }: DeclarationChange): Edit {
+  const name = /^[^:]*:\s*/.exec(text.slice(range.start, range.end))?.[0].length ?? 0;
+  return { start: range.start + name, end: range.end, text: `${value}${important ? ' !important' : ''}` };
+}
+
+/** The declaration, its semicolon and the space in front of it. */
+function withGap(text: string, { start, end }: SourceRange): SourceRange {
+  const behind = /^\s*;/.exec(text.slice(end))?.[0].length ?? 0;
+  const before = /[ \t\r\n]*$/.exec(text.slice(0, start))?.[0].length ?? 0;
+  return { start: start - before, end: end + behind };
+}
+
+function append(
+  text: string,
+  rule: StyleRule,
+  added: readonly string[],
+  gone: ReadonlySet<Declaration>,
+): Edit {
+  const last = rule.declarations.at(-1);
+  if (last === undefined) {
+    const open = text.indexOf('{', rule.selectorRange.end) + 1;
+    const many = /^\s*[\r\n]/.test(text.slice(open));
+    const eol = newline(text);
+    const indent = `${indentAt(text, rule.range.start)}${unitOf(text)}`;
+    const lines = added.map((one) => (many ? `${eol}${indent}${one};` : ` ${one};`)).join('');
+    return { start: open, end: open, text: many || /^\s/.test(text.slice(open)) ? lines : `${lines} ` };
+  }
+  const gap = /[ \t\r\n]*$/.exec(text.slice(0, last.range.start))?.[0] ?? ' ';
+  const space = gap === '' ? ' ' : gap;
+  const semicolon = /^\s*;/.exec(text.slice(last.range.end));
+  const end = last.range.end + (semicolon?.[0].length ?? 0);
+  const start = semicolon === null && !gone.has(last) ? ';' : '';
+  return { start: end, end, text: start + added.map((one) => `${space}${one};`).join('') };
+}
+
+/** A rule put right behind another, in the same block of conditions. */
+export function ruleBehind(
+  text: string,
+  { range }: StyleRule,
+  selector: string,
+  declarations: readonly string[],
+): Edit {
+  const eol = newline(text);
+  const margin = indentAt(text, range.start);
+  const body = declarations.map((one) => `${margin}${unitOf(text)}${one};${eol}`).join('');
+  return {
+    start: range.end,
+    end: range.end,
+    text: `${eol}${eol}${margin}${selector} {${eol}${body}${margin}}`,
+  };
+}
+
+/** A rule taken out, with the lines it stands on. */
+export function withoutRule(text: string, { range }: StyleRule): Edit {
+  const before = /(?:\r\n|\n|\r)?[ \t]*$/.exec(text.slice(0, range.start))?.[0].length ?? 0;
+  const blank = /^[ \t]*(?:\r\n|\n|\r)/.exec(text.slice(range.end))?.[0].length ?? 0;
+  const start = range.start - before;
+  const empty = start === 0 || /(?:\r\n|\n|\r)[ \t]*$/.test(text.slice(0, start));
+  return { start, end: range.end + (empty ? blank : 0), text: '' };
+}
+
+/** White space in front of what stands at an offset, from the start of its line. */
+export function indentAt(text: string, offset: number): string {
+  return /[ \t]*$/.exec(text.slice(0, offset))?.[0] ?? '';
+}
+
+/** What the sheet indents by. */
+function unitOf(text: string): string {
+  return /\{[^{}]*?[\r\n]+([ \t]+)[^\s}]/.exec(text)?.[1]?.slice(0, 4) ?? '  ';
+}
