@@ -172,6 +172,29 @@ program
   );
 
 program
+  .command('outlast')
+  .description('which overrides survive a platform update, and what looks different in spite of them')
+  .argument('[site]', 'folder of the site', '.')
+  .option(
+    '--platform <old=new>',
+    'a sheet or a folder of sheets, and its new version; may be said again',
+    (pair: string, known: string[]) => [...known, pair],
+    [],
+  )
+  .option('--markup <folder>', 'the pages as the new platform writes them, under the same paths')
+  .option('--mend', 'write the fixes: new names beside the old, stronger selectors')
+  .option('--patch', 'with --mend: print the change for "git apply" and write nothing')
+  .option('--all', 'show every line of every list')
+  .option('--json', 'print one JSON document')
+  .addHelpText(
+    'after',
+    '\nExit code 1 when something does not outlast it, or looks different.\n\nExample:\n  acervus outlast my-site --platform platform/3.1=platform/4.0',
+  )
+  .action(async (site: string, options) =>
+    run(async () => (await import('./outlast.js')).runOutlast(site, options)),
+  );
+
+program
   .command('undo')
   .description('take the last change back, byte for byte')
   .argument('[site]', 'folder of the site', '.')

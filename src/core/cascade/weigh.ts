@@ -2,6 +2,7 @@
 
 import { type Contribution, inCascadeOrder } from './order.js';
 import type { Outcome } from './outcome-model.js';
+import type { Entry } from './rule-index.js';
 import { ALWAYS, type TruthTable } from './truth.js';
 
 /** What decided between two declarations, in the order in which the cascade asks. */
@@ -29,17 +30,18 @@ export function weighEntries(
   truths: TruthTable,
 ): Map<string, Weighed[]> {
   const lists = new Map<string, Weighed[]>();
+  const others = longhandsBeside(contributions);
   let rank = 0;
   for (const { contribution, important } of inCascadeOrder(contributions)) {
     const entries = important ? contribution.block.important : contribution.block.normal;
-    for (const entry of [...entries].reverse()) {
+    for (const { entry, longhand } of [...entries].reverse().flatMap((one) => alsoFor(one, others))) {
       const condition = truths.and(contribution.truth, entry.kept);
-      const list = lists.get(entry.longhand) ?? [];
+      const list = lists.get(longhand) ?? [];
       const hides = (one: Weighed): boolean =>
         one.value !== 'revert-layer' && (one.condition === ALWAYS || one.condition === condition);
       const winner = list.find((one) => one.beatenBy === undefined && hides(one));
       const one: Omit<Weighed, 'beatenBy'> = {
-        longhand: entry.longhand,
+        longhand,
         value: entry.value,
         important,
         condition,
@@ -52,10 +54,26 @@ export function weighEntries(
         ...one,
         beatenBy: winner && { winner, edge: edgeBetween(winner, { important, weight: contribution }) },
       });
-      lists.set(entry.longhand, list);
+      lists.set(longhand, list);
     }
   }
   return lists;
+}
+
+/** The longhands that `all` competes with (CSS Cascade 5 §3.2): none of its own, every other that is said here. */
+function longhandsBeside(contributions: readonly Contribution[]): string[] {
+  const names = new Set(
+    contributions.flatMap(({ block }) =>
+      [...block.normal, ...block.important].map(({ longhand }) => longhand),
+    ),
+  );
+  if (!names.has('all')) return [];
+  return [...names].filter((name) => !name.startsWith('--') && !/^(all|direction|unicode-bidi)$/.test(name));
+}
+
+function alsoFor(entry: Entry, others: readonly string[]): { entry: Entry; longhand: string }[] {
+  if (entry.longhand !== 'all') return [{ entry, longhand: entry.longhand }];
+  return ['all', ...others].map((longhand) => ({ entry, longhand }));
 }
 
 /** What decided for `winner`. */

@@ -46,7 +46,7 @@ function compiled(text: string): ComplexSelector | undefined {
 /** `.a` becomes `.a.a`; what has no class stands below `:root`, which is as specific as one. */
 function withClasses(text: string, { compounds }: ComplexSelector, times: number): string {
   if (times === 0) return text;
-  const [name] = compounds.at(-1)!.classes;
+  const name = compounds.findLast(({ classes }) => classes.length > 0)?.classes[0];
   if (name === undefined) return `${':root'.repeat(times)} ${text}`;
   const written = new RegExp(`\\.${name.replace(/[^\w-]/g, '\\$&')}(?![\\w-])`, 'g');
   const at = [...text.matchAll(written)].at(-1);

@@ -5,11 +5,15 @@ import {
   type ComplexSelector,
   type Outcome,
   type SiteModel,
+  type Stack,
+  StyleReader,
   type Truth,
   withoutIdle,
 } from '../cascade/index.js';
 import { changeText, type DeclarationChange } from '../edits/index.js';
+import type { Page } from '../markup/index.js';
 import { alignPages } from '../proof/index.js';
+import { standingFor } from '../reach/index.js';
 import { expandDeclaration, parseDeclarations } from '../sheets/index.js';
 import { isHidden } from './rivals.js';
 
@@ -39,25 +43,24 @@ export function findAmiss(before: SiteModel, after: SiteModel, asked: AmissAsked
       continue;
     }
     const toAfter = new Map(alignment.pairs);
-    for (const [nth, reader] of before.readersOf(page).entries()) {
-      const second = after.readersOf(later)[nth];
+    for (const [reader, second] of readerPairs(before, after, page, later)) {
       const known = new Set<string>();
       for (const index of indexes) {
         const own = toAfter.get(index);
-        const pair = `${reader.outcomeNumber(index)} ${own === undefined ? '' : second?.outcomeNumber(own)} ${reader.matches(selector, index)}`;
+        const pair = `${reader.outcomeNumber(index)} ${own === undefined ? '' : second.outcomeNumber(own)} ${reader.matches(selector, index)}`;
         if (known.has(pair)) continue;
         known.add(pair);
         const when = before.table.truths.and(reader.matches(selector, index), medium);
         const isShown = ({ condition }: Outcome): boolean => !isHidden(condition, before.table.truths);
-        const was = reader.outcomes(index).get(selector.pseudoElement);
-        const is = own === undefined ? undefined : second?.outcomes(own).get(selector.pseudoElement);
+        const was = reader.weighed(index).get(selector.pseudoElement);
+        const is = own === undefined ? undefined : second.weighed(own).get(selector.pseudoElement);
         for (const [longhand, value] of values) {
           const wanted = everywhere
             ? [`${value}?${when}`]
-            : wantedForm((was?.get(longhand) ?? []).filter(isShown), value, when);
-          const now = (is?.get(longhand) ?? []).filter(
-            ({ condition }) => when === ALWAYS || condition !== ALWAYS,
-          );
+            : wantedForm(standingFor(was, longhand).filter(isShown), value, when);
+          const now = standingFor(is, longhand)
+            .filter(isShown)
+            .filter(({ condition }) => when === ALWAYS || condition !== ALWAYS);
           if (idleForm(now) === withoutIdleText(wanted)) continue;
           const text = now[0]?.entry.declaration.value ?? 'unset';
           amiss.add(
@@ -68,6 +71,26 @@ export function findAmiss(before: SiteModel, after: SiteModel, asked: AmissAsked
     }
   }
   return [...amiss];
+}
+
+/** A component is read under the sheets of every page, before and after. */
+function readerPairs(
+  before: SiteModel,
+  after: SiteModel,
+  page: Page,
+  later: Page,
+): (readonly [StyleReader, StyleReader])[] {
+  const stacks = new Map<string, readonly [Stack, Stack]>();
+  for (const whole of page.kind === 'page' ? [page] : before.pages) {
+    const other = whole.kind === 'page' ? after.page(whole.path) : undefined;
+    if (other === undefined) continue;
+    const pair = [before.stackOf(whole), after.stackOf(other)] as const;
+    stacks.set(`${pair[0].key}|${pair[1].key}`, pair);
+  }
+  return [...stacks.values()].map(([a, b]) => [
+    new StyleReader(page, a, before.table),
+    new StyleReader(later, b, after.table),
+  ]);
 }
 
 /** The asked value in the place of what it replaces; other media and states as they are. */

@@ -22,13 +22,14 @@ import { type IntentProof, proveIntent } from '../proof/index.js';
 import { type Declaration, longhands } from '../sheets/index.js';
 import { findAmiss } from './amiss.js';
 import { type Did, joinEqual, placeRules } from './placing.js';
-import { findRivals, isHiddenText, type Rivals } from './rivals.js';
+import { findRivals, isHiddenOnly, type Rivals } from './rivals.js';
 import { selectorAgain, type Written, weakestThatWins } from './strength.js';
 import { placementOf, type Within } from './within.js';
 
 export { type Dropped, dropOverride } from './drop.js';
-export { inspectRules, type OverrideState } from './inspect.js';
+export { type Beaten, inspectRules, type OverrideState } from './inspect.js';
 export { rulesOfPart } from './placing.js';
+export { isHiddenOnly } from './rivals.js';
 export { readWithin, type Within } from './within.js';
 
 export interface OverrideInput {
@@ -161,7 +162,11 @@ export function override(input: OverrideInput): OverrideResult {
       meant: found.reduce((sum, { rivals }) => sum + rivals.elements, 0),
       beats: beaten(found),
       important,
-      proof: shownOnly(proveIntent(model, after, { isMeant, isAsked: (longhand) => asked.has(longhand) })),
+      proof: shownOnly(
+        proveIntent(model, after, { isMeant, isAsked: (longhand) => asked.has(longhand) }),
+        found,
+        model,
+      ),
       amiss: found.flatMap(({ selector, rivals: { meant } }) =>
         findAmiss(model, after, { selector, meant, changes, medium, everywhere }),
       ),
@@ -169,13 +174,20 @@ export function override(input: OverrideInput): OverrideResult {
   }
 }
 
-/** What only template text or what is around a fragment could bring about is not counted as moved. */
-function shownOnly(proof: IntentProof): IntentProof {
-  const isShown = ({ condition }: { readonly condition: string }): boolean => !isHiddenText(condition);
+/**
+ * What only template text, or what is around a fragment, could bring about is not counted: as moved, and as a stray where
+ * the shared sheet comes to a page that a component might be on.
+ */
+function shownOnly(proof: IntentProof, found: readonly Found[], model: SiteModel): IntentProof {
+  const pages = new Set(found.flatMap(({ rivals }) => [...rivals.meant.keys()]));
   return {
     ...proof,
-    moved: proof.moved.filter(
-      ({ before, after }) => [...before, ...after].some(isShown) && after.some(isShown),
+    moved: proof.moved.filter(({ page }) => pages.has(page)),
+    strays: proof.strays.filter(
+      (one) =>
+        one.kind !== 'style' ||
+        model.page(one.page)?.kind === 'page' ||
+        shown(one.before) !== shown(one.after),
     ),
   };
 }

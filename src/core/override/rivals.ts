@@ -12,7 +12,8 @@ import {
   type Weighed,
 } from '../cascade/index.js';
 import type { Page } from '../markup/index.js';
-import { traceSite } from '../reach/index.js';
+import type { StyleDifference } from '../proof/index.js';
+import { standingFor, traceSite } from '../reach/index.js';
 
 /** One declaration that stands in the way, or above. */
 export interface Rival {
@@ -61,6 +62,16 @@ export function isHiddenText(condition: string): boolean {
   return HIDDEN.test(condition);
 }
 
+/** Whether two lists differ only in what the files do not show. */
+export function isHiddenOnly({ before, after }: StyleDifference): boolean {
+  const shown = (list: StyleDifference['before']): string =>
+    list
+      .filter(({ condition }) => !isHiddenText(condition))
+      .map(({ value, condition }) => `${value}?${condition}`)
+      .join('|');
+  return shown(before) === shown(after);
+}
+
 export function findRivals(model: SiteModel, asked: RivalsAsked): Rivals {
   const { truths } = model.table;
   const meant = new Map<string, Set<number>>();
@@ -80,8 +91,8 @@ export function findRivals(model: SiteModel, asked: RivalsAsked): Rivals {
       const when = truths.and(matched, asked.medium);
       const [beat, keep]: [Rival[], Rival[]] = [[], []];
       for (const longhand of asked.longhands) {
-        for (const one of weighed.get(asked.selector.pseudoElement)?.get(longhand) ?? []) {
-          if (one.beatenBy !== undefined || isHidden(one.condition, truths)) continue;
+        for (const one of standingFor(weighed.get(asked.selector.pseudoElement), longhand)) {
+          if (isHidden(one.condition, truths)) continue;
           const isMeant = asked.everywhere || one.condition === ALWAYS || one.condition === when;
           (isMeant ? beat : keep).push({ one, behind: isBehind(one, reader, asked.sheet) });
           // What stands below the first that is to be beaten is beaten with it.

@@ -2,7 +2,14 @@
 // proven to change nothing.
 
 export { type Alignment, alignPages } from './align.js';
-export { type Difference, differenceText, placeOf, type ShownOutcome, showElement } from './describe.js';
+export {
+  type Difference,
+  describeElement,
+  differenceText,
+  placeOf,
+  type ShownOutcome,
+  showElement,
+} from './describe.js';
 export { elementsIn, type Intent, type IntentProof, proveIntent, type StyleDifference } from './intent.js';
 export { type Proof, type ProveOptions, proofOf, prove } from './prove.js';
 export { count, mergeProofs, type ProofPart, Prover } from './prover.js';

@@ -9,7 +9,15 @@ import { type Asked, holdsValue, namesOf, onlyName } from './asked.js';
 import { byDeclaration, type Lot, lotOf, traceSite } from './trace.js';
 
 export { type Asked, namesOf, readAsked } from './asked.js';
-export { byDeclaration, type Lot, lotOf, type Traced, traceSite, type WeighedElement } from './trace.js';
+export {
+  byDeclaration,
+  type Lot,
+  lotOf,
+  standingFor,
+  type Traced,
+  traceSite,
+  type WeighedElement,
+} from './trace.js';
 
 export type Holder = 'platform' | 'theme' | 'page' | 'style attribute' | 'old attribute';
 

@@ -8,6 +8,7 @@ import {
   type Weighed,
 } from '../cascade/index.js';
 import type { Page, PageElement } from '../markup/index.js';
+import { interactionGroup } from '../sheets/index.js';
 
 /** Target to longhand to every declaration of it, strongest first. */
 export type WeighedElement = ReadonlyMap<string, ReadonlyMap<string, readonly Weighed[]>>;
@@ -71,4 +72,29 @@ export function byDeclaration(lists: ReadonlyMap<string, readonly Weighed[]>): M
     }
   }
   return found;
+}
+
+/**
+ * What stands for one longhand under any of its names (CSS Logical Properties §4, vendor names, `all`), strongest first:
+ * what is hidden by something stronger is left out.
+ */
+export function standingFor(
+  lists: ReadonlyMap<string, readonly Weighed[]> | undefined,
+  longhand: string,
+): Weighed[] {
+  if (lists === undefined) return [];
+  const group = interactionGroup(longhand);
+  const found = [...(lists.get(longhand) ?? lists.get('all') ?? [])];
+  for (const [name, list] of lists) {
+    if (name === longhand || name === 'all') continue;
+    const other = interactionGroup(name);
+    const competes = other.name === group.name && (other.kind !== group.kind || other.kind === 'vendor');
+    if (competes) found.push(...list);
+  }
+  const standing: Weighed[] = [];
+  for (const one of found.sort((a, b) => a.rank - b.rank)) {
+    const isHidden = standing.some(({ condition }) => condition === ALWAYS || condition === one.condition);
+    if (!isHidden) standing.push(one);
+  }
+  return standing;
 }
