@@ -13,6 +13,7 @@ import {
   outlast,
   planMends,
 } from '../core/outlast/index.js';
+import { isHiddenText } from '../core/override/index.js';
 import type { Difference } from '../core/proof/index.js';
 import { allRules } from '../core/restyle/index.js';
 import { showPlace } from '../core/source.js';
@@ -220,6 +221,7 @@ function groupChanges(differences: readonly Difference[]): OutlastJson['changes'
     const { property, target, before, after, page, element, shown } = difference;
     const text = (list: typeof before): string =>
       list
+        .filter(({ condition }) => !isHiddenText(condition))
         .map(({ value, condition }) => `${value}${condition === '' ? '' : ` when ${condition}`}`)
         .join(', else ') || 'unset';
     const selector = (after[0] ?? before[0])?.from ?? '';

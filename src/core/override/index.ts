@@ -29,7 +29,7 @@ import { placementOf, type Within } from './within.js';
 export { type Dropped, dropOverride } from './drop.js';
 export { type Beaten, inspectRules, type OverrideState } from './inspect.js';
 export { rulesOfPart } from './placing.js';
-export { isHiddenOnly } from './rivals.js';
+export { isHiddenOnly, isHiddenText } from './rivals.js';
 export { readWithin, type Within } from './within.js';
 
 export interface OverrideInput {
@@ -184,10 +184,7 @@ function shownOnly(proof: IntentProof, found: readonly Found[], model: SiteModel
     ...proof,
     moved: proof.moved.filter(({ page }) => pages.has(page)),
     strays: proof.strays.filter(
-      (one) =>
-        one.kind !== 'style' ||
-        model.page(one.page)?.kind === 'page' ||
-        shown(one.before) !== shown(one.after),
+      (one) => one.kind !== 'style' || model.page(one.page)?.kind === 'page' || !isHiddenOnly(one),
     ),
   };
 }
