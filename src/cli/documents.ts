@@ -437,6 +437,60 @@ export const outlastDocument = z
   })
   .describe('acervus outlast --json');
 
+export const familyDocument = z
+  .strictObject({
+    format: z.literal(1),
+    command: z.literal('family'),
+    families: z.array(
+      z.strictObject({
+        name: z.string(),
+        into: z.string(),
+        table: z.string().optional().describe('With --find: the table file that was written.'),
+        rows: z.array(z.strictObject({ name: z.string(), values: z.record(z.string(), z.string()) })),
+        rules: z
+          .array(z.strictObject({ selector: z.string(), declarations: z.array(z.string()) }))
+          .describe('Rules that were written; with --find those of the table.'),
+        same: z.int().describe('Rules that were there already.'),
+        byHand: z.array(
+          z.strictObject({ what: z.enum(['changed', 'added', 'taken out']), selector: z.string(), place }),
+        ),
+        empty: z.array(z.string()).describe('Rows that no element belongs to.'),
+        places: z.strictObject({ before: z.int(), after: z.int() }).optional(),
+        refused: z.boolean(),
+      }),
+    ),
+    moved: z.strictObject({ elements: z.int(), pages: pageCounts }),
+    ...carriedOut,
+  })
+  .describe('acervus family --json');
+
+export const renameDocument = z
+  .strictObject({
+    format: z.literal(1),
+    command: z.literal('rename'),
+    from: z.string(),
+    to: z.string(),
+    refused: z
+      .enum([
+        'the platform styles it',
+        'the new name is taken',
+        'not every place is sure',
+        'it would look different',
+      ])
+      .optional(),
+    counts: z.strictObject({
+      markup: z.int(),
+      sheets: z.int(),
+      scripts: z.int(),
+      removed: z.int().describe('Rules that the other name has already, with --merge.'),
+    }),
+    taken: z.array(place).describe('Where the new name stands already.'),
+    unsure: z.array(z.strictObject({ place, what: z.string(), editable: z.boolean() })),
+    platform: z.array(place).describe('Rules of the platform that name the class.'),
+    ...carriedOut,
+  })
+  .describe('acervus rename --json');
+
 /** File name in docs/schemas to type. */
 export const documents = {
   'survey.schema.json': surveyDocument,
@@ -447,6 +501,8 @@ export const documents = {
   'explain.schema.json': explainDocument,
   'reach.schema.json': reachDocument,
   'restyle.schema.json': restyleDocument,
+  'rename.schema.json': renameDocument,
   'override.schema.json': overrideDocument,
   'outlast.schema.json': outlastDocument,
+  'family.schema.json': familyDocument,
 } as const;

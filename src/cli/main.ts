@@ -152,6 +152,25 @@ program
   );
 
 program
+  .command('rename')
+  .description('give a class another name everywhere')
+  .argument('<class>', 'the class, with or without its dot')
+  .argument('<name>', 'its new name')
+  .argument('[site]', 'folder of the site', '.')
+  .option('--merge', 'the new name is there already, and says the same: make the two one')
+  .option('--scripts', 'rename in strings that only might mean the class, too')
+  .option('--patch', 'print the change for "git apply" and write nothing')
+  .option('--all', 'show every line of every list')
+  .option('--json', 'print one JSON document')
+  .addHelpText(
+    'after',
+    '\nExit code 1 when it is refused.\n\nExample:\n  acervus rename .btn-book .book my-site',
+  )
+  .action(async (from: string, to: string, site: string, options) =>
+    run(async () => (await import('./rename.js')).runRename(from, to, site, options)),
+  );
+
+program
   .command('override')
   .description('beat a platform rule, exactly where meant')
   .argument('[selector and declarations...]', 'a selector and "property: value"; last the folder of the site')
@@ -192,6 +211,22 @@ program
   )
   .action(async (site: string, options) =>
     run(async () => (await import('./outlast.js')).runOutlast(site, options)),
+  );
+
+program
+  .command('family')
+  .description('rules for many sections, positions or states from one small table')
+  .argument('[file and site...]', 'the table file, and the folder of the site')
+  .option('--find', 'find families copied out by hand, and put tables in their place')
+  .option('--patch', 'print the change for "git apply" and write nothing')
+  .option('--all', 'show every line of every list')
+  .option('--json', 'print one JSON document')
+  .addHelpText(
+    'after',
+    '\nExit code 1 when it is refused, or a rule was changed by hand.\n\nExample:\n  acervus family theme/harbours.family.yaml my-site\n  acervus family --find my-site',
+  )
+  .action(async (words: string[], options) =>
+    run(async () => (await import('./family.js')).runFamily(words, options)),
   );
 
 program

@@ -31,14 +31,14 @@ export interface FileChange {
 
 /** In: edits by path, on the texts of a loaded site; a path that it does not hold is a new file. */
 export function fileChanges(
-  { model, encodings }: Pick<Site, 'model' | 'encodings'>,
+  { model, encodings, scriptTexts }: Pick<Site, 'model' | 'encodings' | 'scriptTexts'>,
   edits: ReadonlyMap<string, readonly Edit[]>,
 ): FileChange[] {
   return [...edits]
     .map(
       ([file, own]): FileChange => ({
         path: file,
-        text: model.sources.pages.get(file) ?? model.sources.sheets.get(file) ?? '',
+        text: model.sources.pages.get(file) ?? model.sources.sheets.get(file) ?? scriptTexts.get(file) ?? '',
         encoding: encodings.get(file) ?? { name: 'utf-8', mark: false },
         edits: own,
       }),

@@ -15,6 +15,9 @@ export interface Site {
   readonly config: Config;
   readonly model: SiteModel;
   readonly scripts: SiteScripts;
+  /** Texts of the site's local scripts, by path. */
+  readonly scriptTexts: ReadonlyMap<string, string>;
+  readonly isLibrary: (path: string) => boolean;
   /** Linked and imported sheets, most used first. */
   readonly sheets: readonly SheetOwner[];
   /** Site path of the shared sheet, whether or not it exists. */
@@ -72,6 +75,8 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     config: reader.config,
     model,
     scripts: new SiteScripts({ scripts, isLibrary: (file) => reader.isLibrary(file) }),
+    scriptTexts: scripts,
+    isLibrary: (file) => reader.isLibrary(file),
     sheets: owners,
     shared,
     encodings: reader.encodings,

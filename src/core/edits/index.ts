@@ -3,6 +3,7 @@
 
 export { applyEdits, composeEdits, type Edit, originalOffset, reverseEdits } from './edit.js';
 export { planBlock, planLink } from './link.js';
+export { newline as newlineOf } from './newline.js';
 export {
   addLinks,
   applyToSources,

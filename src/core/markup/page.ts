@@ -129,6 +129,8 @@ export interface Page {
   readonly scripts: readonly ScriptReference[];
   /** Start tags inside `<template>` that carry a style attribute: inert, copied by scripts. */
   readonly inert: readonly { readonly style: string; readonly range: SourceRange }[];
+  /** Class attributes inside `<template>`. */
+  readonly inertClasses: readonly SourceRange[];
   readonly shadowRoots: boolean;
   /** How deep its elements are nested. */
   readonly depth: number;

@@ -47,6 +47,7 @@ export function parsePage(path: string, text: string, component = false): Page {
     sheets: reader.sheets,
     scripts: reader.scripts,
     inert: reader.inert,
+    inertClasses: reader.inertClasses,
     shadowRoots: reader.shadowRoots,
     depth: reader.depth,
     hasPolicy: reader.hasPolicy,
@@ -79,6 +80,7 @@ class PageReader {
   readonly sheets: SheetReference[] = [];
   readonly scripts: ScriptReference[] = [];
   readonly inert: { style: string; range: { start: number; end: number } }[] = [];
+  readonly inertClasses: { start: number; end: number }[] = [];
   readonly head: { endTag: number | undefined; start: number | undefined; first: number } = {
     endTag: undefined,
     start: undefined,
@@ -303,6 +305,8 @@ class PageReader {
       const at = node.startTag?.attrs?.style;
       if (style !== undefined && at)
         this.inert.push({ style, range: { start: at.startOffset, end: at.endOffset } });
+      const own = node.startTag?.attrs?.class;
+      if (own) this.inertClasses.push({ start: own.startOffset, end: own.endOffset });
       const { childNodes } = isTemplate(node) ? node.content : node;
       for (let i = childNodes.length - 1; i >= 0; i--) open.push(childNodes[i]!);
     }
