@@ -20,7 +20,13 @@ export function finishSurvey(
   const sheets = reader.owners(uses);
   const themes = sheets.filter(({ owner }) => owner === 'theme').map((sheet) => sheet.path);
   const survey = timings.measure('counting up', () =>
-    takeStock({ stock, shelf: reader, themes, scriptWords: (file) => reader.scriptWords(file) }),
+    takeStock({
+      stock,
+      shelf: reader,
+      themes,
+      scriptWords: (file) => reader.scriptWords(file),
+      scriptText: (file) => (reader.isLibrary(file) ? undefined : reader.textAt(file)),
+    }),
   );
   return {
     survey,

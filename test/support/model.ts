@@ -61,6 +61,7 @@ export function surveyOf(files: Texts, themes: readonly string[] = [], books = 1
       copyOf: () => undefined,
     },
     themes,
+    scriptText: textOf,
     scriptWords: (path) => (textOf(path) === undefined ? undefined : readScript(textOf(path)!).words),
   });
 }

@@ -38,15 +38,12 @@ export function expressionMentions(text: string): ClassMention[] {
     ancestor(tree, {
       Property(node) {
         const { key } = node;
-        if (key.type === 'Identifier' && !node.computed && !node.shorthand)
-          found.push({
-            name: key.name,
-            start: key.start,
-            end: key.end,
-            how: 'class',
-            dotted: false,
-            choice: undefined,
-          });
+        if (node.computed || node.shorthand) return;
+        if (key.type === 'Identifier') found.push(...wordsOf(key.name, key.start, 'class', undefined));
+        else if (key.type === 'Literal' && typeof key.value === 'string')
+          found.push(
+            ...mentionsOf(text.slice(key.start + 1, key.end - 1), key.start + 1, 'class', undefined),
+          );
       },
     });
     return found;

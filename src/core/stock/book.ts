@@ -12,6 +12,7 @@ import {
 } from '../markup/index.js';
 import { readScript } from '../scripts/index.js';
 import { comparePlaces, LineIndex, type Place } from '../source.js';
+import { type ChosenName, chosenInMarkup, chosenInScript } from './chosen.js';
 
 /** How often something stands on a site, and where first. */
 export interface Sighting {
@@ -32,6 +33,8 @@ export interface StyleSighting extends PagedSighting {
   /** Where the value begins, for the first place; the attribute itself where references hide it. */
   start: Place;
 }
+
+export interface ChosenSighting extends Sighting, Omit<ChosenName, 'offset'> {}
 
 export interface BlockSighting extends PagedSighting {
   readonly text: string;
@@ -64,6 +67,8 @@ export interface StockData {
   readonly carried: { readonly classes: Set<string>; readonly ids: Set<string>; readonly types: Set<string> };
   readonly doubled: { readonly name: string; readonly place: Place }[];
   readonly repeatedIds: { readonly id: string; readonly place: Place }[];
+  /** Class names that expressions choose, by what they are chosen instead of. */
+  readonly chosen: Map<string, ChosenSighting>;
   /** Words of inline scripts, and of pages with template text: they may stand for classes and ids. */
   readonly words: Set<string>;
 }
@@ -82,6 +87,7 @@ export function emptyStock(): StockData {
     carried: { classes: new Set(), ids: new Set(), types: new Set() },
     doubled: [],
     repeatedIds: [],
+    chosen: new Map(),
     words: new Set(),
   };
 }
@@ -112,6 +118,8 @@ export class StockTaker {
     for (const { detail, range } of page.defects)
       data.doubled.push({ name: detail, place: placeAt(range.start) });
     for (const word of templateWords(page.text)) data.words.add(word);
+    if (page.hasTemplatedTags) for (const one of chosenInMarkup(page)) this.#addChosen(one, placeAt);
+    this.#addChosenByScripts(page, placeAt);
     const ids = new Map<string, number>();
     const seen = new Set<unknown>();
     for (const element of page.elements) {
@@ -178,6 +186,22 @@ export class StockTaker {
       found.push(words);
     }
     return found;
+  }
+
+  #addChosenByScripts(page: Page, placeAt: (offset: number) => Place): void {
+    for (const script of page.scripts) {
+      // What no script chooses classes by has no such word in it.
+      if (script.kind !== 'inline' || script.how !== 'script' || !/class/i.test(script.text)) continue;
+      for (const one of chosenInScript(script.text))
+        this.#addChosen(one, (offset) => placeAt(script.offset + offset));
+    }
+  }
+
+  #addChosen({ name, dotted, partners, offset }: ChosenName, placeAt: (offset: number) => Place): void {
+    const key = `${dotted ? '.' : ''}${name} ${partners.join(' ')}`;
+    const known = this.data.chosen.get(key);
+    if (known !== undefined) known.times++;
+    else this.data.chosen.set(key, { name, dotted, partners, times: 1, places: [placeAt(offset)] });
   }
 
   #addNames(
@@ -307,6 +331,11 @@ export function mergeStock(into: StockData, from: StockData): StockData {
   }
   for (const part of ['classes', 'ids', 'types'] as const)
     for (const name of from.carried[part]) into.carried[part].add(name);
+  for (const [key, sighting] of from.chosen) {
+    const known = into.chosen.get(key);
+    if (known === undefined) into.chosen.set(key, sighting);
+    else addSighting(known, sighting);
+  }
   into.doubled.push(...from.doubled);
   into.repeatedIds.push(...from.repeatedIds);
   for (const word of from.words) into.words.add(word);

@@ -12,6 +12,7 @@ import {
 } from '../sheets/index.js';
 import { type Place, placeWithin } from '../source.js';
 import type { StockData } from './book.js';
+import { type ChosenName, chosenInScript } from './chosen.js';
 import { type Finding, FindingList } from './findings.js';
 import type { Reached } from './links.js';
 import type { SurveyInput } from './survey.js';
@@ -26,6 +27,7 @@ export interface BrokenInput extends Omit<SurveyInput, 'themes'>, Everything {
 export function brokenThings(input: BrokenInput): Finding[] {
   const found = new FindingList();
   findInMarkup(input, found);
+  findChosenNames(input, found);
   findMissingSheets(input, found);
   for (const { declarations, templated, start, style, times } of input.styles) {
     if (templated) continue;
@@ -87,6 +89,60 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
   }
 }
 
+/** Names that templates and scripts choose by an expression: a slip in one shows only in one state. */
+function findChosenNames(input: BrokenInput, found: FindingList): void {
+  const list = ruledClasses(input);
+  const ruled = new Set(list);
+  const isReadWhole = [...input.reached.values()].every(({ unread }) => unread.length === 0);
+  const scripts = new Set([...input.stock.links.values()].flatMap((links) => links.scripts));
+  const check = (
+    { name, dotted, partners }: Omit<ChosenName, 'offset'>,
+    place: Place,
+    times: number,
+    isHook: boolean,
+  ): void => {
+    if (dotted) {
+      const message = `an expression chooses ".${name}", which wants no dot: ${name}`;
+      found.add('dot in a class attribute', message, place, times, `.${name}`);
+    }
+    if (ruled.has(name)) return;
+    const near = nearName(name, list);
+    const other = partners.find((partner) => ruled.has(partner));
+    if (near !== undefined)
+      found.add('name in an expression', `.${name} has no rule; did you mean .${near}?`, place, times, name);
+    else if (other !== undefined)
+      found.add(
+        'half a state pair',
+        `.${other} has a rule, and .${name}, chosen instead of it, has none`,
+        place,
+        times,
+        name,
+      );
+    else if (isReadWhole && !isHook)
+      found.add(
+        'name in an expression',
+        `.${name} is chosen by an expression and has no rule`,
+        place,
+        times,
+        name,
+      );
+  };
+  // A name that a script asks for needs no rule.
+  for (const one of input.stock.chosen.values())
+    check(
+      one,
+      one.places[0]!,
+      one.times,
+      [...scripts].some((path) => input.scriptWords(path)?.has(one.name)),
+    );
+  for (const path of scripts) {
+    const text = input.scriptText(path);
+    if (text === undefined) continue;
+    for (const one of chosenInScript(text))
+      check(one, placeWithin({ path, line: 1, column: 1 }, text, one.offset), 1, false);
+  }
+}
+
 function findMissingSheets({ stock, reached }: BrokenInput, found: FindingList): void {
   for (const [key, { kind, pages }] of stock.links) {
     if (kind !== 'page') continue;
@@ -105,7 +161,9 @@ function nearName(name: string, known: readonly string[]): string | undefined {
   const near = closest(name, candidates);
   // `row-1` and `row-2` are neighbours, not a slip.
   const onlyDigits = near.replace(/\d/g, '') === name.replace(/\d/g, '');
-  return distance(name, near) === 1 && !onlyDigits && name.length >= 6 ? near : undefined;
+  const letters = (text: string): string => [...text].sort().join('');
+  const isNear = distance(name, near) === 1 || letters(name) === letters(near);
+  return isNear && !onlyDigits && name.length >= 6 ? near : undefined;
 }
 
 function findInSheet(sheet: Sheet, start: Place, times: number, found: FindingList): void {

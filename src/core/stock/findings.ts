@@ -7,6 +7,8 @@ export type FindingKind =
   | 'id used twice'
   | 'class without a rule'
   | 'dot in a class attribute'
+  | 'name in an expression'
+  | 'half a state pair'
   | 'rule without a use'
   | 'unknown property'
   | 'unfitting value'

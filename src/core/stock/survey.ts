@@ -63,6 +63,8 @@ export interface SurveyInput {
   readonly themes: readonly string[];
   /** The words in the strings of a linked script; `undefined` for one that is not there. */
   readonly scriptWords: (path: string) => ReadonlySet<string> | undefined;
+  /** The text of a script of the site's own; `undefined` for libraries. */
+  readonly scriptText: (path: string) => string | undefined;
 }
 
 /** In: what was kept of every page, and where sheets and scripts come from. Out: the survey, ordered for showing. */
