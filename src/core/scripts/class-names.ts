@@ -34,7 +34,7 @@ export function classMentions(text: string): ClassMention[] {
 export function expressionMentions(text: string): ClassMention[] {
   try {
     const tree = parseExpressionAt(text, 0, { ecmaVersion: 'latest' });
-    const found = mentionsIn(tree, text).map((one) => ({ ...one, how: 'class' as const }));
+    const found: ClassMention[] = mentionsIn(tree, text).map((one) => ({ ...one, how: 'class' }));
     ancestor(tree, {
       Property(node) {
         const { key } = node;
