@@ -151,11 +151,12 @@ function isMinified(text: string): boolean {
   return text.length > 2000 && text.length / (text.split('\n').length || 1) > 400;
 }
 
-/** Beside the theme sheet that most pages use; else in a folder for sheets; else at the top. */
+/** The theme's sheet of that name; else beside the theme sheet that most pages use; else in a folder for sheets; else at the top. */
 function defaultShared(sheets: readonly SheetOwner[], files: readonly string[]): string {
-  const theme = sheets.find(
-    ({ owner, path: file }) => owner === 'theme' && !file.endsWith('/shared.css') && file !== 'shared.css',
-  );
+  const themes = sheets.filter(({ owner }) => owner === 'theme');
+  const known = themes.find(({ path: file }) => path.posix.basename(file) === 'shared.css');
+  if (known !== undefined) return known.path;
+  const [theme] = themes;
   if (theme !== undefined) return path.posix.join(path.posix.dirname(theme.path), 'shared.css');
   for (const folder of ['css', 'styles', 'assets/css']) {
     if (files.some((file) => file.startsWith(`${folder}/`))) return `${folder}/shared.css`;

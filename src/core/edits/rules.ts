@@ -103,8 +103,14 @@ export function withoutRule(text: string, { range }: StyleRule): Edit {
   const before = /(?:\r\n|\n|\r)?[ \t]*$/.exec(text.slice(0, range.start))?.[0].length ?? 0;
   const blank = /^[ \t]*(?:\r\n|\n|\r)/.exec(text.slice(range.end))?.[0].length ?? 0;
   const start = range.start - before;
-  const empty = start === 0 || /(?:\r\n|\n|\r)[ \t]*$/.test(text.slice(0, start));
-  return { start, end: range.end + (empty ? blank : 0), text: '' };
+  if (start > 0)
+    return {
+      start,
+      end: range.end + (/(?:\r\n|\n|\r)[ \t]*$/.test(text.slice(0, start)) ? blank : 0),
+      text: '',
+    };
+  // The first rule goes with the empty lines behind it.
+  return { start, end: range.end + (/^\s*/.exec(text.slice(range.end))?.[0].length ?? 0), text: '' };
 }
 
 /** White space in front of what stands at an offset, from the start of its line. */

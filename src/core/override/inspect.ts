@@ -138,9 +138,8 @@ function noteOne(
   );
   const without = list.filter((other) => other.entry.declaration !== one.entry.declaration);
   if (standingForm(list) !== standingForm(without)) once('needed', () => count.needed++);
-  const next = without
-    .slice(without.findIndex(({ rank }) => rank > one.rank))
-    .find(({ rank }) => rank > one.rank);
+  const below = without.filter(({ rank }) => rank > one.rank);
+  const next = below.find(({ condition }) => condition === ALWAYS || condition === one.condition) ?? below[0];
   if (next !== undefined) once(`beats ${nameOf(next)}`, () => add(count.beats, next, isPlatform));
 }
 

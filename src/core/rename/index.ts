@@ -61,8 +61,9 @@ export function rename(input: RenameInput): Renamed {
   const rules = allRules(model, themes);
   for (const page of model.pages) {
     const tokens = markupTokens(page, from, to);
-    counts.markup += tokens.edits.length;
+    counts.markup += tokens.edits.length + tokens.inert.length;
     push(edits, page.path, tokens.edits);
+    push(unproven, page.path, tokens.inert);
     taken.push(...tokens.taken.map((offset) => placeIn(page.path, page.text, offset)));
     for (const { start, end, what } of tokens.unsure) {
       unsure.push({ place: placeIn(page.path, page.text, start), what, editable: true });

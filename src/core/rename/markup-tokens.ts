@@ -6,6 +6,8 @@ import type { SourceRange } from '../source.js';
 
 export interface MarkupTokens {
   readonly edits: readonly Edit[];
+  /** Inside `<template>`, which the proof reads as text. */
+  readonly inert: readonly Edit[];
   /** Offsets of the new name, where it stands already. */
   readonly taken: readonly number[];
   readonly unsure: readonly (SourceRange & { readonly what: string })[];
@@ -13,9 +15,11 @@ export interface MarkupTokens {
 
 export function markupTokens(page: Page, from: string, to: string): MarkupTokens {
   const edits: Edit[] = [];
+  const inert: Edit[] = [];
   const taken: number[] = [];
   const unsure: (SourceRange & { what: string })[] = [];
-  const ranges = new Set<SourceRange>(page.inertClasses);
+  const inside = new Set<SourceRange>(page.inertClasses);
+  const ranges = new Set<SourceRange>(inside);
   for (const { tag } of page.elements) {
     const own = tag?.attributes.get('class');
     if (own !== undefined) ranges.add(own);
@@ -30,7 +34,8 @@ export function markupTokens(page: Page, from: string, to: string): MarkupTokens
           ),
         );
   }
-  for (const { start, end } of ranges) {
+  for (const range of ranges) {
+    const { start, end } = range;
     const source = page.text.slice(start, end);
     const value = source.search(/=/) + 1;
     if (value === 0) continue;
@@ -44,11 +49,15 @@ export function markupTokens(page: Page, from: string, to: string): MarkupTokens
       if (name !== from) continue;
       // Two that become one leave one, and the space in front of it goes.
       const space = both ? (/\s*$/.exec(written.slice(0, at))?.[0].length ?? 0) : 0;
-      edits.push({ start: offset - space, end: offset + from.length, text: both ? '' : to });
+      (inside.has(range) ? inert : edits).push({
+        start: offset - space,
+        end: offset + from.length,
+        text: both ? '' : to,
+      });
     }
     if (hasTemplateText(written)) unsure.push(...hiddenWords(written, masked, start + value, from));
   }
-  return { edits, taken, unsure };
+  return { edits, inert, taken, unsure };
 }
 
 /** Names that stand in the attribute itself, whatever template text stands around them. */
