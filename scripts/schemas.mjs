@@ -4,12 +4,20 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
 import { documents } from '../dist/cli/documents.js';
+import { everydayDocuments } from '../dist/cli/everyday-documents.js';
 import { configSchema } from '../dist/site/config.js';
 import { draftSchema } from '../dist/site/draft-file.js';
+import { familySchema } from '../dist/site/family-file.js';
 
 const folder = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url))), 'docs', 'schemas');
 const check = process.argv.includes('--check');
-const all = { 'acervus.schema.json': configSchema, 'acervus-draft.schema.json': draftSchema, ...documents };
+const all = {
+  'acervus.schema.json': configSchema,
+  'acervus-draft.schema.json': draftSchema,
+  'family-table.schema.json': familySchema,
+  ...documents,
+  ...everydayDocuments,
+};
 let stale = 0;
 mkdirSync(folder, { recursive: true });
 for (const [name, schema] of Object.entries(all)) {

@@ -1,8 +1,9 @@
 // How an explanation is shown: specificity down the left edge, what wins above what it beat.
 
 import { showPlace } from '../core/source.js';
-import type { ToldJson } from './documents.js';
+import type { ToldJson } from './everyday-documents.js';
 import type { ExplainJson } from './explain.js';
+import { onSite } from './moved-lines.js';
 import { amber, clean, declarationsLine, dim, heading, more, next, pc, row } from './paper.js';
 
 export interface ExplainView {
@@ -89,8 +90,9 @@ export function explainLines(folder: string, told: ExplainJson, view: ExplainVie
         text: dim(`not read: ${clean(address)}; name a local copy under "copies" in acervus.json`),
       }),
     );
-  const at = folder === '.' ? '' : ` ${folder}`;
-  lines.push(next(`acervus reach '${told.site.selector}'${at}`, 'tells where all of it has effect'));
+  lines.push(
+    next(`acervus reach '${told.site.selector}'${onSite(folder)}`, 'tells where all of it has effect'),
+  );
   return lines;
 }
 

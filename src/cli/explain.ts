@@ -6,7 +6,7 @@ import { type Circumstances, explainElement } from '../core/explain/index.js';
 import { longhands } from '../core/sheets/index.js';
 import { type OpenedPage, openPage } from '../site/one-page.js';
 import { UsageError } from '../site/usage-error.js';
-import type { explainDocument } from './documents.js';
+import type { explainDocument } from './everyday-documents.js';
 import { explainLines } from './explain-lines.js';
 import { print, printJson } from './paper.js';
 

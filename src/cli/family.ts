@@ -18,7 +18,8 @@ import {
   type WriteOptions,
 } from './carry-out.js';
 import { splitSite } from './declarations.js';
-import type { familyDocument } from './documents.js';
+import type { familyDocument } from './everyday-documents.js';
+import { doneLine, movedLines, onSite } from './moved-lines.js';
 import {
   amber,
   clean,
@@ -111,8 +112,8 @@ export function runFamily(words: readonly string[], options: FamilyOptions): num
     lines.push(
       next(
         refused
-          ? `acervus reach '${clean(table.where.replace('{row}', [...table.rows.keys()][0] ?? ''))}'${at(folder)}`
-          : `acervus undo${at(folder)}`,
+          ? `acervus reach '${clean(table.where.replace('{row}', [...table.rows.keys()][0] ?? ''))}'${onSite(folder)}`
+          : `acervus undo${onSite(folder)}`,
         refused ? 'tells what has a say there' : 'takes it back, byte for byte',
       ),
     );
@@ -154,17 +155,8 @@ function familyLines({ families: [family], moved, files }: FamilyJson, all: bool
     lines.push(
       row({ mark: 'needs', text: amber(`${clean(name)}: no element of the site belongs to this row`) }),
     );
-  lines.push(
-    heading('Moved'),
-    row({
-      count: moved.elements,
-      mark: 'made',
-      text: `${moved.elements === 1 ? 'element' : 'elements'} of ${grouped(moved.pages.length)} ${moved.pages.length === 1 ? 'page' : 'pages'}; 0 others`,
-    }),
-  );
-  lines.push(
-    row({ count: files.length, mark: 'made', text: `${files.length === 1 ? 'file' : 'files'} written` }),
-  );
+  lines.push(heading('Moved'), ...movedLines(moved, all));
+  lines.push(heading('Proof'), doneLine('other elements changed', files));
   return lines;
 }
 
@@ -266,11 +258,11 @@ function find(folder: string, options: FamilyOptions): number {
       );
       lines.push(
         next(
-          `acervus family ${written.table}${at(folder)}`,
+          `acervus family ${written.table}${onSite(folder)}`,
           'writes the rules again, once you have added a row to the table',
         ),
       );
-    } else lines.push(next(`acervus survey${at(folder)}`, 'shows what else is repeated'));
+    } else lines.push(next(`acervus survey${onSite(folder)}`, 'shows what else is repeated'));
     print(lines);
   }
   return 0;
@@ -282,8 +274,4 @@ function freeFile(folder: string, sheets: ReadonlyMap<string, string>, sheet: st
     const file = `${base}${n === 1 ? '' : `-${n}`}.family.yaml`;
     if (!sheets.has(file) && !existsSync(path.join(folder, file))) return file;
   }
-}
-
-function at(folder: string): string {
-  return folder === '.' ? '' : ` ${folder}`;
 }

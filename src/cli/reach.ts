@@ -6,7 +6,8 @@ import { showPlace } from '../core/source.js';
 import { openFolder } from '../site/files.js';
 import { loadSite } from '../site/load.js';
 import { UsageError } from '../site/usage-error.js';
-import type { reachDocument } from './documents.js';
+import type { reachDocument } from './everyday-documents.js';
+import { movedLines, onSite } from './moved-lines.js';
 import {
   amber,
   clean,
@@ -66,15 +67,7 @@ const KINDS: Readonly<Record<ReachJson['kind'], string>> = {
 function reachLines(folder: string, told: ReachJson, all: boolean): string[] {
   const few = <T>(items: readonly T[], most: number): readonly T[] => (all ? items : items.slice(0, most));
   const lines = [heading('Reach', `${clean(told.asked)}: ${KINDS[told.kind]}`)];
-  lines.push(
-    row({
-      count: told.elements,
-      text: `${told.elements === 1 ? 'element' : 'elements'} of ${grouped(told.pages.length)} ${told.pages.length === 1 ? 'page' : 'pages'}`,
-    }),
-  );
-  for (const { path, elements } of few(told.pages, 5))
-    lines.push(row({ count: elements, text: dim(clean(path)) }));
-  if (!all && told.pages.length > 5) lines.push(more(told.pages.length - 5, 'pages, --all'));
+  lines.push(...movedLines(told, all, 'none'));
   if (told.declarations.length > 0) lines.push(heading('Declarations', 'elements on which each wins'));
   for (const one of few(told.declarations, 14)) {
     const said = declarationsLine([`${one.property}: ${one.value}${one.important ? ' !important' : ''}`]);
@@ -104,18 +97,20 @@ function reachLines(folder: string, told: ReachJson, all: boolean): string[] {
 
 /** The theme's own rule can be changed where it stands; the platform's is overridden. */
 function nextStep(folder: string, { declarations, asked, kind }: ReachJson): string {
-  const at = folder === '.' ? '' : ` ${folder}`;
   const own = declarations.find(({ holder, selector }) => holder === 'theme' && selector !== '');
   if (own !== undefined)
-    return next(`acervus restyle '${own.selector}' '${own.property}: …'${at}`, 'changes it once, everywhere');
+    return next(
+      `acervus restyle '${own.selector}' '${own.property}: …'${onSite(folder)}`,
+      'changes it once, everywhere',
+    );
   const platform = declarations.find(({ holder }) => holder === 'platform');
   if (platform !== undefined)
     return next(
-      `acervus override '${platform.selector}' '${platform.property}: …'${at}`,
+      `acervus override '${platform.selector}' '${platform.property}: …'${onSite(folder)}`,
       'beats the platform there',
     );
   return next(
-    `acervus explain <page> '${kind === 'selector' ? asked : '<selector>'}'${at}`,
+    `acervus explain <page> '${kind === 'selector' ? asked : '<selector>'}'${onSite(folder)}`,
     'tells what styles one element, and why',
   );
 }

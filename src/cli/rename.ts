@@ -5,7 +5,8 @@ import { type Renamed, rename } from '../core/rename/index.js';
 import { showPlace } from '../core/source.js';
 import { UsageError } from '../site/usage-error.js';
 import { carryOut, openForChange, strayLines, themesOf, type WriteOptions } from './carry-out.js';
-import type { renameDocument } from './documents.js';
+import type { renameDocument } from './everyday-documents.js';
+import { onSite } from './moved-lines.js';
 import { amber, clean, dim, grouped, heading, more, next, print, printJson, row } from './paper.js';
 import { Progress } from './progress.js';
 
@@ -130,14 +131,13 @@ function renameLines(folder: string, told: RenameJson, result: Renamed, options:
       place: showPlace(place),
     })),
   );
-  const at = folder === '.' ? '' : ` ${folder}`;
   if (told.refused !== undefined) {
     lines.push(
       heading('Refused', `${told.refused}; nothing was written`),
       row({ mark: 'broken', text: REMEDIES[told.refused] }),
     );
     if (told.refused === 'it would look different') lines.push(...strayLines(result.differences, all));
-    lines.push(next(`acervus reach '.${told.from}'${at}`, 'shows where it has effect'));
+    lines.push(next(`acervus reach '.${told.from}'${onSite(folder)}`, 'shows where it has effect'));
     return lines;
   }
   lines.push(
@@ -147,6 +147,6 @@ function renameLines(folder: string, told: RenameJson, result: Renamed, options:
       text: `differences; ${grouped(told.files.length)} ${told.files.length === 1 ? 'file' : 'files'} written`,
     }),
   );
-  lines.push(next(`acervus undo${at}`, 'takes it back, byte for byte'));
+  lines.push(next(`acervus undo${onSite(folder)}`, 'takes it back, byte for byte'));
   return lines;
 }

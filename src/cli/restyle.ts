@@ -17,7 +17,8 @@ import {
   type WriteOptions,
 } from './carry-out.js';
 import { readDeclarations } from './declarations.js';
-import type { restyleDocument } from './documents.js';
+import type { restyleDocument } from './everyday-documents.js';
+import { doneLine, movedLines, onSite } from './moved-lines.js';
 import {
   amber,
   clean,
@@ -168,18 +169,8 @@ function restyleLines(
     );
   if (result.rules.length > rules.length)
     lines.push(more(result.rules.length - rules.length, 'places, --all'));
-  const { elements, pages } = elementsIn(result.proof.moved);
   lines.push(heading('Moved', `of ${grouped(result.meant)} that the selector matches`));
-  lines.push(
-    row({
-      count: elements,
-      mark: 'made',
-      text: `${elements === 1 ? 'element' : 'elements'} of ${grouped(pages.length)} ${pages.length === 1 ? 'page' : 'pages'}`,
-    }),
-  );
-  for (const { path, elements: own } of all ? pages : pages.slice(0, 4))
-    lines.push(row({ count: own, text: dim(clean(path)) }));
-  if (!all && pages.length > 4) lines.push(more(pages.length - 4, 'pages, --all'));
+  lines.push(...movedLines(elementsIn(result.proof.moved), all));
   if (result.unmoved.length > 0) lines.push(heading('Not moved', 'what they have instead, and by what'));
   for (const { property, value, why, selector: by, place, elements: own } of result.unmoved) {
     const from = by === '' ? '' : `${clean(by)}: `;
@@ -207,20 +198,10 @@ function restyleLines(
       heading('Refused', `${refused}; nothing was written`),
       ...strayLines(result.proof.strays, all),
     );
-    lines.push(next(`acervus reach '${selector}'${at(folder)}`, 'tells what has a say there'));
+    lines.push(next(`acervus reach '${selector}'${onSite(folder)}`, 'tells what has a say there'));
     return lines;
   }
-  lines.push(
-    heading('Proof'),
-    row({
-      count: 0,
-      text: `other elements changed; ${grouped(files.length)} ${files.length === 1 ? 'file' : 'files'} written`,
-    }),
-  );
-  lines.push(next(`acervus undo${at(folder)}`, 'takes it back, byte for byte'));
+  lines.push(heading('Proof'), doneLine('other elements changed', files));
+  lines.push(next(`acervus undo${onSite(folder)}`, 'takes it back, byte for byte'));
   return lines;
-}
-
-function at(folder: string): string {
-  return folder === '.' ? '' : ` ${folder}`;
 }

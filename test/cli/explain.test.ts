@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { explainDocument } from '../../src/cli/documents.js';
+import { explainDocument } from '../../src/cli/everyday-documents.js';
 import { acervus, DEMO, htmlPage, makeSite } from '../support/site.js';
 
 const SHEETS =

@@ -1,7 +1,8 @@
 import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { familyDocument, proveDocument } from '../../src/cli/documents.js';
+import { proveDocument } from '../../src/cli/documents.js';
+import { familyDocument } from '../../src/cli/everyday-documents.js';
 import { acervus, addFiles, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const LINK = '  <link rel="stylesheet" href="theme/line.css">\n';

@@ -2,7 +2,8 @@ import assert from 'node:assert/strict';
 import { cpSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { outlastDocument, proveDocument } from '../../src/cli/documents.js';
+import { proveDocument } from '../../src/cli/documents.js';
+import { outlastDocument } from '../../src/cli/everyday-documents.js';
 import { acervus, addFiles, DEMO, makeSite, read, snapshot } from '../support/site.js';
 
 const PAIR = ['--platform', 'platform/3.1=platform/4.0'] as const;

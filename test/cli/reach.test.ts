@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { reachDocument } from '../../src/cli/documents.js';
+import { reachDocument } from '../../src/cli/everyday-documents.js';
 import { acervus, DEMO, htmlPage, makeSite } from '../support/site.js';
 
 const SHEETS =

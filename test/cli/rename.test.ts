@@ -1,7 +1,8 @@
 import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { renameDocument, surveyDocument } from '../../src/cli/documents.js';
+import { surveyDocument } from '../../src/cli/documents.js';
+import { renameDocument } from '../../src/cli/everyday-documents.js';
 import { acervus, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const SHEETS =

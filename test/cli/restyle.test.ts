@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { restyleDocument } from '../../src/cli/documents.js';
+import { restyleDocument } from '../../src/cli/everyday-documents.js';
 import { acervus, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const SHEETS =
