@@ -155,7 +155,7 @@ export function looksGenerated(name: string): boolean {
   return parts.some((part) => {
     if (part.length < 5) return false;
     const turns = part.match(/[a-z](?=\d)|\d(?=[a-z])/gi)?.length ?? 0;
-    if (turns >= 2) return true;
+    if (turns >= 2 && !/[a-z]{4}/i.test(part)) return true;
     if (/^[0-9a-f]{6,}$/i.test(part) && /\d/.test(part) && /[a-f]/i.test(part)) return true;
     const flips = part.match(/[a-z][A-Z]|[A-Z]{2}[a-z]/g)?.length ?? 0;
     return flips >= 2 && !/[aeiou][^aeiouA-Z]{1,3}[aeiou]/.test(part) && part.length <= 12;

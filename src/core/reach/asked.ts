@@ -12,6 +12,7 @@ export type Asked =
 
 /** In: what was typed; whether a name is that of a file of the site. Out: `undefined` for what is none of these. */
 export function readAsked(text: string, isFile: (path: string) => boolean): Asked | undefined {
+  if (text.trim() === '') return undefined;
   const place = /^(.+?):(\d+)(?::\d+)?$/.exec(text);
   if (place !== null && isFile(place[1]!)) return { kind: 'rule', path: place[1]!, line: Number(place[2]) };
   if (/^--[\w-]+$/.test(text)) return { kind: 'custom property', name: text };
@@ -29,7 +30,7 @@ export function readAsked(text: string, isFile: (path: string) => boolean): Aske
     const isElement = !/^[a-z]+$/i.test(text) || list.kind === 'invalid' || ELEMENTS.has(text.toLowerCase());
     if (list.kind === 'list' && isElement) return { kind: 'selector', text, selectors: list.selectors };
   }
-  return text.trim() === '' ? undefined : { kind: 'value', form: valueForm(text), text };
+  return { kind: 'value', form: valueForm(text), text };
 }
 
 /** A bare word is an element's name before it is a keyword. */

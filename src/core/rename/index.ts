@@ -4,7 +4,7 @@
 import { compileSelectorList, SiteModel } from '../cascade/index.js';
 import { applyEdits, type Edit, push, withoutRule } from '../edits/index.js';
 import { isHiddenOnly } from '../override/index.js';
-import { type Difference, prove } from '../proof/index.js';
+import { type Difference, prove, type StyleDifference } from '../proof/index.js';
 import { allRules } from '../restyle/index.js';
 import { classMentions } from '../scripts/index.js';
 import { canonicalProperty, type Declaration, normalValue, type StyleRule } from '../sheets/index.js';
@@ -103,7 +103,7 @@ export function rename(input: RenameInput): Renamed {
       taken.push(placeIn(path, offset === 0 ? text : (model.page(path)?.text ?? text), offset + start));
   }
   renameInScripts(input, unproven, unsure, counts);
-  const differences = differencesOf(model, edits);
+  const differences = differencesOf(input, edits);
   for (const [path, own] of unproven) push(edits, path, own);
   return {
     edits: new Map([...edits].filter(([, own]) => own.length > 0)),
@@ -211,7 +211,10 @@ function platformPlaces(model: SiteModel, themes: readonly string[], from: strin
 }
 
 /** That template text makes a name is known from its words: they are listed, and not taken for a difference. */
-function differencesOf(model: SiteModel, edits: ReadonlyMap<string, readonly Edit[]>): Difference[] {
+function differencesOf(
+  { model, from, to, merge }: RenameInput,
+  edits: ReadonlyMap<string, readonly Edit[]>,
+): Difference[] {
   const { pages, sheets } = model.sources;
   const edited = (texts: ReadonlyMap<string, string>): Map<string, string> =>
     new Map([...texts].map(([path, text]) => [path, applyEdits(text, edits.get(path) ?? [])]));
@@ -221,5 +224,11 @@ function differencesOf(model: SiteModel, edits: ReadonlyMap<string, readonly Edi
     model,
   );
   const { differences } = prove(model, after, { perPage: 5 });
-  return differences.filter((one) => one.kind !== 'style' || !isHiddenOnly(one));
+  // A condition that quotes a selector quotes it under the new name now.
+  const written = new RegExp(`\\.${from.replace(/[^\w-]/g, '\\$&')}(?![\\w-])`, 'g');
+  const form = (list: StyleDifference['before']): string =>
+    list.map(({ value, condition }) => `${value}?${condition.replace(written, `.${to}`)}`).join('|');
+  const isQuoted = ({ before, after }: StyleDifference): boolean =>
+    !merge && before.length + after.length > 0 && form(before) === form(after);
+  return differences.filter((one) => one.kind !== 'style' || !(isHiddenOnly(one) || isQuoted(one)));
 }

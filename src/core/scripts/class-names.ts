@@ -34,6 +34,7 @@ export function classMentions(text: string): ClassMention[] {
 export function expressionMentions(text: string): ClassMention[] {
   try {
     const tree = parseExpressionAt(text, 0, { ecmaVersion: 'latest' });
+    if (tree.end < text.trimEnd().length) return quotedWords(text);
     const found: ClassMention[] = mentionsIn(tree, text).map((one) => ({ ...one, how: 'class' }));
     ancestor(tree, {
       Property(node) {
@@ -48,11 +49,15 @@ export function expressionMentions(text: string): ClassMention[] {
     });
     return found;
   } catch {
-    // No expression of a script: the quoted words of whatever it is.
-    return [...text.matchAll(/(["'])([^"']*)\1/g)].flatMap((match) =>
-      wordsOf(match[2]!, match.index + 1, 'class', undefined),
-    );
+    return quotedWords(text);
   }
+}
+
+/** No expression of a script: the quoted words of whatever it is. */
+function quotedWords(text: string): ClassMention[] {
+  return [...text.matchAll(/(["'])([^"']*)\1/g)].flatMap((match) =>
+    wordsOf(match[2]!, match.index + 1, 'class', undefined),
+  );
 }
 
 function parseScript(text: string): AnyNode | undefined {
