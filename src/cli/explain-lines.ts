@@ -4,7 +4,7 @@ import { showPlace } from '../core/source.js';
 import type { ToldJson } from './everyday-documents.js';
 import type { ExplainJson } from './explain.js';
 import { onSite } from './moved-lines.js';
-import { amber, clean, declarationsLine, dim, heading, more, next, pc, row } from './paper.js';
+import { amber, clean, declarationsLine, dim, heading, more, next, pc, quoted, row } from './paper.js';
 
 export interface ExplainView {
   readonly settings: number;
@@ -91,7 +91,7 @@ export function explainLines(folder: string, told: ExplainJson, view: ExplainVie
       }),
     );
   lines.push(
-    next(`acervus reach '${told.site.selector}'${onSite(folder)}`, 'tells where all of it has effect'),
+    next(`acervus reach ${quoted(told.site.selector)}${onSite(folder)}`, 'tells where all of it has effect'),
   );
   return lines;
 }

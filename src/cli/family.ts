@@ -30,6 +30,7 @@ import {
   next,
   print,
   printJson,
+  quoted,
   row,
   shortSelector,
   swatch,
@@ -112,7 +113,7 @@ export function runFamily(words: readonly string[], options: FamilyOptions): num
     lines.push(
       next(
         refused
-          ? `acervus reach '${clean(table.where.replace('{row}', [...table.rows.keys()][0] ?? ''))}'${onSite(folder)}`
+          ? `acervus reach ${quoted(table.where.replace('{row}', [...table.rows.keys()][0] ?? ''))}${onSite(folder)}`
           : `acervus undo${onSite(folder)}`,
         refused ? 'tells what has a say there' : 'takes it back, byte for byte',
       ),

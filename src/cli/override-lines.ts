@@ -15,6 +15,7 @@ import {
   heading,
   more,
   next,
+  quoted,
   row,
   shortSelector,
 } from './paper.js';
@@ -75,7 +76,9 @@ export function overrideLines(folder: string, told: OverrideJson, result: Planne
     lines.push(
       ...result.amiss.slice(0, all ? undefined : 6).map((text) => row({ mark: 'broken', text: clean(text) })),
     );
-    lines.push(next(`acervus reach '${told.selector}'${onSite(folder)}`, 'tells what has a say there'));
+    lines.push(
+      next(`acervus reach ${quoted(told.selector ?? '')}${onSite(folder)}`, 'tells what has a say there'),
+    );
     return lines;
   }
   lines.push(heading('Proof'), doneLine('other elements changed', told.files));
@@ -176,7 +179,7 @@ export function listLines(
     idle === undefined
       ? next(`acervus outlast --platform OLD=NEW${onSite(folder)}`, 'tells which of them survive an update')
       : next(
-          `acervus override --drop '${clean(idle.selector)}'${onSite(folder)}`,
+          `acervus override --drop ${quoted(idle.selector)}${onSite(folder)}`,
           'takes away what does nothing',
         ),
   );

@@ -13,7 +13,7 @@ import { readDeclarations, splitSite } from './declarations.js';
 import type { overrideDocument } from './everyday-documents.js';
 import { onSite, plural } from './moved-lines.js';
 import { listLines, overrideLines, stateJson } from './override-lines.js';
-import { clean, heading, next, print, printJson, row } from './paper.js';
+import { clean, heading, next, print, printJson, quoted, row } from './paper.js';
 import { Progress } from './progress.js';
 
 export interface OverrideOptions extends WriteOptions {
@@ -68,7 +68,7 @@ export function runOverride(words: readonly string[], options: OverrideOptions):
   });
   if (result.kind === 'nothing matches')
     throw new UsageError(
-      `${selector}: picks out nothing${options.within === undefined ? ' on any page' : ` within ${options.within}`}; "acervus reach '${selector}'" tells where it stands`,
+      `${selector}: picks out nothing${options.within === undefined ? ' on any page' : ` within ${options.within}`}; "acervus reach ${quoted(selector)}" tells where it stands`,
     );
   if (result.kind === 'impossible') {
     const { origin, entry } = result.by;

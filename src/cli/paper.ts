@@ -44,7 +44,8 @@ export interface Row {
 }
 
 /** A line of an account. What does not fit goes on in the next line, the place last: nothing is cut. */
-export function row({ count = '', mark = 'none', text, place = '' }: Row): string {
+export function row({ count = '', mark = 'none', text, place: where = '' }: Row): string {
+  const place = clean(where);
   const number = typeof count === 'number' ? grouped(count) : count;
   const room = paperWidth() - INDENT;
   const lines = wrap(text, room);
@@ -74,7 +75,12 @@ export function heading(text: string, aside = ''): string {
 
 /** The step that usually comes next: the last line of every command. */
 export function next(command: string, why: string): string {
-  return `\n${pc.gray('next')}  ${pc.bold(command)}  ${pc.gray(why)}`;
+  return `\n${pc.gray('next')}  ${pc.bold(clean(command))}  ${pc.gray(why)}`;
+}
+
+/** A word for a shell to take as it is, whatever a site wrote into it. */
+export function quoted(word: string): string {
+  return `'${clean(word).replaceAll("'", "'\\''")}'`;
 }
 
 export function more(hidden: number, how: string): string {

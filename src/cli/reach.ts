@@ -19,6 +19,7 @@ import {
   next,
   print,
   printJson,
+  quoted,
   row,
 } from './paper.js';
 import { Progress } from './progress.js';
@@ -100,17 +101,17 @@ function nextStep(folder: string, { declarations, asked, kind }: ReachJson): str
   const own = declarations.find(({ holder, selector }) => holder === 'theme' && selector !== '');
   if (own !== undefined)
     return next(
-      `acervus restyle '${own.selector}' '${own.property}: …'${onSite(folder)}`,
+      `acervus restyle ${quoted(own.selector)} '${own.property}: …'${onSite(folder)}`,
       'changes it once, everywhere',
     );
   const platform = declarations.find(({ holder }) => holder === 'platform');
   if (platform !== undefined)
     return next(
-      `acervus override '${platform.selector}' '${platform.property}: …'${onSite(folder)}`,
+      `acervus override ${quoted(platform.selector)} '${platform.property}: …'${onSite(folder)}`,
       'beats the platform there',
     );
   return next(
-    `acervus explain <page> '${kind === 'selector' ? asked : '<selector>'}'${onSite(folder)}`,
+    `acervus explain <page> ${quoted(kind === 'selector' ? asked : '<selector>')}${onSite(folder)}`,
     'tells what styles one element, and why',
   );
 }

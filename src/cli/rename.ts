@@ -7,7 +7,7 @@ import { UsageError } from '../site/usage-error.js';
 import { carryOut, openForChange, strayLines, themesOf, type WriteOptions } from './carry-out.js';
 import type { renameDocument } from './everyday-documents.js';
 import { onSite } from './moved-lines.js';
-import { amber, clean, dim, grouped, heading, more, next, print, printJson, row } from './paper.js';
+import { amber, clean, dim, grouped, heading, more, next, print, printJson, quoted, row } from './paper.js';
 import { Progress } from './progress.js';
 
 export interface RenameOptions extends WriteOptions {
@@ -39,7 +39,7 @@ export function runRename(from: string, to: string, folder: string, options: Ren
   const { markup, sheets, scripts, removed } = result.counts;
   if (markup + sheets + scripts + removed + result.unsure.length + result.platform.length === 0)
     throw new UsageError(
-      `.${old}: is written nowhere on the site; "acervus reach '.${old}'" looks for what is like it`,
+      `.${old}: is written nowhere on the site; "acervus reach ${quoted(`.${old}`)}" looks for what is like it`,
     );
   const refused = refusal(result, options);
   const done =
@@ -137,7 +137,9 @@ function renameLines(folder: string, told: RenameJson, result: Renamed, options:
       row({ mark: 'broken', text: REMEDIES[told.refused] }),
     );
     if (told.refused === 'it would look different') lines.push(...strayLines(result.differences, all));
-    lines.push(next(`acervus reach '.${told.from}'${onSite(folder)}`, 'shows where it has effect'));
+    lines.push(
+      next(`acervus reach ${quoted(`.${told.from}`)}${onSite(folder)}`, 'shows where it has effect'),
+    );
     return lines;
   }
   lines.push(

@@ -30,6 +30,7 @@ import {
   next,
   print,
   printJson,
+  quoted,
   row,
 } from './paper.js';
 import { Progress } from './progress.js';
@@ -198,7 +199,7 @@ function restyleLines(
       heading('Refused', `${refused}; nothing was written`),
       ...strayLines(result.proof.strays, all),
     );
-    lines.push(next(`acervus reach '${selector}'${onSite(folder)}`, 'tells what has a say there'));
+    lines.push(next(`acervus reach ${quoted(selector)}${onSite(folder)}`, 'tells what has a say there'));
     return lines;
   }
   lines.push(heading('Proof'), doneLine('other elements changed', files));

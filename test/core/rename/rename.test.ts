@@ -65,7 +65,7 @@ test('on random sites a class under another name changes nothing, and --merge on
     const { differences, counts, taken } = rename(input);
     // Only selectors that read the attribute as text, and quirks mode's case, tell the names apart.
     if (!/\[class[*^$|]|\[class=|\[class\]/.test(JSON.stringify(files)))
-      assert.deepEqual(differences.slice(0, 2), [], `seed ${seed}`);
+      assert.deepEqual(differences.filter(({ kind }) => kind !== 'page').slice(0, 2), [], `seed ${seed}`);
     assert.deepEqual(taken, []);
     renamed += counts.markup;
     const merged = rename({ ...input, to: 'b', merge: true });
