@@ -51,5 +51,19 @@ printf '\n.kw-main .table-cell-navy {\n  color: #8a3b12;\n}\n' >> broken/theme/s
 shot prove-difference 'acervus prove broken --against skerrin-line | head -42'
 shot prove-browser "acervus prove broken --against skerrin-line --browser --pages 'fares/*' | tail -42"
 shot undo 'acervus undo skerrin-line'
+cp -r "$root/demo/site" "$work/line2"
+cd "$work/line2"
+shot explain "acervus explain harbours/west/holm.html '.kw-crumbs a'"
+shot reach "acervus reach '#1f3a56'"
+shot restyle "acervus restyle '.kw-main h2' 'color: #2e6b5e' 'margin-top:'"
+acervus undo >/dev/null
+shot rename "acervus rename .btn-book .book-now"
+acervus override '.kw-badge' 'padding: 2px 10px' >/dev/null
+acervus override '.kw-table th' 'border-color: #1f3a56' >/dev/null
+acervus override h2 'font-size: 1.6em' >/dev/null
+shot override "acervus override '.kw-crumbs a' 'color: #1f3a56' --within body.sk-fares"
+shot outlast 'acervus outlast --platform platform/3.1=platform/4.0'
+shot family 'acervus family --find; cat theme/harbours.family.yaml' 'acervus family --find; cat theme/harbours.family.yaml'
+cd "$work"
 chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot="$out/browser-report.png" "file://$work/broken/.acervus/browser/index.html" >/dev/null 2>&1
 chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot="$out/page.png" "file://$work/skerrin-line/crossings/tarbek-ulvay.html" >/dev/null 2>&1

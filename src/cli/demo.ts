@@ -6,8 +6,13 @@ import { fileURLToPath } from 'node:url';
 import { UsageError } from '../site/usage-error.js';
 import { adopt } from './adopt.js';
 import { draft } from './draft.js';
+import { explain } from './explain.js';
+import { runFamily } from './family.js';
+import { runOutlast } from './outlast.js';
+import { runOverride } from './override.js';
 import { pc } from './paper.js';
 import { prove } from './prove.js';
+import { reach } from './reach.js';
 import { survey } from './survey.js';
 import { undo } from './undo.js';
 
@@ -48,6 +53,33 @@ export async function demo(folder: string): Promise<number> {
   step(5, `undo ${folder}`, 'Put every byte back.');
   undo(folder, {});
   rmSync(original, { recursive: true });
+  const page = 'harbours/west/holm.html';
+  step(
+    6,
+    `explain ${page} '.kw-crumbs a' ${folder}`,
+    'On an ordinary day: why does this link look as it does?',
+  );
+  await explain(page, '.kw-crumbs a', folder, {});
+  step(7, `reach '.kw-table th' ${folder}`, 'If I touch this, what moves?');
+  reach('.kw-table th', folder, {});
+  step(
+    8,
+    `override '.kw-table th' 'border-color: #1f3a56' ${folder}`,
+    'Beat the platform, just there, with the weakest rule.',
+  );
+  runOverride(['.kw-table th', 'border-color: #1f3a56', folder], {});
+  const platform = ['platform/3.1=platform/4.0'];
+  step(
+    9,
+    `outlast --platform ${platform[0]} ${folder}`,
+    'Before the platform is updated: what will not survive it?',
+  );
+  runOutlast(folder, { platform });
+  step(10, `family --find ${folder}`, 'One block of rules a harbour, copied by hand, becomes one table.');
+  runFamily([folder], { find: true });
+  step(11, `undo ${folder}, twice`, 'Put every byte back.');
+  undo(folder, {});
+  undo(folder, {});
   process.stdout.write(
     `\n${pc.gray('─'.repeat(78))}\nThe site is as it was, and yours to try: open ${path.join(folder, 'index.html')} in a browser,\nedit ${path.join(folder, 'acervus-draft.yaml')}, adopt again, look again.\n`,
   );

@@ -40,7 +40,7 @@ export function explainLines(folder: string, told: ExplainJson, view: ExplainVie
   for (const { target, properties, hidden } of told.targets) {
     // Rules on `*::before` reach every element: where nothing is drawn, one line says so.
     if (target !== '' && hidden !== undefined && !view.all) {
-      lines.push(heading(target), row({ text: dim(clean(hidden)) }));
+      lines.push(row({ text: dim(clean(hidden)) }));
       continue;
     }
     lines.push(
@@ -192,21 +192,18 @@ function selectorLines({ selectors, site }: ExplainJson): string[] {
 function changeLines({ toChange }: ExplainJson): string[] {
   if (toChange.length === 0) return [];
   const lines = [heading('To change it', 'from a sheet behind all others')];
-  for (const { property, beat, place, selector, important } of toChange) {
+  for (const { property, beat, place, selector, alone, important } of toChange) {
     const what = property === '' ? 'the strongest here is' : `${property}: beat`;
     lines.push(
       row({ text: `${clean(what)} ${clean(beat)}`, place: place === undefined ? '' : showPlace(place) }),
     );
-    lines.push(
-      row(
-        selector === undefined
-          ? { mark: 'needs', text: amber('no selector beats it: change it where it stands') }
-          : {
-              mark: 'made',
-              text: `${clean(selector)}${important ? amber('  and !important, which nothing less beats') : ''}`,
-            },
-      ),
-    );
+    const force = important ? amber('  and !important, which nothing less beats') : '';
+    if (selector !== undefined)
+      lines.push(row({ mark: 'made', text: `${clean(selector)}  ${dim('its kind')}${force}` }));
+    if (alone !== undefined && alone !== selector)
+      lines.push(row({ mark: 'made', text: `${clean(alone)}  ${dim('this element alone')}${force}` }));
+    if (selector === undefined && alone === undefined)
+      lines.push(row({ mark: 'needs', text: amber('no selector beats it: change it where it stands') }));
   }
   return lines;
 }

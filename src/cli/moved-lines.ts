@@ -1,6 +1,6 @@
 // What the commands for every day show alike: how much moved on which pages, and the folder behind the next command.
 
-import { clean, dim, grouped, more, row } from './paper.js';
+import { clean, dim, grouped, row } from './paper.js';
 
 export interface Moved {
   readonly elements: number;
@@ -16,7 +16,8 @@ export function movedLines(
   const shown = all ? pages : pages.slice(0, 4);
   const lines = [row({ count: elements, mark, text: elementsOn(elements, pages.length) })];
   for (const { path, elements: own } of shown) lines.push(row({ count: own, text: dim(clean(path)) }));
-  if (pages.length > shown.length) lines.push(more(pages.length - shown.length, 'pages, --all'));
+  if (pages.length > shown.length)
+    lines.push(row({ text: dim(`and ${grouped(pages.length - shown.length)} more pages: --all`) }));
   return lines;
 }
 

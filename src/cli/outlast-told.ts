@@ -75,7 +75,8 @@ export function groupChanges(differences: readonly Difference[]): OutlastJson['c
         .filter(({ condition }) => !isHiddenText(condition))
         .map(({ value, condition }) => `${value}${condition === '' ? '' : ` when ${condition}`}`)
         .join(', else ') || 'unset';
-    const selector = (after[0] ?? before[0])?.from ?? '';
+    const isShown = ({ condition }: { readonly condition: string }): boolean => !isHiddenText(condition);
+    const selector = (after.find(isShown) ?? before.find(isShown))?.from ?? '';
     const key = [property, target, text(before), text(after), selector].join('|');
     let known = found.get(key);
     if (known === undefined) {

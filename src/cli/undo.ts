@@ -6,6 +6,7 @@ import { undoLast } from '../site/change.js';
 import { openFolder } from '../site/files.js';
 import { dropPlan } from '../site/plan-file.js';
 import type { undoDocument } from './documents.js';
+import { onSite } from './moved-lines.js';
 import { heading, next, print, printJson, row } from './paper.js';
 
 export interface UndoOptions {
@@ -44,10 +45,9 @@ export function undo(folder: string, options: UndoOptions): number {
       lines.push(row({ mark: 'taken', text: `${file} is gone: it did not exist then` }));
   }
   lines.push(
-    next(
-      `acervus draft${folder === '.' ? '' : ` ${folder}`}`,
-      'proposes again; your draft file is still there to edit',
-    ),
+    undone === undefined || undone.command === 'adopt'
+      ? next(`acervus draft${onSite(folder)}`, 'proposes again; your draft file is still there to edit')
+      : next(`acervus survey${onSite(folder)}`, 'shows what is written now'),
   );
   print(lines);
   return 0;

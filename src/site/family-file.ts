@@ -1,6 +1,6 @@
 // The table file of a family: YAML or JSON, short, checked, and no programming language.
 
-import { Document, parseDocument } from 'yaml';
+import { Document, isMap, parseDocument, type YAMLMap } from 'yaml';
 import { z } from 'zod';
 import { type FamilyTable, tableProblem } from '../core/family/index.js';
 import { firstIssue, sharedPath } from './config.js';
@@ -112,6 +112,9 @@ export function familyText({ name, each, where, rows, rules, off }: FamilyTable,
     rules: plain(rules),
     ...(off === undefined ? {} : { off }),
   });
+  // A row is one line: the table is read down its left edge.
+  for (const key of ['rows', 'rules'])
+    for (const { value } of (document.get(key) as YAMLMap).items) if (isMap(value)) value.flow = true;
   document.commentBefore = ` Add a row and run "acervus family" on this file again. {name} stands for a value of the row.`;
   return document.toString({ lineWidth: 0, singleQuote: true });
 }

@@ -42,6 +42,8 @@ export interface ToChange {
   readonly place: Place | undefined;
   /** The least specific selector that does it from a sheet behind all others; `undefined` where none can. */
   readonly selector: string | undefined;
+  /** The same for this element alone. */
+  readonly alone: string | undefined;
   /** Whether it takes `!important`. */
   readonly important: boolean;
 }
@@ -70,7 +72,6 @@ export function explainElement(telling: Telling, property?: (longhand: string) =
   const toChange: ToChange[] = [];
   const used: string[] = [];
   const selectors = adviseSelectors(reader, element);
-  const kind = selectors.kindOnPage?.selector ?? selectors.kindOnSite.selector;
   for (const [target, all] of [...reader.weighed(element)].sort(([a], [b]) => (a < b ? -1 : 1))) {
     const weighed = new Map([...all].filter(([longhand]) => property?.(longhand) ?? true));
     const properties = groupProperties(weighed, telling);
@@ -78,7 +79,8 @@ export function explainElement(telling: Telling, property?: (longhand: string) =
     targets.push({ target, properties, hidden: hiddenBecause(target, telling) });
     idle.push(...idleFindings(target, weighed, telling));
     used.push(...properties.flatMap(({ declarations }) => declarations.map(({ value }) => value)));
-    if (target === '') toChange.push(...changes(properties, weighed, telling, kind, property !== undefined));
+    if (target === '')
+      toChange.push(...changes(properties, weighed, telling, selectors, property !== undefined));
   }
   const ancestors: string[] = [];
   for (let at = page.elements[element]!.parent; at >= 0; at = page.elements[at]!.parent)
@@ -122,7 +124,7 @@ function changes(
   groups: readonly PropertyGroup[],
   weighed: ReadonlyMap<string, readonly Weighed[]>,
   telling: Telling,
-  kind: string,
+  advice: SelectorAdvice,
   each: boolean,
 ): ToChange[] {
   const strongestOf = (longhands: readonly string[]): Weighed | undefined =>
@@ -137,11 +139,11 @@ function changes(
     ? groups.map(({ name, longhands }) => ({ name, strongest: strongestOf(longhands) }))
     : [{ name: '', strongest: strongestOf([...weighed.keys()]) }];
   return wanted.flatMap(({ name, strongest }) =>
-    strongest === undefined ? [] : [toBeat(name, strongest, telling, kind)],
+    strongest === undefined ? [] : [toBeat(name, strongest, telling, advice)],
   );
 }
 
-function toBeat(property: string, strongest: Weighed, telling: Telling, kind: string): ToChange {
+function toBeat(property: string, strongest: Weighed, telling: Telling, advice: SelectorAdvice): ToChange {
   const { origin, important, weight, entry } = strongest;
   const declaration = `${entry.declaration.property}: ${entry.declaration.value}${important ? ' !important' : ''}`;
   const inline = origin.kind === 'style attribute';
@@ -149,15 +151,29 @@ function toBeat(property: string, strongest: Weighed, telling: Telling, kind: st
     origin.kind === 'rule'
       ? `${declaration} of ${origin.rule.selector.text} (${showSpecificity(weight.specificity)})`
       : `${declaration} of the ${origin.kind}`;
-  // What is important in a style attribute, no sheet can beat.
-  const written =
-    inline && important ? undefined : strengthen(kind, inline ? 0 : weight.specificity, idsAbove(telling));
+  const write = (base: string | undefined): string | undefined => {
+    // What is important in a style attribute, no sheet can beat.
+    if (base === undefined || (inline && important)) return undefined;
+    return strengthen(base, inline ? 0 : weight.specificity, idsAbove(telling))?.selector;
+  };
   const { page } = telling.reader;
   const place =
     origin.kind === 'rule'
       ? placeInSource(origin.use.source, entry.declaration.range.start)
       : placeOf(page, page.elements[telling.element]);
-  return { property, beat, place, selector: written?.selector, important: important || inline };
+  const selector = write(kindFor(strongest, advice));
+  const alone = write(advice.alone?.selector);
+  return { property, beat, place, selector, alone, important: important || inline };
+}
+
+/** A bare element name is many kinds: what the strongest rule picks out is nearer to what is meant. */
+function kindFor({ origin }: Weighed, { kindOnPage, kindOnSite }: SelectorAdvice): string {
+  const kind = kindOnPage?.selector ?? kindOnSite.selector;
+  if (/[.#[]/.test(kind) || origin.kind !== 'rule') return kind;
+  const { text, compounds, pseudoElement } = origin.rule.selector;
+  const isPlain =
+    pseudoElement === '' && compounds.every(({ rest }) => rest.every((simple) => simple.kind !== 'state'));
+  return isPlain && origin.rule.scope === undefined ? text : kind;
 }
 
 function idsAbove({ reader, element }: Telling): string[] {
