@@ -37,12 +37,10 @@ export function explainLines(folder: string, told: ExplainJson, view: ExplainVie
         text: amber('sets of sheets may style this component: read here under the first'),
       }),
     );
-  for (const { target, properties, hidden } of told.targets) {
-    // Rules on `*::before` reach every element: where nothing is drawn, one line says so.
-    if (target !== '' && hidden !== undefined && !view.all) {
-      lines.push(row({ text: dim(clean(hidden)) }));
-      continue;
-    }
+  // Rules on `*::before` reach every element: where nothing is drawn, one line says so.
+  const isTold = ({ target, hidden }: ExplainJson['targets'][number]): boolean =>
+    target === '' || hidden === undefined || view.all;
+  for (const { target, properties, hidden } of told.targets.filter(isTold)) {
     lines.push(
       heading(
         target === '' ? 'Styles' : target,
@@ -55,6 +53,9 @@ export function explainLines(folder: string, told: ExplainJson, view: ExplainVie
       lines.push(...declarations.map(toldLine));
     }
   }
+  const undrawn = told.targets.filter((one) => !isTold(one)).map(({ target }) => clean(target));
+  if (undrawn.length > 0)
+    lines.push('', row({ text: dim(`${undrawn.join(' and ')}: nothing is drawn; --all`) }));
   if (told.targets.length === 0) lines.push(row({ count: 0, text: 'declarations say anything of it' }));
   lines.push(...inheritedLines(told, view.all));
   if (told.customProperties.length > 0) {

@@ -39,6 +39,10 @@ export function overrideLines(folder: string, told: OverrideJson, result: Planne
       }),
     );
   }
+  if (told.rules.length === 0)
+    lines.push(
+      row({ mark: 'kept', text: `all ${grouped(told.meant)} elements have it already: nothing to write` }),
+    );
   if (told.important)
     lines.push(
       row({

@@ -52,6 +52,8 @@ const CASES: readonly (readonly [idle: boolean, declaration: string, css: string
   [false, 'height: 50%', 'div { height: 90px; }', '<div><div class="it">x</div></div>'],
   [true, 'padding: 9px', '.it { border-collapse: collapse; }', '<table class="it"><tr><td>x</table>'],
   [false, 'padding: 9px', '', '<table class="it"><tr><td>x</table>'],
+  [true, 'border-spacing: 9px', '.it { border-collapse: collapse; }', '<table class="it"><tr><td>x</table>'],
+  [false, 'border-spacing: 9px', '', '<table class="it"><tr><td>x</table>'],
   [true, 'padding: 9px', '', '<table><tr class="it"><td>x</table>'],
   [true, 'margin: 9px', '', '<table><tr><td class="it">x</table>'],
   [true, 'table-layout: fixed', '', '<table class="it"><tr><td>x<td>yyyyyy</table>'],

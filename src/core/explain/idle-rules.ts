@@ -197,6 +197,18 @@ export const IDLE_RULES: readonly IdleRule[] = [
     remedy: 'padding on the cells, or border-spacing on the table',
   },
   {
+    of: /^border-spacing$/,
+    anyValue: true,
+    why: (here) =>
+      when(
+        !here.holdsTable &&
+          here.isDisplayed(/^table$/) &&
+          here.every('border-collapse', 'separate', (one) => one === 'collapse'),
+        'cells with collapsed borders have no space between them',
+      ),
+    remedy: 'border-collapse: separate',
+  },
+  {
     of: /^table-layout$/,
     why: (here, _, value) =>
       when(

@@ -39,6 +39,16 @@ export class Surroundings {
     return this.element.firstChild >= 0 || this.element.hasTemplateText;
   }
 
+  /** A table stands inside, which would inherit what is said of tables. */
+  get holdsTable(): boolean {
+    const { elements } = this.#reader.page;
+    for (let at = this.element.index + 1; at < elements.length; at++) {
+      if (elements[at]!.parent < this.element.index) return false;
+      if (elements[at]!.name === 'table') return true;
+    }
+    return false;
+  }
+
   get isPseudo(): boolean {
     return this.#target !== '';
   }

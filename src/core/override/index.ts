@@ -114,24 +114,8 @@ export function override(input: OverrideInput): OverrideResult {
   if (found.length === 0) return { kind: 'nothing matches' };
   const meantSelectors = found.map(({ selector }) => selector);
   const joined = joinEqual(rules);
-  // In the place of an earlier one it may be too weak: then it is written behind everything. A page that does not link
-  // the shared sheet may be changed by what else stands there: then it gets a block of its own.
-  const ways: readonly Way[] = [
-    { extend: true, link: true },
-    { extend: false, link: true },
-    { extend: false, link: false },
-  ];
-  const isClean = ({ amiss, proof }: Planned): boolean => amiss.length === 0 && proof.strays.length === 0;
-  let first: Planned | undefined;
-  for (const way of ways) {
-    const planned = prove(way);
-    if (isClean(planned)) return planned;
-    first ??= planned;
-  }
-  return first!;
-
-  function prove({ extend, link }: Way): Planned {
-    const isWanted = needsLink(model, found);
+  const attempt = ({ extend, link }: Way): Planned => {
+    const isWanted = needsLink(model, shared, found);
     const unlinked = link || placement.blocks !== undefined ? [] : unlinkedPages(model, shared, isWanted);
     const { edits, did } = placeRules(joined, input, placement.blocks, extend);
     if (unlinked.length > 0) {
@@ -171,7 +155,24 @@ export function override(input: OverrideInput): OverrideResult {
         findAmiss(model, after, { selector, meant, changes, medium, everywhere }),
       ),
     };
+  };
+  // In the place of an earlier one it may be too weak: then it is written behind everything. A page that does not link
+  // the shared sheet may be changed by what else stands there: then it gets a block of its own.
+  const ways: readonly Way[] = [
+    { extend: true, link: true },
+    { extend: false, link: true },
+    { extend: false, link: false },
+  ];
+  const isClean = ({ amiss, proof }: Planned): boolean => amiss.length === 0 && proof.strays.length === 0;
+  let first: Planned | undefined;
+  for (const way of ways) {
+    const planned = attempt(way);
+    // What is so already needs no rule.
+    if (isClean(planned))
+      return planned.proof.moved.length > 0 ? planned : { ...planned, edits: new Map(), rules: [] };
+    first ??= planned;
   }
+  return first!;
 }
 
 /**
@@ -224,10 +225,15 @@ function beaten(found: readonly Found[]): Beats[] {
 }
 
 /** Pages with an element that is meant; a component may be on any page. */
-function needsLink(model: SiteModel, found: readonly Found[]): (path: string) => boolean {
+function needsLink(model: SiteModel, shared: string, found: readonly Found[]): (path: string) => boolean {
   const pages = new Set(found.flatMap(({ rivals }) => [...rivals.meant.keys()]));
   const onAll = [...pages].some((path) => model.page(path)?.kind === 'component');
-  return (path) => onAll || pages.has(path);
+  const isLinked = (path: string): boolean => {
+    const page = model.page(path);
+    const uses = page?.kind === 'page' ? model.stackOf(page).uses : [];
+    return uses.some(({ source, condition }) => source.path === shared && condition === ALWAYS);
+  };
+  return (path) => (onAll || pages.has(path)) && !isLinked(path);
 }
 
 function longhandsOf(property: string): string[] {

@@ -124,6 +124,11 @@ test('a page that does not link the shared sheet is linked, and not when what el
   assert.deepEqual([apart.sheet, apart.clean], ['.c { color: lime; } .a { color: teal; }', true]);
 });
 
+test('what is so already is not written', () => {
+  const { sheet, clean } = write('.a { color: teal }', '<p class="a">x</p>', '.a', 'color: #008080');
+  assert.deepEqual([sheet, clean], ['', true]);
+});
+
 test('how far it is meant to reach is read from what stands on the site', () => {
   const model = modelOf({
     'index.html': PAGE('<p class="box">x</p>').replace('<body>', '<body class="home">'),

@@ -1,0 +1,80 @@
+// What renaming, families and mended overrides leave as it was, as Chromium sees it.
+
+import assert from 'node:assert/strict';
+import { cpSync } from 'node:fs';
+import path from 'node:path';
+import { test } from 'node:test';
+import { applyEdits } from '../../src/core/edits/index.js';
+import { rename } from '../../src/core/rename/index.js';
+import { lookDifferent, withBrowser } from '../support/chromium.js';
+import { site } from '../support/generate.js';
+import { modelOf } from '../support/model.js';
+import { acervus, addFiles, DEMO, makeSite } from '../support/site.js';
+
+const SITES = Number(process.env.ACERVUS_SITES ?? 12);
+const FIRST = Number(process.env.ACERVUS_FIRST ?? 900);
+
+test(`${SITES} random sites look the same after a class was renamed, or merged with another`, async (context) => {
+  await withBrowser(context, async (tab) => {
+    let renamed = 0;
+    for (let seed = FIRST; seed < FIRST + SITES; seed++) {
+      const files = site(seed);
+      const model = modelOf(files);
+      const merge = seed % 3 === 0;
+      const { edits, differences, counts } = rename({
+        model,
+        themes: ['kit.css', 'more.css'].filter((file) => model.sources.sheets.has(file)),
+        scripts: new Map(),
+        isLibrary: () => false,
+        from: 'a',
+        to: merge ? 'c' : 'tide',
+        merge,
+        unsure: false,
+      });
+      if (differences.length > 0 || edits.size === 0) continue;
+      renamed += counts.markup;
+      const [before, after] = [makeSite(files), makeSite(files)];
+      addFiles(
+        after,
+        Object.fromEntries([...edits].map(([file, own]) => [file, applyEdits(files[file] ?? '', own)])),
+      );
+      for (const page of model.paths) {
+        const different = await lookDifferent(tab, path.join(before, page), path.join(after, page));
+        assert.deepEqual(
+          different.slice(0, 3),
+          [],
+          `seed ${seed}, ${page}\n${files[page]}\n${files['kit.css']}`,
+        );
+      }
+    }
+    assert.ok(renamed > SITES, `${renamed} renamed`);
+  });
+});
+
+test('the demo looks the same after its families were found, a class renamed, and its overrides mended', async (context) => {
+  const before = makeSite({});
+  cpSync(DEMO, before, { recursive: true });
+  for (const args of [
+    ['.kw-badge', 'padding: 2px 10px'],
+    ['.kw-table th', 'border-color: #1f3a56'],
+  ])
+    assert.equal(acervus('override', ...args, before).code, 0);
+  const after = makeSite({});
+  cpSync(before, after, { recursive: true });
+  assert.equal(acervus('family', '--find', after).code, 0);
+  assert.equal(acervus('rename', '.btn-book', '.book-now', after).code, 0);
+  acervus('outlast', after, '--platform', 'platform/3.1=platform/4.0', '--mend');
+  await withBrowser(context, async (tab) => {
+    for (const page of ['crossings/index.html', 'harbours/north/tarbek.html', 'fares/index.html'])
+      assert.deepEqual(
+        (await lookDifferent(tab, path.join(before, page), path.join(after, page))).slice(0, 5),
+        [],
+        page,
+      );
+    // And what was overridden does look different from the demo.
+    assert.notDeepEqual(
+      await lookDifferent(tab, path.join(DEMO, 'fares/index.html'), path.join(after, 'fares/index.html')),
+      [],
+    );
+  });
+});
