@@ -14,7 +14,7 @@ import { Random, site } from '../support/generate.js';
 import { modelOf } from '../support/model.js';
 import { addFiles, makeSite } from '../support/site.js';
 
-const SITES = Number(process.env.ACERVUS_SITES ?? 40);
+const SITES = Number(process.env.ACERVUS_SITES ?? 24);
 const FIRST = Number(process.env.ACERVUS_FIRST ?? 1);
 
 /** Not inherited, and computed as written wherever they stand. */

@@ -15,7 +15,7 @@ import { withBrowser } from '../support/chromium.js';
 import { Random, site, withTaste } from '../support/generate.js';
 import { readerOf } from '../support/model.js';
 
-const SITES = Number(process.env.ACERVUS_SITES ?? 120);
+const SITES = Number(process.env.ACERVUS_SITES ?? 80);
 const FIRST = Number(process.env.ACERVUS_FIRST ?? 1);
 
 interface Winner {

@@ -11,7 +11,7 @@ rows:
   '10': { ink: navy, gap: 4 }
   first: { ink: gray }
 rules:
-  '& > b': { color: '{ink}', margin: 0 {gap} }
+  '& > b': { color: '{ink}', margin: '0 {gap}' }
 `;
 
 test('rows and rules keep the order in which they are written, numbers too', () => {
