@@ -44,11 +44,13 @@ const indexes = new Map<string, { readonly text: string; readonly index: LineInd
 
 /** The place of an offset in a file's text. Remembers the line indexes of the files last asked about. */
 export function placeIn(path: string, text: string, offset: number): Place {
-  let known = indexes.get(path);
+  // Two states of a file are asked about in turn where they are compared.
+  const key = `${text.length} ${path}`;
+  let known = indexes.get(key);
   if (known?.text !== text) {
     known = { text, index: new LineIndex(path, text) };
     if (indexes.size >= MOST_INDEXES) indexes.clear();
-    indexes.set(path, known);
+    indexes.set(key, known);
   }
   return known.index.placeAt(offset);
 }

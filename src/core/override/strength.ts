@@ -91,13 +91,19 @@ function neededFor({ beat }: Situation): number {
 
 /** Situations that need more than the rest, by what tells their elements apart. */
 function specialGroups(
-  { text, pseudoElement }: ComplexSelector,
+  selector: ComplexSelector,
   situations: readonly Situation[],
 ): { text: string; group: Situation[]; important: boolean }[] {
+  const { text, pseudoElement } = selector;
   const element = pseudoElement === '' ? text : text.slice(0, text.lastIndexOf(pseudoElement));
   const groups = new Map<
     string,
-    { rivals: Set<string>; inline: string | undefined; group: Situation[]; important: boolean }
+    {
+      rivals: Map<string, ComplexSelector>;
+      inline: string | undefined;
+      group: Situation[];
+      important: boolean;
+    }
   >();
   for (const situation of situations) {
     const means = meansOf(situation);
@@ -109,22 +115,37 @@ function specialGroups(
     const keeps = situation.keep.map(rivalKey).join();
     const key = `${means} ${inline?.one.entry.declaration.property ?? neededFor(situation)} ${keeps}`;
     const known = groups.get(key) ?? {
-      rivals: new Set<string>(),
+      rivals: new Map<string, ComplexSelector>(),
       inline: inline?.one.entry.declaration.property,
       group: [],
       important: means !== 'plain',
     };
     known.group.push(situation);
     if (inline === undefined && strongest?.origin.kind === 'rule')
-      known.rivals.add(withoutPseudo(strongest.origin.rule.selector));
+      known.rivals.set(withoutPseudo(strongest.origin.rule.selector), strongest.origin.rule.selector);
     groups.set(key, known);
   }
-  return [...groups.values()].map(({ rivals, inline, group, important }) => ({
+  return [...groups.values()].map(({ rivals, inline, group, important }) => {
+    const [[picked, only] = ['', undefined], ...others] = rivals;
     // What ends with the style attribute ends with it; what another rule picks out is picked out by that.
-    text: `${element}${inline === undefined ? `:is(${[...rivals].join(', ')})` : `[style*="${inline}"]`}${pseudoElement}`,
-    group,
-    important,
-  }));
+    const told =
+      inline !== undefined
+        ? `${element}[style*="${inline}"]`
+        : only !== undefined && others.length === 0 && isWithin(only, selector)
+          ? picked
+          : `${element}:is(${[...rivals.keys()].join(', ')})`;
+    return { text: `${told}${pseudoElement}`, group, important };
+  });
+}
+
+/** Whether what a selector picks out carries all that another, plain one asks: `.a.b` is within `.a`. */
+function isWithin({ compounds }: ComplexSelector, { compounds: asked }: ComplexSelector): boolean {
+  const [own, wanted] = [compounds.at(-1), asked[0]];
+  if (own === undefined || wanted === undefined || asked.length > 1 || wanted.rest.length > 0) return false;
+  if (wanted.namespace !== own.namespace || (wanted.type !== undefined && wanted.type !== own.type))
+    return false;
+  if (wanted.id !== undefined && wanted.id !== own.id) return false;
+  return wanted.classes.every((name) => own.classes.includes(name));
 }
 
 function strongestOf({ beat }: Situation): Weighed | undefined {

@@ -5,7 +5,7 @@ import type { Page } from '../markup/index.js';
 import { comparePaths } from '../source.js';
 import { keptText, undecidedReason } from '../stock/index.js';
 import { type Alignment, alignPages } from './align.js';
-import { type Difference, describeElement, placeOf } from './describe.js';
+import { type Difference, describeElement, placeOf, showElement } from './describe.js';
 import { CustomProperties } from './resolve.js';
 import { isSameStack, stacksDiffer } from './stacks.js';
 
@@ -47,6 +47,8 @@ export class Prover {
   readonly #seenAfter = new WeakSet<Program>();
   readonly #contexts = new Map<string, readonly [Stack, Stack]>();
   readonly #told = new Set<string>();
+  /** What elements with these two outcome numbers differ in. */
+  readonly #alike = new Map<string, readonly Difference[]>();
   readonly #before: SiteStyles;
   readonly #after: SiteStyles;
   readonly #perPage: number;
@@ -196,16 +198,32 @@ export class Prover {
     const before = new CustomProperties(first, (path) => this.#before.texts.textAt(path), isSetInline);
     const after = new CustomProperties(second, (path) => this.#after.texts.textAt(path), isSetInline);
     for (const [i, j] of pairs) {
-      if (first.outcomeNumber(i) === second.outcomeNumber(j)) continue;
+      const numbers = [first.outcomeNumber(i), second.outcomeNumber(j)] as const;
+      if (numbers[0] === numbers[1]) continue;
+      const key = numbers.join(' ');
+      const known = this.#alike.get(key);
+      if (known !== undefined) {
+        for (const one of known) this.#tell(movedTo(one, second.page, j), second.page);
+        continue;
+      }
       const one = before.form(i, (name) => !after.mentions(name));
-      if (one === after.form(j, (name) => !before.mentions(name))) continue;
-      if (++described > this.#perPage) continue;
-      for (const difference of describeElement(first, i, second, j)) this.#tell(difference);
+      const isEqual = one === after.form(j, (name) => !before.mentions(name));
+      if (!isEqual && ++described > this.#perPage) continue;
+      const found = isEqual ? [] : describeElement(first, i, second, j);
+      for (const difference of found) this.#tell(difference, second.page);
+      // Where every difference is asked for, elements that differ alike are described once; what custom properties
+      // come to depends on the page.
+      if (this.#perPage === Number.POSITIVE_INFINITY && !usesCustom(first, i) && !usesCustom(second, j))
+        this.#alike.set(key, found);
     }
   }
 
   /** A component differs alike under many pages' sheets: it is told once. */
-  #tell(difference: Difference): void {
+  #tell(difference: Difference, { kind }: Page): void {
+    if (kind === 'page') {
+      this.part.differences.push(difference);
+      return;
+    }
     const key = JSON.stringify(difference);
     if (this.#told.has(key)) return;
     this.#told.add(key);
@@ -217,6 +235,26 @@ export class Prover {
       if (why === 'elsewhere') this.part.unread.set(address, (this.part.unread.get(address) ?? 0) + 1);
     }
   }
+}
+
+/** The same difference on another element. */
+function movedTo(one: Difference, page: Page, index: number): Difference {
+  if (one.kind !== 'style') return one;
+  const element = page.elements[index]!;
+  return {
+    ...one,
+    page: page.path,
+    place: placeOf(page, element),
+    element: index,
+    shown: showElement(element),
+  };
+}
+
+function usesCustom(reader: StyleReader, index: number): boolean {
+  for (const outcomes of reader.outcomes(index).values())
+    for (const [longhand, list] of outcomes)
+      if (longhand.startsWith('--') || list.some(({ value }) => value.includes('var('))) return true;
+  return false;
 }
 
 function noteNames({ uses }: Stack, names: Set<string>, seen: WeakSet<Program>): void {
