@@ -6,8 +6,8 @@ import { Command, CommanderError } from 'commander';
 
 // Pages are many small objects that live as long as their page: a nursery that holds one halves the time spent
 // collecting. Every thread has its own, so that it is kept below what many threads could not afford.
-// Planning a change holds the whole site, in one thread.
-const plans = process.argv[2] === 'draft' || process.argv[2] === 'adopt';
+// What asks about the whole site, or plans a change of it, holds all of it in one thread.
+const plans = !['survey', 'prove', 'undo'].includes(process.argv[2] ?? '');
 setFlagsFromString(`--max-semi-space-size=${plans ? 128 : 32}`);
 setFlagsFromString(`--min-semi-space-size=${plans ? 64 : 16}`);
 setFlagsFromString('--semi-space-growth-factor=8');

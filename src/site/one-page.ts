@@ -3,7 +3,6 @@
 import { OutcomeTable, SiteStyles, StyleReader, TruthTable } from '../core/cascade/index.js';
 import { parsePage } from '../core/markup/index.js';
 import { openFolder } from './files.js';
-import { loadSite } from './load.js';
 import { readConfig } from './pages.js';
 import { SiteReader } from './reader.js';
 import { UsageError } from './usage-error.js';
@@ -40,6 +39,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
   };
   const isPlatform = (sheet: string): boolean => own.isLibrary(sheet);
   if (own.isComponent(file)) {
+    const { loadSite } = await import('./load.js');
     const { model } = loadSite(files);
     const page = model.page(file);
     if (page === undefined) throw new UsageError(`${file}: is empty; there is nothing to explain`);
