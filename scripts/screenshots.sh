@@ -24,7 +24,7 @@ sleep 1
 shot() {
   rm -f "$work/done"
   printf '%s\n' "export COLORTERM=truecolor FORCE_COLOR=1 COLUMNS=140; printf '\\033[1m\$\\033[0m %s\\n\\n' \"${3:-$2}\"; $2; touch $work/done; sleep 60" > "$work/run.sh"
-  DISPLAY=$display xterm -fa 'DejaVu Sans Mono' -fs ${FS:-10} -geometry ${GEOMETRY:-157x46}+0+0 -b 12 -bg '#fbfaf7' -fg '#2b2f33' -xrm 'XTerm*boldColors: false' \
+  DISPLAY=$display xterm -fa 'DejaVu Sans Mono' -fs 10 -geometry 157x46+0+0 -b 12 -bg '#fbfaf7' -fg '#2b2f33' -xrm 'XTerm*boldColors: false' \
     -xrm 'XTerm*color6: #0b7285' -xrm 'XTerm*color3: #b06c00' -xrm 'XTerm*color1: #b3261e' \
     -e bash "$work/run.sh" &
   local pid=$!
@@ -53,7 +53,7 @@ shot prove-browser "acervus prove broken --against skerrin-line --browser --page
 shot undo 'acervus undo skerrin-line'
 cp -r "$root/demo/site" "$work/line2"
 cd "$work/line2"
-FS=9 GEOMETRY=177x52 shot explain "acervus explain crossings/tarbek-ulvay.html '#el-tarb1'"
+shot explain "acervus explain crossings/tarbek-ulvay.html '#el-tarb1'"
 shot reach "acervus reach '#1f3a56'"
 shot restyle "acervus restyle '.kw-main h2' 'color: #2e6b5e' 'margin-top:'"
 acervus undo >/dev/null

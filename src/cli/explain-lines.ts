@@ -49,8 +49,15 @@ export function explainLines(folder: string, told: ExplainJson, view: ExplainVie
     );
     if (hidden !== undefined) lines.push(row({ mark: 'needs', text: amber(clean(hidden)) }));
     for (const { name, longhands, declarations } of properties) {
-      lines.push(row({ text: pc.bold(clean(name.length > 60 ? `${longhands.length} longhands` : name)) }));
-      lines.push(...declarations.map(toldLine));
+      const [only, ...others] = declarations;
+      // What is said once needs no line above it.
+      if (only?.property === name && others.length === 0) lines.push(toldLine(only, true));
+      else {
+        lines.push(
+          row({ text: pc.bold(clean(name.length > 60 ? `${longhands.length} longhands` : name)) }),
+          ...declarations.map((one) => toldLine(one)),
+        );
+      }
     }
   }
   const undrawn = told.targets.filter((one) => !isTold(one)).map(({ target }) => clean(target));
@@ -65,7 +72,7 @@ export function explainLines(folder: string, told: ExplainJson, view: ExplainVie
         lines.push(row({ mark: 'needs', text: amber(`${clean(name)} is set nowhere above this element`) }));
       else {
         lines.push(row({ text: `${pc.bold(clean(name))} ${dim(`from ${clean(from)}`)}` }));
-        lines.push(...declarations.map(toldLine));
+        lines.push(...declarations.map((one) => toldLine(one)));
       }
     }
   }
@@ -107,19 +114,11 @@ function circumstancesText({ state, width, property }: ExplainView): string {
     .join('');
 }
 
-export function toldLine({
-  property,
-  value,
-  important,
-  whose,
-  selector,
-  specificity,
-  layer,
-  place,
-  when,
-  beaten,
-}: ToldJson): string {
-  const said = declarationsLine([`${property}: ${value}${important ? ' !important' : ''}`]);
+/** In: whether the property's name stands out, where no line above it names it. */
+function toldLine(told: ToldJson, named = false): string {
+  const { property, value, important, whose, selector, specificity, layer, place, when, beaten } = told;
+  const text = declarationsLine([`${property}: ${value}${important ? ' !important' : ''}`]);
+  const said = named ? text.replace(/^[^:]+/, (name) => pc.bold(name)) : text;
   const from = selector === '' ? whose : `${clean(selector)}  ${whose}`;
   const tail = [
     layer === undefined ? '' : `layer ${clean(layer)}`,
