@@ -65,3 +65,10 @@ test('what has effect nowhere exits with 1, and the next step depends on whose r
   assert.match(acervus('reach', '.kw-num', DEMO).stdout, /next {2}acervus restyle '\.sk-fares \.kw-num'/);
   assert.match(acervus('reach', '.kw-crumbs a', DEMO).stdout, /next {2}acervus override '\.kw-crumbs a'/);
 });
+
+test('a custom property may be asked about as it is written, with its dashes', () => {
+  const run = acervus('reach', '--tide', folder, '--json');
+  assert.equal(run.code, 0);
+  assert.equal(reachDocument.parse(JSON.parse(run.stdout)).kind, 'custom property');
+  assert.match(acervus('reach', '--tide', folder).stdout, /2 = color: var\(--tide\) {2}\.kw-note {2}theme/);
+});
