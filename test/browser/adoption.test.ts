@@ -7,7 +7,7 @@ import { site } from '../support/generate.js';
 import { adoptAll } from '../support/model.js';
 import { acervus, addFiles, DEMO, makeSite } from '../support/site.js';
 
-const SITES = Number(process.env.ACERVUS_SITES ?? 24);
+const SITES = Number(process.env.ACERVUS_SITES ?? 16);
 const FIRST = Number(process.env.ACERVUS_FIRST ?? 1);
 
 test(`${SITES} random sites look the same in Chromium after everything that the proof passes`, async (context) => {

@@ -11,7 +11,7 @@ import { site } from '../support/generate.js';
 import { modelOf } from '../support/model.js';
 import { acervus, addFiles, DEMO, makeSite } from '../support/site.js';
 
-const SITES = Number(process.env.ACERVUS_SITES ?? 12);
+const SITES = Number(process.env.ACERVUS_SITES ?? 8);
 const FIRST = Number(process.env.ACERVUS_FIRST ?? 900);
 
 test(`${SITES} random sites look the same after a class was renamed, or merged with another`, async (context) => {

@@ -9,7 +9,7 @@ import { Random, site } from '../support/generate.js';
 import { modelOf } from '../support/model.js';
 import { makeSite } from '../support/site.js';
 
-const SITES = Number(process.env.ACERVUS_SITES ?? 24);
+const SITES = Number(process.env.ACERVUS_SITES ?? 16);
 const FIRST = Number(process.env.ACERVUS_FIRST ?? 1);
 
 type Files = Record<string, string>;
