@@ -8,9 +8,9 @@ import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { startChromium } from '../src/browser/chromium.js';
-import { openFolder } from '../src/site/files.js';
-import { openPage } from '../src/site/one-page.js';
-import { SiteReader } from '../src/site/reader.js';
+import { openFolder } from '../src/site/files/files.js';
+import { openPage } from '../src/site/rendering/one-page.js';
+import { SiteReader } from '../src/site/rendering/reader.js';
 import { AskedPage } from '../test/support/matched-styles.js';
 
 const here = path.dirname(fileURLToPath(import.meta.url));

@@ -20,8 +20,8 @@ import { fileURLToPath } from 'node:url';
 import type { z } from 'zod';
 import { findChromium } from '../src/browser/chromium.js';
 import type { adoptDocument, proveDocument, surveyDocument } from '../src/cli/documents.js';
-import { openFolder } from '../src/site/files.js';
-import { loadSite } from '../src/site/load.js';
+import { openFolder } from '../src/site/files/files.js';
+import { loadSite } from '../src/site/rendering/load.js';
 
 const here = path.dirname(fileURLToPath(import.meta.url));
 const project = path.resolve(here, '..', '..');

@@ -6,8 +6,8 @@ import { z } from 'zod';
 import { documents } from '../dist/cli/documents.js';
 import { everydayDocuments } from '../dist/cli/everyday-documents.js';
 import { configSchema } from '../dist/site/config.js';
-import { draftSchema } from '../dist/site/draft-file.js';
-import { familySchema } from '../dist/site/family-file.js';
+import { draftSchema } from '../dist/core/draft/text.js';
+import { familySchema } from '../dist/core/change/family/table-file.js';
 
 const folder = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url))), 'docs', 'schemas');
 const check = process.argv.includes('--check');

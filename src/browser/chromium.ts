@@ -3,7 +3,7 @@
 import { accessSync, constants } from 'node:fs';
 import path from 'node:path';
 import { type Browser, chromium } from 'playwright-core';
-import { UsageError } from '../site/usage-error.js';
+import { UsageError } from '../core/usage-error.js';
 
 const NAMES = ['chromium', 'chromium-browser', 'google-chrome', 'google-chrome-stable', 'chrome', 'msedge'];
 const PLACES = [

@@ -1,7 +1,7 @@
 // The browser as judge: both states of a site in one Chromium, several pages at a time, at every width and in print.
 
 import type { BrowserContext, Page as Tab } from 'playwright-core';
-import type { SiteFiles } from '../site/files.js';
+import type { SiteFiles } from '../site/files/files.js';
 import { captureLooks, type Looks, openView, takePicture, type View } from './capture.js';
 import { startChromium } from './chromium.js';
 import { compareLooks, comparePictures, type LooksDifference, type PixelDifference } from './compare.js';

@@ -1,8 +1,8 @@
 // The documents of `--json`: one Zod type a command, published as JSON Schema in docs/schemas.
 
 import { z } from 'zod';
-import { draftSchema } from '../site/draft-file.js';
-import { adoptionSchema } from '../site/plan-file.js';
+import { draftSchema } from '../core/draft/text.js';
+import { adoptionSchema } from '../site/ledger/plan.js';
 
 export const place = z.strictObject({ path: z.string(), line: z.int(), column: z.int() });
 

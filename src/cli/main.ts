@@ -34,7 +34,7 @@ program
   .option('--timings', 'say on stderr where the time went')
   .addHelpText('after', '\nExit code 1 when something is broken.\n\nExample:\n  acervus survey my-site')
   .action(async (site: string, options) =>
-    run(async () => (await import('./survey.js')).survey(site, options)),
+    run(async () => (await import('./commands/survey/command.js')).survey(site, options)),
   );
 
 program
@@ -52,7 +52,7 @@ program
     '\nExample:\n  acervus draft my-site --at-least 3\n  acervus draft my-site --taste "small pieces"\n  acervus draft --review my-site',
   )
   .action(async (site: string, options) =>
-    run(async () => (await import('./draft.js')).draft(site, options)),
+    run(async () => (await import('./commands/draft/command.js')).draft(site, options)),
   );
 
 program
@@ -67,7 +67,7 @@ program
     '\nExample:\n  acervus adopt my-site\n  acervus adopt my-site --patch | git -C my-site apply',
   )
   .action(async (site: string, options) =>
-    run(async () => (await import('./adopt.js')).adopt(site, options)),
+    run(async () => (await import('./commands/adopt/command.js')).adopt(site, options)),
   );
 
 program
@@ -91,7 +91,7 @@ program
     '\nExit code 1 when they differ.\n\nExample:\n  acervus prove my-site --against HEAD~1\n  acervus prove my-site --against HEAD~1 --browser --every 10',
   )
   .action(async (site: string, options) =>
-    run(async () => (await import('./prove.js')).prove(site, options)),
+    run(async () => (await import('./commands/prove/command.js')).prove(site, options)),
   );
 
 program
@@ -110,7 +110,7 @@ program
     "\nExample:\n  acervus explain fares/index.html '.kw-table caption' my-site\n  acervus explain fares/index.html 42:7 my-site --state hover --width 600",
   )
   .action(async (page: string, element: string, site: string, options) =>
-    run(async () => (await import('./explain.js')).explain(page, element, site, options)),
+    run(async () => (await import('./commands/explain/command.js')).explain(page, element, site, options)),
   );
 
 program
@@ -126,7 +126,7 @@ program
     "\nExit code 1 when it has effect nowhere.\n\nExample:\n  acervus reach .kw-num my-site\n  acervus reach '#1f3a56' my-site\n  acervus reach theme/line.css:120 my-site\n  acervus reach --tide my-site",
   )
   .action(async (what: string, site: string, options) =>
-    run(async () => (await import('./reach.js')).reach(what, site, options)),
+    run(async () => (await import('./commands/reach/command.js')).reach(what, site, options)),
   );
 
 program
@@ -148,7 +148,7 @@ program
     "\nExit code 1 when it is refused.\n\nExample:\n  acervus restyle '.kw-table caption' 'color: #2e6b5e' 'font-weight:' my-site",
   )
   .action(async (selector: string, words: string[], options) =>
-    run(async () => (await import('./restyle.js')).runRestyle(selector, words, options)),
+    run(async () => (await import('./commands/restyle/command.js')).runRestyle(selector, words, options)),
   );
 
 program
@@ -167,7 +167,7 @@ program
     '\nExit code 1 when it is refused.\n\nExample:\n  acervus rename .btn-book .book my-site',
   )
   .action(async (from: string, to: string, site: string, options) =>
-    run(async () => (await import('./rename.js')).runRename(from, to, site, options)),
+    run(async () => (await import('./commands/rename/command.js')).runRename(from, to, site, options)),
   );
 
 program
@@ -187,7 +187,7 @@ program
     "\nExit code 1 when it is refused, or --list finds one that does nothing.\n\nExample:\n  acervus override '.kw-crumbs a' 'color: #1f3a56' my-site --within body.sk-fares\n  acervus override --list my-site\n  acervus override --drop '.kw-crumbs a' my-site",
   )
   .action(async (words: string[], options) =>
-    run(async () => (await import('./override.js')).runOverride(words, options)),
+    run(async () => (await import('./commands/override/command.js')).runOverride(words, options)),
   );
 
 program
@@ -210,7 +210,7 @@ program
     '\nExit code 1 when something does not outlast it, or looks different.\n\nExample:\n  acervus outlast my-site --platform platform/3.1=platform/4.0',
   )
   .action(async (site: string, options) =>
-    run(async () => (await import('./outlast.js')).runOutlast(site, options)),
+    run(async () => (await import('./commands/outlast/command.js')).runOutlast(site, options)),
   );
 
 program
@@ -226,7 +226,7 @@ program
     '\nExit code 1 when it is refused, or a rule was changed by hand.\n\nExample:\n  acervus family theme/harbours.family.yaml my-site\n  acervus family --find my-site',
   )
   .action(async (words: string[], options) =>
-    run(async () => (await import('./family.js')).runFamily(words, options)),
+    run(async () => (await import('./commands/family/command.js')).runFamily(words, options)),
   );
 
 program
@@ -235,14 +235,14 @@ program
   .argument('[site]', 'folder of the site', '.')
   .option('--json', 'print one JSON document')
   .addHelpText('after', '\nExample:\n  acervus undo my-site')
-  .action(async (site: string, options) => run(async () => (await import('./undo.js')).undo(site, options)));
+  .action(async (site: string, options) => run(async () => (await import('./commands/undo/command.js')).undo(site, options)));
 
 program
   .command('demo')
   .description('copy the demo site somewhere and walk through the whole of it')
   .argument('[folder]', 'a new folder', 'skerrin-line')
   .addHelpText('after', '\nExample:\n  acervus demo /tmp/skerrin-line')
-  .action(async (folder: string) => run(async () => (await import('./demo.js')).demo(folder)));
+  .action(async (folder: string) => run(async () => (await import('./commands/demo/command.js')).demo(folder)));
 
 async function run(command: () => Promise<number>): Promise<void> {
   try {

@@ -7,10 +7,10 @@ import picomatch from 'picomatch';
 import type { View } from '../browser/capture.js';
 import type { PixelDifference } from '../browser/compare.js';
 import { judge, type PageVerdict } from '../browser/judge.js';
-import { readConfig } from '../site/pages.js';
-import { SiteReader } from '../site/reader.js';
-import { openState, otherState } from '../site/state.js';
-import { UsageError } from '../site/usage-error.js';
+import { readConfig } from '../site/files/pages.js';
+import { SiteReader } from '../site/rendering/reader.js';
+import { openState, otherState } from '../site/files/state.js';
+import { UsageError } from '../core/usage-error.js';
 import { type BrowserReport, browserReport, differs, type ReportedPage } from './browser-report.js';
 
 export interface BrowserProofOptions {

@@ -2,8 +2,8 @@
 
 import { z } from 'zod';
 import { PARTS } from '../core/parts.js';
-import { CONFIG_FILE } from './pages.js';
-import { UsageError } from './usage-error.js';
+import { CONFIG_FILE } from './files/pages.js';
+import { UsageError } from '../core/usage-error.js';
 
 export const scopeName = z.enum(['site', 'section', 'page']);
 export const tasteName = z.enum(['whole looks', 'balanced', 'small pieces']);

@@ -5,7 +5,7 @@ import type { Looks } from '../../src/browser/capture.js';
 import { findChromium } from '../../src/browser/chromium.js';
 import { compareLooks, comparePictures } from '../../src/browser/compare.js';
 import { serveSite } from '../../src/browser/serve.js';
-import { openFolder } from '../../src/site/files.js';
+import { openFolder } from '../../src/site/files/files.js';
 import { makeSite } from '../support/site.js';
 
 const looks = (values: readonly string[], box = '0 0 10 10', hidden: readonly string[] = []): Looks => ({

@@ -5,7 +5,7 @@ import { cpSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
 import { applyEdits } from '../../src/core/edits/index.js';
-import { rename } from '../../src/core/rename/index.js';
+import { rename } from '../../src/core/change/rename/index.js';
 import { lookDifferent, withBrowser } from '../support/chromium.js';
 import { site } from '../support/generate.js';
 import { modelOf } from '../support/model.js';

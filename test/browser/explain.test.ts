@@ -2,8 +2,8 @@
 
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { explainElement } from '../../src/core/explain/index.js';
-import { openPage } from '../../src/site/one-page.js';
+import { explainElement } from '../../src/core/ask/explain/index.js';
+import { openPage } from '../../src/site/rendering/one-page.js';
 import { withBrowser } from '../support/chromium.js';
 import { AskedPage } from '../support/matched-styles.js';
 import { DEMO, htmlPage, makeSite } from '../support/site.js';

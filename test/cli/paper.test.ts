@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { test } from 'node:test';
-import { clean, grouped, heading, next, row } from '../../src/cli/paper.js';
+import { clean, grouped, heading, next, row } from '../../src/cli/shared/paper.js';
 import { acervus, DEMO, htmlPage, makeSite, PROJECT } from '../support/site.js';
 
 test('counts stand right-aligned in the first column, places at the right edge of 80', () => {

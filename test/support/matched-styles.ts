@@ -4,7 +4,7 @@ import path from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import type { CDPSession, Page as Tab } from 'playwright-core';
 import { ALWAYS, NEVER, type StyleReader } from '../../src/core/cascade/index.js';
-import { explainElement, inCircumstances, settleIn, type Telling } from '../../src/core/explain/index.js';
+import { explainElement, inCircumstances, settleIn, type Telling } from '../../src/core/ask/explain/index.js';
 import { canonicalProperty, longhands } from '../../src/core/sheets/index.js';
 
 type Matched = Awaited<ReturnType<typeof matchedStyles>>;

@@ -1,7 +1,7 @@
 // Stage 3, cascade. In: a page and the sheets it uses. Out: which rules match each element, under which conditions,
 // and its outcome lists.
 
-export type { HintDeclaration } from './hint-table.js';
+export type { HintDeclaration } from '../hints/table.js';
 export {
   cellHints,
   type Hint,
@@ -11,7 +11,7 @@ export {
   OUTDATED_ELEMENTS,
   ownHints,
   tableOf,
-} from './hints.js';
+} from '../hints/declarations.js';
 export { Matcher, type MatcherOptions } from './matcher.js';
 export { OutcomeTable, outcomesForm, StyleReader, withoutIdle } from './outcome.js';
 export type {

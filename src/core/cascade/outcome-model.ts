@@ -1,6 +1,6 @@
 // What the cascade makes of an element: its outcome lists, and what they come from.
 
-import type { HintDeclaration } from './hint-table.js';
+import type { HintDeclaration } from '../hints/table.js';
 import type { RuleMatch } from './program-matches.js';
 import type { Block, Entry, ProgramRule } from './rule-index.js';
 import type { SheetUse } from './stack.js';

@@ -4,8 +4,8 @@
 import type { Page } from '../markup/index.js';
 import { hasTemplateText } from '../markup/index.js';
 import { interactionGroup, parseDeclarations } from '../sheets/index.js';
-import type { HintDeclaration } from './hint-table.js';
-import { hintDeclarations } from './hints.js';
+import type { HintDeclaration } from '../hints/table.js';
+import { hintDeclarations } from '../hints/declarations.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
 import type { Matched, Outcome, Outcomes, OwnStyling, Standing, TrialRule } from './outcome-model.js';

@@ -11,18 +11,18 @@ import { type Carrier, type CarrierOptions, carriersOf, type SiteScripts } from 
 import { type Edits, inOneStep, type Judge, PROVE, TRUST } from './changes.js';
 import { consolidateMarkup, type Decided } from './markup.js';
 import { changeValues, findNearMisses, type NearValue, type ValueChange } from './near-misses.js';
-import { findSheetMoves, groupsIn, type SheetMove } from './sheet-rules.js';
+import { findSheetMoves, groupsIn, type SheetMove } from '../search/sheet-moves.js';
 import { consolidateSheets, type SheetsResult } from './sheets.js';
 import { consolidateTokens, type ValueToken } from './tokens.js';
 import { sizeOf, UpkeepCount, upkeepOf } from './upkeep.js';
-import { type SheetValue, sheetValues } from './values.js';
+import { type SheetValue, sheetValues } from '../search/values.js';
 
 export type { Decided } from './markup.js';
 export type { NearValue, ValueChange } from './near-misses.js';
-export { conditionsOf, movePlaces, type SheetMove } from './sheet-rules.js';
+export { conditionsOf, movePlaces, type SheetMove } from '../search/sheet-moves.js';
 export { usualSpelling, type ValueToken } from './tokens.js';
 export { upkeepOf } from './upkeep.js';
-export type { SheetValue } from './values.js';
+export type { SheetValue } from '../search/values.js';
 
 export interface ConsolidationInput {
   readonly model: SiteModel;

@@ -7,7 +7,7 @@ import type { Page, SheetReference } from '../markup/index.js';
 import type { Difference } from '../proof/index.js';
 import type { SourceRange } from '../source.js';
 import { type Edits, type Judge, stateAfter } from './changes.js';
-import { conditionsOf, movePlaces, rangeWithLine, type SheetMove } from './sheet-rules.js';
+import { conditionsOf, movePlaces, rangeWithLine, type SheetMove } from '../search/sheet-moves.js';
 
 export interface SheetsResult {
   readonly moves: readonly SheetMove[];

@@ -13,7 +13,7 @@ import {
 } from '../edits/index.js';
 import { undecidedReason } from '../stock/index.js';
 import { type Edits, type Judge, stateAfter } from './changes.js';
-import type { SheetValue, ValuePlace } from './values.js';
+import type { SheetValue, ValuePlace } from '../search/values.js';
 
 /** A value with a name. */
 export interface ValueToken extends SheetValue {

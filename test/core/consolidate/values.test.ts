@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { changeValues, findNearMisses } from '../../../src/core/consolidate/near-misses.js';
-import { sheetValues } from '../../../src/core/consolidate/values.js';
+import { sheetValues } from '../../../src/core/search/values.js';
 import { prove } from '../../../src/core/proof/index.js';
 import { adoptAll, modelOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';

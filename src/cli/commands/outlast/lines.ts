@@ -1,0 +1,151 @@
+// How the outcome of an update is shown.
+
+import type { Fate } from '../../../core/change/outlast/index.js';
+import { showPlace } from '../../../core/source.js';
+import { doneLine, onSite, plural } from '../../shared/moved-lines.js';
+import type { OutlastJson, OutlastOptions } from './command.js';
+import { amber, clean, dim, grouped, heading, more, next, row, shortSelector } from '../../shared/paper.js';
+
+export function outlastLines(folder: string, told: OutlastJson, options: OutlastOptions): string[] {
+  const all = options.all === true;
+  const lines = [heading('Outlast', (options.platform ?? []).join(', '))];
+  const of = (fate: Fate['kind']): OutlastJson['rules'] => told.rules.filter((one) => one.fate === fate);
+  lines.push(
+    row({
+      count: of('holds').length,
+      mark: 'kept',
+      text: 'rules that lean on the platform still match and still win',
+    }),
+  );
+  const failing = told.rules.filter(({ fate }) => fate !== 'holds');
+  if (failing.length > 0) lines.push(heading('Do not hold', 'elements each reaches now'));
+  for (const one of all ? failing : failing.slice(0, 16)) lines.push(...fateLines(one));
+  if (!all && failing.length > 16) lines.push(more(failing.length - 16, '--all'));
+  if (told.gone.length > 0) {
+    lines.push(heading('Names that are gone', 'and what is styled most like them now'));
+    for (const { old, likely } of all ? told.gone : told.gone.slice(0, 8))
+      lines.push(
+        row({
+          mark: 'needs',
+          text: `.${clean(old)}  ${likely === undefined ? amber('nothing like it') : `now likely .${clean(likely)}`}`,
+        }),
+      );
+    if (!all && told.gone.length > 8) lines.push(more(told.gone.length - 8, '--all'));
+  }
+  lines.push(heading('Looks that change', 'elements, in spite of every override'));
+  if (told.changes.length === 0)
+    lines.push(row({ count: 0, text: 'elements look different after the update' }));
+  for (const { property, target, before, after, selector, shown, elements, pages } of all
+    ? told.changes
+    : told.changes.slice(0, 10)) {
+    const on =
+      pages.length === 1 ? pages[0]!.path : `${plural(pages.length, 'page')}, ${pages[0]?.path} first`;
+    const what =
+      property === ''
+        ? clean(after)
+        : `${clean(shown + target)} ${shortProperties(property)}: ${clean(before)} becomes ${clean(after)}`;
+    lines.push(
+      row({
+        count: elements,
+        mark: 'needs',
+        text: `${what}  ${dim(shortSelector(selector))}`,
+        place: clean(on),
+      }),
+    );
+  }
+  if (!all && told.changes.length > 10) lines.push(more(told.changes.length - 10, '--all'));
+  for (const { selector, place } of told.mended ?? [])
+    lines.push(row({ mark: 'made', text: `mended: ${shortSelector(selector)}`, place: showPlace(place) }));
+  for (const { place, why } of told.left ?? [])
+    lines.push(
+      row({
+        mark: 'needs',
+        text: amber(`left as it is, since before the update ${clean(why)}`),
+        place: showPlace(place),
+      }),
+    );
+  if (told.mended !== undefined)
+    lines.push(heading('Proof'), doneLine('differences under the platform as it is now', told.files));
+  const pairs = (options.platform ?? []).map((pair) => ` --platform ${pair}`).join('');
+  const mendable = failing.some(({ likely }) => likely !== undefined);
+  lines.push(
+    told.mended !== undefined
+      ? next(`acervus undo${onSite(folder)}`, 'takes the mending back, byte for byte')
+      : mendable
+        ? next(
+            `acervus outlast${pairs} --mend${onSite(folder)}`,
+            'writes the fixes; nothing shows before the update',
+          )
+        : next(`acervus override --list${onSite(folder)}`, 'shows every override'),
+  );
+  return lines;
+}
+
+/** `padding-bottom, padding-left, …` by what they begin with. */
+function shortProperties(properties: string): string {
+  const names = properties.split(', ').map((name) => name.split('-'));
+  const [first = []] = names;
+  if (names.length < 4) return properties;
+  const stem = first[0] ?? '';
+  const end = first.at(-1) ?? '';
+  if (names.some((parts) => parts[0] !== stem)) return `${names.length} properties`;
+  return names.every((parts) => parts.at(-1) === end) ? `${stem}-${end}` : stem;
+}
+
+function fateLines({
+  selector,
+  place,
+  times,
+  elements,
+  fate,
+  names = [],
+  likely,
+  property,
+  by,
+  lost = 0,
+}: OutlastJson['rules'][number]): string[] {
+  const many = times > 1 ? dim(`  in ${grouped(times)} style blocks`) : '';
+  const where = { place: showPlace(place) };
+  const head = shortSelector(selector);
+  switch (fate) {
+    case 'name gone': {
+      const text = `${head}  ${amber(`names ${names.map((name) => `.${clean(name)}`).join(', ')}, which the new platform does not`)}${many}`;
+      return [row({ count: elements, mark: 'needs', text, ...where }), ...likelyLines(likely, 'likely')];
+    }
+    case 'matches nothing':
+      return [
+        row({
+          count: elements,
+          mark: 'broken',
+          text: `${head}  ${amber('matches nothing after the update')}${many}`,
+          ...where,
+        }),
+        ...likelyLines(likely, 'likely'),
+      ];
+    case 'beaten':
+      return [
+        row({
+          count: elements,
+          mark: 'broken',
+          text: `${head}  ${property} ${amber(`is beaten on ${grouped(lost)} by`)} ${clean(by?.value ?? '')}  ${dim(shortSelector(by?.selector ?? ''))}${many}`,
+          ...where,
+        }),
+        ...likelyLines(likely, 'the weakest that wins'),
+      ];
+    case 'not needed':
+      return [
+        row({
+          count: elements,
+          mark: 'taken',
+          text: `${head}  ${dim('is not needed after the update: the platform says the same')}${many}`,
+          ...where,
+        }),
+      ];
+    case 'holds':
+      return [];
+  }
+}
+
+function likelyLines(likely: string | undefined, what: string): string[] {
+  return likely === undefined ? [] : [row({ mark: 'made', text: `${shortSelector(likely)}  ${dim(what)}` })];
+}

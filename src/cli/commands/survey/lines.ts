@@ -1,0 +1,147 @@
+// How a survey is shown: for a person, and as a document.
+
+import type { z } from 'zod';
+import { showPlace } from '../../../core/source.js';
+import { type Finding, groupBy, type RepeatedSet, type Survey, type Tally } from '../../../core/stock/index.js';
+import type { SurveyedSite } from '../../../site/threads/surveying.js';
+import type { surveyDocument } from '../../documents.js';
+import { amber, clean, declarationsLine, dim, grouped, heading, more, next, row, swatch } from '../../shared/paper.js';
+
+export function surveyJson(site: SurveyedSite, stock: Survey): z.infer<typeof surveyDocument> {
+  const { repeatedSets, repeatedRules, colours, nearMisses, broken, unread, ...counts } = stock;
+  return {
+    format: 1,
+    command: 'survey',
+    ...counts,
+    upkeep: { ...counts.upkeep, ...(site.drafted === undefined ? {} : { drafted: site.drafted }) },
+    sheets: [...site.sheets],
+    shared: site.shared,
+    repeatedSets: repeatedSets.map(mutableSet),
+    repeatedRules: repeatedRules.map(mutableSet),
+    colours: colours.map((one) => ({ ...one, spellings: [...one.spellings] })),
+    nearMisses: [...nearMisses],
+    broken: [...broken],
+    unread: [...unread],
+  };
+}
+
+function mutableSet(set: RepeatedSet): z.infer<typeof surveyDocument>['repeatedSets'][number] {
+  return { ...set, declarations: [...set.declarations], examples: [...set.examples] };
+}
+
+export function surveyLines(folder: string, site: SurveyedSite, stock: Survey, all: boolean): string[] {
+  const few = <T>(items: readonly T[], number: number): readonly T[] =>
+    all ? items : items.slice(0, number);
+  const lines = [heading('Site', folder)];
+  lines.push(
+    row({
+      count: stock.pages,
+      text: `pages, ${plural(stock.components, 'component')}, ${plural(stock.elements, 'element')}`,
+    }),
+  );
+  lines.push(heading('Sheets', 'pages that use each, and how it was told whose it is'));
+  for (const { path, owner, because, pages } of few(site.sheets, 8)) {
+    lines.push(
+      row({
+        count: pages,
+        text: `${owner === 'platform' ? 'platform' : 'theme   '}  ${path}`,
+        place: because,
+      }),
+    );
+  }
+  if (!all && site.sheets.length > 8) lines.push(more(site.sheets.length - 8, '--all'));
+
+  lines.push(heading('Written', 'each count is one place to keep up'));
+  lines.push(...tallyLines(stock.inline, 'declarations in', 'style attributes', 'attributes'));
+  lines.push(...tallyLines(stock.blocks, 'declarations in', 'style blocks', 'blocks'));
+  lines.push(
+    ...tallyLines(stock.oldAttributes, 'old attributes and elements such as bgcolor and <center>', '', ''),
+  );
+  lines.push(...tallyLines(stock.themeSheets, 'declarations in', 'theme sheets', ''));
+  const { now, least } = stock.upkeep;
+  const drafted = site.drafted;
+  lines.push(row({ count: now, text: 'upkeep now' }));
+  if (drafted !== undefined)
+    lines.push(row({ count: drafted, mark: 'made', text: 'upkeep once the draft that is there is adopted' }));
+  lines.push(row({ count: least, text: 'least possible: everything written once' }));
+
+  lines.push(...setLines('Most repeated style attributes', stock.repeatedSets, few, 8, all));
+  lines.push(...setLines('Rules with the same declarations', stock.repeatedRules, few, 4, all));
+
+  const mixed = stock.colours.filter(({ spellings }) => spellings.length > 1);
+  if (mixed.length > 0 || stock.nearMisses.length > 0) {
+    lines.push(heading('Colours', `${stock.colours.length} different`));
+    for (const { colour, times, spellings } of few(mixed, 6)) {
+      lines.push(
+        row({
+          count: times,
+          text: `${swatch(colour)}${spellings.map(({ text, times: each }) => `${clean(text)} ${dim(`×${each}`)}`).join('  ')}`,
+        }),
+      );
+    }
+    if (!all && mixed.length > 6) lines.push(more(mixed.length - 6, '--all'));
+    for (const { colour, times, near, nearTimes } of few(stock.nearMisses, 4)) {
+      lines.push(
+        row({
+          count: times,
+          mark: 'needs',
+          text: `${swatch(colour)}${colour} is all but ${swatch(near)}${near} ${dim(`×${nearTimes}`)}`,
+        }),
+      );
+    }
+    if (!all && stock.nearMisses.length > 4) lines.push(more(stock.nearMisses.length - 4, '--all'));
+  }
+
+  if (stock.broken.length > 0) lines.push(heading('Broken', 'browsers pass over these in silence'));
+  for (const group of groupBy(stock.broken, ({ kind }) => kind).values()) {
+    for (const finding of few(group, 3)) lines.push(findingLine(finding));
+    if (!all && group.length > 3) lines.push(more(group.length - 3, `of «${group[0]!.kind}», --all`));
+  }
+  const elsewhere = stock.unread.filter(({ why }) => why === 'elsewhere');
+  if (elsewhere.length > 0) {
+    lines.push(heading('Not read', 'name a local copy under "copies" in acervus.json'));
+    for (const { address, pages } of few(elsewhere, 3))
+      lines.push(row({ count: pages, mark: 'needs', text: amber(clean(address)) }));
+    if (!all && elsewhere.length > 3) lines.push(more(elsewhere.length - 3, '--all'));
+  }
+  lines.push(next(`acervus draft${folder === '.' ? '' : ` ${folder}`}`, 'proposes a class for what repeats'));
+  return lines;
+}
+
+function tallyLines(tally: Tally, before: string, holder: string, alike: string): string[] {
+  if (tally.written === 0) return [];
+  const holders = holder === '' ? '' : ` ${plural(tally.holders, holder.replace(/s$/, ''))}`;
+  const same = alike !== '' && tally.alike > 0 ? `; ${grouped(tally.alike)} ${alike} have a twin` : '';
+  const repeated = `${grouped(tally.repeated)} of them repeat; ${grouped(tally.distinct)} different ones${same}`;
+  return [row({ count: tally.written, text: `${before}${holders}` }), row({ text: dim(repeated) })];
+}
+
+function setLines(
+  title: string,
+  sets: readonly RepeatedSet[],
+  few: <T>(items: readonly T[], number: number) => readonly T[],
+  number: number,
+  all: boolean,
+): string[] {
+  if (sets.length === 0) return [];
+  const lines = [heading(title)];
+  for (const { declarations, times, examples } of few(sets, number)) {
+    lines.push(
+      row({
+        count: times,
+        text: declarationsLine(declarations),
+        place: examples[0] === undefined ? '' : showPlace(examples[0]),
+      }),
+    );
+  }
+  if (!all && sets.length > number) lines.push(more(sets.length - number, '--all'));
+  return lines;
+}
+
+function findingLine({ message, place, times }: Finding): string {
+  return row({ count: times, mark: 'broken', text: clean(message), place: showPlace(place) });
+}
+
+function plural(number: number, word: string): string {
+  return `${grouped(number)} ${word}${number === 1 ? '' : 's'}`;
+}

@@ -1,0 +1,160 @@
+// How results look in a terminal: accounts read down the left edge. Counts right-aligned, then a mark, then what they
+// count, places last and dimmed. Colour never carries meaning alone.
+
+import picocolors from 'picocolors';
+import { normalColour } from '../../core/sheets/colours.js';
+import type { Timings } from '../../site/threads/timings.js';
+
+/** Colour follows NO_COLOR, FORCE_COLOR and the terminal, and nothing else: a log of a build is no terminal. */
+function wantsColour({ NO_COLOR, FORCE_COLOR, TERM }: NodeJS.ProcessEnv): boolean {
+  if (NO_COLOR !== undefined && NO_COLOR !== '') return false;
+  if (FORCE_COLOR !== undefined) return FORCE_COLOR !== '0' && FORCE_COLOR !== 'false';
+  return process.stdout.isTTY === true && TERM !== 'dumb';
+}
+
+export const pc = picocolors.createColors(wantsColour(process.env));
+
+/** What a line is: made, taken out, kept, needs a person, broken. */
+export type Mark = 'made' | 'taken' | 'kept' | 'needs' | 'broken' | 'none';
+
+const MARKS: Readonly<Record<Mark, string>> = {
+  made: pc.cyan('+'),
+  taken: pc.cyan('−'),
+  kept: pc.gray('='),
+  needs: pc.yellow('?'),
+  broken: pc.red('!'),
+  none: ' ',
+};
+
+const COUNT_WIDTH = 7;
+const INDENT = COUNT_WIDTH + 3;
+
+/** Width to fill, at least 80. */
+export function paperWidth(): number {
+  const columns = process.stdout.columns ?? Number(process.env.COLUMNS ?? 80);
+  return Math.max(80, Math.min(columns || 80, 140));
+}
+
+export interface Row {
+  readonly count?: number | string;
+  readonly mark?: Mark;
+  readonly text: string;
+  /** Shown last, dimmed. */
+  readonly place?: string;
+}
+
+/** A line of an account. What does not fit goes on in the next line, the place last: nothing is cut. */
+export function row({ count = '', mark = 'none', text, place: where = '' }: Row): string {
+  const place = clean(where);
+  const number = typeof count === 'number' ? grouped(count) : count;
+  const room = paperWidth() - INDENT;
+  const lines = wrap(text, room);
+  const last = lines.at(-1) ?? '';
+  const left = room - visibleLength(last) - visibleLength(place);
+  if (place !== '' && left >= 2) lines[lines.length - 1] = `${last}${' '.repeat(left)}${pc.gray(place)}`;
+  else if (place !== '')
+    lines.push(`${' '.repeat(Math.max(0, room - visibleLength(place)))}${pc.gray(place)}`);
+  const [first = '', ...rest] = lines;
+  return [
+    `${number.padStart(COUNT_WIDTH)} ${MARKS[mark]} ${first}`,
+    ...rest.map((line) => ' '.repeat(INDENT) + line),
+  ]
+    .map((line) => line.trimEnd())
+    .join('\n');
+}
+
+/** Thousands apart: `12 480`. */
+export function grouped(number: number): string {
+  // Not by the locale's data, which takes longer to load than a small site to read.
+  return String(number).replace(/\B(?=(\d{3})+$)/g, ' ');
+}
+
+export function heading(text: string, aside = ''): string {
+  return `\n${pc.bold(text)}${aside === '' ? '' : `  ${pc.gray(aside)}`}`;
+}
+
+/** The step that usually comes next: the last line of every command. */
+export function next(command: string, why: string): string {
+  return `\n${pc.gray('next')}  ${pc.bold(clean(command))}  ${pc.gray(why)}`;
+}
+
+/** A word for a shell to take as it is, whatever a site wrote into it. */
+export function quoted(word: string): string {
+  return `'${clean(word).replaceAll("'", "'\\''")}'`;
+}
+
+export function more(hidden: number, how: string): string {
+  return row({ text: pc.gray(`and ${hidden} more: ${how}`) });
+}
+
+export const dim = pc.gray;
+export const amber = pc.yellow;
+
+/** A block in the colour itself, where the terminal can; the value is always written beside it. */
+export function swatch(colour: string): string {
+  const normal = normalColour(colour)?.slice(1, 7);
+  if (normal === undefined || !pc.isColorSupported) return '';
+  const [red, green, blue] = [0, 2, 4].map((at) => Number.parseInt(normal.slice(at, at + 2), 16));
+  return `\u001b[48;2;${red};${green};${blue}m  \u001b[49m `;
+}
+
+/** Declarations in one line, each colour with its swatch. */
+export function declarationsLine(declarations: readonly string[]): string {
+  return clean(declarations.join('; ')).replace(
+    /#[0-9a-f]{3,8}\b|\brgba?\([^)]*\)/gi,
+    (colour) => `${swatch(colour)}${colour}`,
+  );
+}
+
+/** A long list of selectors, its middle left out. */
+export function shortSelector(selector: string): string {
+  const text = clean(selector);
+  return text.length > 100 ? `${text.slice(0, 60)} … ${text.slice(-24)}` : text;
+}
+
+/** Text from a site, with nothing in it that a terminal would obey. */
+export function clean(text: string): string {
+  return text.replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ');
+}
+
+const ESCAPE = /\u001b\[[0-9;]*m/g;
+
+function visibleLength(text: string): number {
+  return [...text.replace(ESCAPE, '')].length;
+}
+
+/** Breaks at spaces; a longer word stands alone. */
+function wrap(text: string, room: number): string[] {
+  if (visibleLength(text) <= room) return [text];
+  const lines: string[] = [];
+  let line = '';
+  for (const word of text.split(' ')) {
+    const longer = line === '' ? word : `${line} ${word}`;
+    if (visibleLength(longer) <= room || line === '') line = longer;
+    else {
+      lines.push(line);
+      line = `  ${word}`;
+    }
+  }
+  lines.push(line);
+  return lines;
+}
+
+/** Results go to stdout in one write. */
+export function print(lines: readonly string[]): void {
+  process.stdout.write(`${lines.join('\n').replace(/^\n/, '')}\n`);
+}
+
+export function printJson(document: unknown): void {
+  process.stdout.write(`${JSON.stringify(document, null, 2)}\n`);
+}
+
+/** Where the time went, on stderr: seconds by part, those of several threads added up. */
+export function printTimings({ parts }: Timings): void {
+  const lines = [heading('Time', 'seconds by part; those of several threads are added up')];
+  const second = (milliseconds: number): string => (milliseconds / 1000).toFixed(2).padStart(8);
+  for (const [name, milliseconds] of parts) lines.push(`${second(milliseconds)}   ${name}`);
+  const { maxRSS } = process.resourceUsage();
+  lines.push(`${second(performance.now())}   from start to end; ${Math.round(maxRSS / 1024)} MB at most`);
+  process.stderr.write(`${lines.join('\n')}\n`);
+}

@@ -1,0 +1,85 @@
+// What styles a target, property by property; longhands that the same declarations decide are told once.
+
+import { ALWAYS, edgeBetween, NEVER, type Weighed } from '../../cascade/index.js';
+import { longhands } from '../../sheets/index.js';
+import { settleIn } from './circumstances.js';
+import { type Telling, type Told, tell } from './told.js';
+
+export interface PropertyGroup {
+  /** `padding`, `border-top-color`, `rest of background`. */
+  readonly name: string;
+  readonly longhands: readonly string[];
+  /** Strongest first: what wins or could, then what is beaten. */
+  readonly declarations: readonly Told[];
+}
+
+/** In: every declaration of one target. Out: by name; what cannot apply in the circumstances is left out. */
+export function groupProperties(
+  weighed: ReadonlyMap<string, readonly Weighed[]>,
+  telling: Telling,
+): PropertyGroup[] {
+  const groups = new Map<string, { longhands: string[]; list: readonly Weighed[] }>();
+  for (const [longhand, all] of weighed) {
+    const list = inCircumstances(all, telling);
+    if (list.length === 0) continue;
+    const key = list.map((one) => `${identity(one)}${one.beatenBy === undefined ? '' : ' beaten'}`).join('|');
+    const group = groups.get(key);
+    if (group === undefined) groups.set(key, { longhands: [longhand], list });
+    else group.longhands.push(longhand);
+  }
+  return [...groups.values()]
+    .map((group) => ({
+      name: groupName(group.longhands, group.list),
+      longhands: group.longhands,
+      declarations: group.list.map((one) => tell(one, telling)),
+    }))
+    .sort((a, b) => (sortKey(a) < sortKey(b) ? -1 : 1));
+}
+
+/** What the circumstances rule out goes, and what they decide is weighed anew. */
+export function inCircumstances(list: readonly Weighed[], { reader, circumstances }: Telling): Weighed[] {
+  const { truths } = reader.table;
+  const kept: Weighed[] = [];
+  for (const one of list) {
+    const condition = settleIn(one.condition, circumstances, truths);
+    if (condition === NEVER) continue;
+    const hides = (other: Weighed): boolean =>
+      other.value !== 'revert-layer' && (other.condition === ALWAYS || other.condition === condition);
+    const stronger = kept.find((other) => other.beatenBy === undefined && hides(other));
+    const edge = one.beatenBy?.edge;
+    const beatenBy =
+      stronger === undefined
+        ? undefined
+        : edge !== undefined && one.beatenBy?.winner.entry === stronger.entry
+          ? { winner: stronger, edge }
+          : { winner: stronger, edge: edgeBetween(stronger, one) };
+    kept.push({ ...one, condition, beatenBy });
+  }
+  return kept;
+}
+
+const numbers = new WeakMap<object, number>();
+let last = 0;
+
+function identity({ entry, condition }: Weighed): string {
+  let number = numbers.get(entry.declaration);
+  if (number === undefined) {
+    number = ++last;
+    numbers.set(entry.declaration, number);
+  }
+  return `${number} ${condition}`;
+}
+
+function groupName(group: readonly string[], list: readonly Weighed[]): string {
+  if (group.length === 1) return group[0]!;
+  for (const { entry } of list) {
+    const { set, reset, unsettled } = longhands(entry.declaration.property);
+    if (set.length + reset.length + unsettled.length === group.length) return entry.declaration.property;
+  }
+  const whole = list[0]!.entry.declaration.property;
+  return group.every((name) => longhands(whole).set.includes(name)) ? `rest of ${whole}` : group.join(', ');
+}
+
+function sortKey({ name, longhands: [first] }: PropertyGroup): string {
+  return name.replace(/^rest of /, '') + (name.startsWith('rest') ? `~${first}` : '');
+}

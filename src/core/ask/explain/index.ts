@@ -1,0 +1,187 @@
+// Stage 9, explain. In: an element of a page and the sheets it uses. Out: everything that styles it and why, what of it
+// does nothing, and what to write to change it.
+
+import { NEVER, placeInSource, type Weighed } from '../../cascade/index.js';
+import { strengthen } from '../../edits/index.js';
+import { placeOf, showElement } from '../../proof/index.js';
+import type { Place } from '../../source.js';
+import { settleIn } from './circumstances.js';
+import { groupProperties, inCircumstances, type PropertyGroup } from './groups.js';
+import { containingBlock, hiddenBecause, type IdleFinding, idleFindings } from './idle.js';
+import { type CustomSource, customSources, type InheritedValue, inheritedValues } from './inherited.js';
+import { adviseSelectors, type SelectorAdvice } from './selectors.js';
+import { showSpecificity, type Telling } from './told.js';
+
+export { ANY_CIRCUMSTANCES, type Circumstances, decideLiteral, settleIn } from './circumstances.js';
+export { groupProperties, inCircumstances, type PropertyGroup } from './groups.js';
+export type { IdleFinding } from './idle.js';
+export type { CustomSource, InheritedValue } from './inherited.js';
+export { looksGenerated, matching, type ProposedSelector, type SelectorAdvice } from './selectors.js';
+export { type IsPlatform, showSpecificity, type Telling, type Told, tell, type Whose } from './told.js';
+
+export interface MatchedRule {
+  readonly selector: string;
+  readonly place: Place;
+  readonly target: string;
+  readonly when: string;
+}
+
+export interface TargetExplained {
+  /** `::before`, or empty for the element. */
+  readonly target: string;
+  readonly properties: readonly PropertyGroup[];
+  /** Why nothing of it shows, if so. */
+  readonly hidden: string | undefined;
+}
+
+export interface ToChange {
+  /** The property, or empty for all of them. */
+  readonly property: string;
+  /** What must be beaten, as it is told. */
+  readonly beat: string;
+  readonly place: Place | undefined;
+  /** The least specific selector that does it from a sheet behind all others; `undefined` where none can. */
+  readonly selector: string | undefined;
+  /** The same for this element alone. */
+  readonly alone: string | undefined;
+  /** Whether it takes `!important`. */
+  readonly important: boolean;
+}
+
+export interface Explanation {
+  readonly shown: string;
+  readonly place: Place | undefined;
+  /** From the root to the parent. */
+  readonly ancestors: readonly string[];
+  readonly targets: readonly TargetExplained[];
+  readonly inherited: readonly InheritedValue[];
+  readonly customProperties: readonly CustomSource[];
+  readonly idle: readonly IdleFinding[];
+  readonly containingBlock: string | undefined;
+  readonly selectors: SelectorAdvice;
+  readonly toChange: readonly ToChange[];
+  readonly rules: readonly MatchedRule[];
+}
+
+/** In: the element; `property`, to be told of that alone (a shorthand stands for its longhands). */
+export function explainElement(telling: Telling, property?: (longhand: string) => boolean): Explanation {
+  const { reader, element } = telling;
+  const { page } = reader;
+  const targets: TargetExplained[] = [];
+  const idle: IdleFinding[] = [];
+  const toChange: ToChange[] = [];
+  const used: string[] = [];
+  const selectors = adviseSelectors(reader, element);
+  for (const [target, all] of [...reader.weighed(element)].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    const weighed = new Map([...all].filter(([longhand]) => property?.(longhand) ?? true));
+    const properties = groupProperties(weighed, telling);
+    if (properties.length === 0) continue;
+    targets.push({ target, properties, hidden: hiddenBecause(target, telling) });
+    idle.push(...idleFindings(target, weighed, telling));
+    used.push(...properties.flatMap(({ declarations }) => declarations.map(({ value }) => value)));
+    if (target === '')
+      toChange.push(...changes(properties, weighed, telling, selectors, property !== undefined));
+  }
+  const ancestors: string[] = [];
+  for (let at = page.elements[element]!.parent; at >= 0; at = page.elements[at]!.parent)
+    ancestors.unshift(showElement(page.elements[at]!));
+  const inherited = inheritedValues(telling).filter(({ longhand }) => property?.(longhand) ?? true);
+  used.push(...inherited.flatMap(({ declarations }) => declarations.map(({ value }) => value)));
+  return {
+    shown: showElement(page.elements[element]!),
+    place: placeOf(page, page.elements[element]),
+    ancestors,
+    targets,
+    inherited,
+    customProperties: customSources(telling, used),
+    idle,
+    containingBlock: containingBlock(telling),
+    selectors,
+    toChange,
+    rules: matchedRules(telling),
+  };
+}
+
+function matchedRules({ reader, element, circumstances }: Telling): MatchedRule[] {
+  return reader.matched(element).flatMap(({ use, rule, truth }) => {
+    const settled = settleIn(truth, circumstances, reader.table.truths);
+    if (settled === NEVER) return [];
+    const place = placeInSource(use.source, rule.rule.selectorRange.start);
+    const when = reader.table.truths.text(settled);
+    return [
+      {
+        selector: rule.selector.text,
+        place,
+        target: rule.selector.pseudoElement,
+        when: when === 'always' ? '' : when,
+      },
+    ];
+  });
+}
+
+/** One line for all properties, or one for each that was asked about. */
+function changes(
+  groups: readonly PropertyGroup[],
+  weighed: ReadonlyMap<string, readonly Weighed[]>,
+  telling: Telling,
+  advice: SelectorAdvice,
+  each: boolean,
+): ToChange[] {
+  const strongestOf = (longhands: readonly string[]): Weighed | undefined =>
+    longhands
+      .flatMap(
+        (name) =>
+          inCircumstances(weighed.get(name) ?? [], telling).find(({ beatenBy }) => beatenBy === undefined) ??
+          [],
+      )
+      .sort((a, b) => a.rank - b.rank)[0];
+  const wanted = each
+    ? groups.map(({ name, longhands }) => ({ name, strongest: strongestOf(longhands) }))
+    : [{ name: '', strongest: strongestOf([...weighed.keys()]) }];
+  return wanted.flatMap(({ name, strongest }) =>
+    strongest === undefined ? [] : [toBeat(name, strongest, telling, advice)],
+  );
+}
+
+function toBeat(property: string, strongest: Weighed, telling: Telling, advice: SelectorAdvice): ToChange {
+  const { origin, important, weight, entry } = strongest;
+  const declaration = `${entry.declaration.property}: ${entry.declaration.value}${important ? ' !important' : ''}`;
+  const inline = origin.kind === 'style attribute';
+  const beat =
+    origin.kind === 'rule'
+      ? `${declaration} of ${origin.rule.selector.text} (${showSpecificity(weight.specificity)})`
+      : `${declaration} of the ${origin.kind}`;
+  const write = (base: string | undefined): string | undefined => {
+    // What is important in a style attribute, no sheet can beat.
+    if (base === undefined || (inline && important)) return undefined;
+    return strengthen(base, inline ? 0 : weight.specificity, idsAbove(telling))?.selector;
+  };
+  const { page } = telling.reader;
+  const place =
+    origin.kind === 'rule'
+      ? placeInSource(origin.use.source, entry.declaration.range.start)
+      : placeOf(page, page.elements[telling.element]);
+  const selector = write(kindFor(strongest, advice));
+  const alone = write(advice.alone?.selector);
+  return { property, beat, place, selector, alone, important: important || inline };
+}
+
+/** A bare element name is many kinds: what the strongest rule picks out is nearer to what is meant. */
+function kindFor({ origin }: Weighed, { kindOnPage, kindOnSite }: SelectorAdvice): string {
+  const kind = kindOnPage?.selector ?? kindOnSite.selector;
+  if (/[.#[]/.test(kind) || origin.kind !== 'rule') return kind;
+  const { text, compounds, pseudoElement } = origin.rule.selector;
+  const isPlain =
+    pseudoElement === '' && compounds.every(({ rest }) => rest.every((simple) => simple.kind !== 'state'));
+  return isPlain && origin.rule.scope === undefined ? text : kind;
+}
+
+function idsAbove({ reader, element }: Telling): string[] {
+  const { elements } = reader.page;
+  const ids: string[] = [];
+  for (let at = elements[element]!.parent; at >= 0; at = elements[at]!.parent) {
+    const { id } = elements[at]!;
+    if (id !== undefined && /^[a-z][\w-]*$/i.test(id)) ids.push(id);
+  }
+  return ids;
+}

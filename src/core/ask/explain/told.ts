@@ -1,0 +1,109 @@
+// One declaration as it is told: where it stands, whose it is, how strong, and what became of it.
+
+import {
+  ALWAYS,
+  type Edge,
+  placeInSource,
+  type StyleReader,
+  specificityParts,
+  type Weighed,
+} from '../../cascade/index.js';
+import { placeOf } from '../../proof/index.js';
+import { type Place, placeIn } from '../../source.js';
+import { type Circumstances, settleIn } from './circumstances.js';
+
+/** Whose a declaration is. `page`: a style block. */
+export type Whose = 'platform' | 'theme' | 'page' | 'style attribute' | 'old attribute';
+
+export interface Told {
+  readonly property: string;
+  /** As written. */
+  readonly value: string;
+  readonly important: boolean;
+  readonly whose: Whose;
+  /** Empty for what the element says of itself. */
+  readonly selector: string;
+  /** Ids, classes, types; `undefined` for what the element says of itself. */
+  readonly specificity: readonly [number, number, number] | undefined;
+  readonly layer: string | undefined;
+  readonly place: Place;
+  /** When it applies, empty for always. */
+  readonly when: string;
+  readonly beaten: { readonly by: Edge; readonly why: string } | undefined;
+}
+
+/** Whether a path is that of a platform sheet. */
+export type IsPlatform = (path: string) => boolean;
+
+export interface Telling {
+  readonly reader: StyleReader;
+  readonly element: number;
+  readonly isPlatform: IsPlatform;
+  readonly circumstances: Circumstances;
+}
+
+export function tell(one: Weighed, telling: Telling): Told {
+  const { origin, entry, important, condition, weight, beatenBy } = one;
+  const { reader, circumstances } = telling;
+  const settled = settleIn(condition, circumstances, reader.table.truths);
+  return {
+    property: entry.declaration.property,
+    value: entry.declaration.value,
+    important,
+    whose: whoseIs(one, telling),
+    selector: origin.kind === 'rule' ? origin.rule.selector.text : '',
+    specificity: origin.kind === 'rule' ? specificityParts(weight.specificity) : undefined,
+    layer: weight.layerName,
+    place: placeOfDeclaration(one, telling),
+    when: settled === ALWAYS ? '' : reader.table.truths.text(settled),
+    beaten: beatenBy && { by: beatenBy.edge, why: whyBeaten(one, beatenBy.winner, beatenBy.edge) },
+  };
+}
+
+function whoseIs({ origin }: Weighed, { isPlatform }: Telling): Whose {
+  if (origin.kind === 'old attribute' || origin.kind === 'style attribute') return origin.kind;
+  if (origin.kind === 'trial rule') return 'theme';
+  const { path, isBlock } = origin.use.source;
+  if (isBlock) return 'page';
+  return isPlatform(path) ? 'platform' : 'theme';
+}
+
+function placeOfDeclaration({ origin, entry }: Weighed, { reader, element }: Telling): Place {
+  const { page } = reader;
+  if (origin.kind === 'rule') {
+    return placeInSource(origin.use.source, entry.declaration.range.start);
+  }
+  const { tag } = page.elements[element]!;
+  const name = origin.kind === 'style attribute' ? 'style' : undefined;
+  const range = name === undefined ? undefined : tag?.attributes.get(name);
+  if (range !== undefined) return placeIn(page.path, page.text, range.start);
+  return placeOf(page, page.elements[element]) ?? { path: page.path, line: 1, column: 1 };
+}
+
+/** The tie that was broken, in the words of whoever asks. */
+function whyBeaten(loser: Weighed, winner: Weighed, edge: Edge): string {
+  switch (edge) {
+    case 'importance':
+      return 'not !important, as the winner is';
+    case 'style attribute':
+      return 'a style attribute is stronger than any selector';
+    case 'layer':
+      return `its layer ${loser.weight.layerName ?? '(none)'} comes ${winner.important ? 'after' : 'before'} ${winner.weight.layerName ?? 'what is in no layer'}`;
+    case 'specificity':
+      return `${showSpecificity(loser.weight.specificity)} is less than ${showSpecificity(winner.weight.specificity)}`;
+    case 'nearness of its scope':
+      return 'its scope begins further up';
+    case 'old attribute':
+      return 'an old attribute is weaker than any rule';
+    case 'order of the sheets':
+      return 'as specific, in a sheet that comes earlier';
+    case 'order in the sheet':
+      return 'as specific, and earlier in the sheet';
+    case 'order in the rule':
+      return 'said again further down in the same rule';
+  }
+}
+
+export function showSpecificity(specificity: number): string {
+  return specificityParts(specificity).join(',');
+}

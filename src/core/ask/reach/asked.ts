@@ -1,0 +1,81 @@
+// What somebody asks the reach of: a rule by its place, a custom property, a selector, a value, or a declaration.
+
+import { type ComplexSelector, type Compound, compileSelectorList } from '../../cascade/index.js';
+import { canonicalProperty, isKnownProperty, normalValue } from '../../sheets/index.js';
+
+export type Asked =
+  | { readonly kind: 'rule'; readonly path: string; readonly line: number }
+  | { readonly kind: 'custom property'; readonly name: string }
+  | { readonly kind: 'selector'; readonly text: string; readonly selectors: readonly ComplexSelector[] }
+  | { readonly kind: 'declaration'; readonly property: string; readonly form: string; readonly text: string }
+  | { readonly kind: 'value'; readonly form: string; readonly text: string };
+
+/** In: what was typed; whether a name is that of a file of the site. Out: `undefined` for what is none of these. */
+export function readAsked(text: string, isFile: (path: string) => boolean): Asked | undefined {
+  if (text.trim() === '') return undefined;
+  const place = /^(.+?):(\d+)(?::\d+)?$/.exec(text);
+  if (place !== null && isFile(place[1]!)) return { kind: 'rule', path: place[1]!, line: Number(place[2]) };
+  if (/^--[\w-]+$/.test(text)) return { kind: 'custom property', name: text };
+  const pair = /^([\w-]+)\s*:\s*([^:].*)$/.exec(text);
+  if (pair !== null && isKnownProperty(pair[1]!.toLowerCase())) {
+    const property = canonicalProperty(pair[1]!.toLowerCase());
+    return { kind: 'declaration', property, form: normalValue(property, pair[2]!, ''), text };
+  }
+  // `#fff` is a colour, `#top` an id: three, four, six or eight hexadecimal digits are a colour.
+  if (
+    !/^#([0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})$/i.test(text) &&
+    !/^[-+]?\.?\d|\(|,\s/.test(text.replace(/\[.*\]|:[\w-]+\(.*\)/g, ''))
+  ) {
+    const list = compileSelectorList(text);
+    const isElement = !/^[a-z]+$/i.test(text) || list.kind === 'invalid' || ELEMENTS.has(text.toLowerCase());
+    if (list.kind === 'list' && isElement) return { kind: 'selector', text, selectors: list.selectors };
+  }
+  return { kind: 'value', form: valueForm(text), text };
+}
+
+/** A bare word is an element's name before it is a keyword. */
+const ELEMENTS = new Set(
+  (
+    'html head body a abbr address article aside b blockquote button caption center cite code dd del details dfn div dl dt ' +
+    'em fieldset figcaption figure font footer form h1 h2 h3 h4 h5 h6 header hr i iframe img input kbd label legend li ' +
+    'main mark nav ol option p pre q s section select small span strong sub summary sup svg table tbody td textarea tfoot ' +
+    'th thead tr u ul video'
+  ).split(' '),
+);
+
+/** Words of a value that compare equal however they are spelled. */
+export function valueForm(text: string): string {
+  return normalValue('background-color', text, '');
+}
+
+/** Whether a declaration's value is, or holds, a value. */
+export function holdsValue(value: string, form: string): boolean {
+  if (valueForm(value) === form) return true;
+  const words = value.match(/#[0-9a-f]{3,8}\b|[a-z-]+\([^()]*\)|[^\s,()/]+/gi) ?? [];
+  return words.some((word) => valueForm(word) === form);
+}
+
+/** The classes and ids a selector names, anywhere in it. */
+export function namesOf(selector: ComplexSelector): Set<string> {
+  const names = new Set<string>();
+  const visit = ({ compounds }: ComplexSelector): void => {
+    for (const { id, classes, rest } of compounds) {
+      if (id !== undefined) names.add(`#${id}`);
+      for (const name of classes) names.add(`.${name}`);
+      for (const simple of rest)
+        if (simple.kind === 'among' || simple.kind === 'has') simple.selectors.forEach(visit);
+    }
+  };
+  visit(selector);
+  return names;
+}
+
+/** `.kind` or `#top`: one name and nothing else; then every rule that names it is meant. */
+export function onlyName([only, ...others]: readonly ComplexSelector[]): string | undefined {
+  if (only === undefined || others.length > 0 || only.compounds.length > 1 || only.pseudoElement !== '')
+    return undefined;
+  const [{ type, id, classes, rest } = {} as Compound] = only.compounds;
+  if (type !== undefined || rest.length > 0 || classes.length + (id === undefined ? 0 : 1) !== 1)
+    return undefined;
+  return id === undefined ? `.${classes[0]}` : `#${id}`;
+}

@@ -1,0 +1,238 @@
+// Stage 10, reach. In: a site, and a selector, a value, a custom property or a rule. Out: where it has effect: which
+// declarations win, are beaten or wait for a state, on how many elements of which pages, and who else says the same.
+
+import { NEVER, placeInSource, type SiteModel, type Weighed } from '../../cascade/index.js';
+import type { Page, PageElement } from '../../markup/index.js';
+import { canonicalProperty, type Declaration, normalValue, parseDeclarations } from '../../sheets/index.js';
+import { comparePaths, type Place, placeIn } from '../../source.js';
+import { type Asked, holdsValue, namesOf, onlyName } from './asked.js';
+import { byDeclaration, type Lot, lotOf, traceSite } from './trace.js';
+
+export { type Asked, namesOf, readAsked } from './asked.js';
+export {
+  byDeclaration,
+  type Lot,
+  lotOf,
+  standingFor,
+  type Traced,
+  traceSite,
+  type WeighedElement,
+} from './trace.js';
+
+export type Holder = 'platform' | 'theme' | 'page' | 'style attribute' | 'old attribute';
+
+export interface ReachedDeclaration {
+  readonly property: string;
+  readonly value: string;
+  readonly important: boolean;
+  readonly holder: Holder;
+  /** Empty for style and old attributes. */
+  readonly selector: string;
+  /** The first place; style attributes that say the same are one. */
+  readonly place: Place;
+  /** Elements on which it wins, waits for a state or a medium, is beaten. */
+  readonly wins: number;
+  readonly waits: number;
+  readonly beaten: number;
+  /** Pages on which it wins or waits. */
+  readonly pages: number;
+  /** Other places that say the same. */
+  readonly shared: { readonly times: number; readonly places: readonly Place[] };
+}
+
+export interface Reach {
+  /** Elements that match, or on which something asked about has a say. */
+  readonly elements: number;
+  /** Most elements first. */
+  readonly pages: readonly { readonly path: string; readonly elements: number }[];
+  readonly declarations: readonly ReachedDeclaration[];
+}
+
+interface Record {
+  readonly declaration: Declaration;
+  readonly holder: Holder;
+  readonly selector: string;
+  readonly place: Place;
+  readonly lots: { [lot in Lot]: number };
+  readonly pages: Set<string>;
+}
+
+/** In: `isPlatform`, whether a sheet is the platform's. */
+export function reachOf(model: SiteModel, asked: Asked, isPlatform: (path: string) => boolean): Reach {
+  const records = new Map<string, Record>();
+  const touched = new Map<string, number>();
+  const picks = picker(asked);
+  let elements = 0;
+  traceSite(model, ({ page, element, reader, weighed }) => {
+    let has =
+      asked.kind === 'selector' &&
+      asked.selectors.some((one) => reader.matches(one, element.index) !== NEVER);
+    for (const [, lists] of weighed) {
+      for (const parts of byDeclaration(lists).values()) {
+        const [first] = parts as [Weighed, ...Weighed[]];
+        if (!picks(first)) continue;
+        if (asked.kind !== 'selector') has = true;
+        const record = recordOf(records, first, page, element, isPlatform);
+        const lot = lotOf(parts);
+        record.lots[lot]++;
+        if (lot !== 'beaten') record.pages.add(page.path);
+      }
+    }
+    if (!has) return;
+    elements++;
+    touched.set(page.path, (touched.get(page.path) ?? 0) + 1);
+  });
+  const everywhere = writtenPlaces(model);
+  return {
+    elements,
+    pages: [...touched]
+      .map(([path, count]) => ({ path, elements: count }))
+      .sort((a, b) => b.elements - a.elements || comparePaths(a.path, b.path)),
+    declarations: [...records.values()]
+      .map((record) => told(record, everywhere))
+      .sort(
+        (a, b) =>
+          b.wins - a.wins ||
+          b.waits - a.waits ||
+          comparePaths(a.place.path, b.place.path) ||
+          a.place.line - b.place.line,
+      ),
+  };
+}
+
+function picker(asked: Asked): (one: Weighed) => boolean {
+  switch (asked.kind) {
+    case 'custom property': {
+      const use = new RegExp(`var\\(\\s*${asked.name}\\s*[,)]`);
+      return ({ entry }) => entry.declaration.property === asked.name || use.test(entry.declaration.value);
+    }
+    case 'value':
+      return ({ entry }) => holdsValue(entry.declaration.value, asked.form);
+    case 'declaration':
+      return ({ entry: { declaration } }) =>
+        canonicalProperty(declaration.property) === asked.property &&
+        normalValue(asked.property, declaration.value, '') === asked.form;
+    case 'rule':
+      return ({ origin, entry }) => {
+        if (origin.kind !== 'rule' || origin.use.source.path !== asked.path) return false;
+        const lineAt = (offset: number): number => placeInSource(origin.use.source, offset).line;
+        const { range, selectorRange } = origin.rule.rule;
+        if (asked.line < lineAt(range.start) || asked.line > lineAt(range.end - 1)) return false;
+        const { start, end } = entry.declaration.range;
+        // A line of a declaration means that one; any other line of the rule means all of it.
+        const inSelector = asked.line <= lineAt(selectorRange.end) || asked.line >= lineAt(range.end - 1);
+        return inSelector || (asked.line >= lineAt(start) && asked.line <= lineAt(end));
+      };
+    case 'selector': {
+      const name = onlyName(asked.selectors);
+      const texts = new Set(asked.selectors.map(({ text }) => text));
+      return ({ origin }) =>
+        origin.kind === 'rule' &&
+        (name === undefined ? texts.has(origin.rule.selector.text) : namesOf(origin.rule.selector).has(name));
+    }
+  }
+}
+
+function recordOf(
+  records: Map<string, Record>,
+  { origin, entry }: Weighed,
+  page: Page,
+  element: PageElement,
+  isPlatform: (path: string) => boolean,
+): Record {
+  const { declaration } = entry;
+  const said = `${declaration.property}: ${declaration.value}${declaration.important ? '!' : ''}`;
+  let key = `${origin.kind} ${said}`;
+  let holder: Holder = 'style attribute';
+  let selector = '';
+  let at: Place | undefined;
+  if (origin.kind === 'rule') {
+    const { source, program } = origin.use;
+    selector = origin.rule.selector.text;
+    holder = source.isBlock ? 'page' : isPlatform(source.path) ? 'platform' : 'theme';
+    key = `${source.isBlock ? `block ${program.sheet.text}` : source.path} ${declaration.range.start} ${selector}`;
+    at = placeInSource(source, declaration.range.start);
+  } else {
+    if (origin.kind === 'old attribute') holder = 'old attribute';
+    const range = element.tag?.attributes.get('style') ?? element.tag?.range;
+    at = range && placeIn(page.path, page.text, range.start);
+  }
+  const place = at ?? { path: page.path, line: 1, column: 1 };
+  let record = records.get(key);
+  if (record === undefined) {
+    record = {
+      declaration,
+      holder,
+      selector,
+      place,
+      lots: { wins: 0, waits: 0, beaten: 0 },
+      pages: new Set(),
+    };
+    records.set(key, record);
+  }
+  return record;
+}
+
+/** Every place where a declaration is written, by what it says; style blocks that say the same are one. */
+function writtenPlaces(model: SiteModel): Map<string, Place[]> {
+  const found = new Map<string, Place[]>();
+  const add = (declarations: readonly Declaration[], place: (one: Declaration) => Place): void => {
+    for (const one of declarations) {
+      const key = saidKey(one);
+      const known = found.get(key);
+      if (known === undefined) found.set(key, [place(one)]);
+      else known.push(place(one));
+    }
+  };
+  for (const [path, text] of model.sources.sheets) {
+    const program = model.sheetAt(path);
+    for (const { declarations } of program?.sheet.rules ?? [])
+      add(declarations, ({ range }) => placeIn(path, text, range.start));
+  }
+  const styles = new Map<string, Declaration[]>();
+  for (const page of model.pages) {
+    for (const reference of page.sheets) {
+      if (reference.kind !== 'block') continue;
+      for (const { declarations } of model.block(reference.text, page).sheet.rules)
+        add(declarations, ({ range }) =>
+          placeIn(page.path, page.text, (reference.offset ?? 0) + range.start),
+        );
+    }
+    for (const { style, tag } of page.elements) {
+      const range = tag?.attributes.get('style');
+      if (style === undefined || range === undefined) continue;
+      let declarations = styles.get(style);
+      if (declarations === undefined) {
+        declarations = parseDeclarations(style).declarations;
+        styles.set(style, declarations);
+      }
+      add(declarations, () => placeIn(page.path, page.text, range.start));
+    }
+  }
+  return found;
+}
+
+function saidKey({ property, value, important }: Declaration): string {
+  const name = canonicalProperty(property);
+  return `${name}:${normalValue(name, value, '')}${important ? '!' : ''}`;
+}
+
+function told(record: Record, everywhere: ReadonlyMap<string, readonly Place[]>): ReachedDeclaration {
+  const { declaration, holder, selector, place, lots, pages } = record;
+  const others = (everywhere.get(saidKey(declaration)) ?? []).filter(
+    (one) => one.path !== place.path || one.line !== place.line || one.column !== place.column,
+  );
+  return {
+    property: declaration.property,
+    value: declaration.value,
+    important: declaration.important,
+    holder,
+    selector,
+    place,
+    wins: lots.wins,
+    waits: lots.waits,
+    beaten: lots.beaten,
+    pages: pages.size,
+    shared: { times: others.length, places: others.slice(0, 5) },
+  };
+}

@@ -1,0 +1,100 @@
+// Every declaration of a site and what became of it on each element, computed once for elements that are styled alike.
+
+import {
+  ALWAYS,
+  type HintDeclaration,
+  type SiteModel,
+  type StyleReader,
+  type Weighed,
+} from '../../cascade/index.js';
+import type { Page, PageElement } from '../../markup/index.js';
+import { interactionGroup } from '../../sheets/index.js';
+
+/** Target to longhand to every declaration of it, strongest first. */
+export type WeighedElement = ReadonlyMap<string, ReadonlyMap<string, readonly Weighed[]>>;
+
+export interface Traced {
+  readonly page: Page;
+  readonly element: PageElement;
+  readonly reader: StyleReader;
+  readonly weighed: WeighedElement;
+}
+
+/** Calls `visit` for every element of every page, a component under the first set of sheets that pages show it with. */
+export function traceSite(
+  model: SiteModel,
+  visit: (traced: Traced) => void,
+  isWanted: (page: Page) => boolean = () => true,
+): void {
+  const known = new Map<string, WeighedElement>();
+  for (const page of model.pages) {
+    const [reader] = isWanted(page) ? model.readersOf(page) : [];
+    if (reader === undefined) continue;
+    for (const element of page.elements) {
+      const key = alikeKey(reader, element);
+      let weighed = known.get(key);
+      if (weighed === undefined) {
+        weighed = reader.weighed(element.index);
+        known.set(key, weighed);
+      }
+      visit({ page, element, reader, weighed });
+    }
+  }
+}
+
+/** Equal keys: the same declarations in the same order. */
+function alikeKey(reader: StyleReader, { index, style }: PageElement): string {
+  const { hints } = reader.ownStyling(index);
+  const own = hints.map(({ property, value }: HintDeclaration) => `${property}:${value}`).join(';');
+  const folder = reader.page.path.slice(0, reader.page.path.lastIndexOf('/') + 1);
+  return `${reader.ground(index)}|${style === undefined ? '' : `${folder}|${style}`}|${own}`;
+}
+
+/** What became of a declaration on one element. */
+export type Lot = 'wins' | 'waits' | 'beaten';
+
+/** In: what the longhands of one declaration came to. Out: the best of it. */
+export function lotOf(parts: readonly Weighed[]): Lot {
+  const standing = parts.filter(({ beatenBy }) => beatenBy === undefined);
+  if (standing.some(({ condition }) => condition === ALWAYS)) return 'wins';
+  return standing.length > 0 ? 'waits' : 'beaten';
+}
+
+/** The declarations of one target of an element, each with its longhands. */
+export function byDeclaration(lists: ReadonlyMap<string, readonly Weighed[]>): Map<object, Weighed[]> {
+  const found = new Map<object, Weighed[]>();
+  for (const list of lists.values()) {
+    for (const one of list) {
+      const { declaration } = one.entry;
+      const known = found.get(declaration);
+      if (known === undefined) found.set(declaration, [one]);
+      else known.push(one);
+    }
+  }
+  return found;
+}
+
+/**
+ * What stands for one longhand under any of its names (CSS Logical Properties §4, vendor names, `all`), strongest first:
+ * what is hidden by something stronger is left out.
+ */
+export function standingFor(
+  lists: ReadonlyMap<string, readonly Weighed[]> | undefined,
+  longhand: string,
+): Weighed[] {
+  if (lists === undefined) return [];
+  const group = interactionGroup(longhand);
+  const found = [...(lists.get(longhand) ?? lists.get('all') ?? [])];
+  for (const [name, list] of lists) {
+    if (name === longhand || name === 'all') continue;
+    const other = interactionGroup(name);
+    const competes = other.name === group.name && (other.kind !== group.kind || other.kind === 'vendor');
+    if (competes) found.push(...list);
+  }
+  const standing: Weighed[] = [];
+  for (const one of found.sort((a, b) => a.rank - b.rank)) {
+    const isHidden = standing.some(({ condition }) => condition === ALWAYS || condition === one.condition);
+    if (!isHidden) standing.push(one);
+  }
+  return standing;
+}

@@ -1,0 +1,217 @@
+// Stage 13, outlast. In: a site, and the sheets of its platform after an update, with the markup too where that is
+// known. Out: which overrides survive, what would mend the others, and which elements look different in spite of them.
+
+import { compileSelectorList, SiteModel, type SiteSources } from '../../cascade/index.js';
+import { strengthen } from '../../edits/index.js';
+import { type Beaten, inspectRules, isHiddenOnly, type OverrideState } from '../override/index.js';
+import { type Difference, describeElement, prove } from '../../proof/index.js';
+import type { WrittenRule } from '../restyle/index.js';
+import type { StyleRule } from '../../sheets/index.js';
+import { pairElements } from './pairs.js';
+import { classesOf, findSuccessors, type Successor } from './successors.js';
+
+export { planMends } from './mend.js';
+export type { Successor } from './successors.js';
+
+export interface OutlastInput {
+  readonly model: SiteModel;
+  /** Path of a platform sheet to its new text. */
+  readonly sheets: ReadonlyMap<string, string>;
+  /** Path of a page to its markup after the update; empty where that is not known. */
+  readonly pages: ReadonlyMap<string, string>;
+  /** Rules that are the developer's: of the theme's sheets and of style blocks. */
+  readonly rules: readonly WrittenRule[];
+  readonly isPlatform: (path: string) => boolean;
+}
+
+export type Fate =
+  | { readonly kind: 'holds' }
+  /** It names a class that the new platform does not. */
+  | { readonly kind: 'name gone'; readonly names: readonly Successor[]; readonly likely: string | undefined }
+  | { readonly kind: 'matches nothing'; readonly likely: string | undefined }
+  | {
+      readonly kind: 'beaten';
+      readonly property: string;
+      readonly by: Beaten;
+      readonly elements: number;
+      readonly fix: string | undefined;
+    }
+  | { readonly kind: 'not needed' };
+
+export interface Outlasting {
+  readonly written: WrittenRule;
+  readonly fate: Fate;
+  /** Elements that it reaches now. */
+  readonly elements: number;
+  readonly pages: number;
+}
+
+export interface Outlast {
+  /** Rules that lean on the platform: that name one of its classes, or beat one of its rules. */
+  readonly rules: readonly Outlasting[];
+  readonly gone: readonly Successor[];
+}
+
+export function outlast(input: OutlastInput): Outlast {
+  const { model, sheets, pages, rules, isPlatform } = input;
+  const later = laterModel(model, sheets, pages);
+  const old = [...sheets.keys()].map((path) => model.sources.sheets.get(path) ?? '');
+  const gone = findSuccessors(old, [...sheets.values()]);
+  const names = platformClasses(old);
+  const list = rules.map(({ rule }) => rule);
+  const [now, then] = [inspectRules(model, list, isPlatform), inspectRules(later, list, isPlatform)];
+  const found = rules.flatMap((written, at): Outlasting[] => {
+    const [state, after] = [now[at]!, then[at]!];
+    if (!leans(state, names)) return [];
+    const fate = fateOf(written, state, after, input, later, gone);
+    return [{ written, fate, elements: state.elements, pages: state.pages }];
+  });
+  return { rules: found, gone };
+}
+
+export function laterModel(
+  model: SiteModel,
+  sheets: ReadonlyMap<string, string>,
+  pages: ReadonlyMap<string, string>,
+): SiteModel {
+  const sources: SiteSources = {
+    ...model.sources,
+    sheets: new Map([...model.sources.sheets, ...sheets]),
+    pages: new Map([...model.sources.pages, ...pages]),
+  };
+  return new SiteModel(sources, model.table, model);
+}
+
+function platformClasses(texts: readonly string[]): Set<string> {
+  return new Set(
+    texts.flatMap((text) => [...text.matchAll(/\.(-?[_a-z][\w-]*)(?=[^{}]*\{)/gi)].map(([, name]) => name!)),
+  );
+}
+
+function leans({ rule, declarations }: OverrideState, names: ReadonlySet<string>): boolean {
+  if (namesIn(rule).some((name) => names.has(name))) return true;
+  return declarations.some(({ beats, by }) => [...beats, ...by].some(({ isPlatform }) => isPlatform));
+}
+
+function namesIn({ selectors }: StyleRule): string[] {
+  const list = compileSelectorList(selectors.at(-1) ?? '');
+  return list.kind === 'invalid' ? [] : list.selectors.flatMap(({ compounds }) => [...classesOf(compounds)]);
+}
+
+function fateOf(
+  { rule }: WrittenRule,
+  now: OverrideState,
+  then: OverrideState,
+  { pages, model }: OutlastInput,
+  later: SiteModel,
+  gone: readonly Successor[],
+): Fate {
+  const lost = gone.filter(({ old }) => namesIn(rule).includes(old));
+  if (lost.length > 0 && !standsForBoth(rule, lost))
+    return { kind: 'name gone', names: lost, likely: renamed(rule, lost) };
+  if (now.elements > 0 && then.elements === 0)
+    return { kind: 'matches nothing', likely: relaxed(rule, now, model, later, pages) };
+  for (const [at, { property, wins, waits }] of now.declarations.entries()) {
+    const after = then.declarations[at]!;
+    const [by] = after.by.filter(
+      (one) =>
+        one.isPlatform &&
+        !now.declarations[at]!.by.some(
+          ({ selector, elements }) => selector === one.selector && elements >= one.elements,
+        ),
+    );
+    if (by === undefined || after.wins + after.waits >= wins + waits) continue;
+    return {
+      kind: 'beaten',
+      property,
+      by,
+      elements: wins + waits - after.wins - after.waits,
+      fix: fixFor(rule, by),
+    };
+  }
+  if (now.verdict === 'needed' && then.verdict === 'not needed') return { kind: 'not needed' };
+  return { kind: 'holds' };
+}
+
+/** Whether each selector with an old name has one with the new name beside it. */
+function standsForBoth(rule: StyleRule, lost: readonly Successor[]): boolean {
+  const form = (text: string | undefined): string[] => {
+    const list = compileSelectorList(text ?? '');
+    return list.kind === 'list' ? list.selectors.map((one) => one.text) : [];
+  };
+  const own = form(rule.selectors.at(-1));
+  const fresh = form(renamed(rule, lost));
+  return fresh.length > 0 && fresh.every((text) => own.includes(text));
+}
+
+/** The selectors with the new names for the old. */
+function renamed({ selectors }: StyleRule, lost: readonly Successor[]): string | undefined {
+  let text = selectors.at(-1) ?? '';
+  for (const { old, likely } of lost) {
+    if (likely === undefined) return undefined;
+    text = text.replace(new RegExp(`\\.${old.replace(/[^\w-]/g, '\\$&')}(?![\\w-])`, 'g'), `.${likely}`);
+  }
+  return text;
+}
+
+/** `a > b` no longer holds where something came between: `a b`, if that picks out the elements that `a > b` did. */
+function relaxed(
+  { selectors }: StyleRule,
+  now: OverrideState,
+  model: SiteModel,
+  later: SiteModel,
+  pages: ReadonlyMap<string, string>,
+): string | undefined {
+  const text = selectors.at(-1) ?? '';
+  const loose = text.replace(/\s*>\s*/g, ' ').replace(/:(first|last|only)-child/g, '');
+  const list = compileSelectorList(loose);
+  if (loose === text || list.kind === 'invalid' || pages.size === 0) return undefined;
+  const hits = now.examples.every(({ page, element }) => {
+    const [before, after] = [model.page(page), later.page(page)];
+    if (before === undefined || after === undefined) return false;
+    const own = pairElements(before, after).get(element);
+    const [reader] = later.readersOf(after);
+    return own !== undefined && list.selectors.some((one) => reader?.matches(one, own) === 1);
+  });
+  return hits ? loose : undefined;
+}
+
+/** The least specific form of the rule's selectors that beats what beats it; a rule that is !important needs the same. */
+function fixFor({ selectors }: StyleRule, by: Beaten): string | undefined {
+  const list = compileSelectorList(selectors.at(-1) ?? '');
+  const rival = compileSelectorList(by.selector);
+  if (list.kind === 'invalid' || rival.kind === 'invalid') return undefined;
+  const needed = Math.max(...rival.selectors.map(({ specificity }) => specificity));
+  const stronger = list.selectors.map(({ text }) => strengthen(text, needed)?.selector);
+  return stronger.some((text) => text === undefined) ? undefined : stronger.join(', ');
+}
+
+/** What only template text could bring about is nothing that anybody has seen. */
+function isSeen(one: Difference): boolean {
+  return one.kind !== 'style' || !isHiddenOnly(one);
+}
+
+/** What looks different after the update. Pages as they are are compared in full; where the markup changes, element by element as far as they are the same. */
+export function lookChanges(
+  model: SiteModel,
+  later: SiteModel,
+  pages: ReadonlyMap<string, string>,
+): Difference[] {
+  const changed = new Set(
+    [...pages].filter(([path, text]) => model.sources.pages.get(path) !== text).map(([path]) => path),
+  );
+  if (changed.size === 0)
+    return prove(model, later, { perPage: Number.POSITIVE_INFINITY }).differences.filter(isSeen);
+  const found: Difference[] = [];
+  for (const path of later.paths) {
+    const [before, after] = [model.page(path), later.page(path)];
+    if (before === undefined || after === undefined) continue;
+    const [first] = model.readersOf(before);
+    const [second] = later.readersOf(after);
+    if (first === undefined || second === undefined) continue;
+    for (const [i, j] of pairElements(before, after))
+      if (first.outcomeNumber(i) !== second.outcomeNumber(j))
+        found.push(...describeElement(first, i, second, j).filter(isSeen));
+  }
+  return found;
+}

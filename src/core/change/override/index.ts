@@ -1,0 +1,300 @@
+// Stage 12, override. In: a selector, declarations, and how far they are meant to reach. Out: the weakest rule that
+// beats what says them now, in the overrides part of the shared sheet, and the proof that just what was meant moved.
+
+import {
+  ALWAYS,
+  type ComplexSelector,
+  compileSelectorList,
+  NEVER,
+  SiteModel,
+  type Weighed,
+} from '../../cascade/index.js';
+import {
+  addLinks,
+  applyToSources,
+  changeText,
+  type DeclarationChange,
+  type Edit,
+  type PartNames,
+  type SharedRule,
+} from '../../edits/index.js';
+import { type IntentProof, proveIntent } from '../../proof/index.js';
+import { type Declaration, longhands } from '../../sheets/index.js';
+import { findAmiss } from './amiss.js';
+import { type Did, joinEqual, placeRules } from './placing.js';
+import { findRivals, isHiddenOnly, type Rivals } from './rivals.js';
+import { selectorAgain, type Written, weakestThatWins } from './strength.js';
+import { placementOf, type Within } from './within.js';
+
+export { type Dropped, dropOverride } from './drop.js';
+export { type Beaten, inspectRules, type OverrideState } from './inspect.js';
+export { rulesOfPart } from './placing.js';
+export { isHiddenOnly, isHiddenText } from './rivals.js';
+export { readWithin, type Within } from './within.js';
+
+export interface OverrideInput {
+  readonly model: SiteModel;
+  readonly shared: string;
+  readonly partNames: PartNames;
+  readonly selector: string;
+  readonly changes: readonly DeclarationChange[];
+  readonly within: Within;
+  readonly medium: string | undefined;
+  readonly everywhere: boolean;
+}
+
+export interface OverrideRule {
+  readonly selector: string;
+  readonly medium: string | undefined;
+  readonly declarations: readonly string[];
+  /** `kept`: it says again what the platform says in a state or medium, since the override is stronger than that. */
+  readonly role: 'override' | 'kept';
+  readonly did: Did;
+}
+
+export interface Beats {
+  readonly one: Weighed;
+  readonly elements: number;
+}
+
+interface Found {
+  readonly selector: ComplexSelector;
+  readonly rivals: Rivals;
+}
+
+export type OverrideResult =
+  | { readonly kind: 'nothing matches' }
+  | { readonly kind: 'impossible'; readonly why: string; readonly by: Weighed }
+  | Planned;
+
+export interface Planned {
+  readonly kind: 'planned';
+  readonly edits: ReadonlyMap<string, readonly Edit[]>;
+  readonly rules: readonly OverrideRule[];
+  /** Files that hold the rules. */
+  readonly paths: readonly string[];
+  readonly meant: number;
+  readonly beats: readonly Beats[];
+  readonly important: boolean;
+  readonly proof: IntentProof;
+  /** Elements that would not have what was asked, or have lost what was to stay. */
+  readonly amiss: readonly string[];
+}
+
+export function override(input: OverrideInput): OverrideResult {
+  const { model, shared, changes, within, everywhere } = input;
+  const placement = placementOf(within, model);
+  const list = compileSelectorList(input.selector);
+  const selectors = list.kind === 'list' ? list.selectors.map((one) => scoped(one, placement.scope)) : [];
+  const asked = new Set(changes.flatMap(({ property }) => longhandsOf(property)));
+  const medium =
+    input.medium === undefined
+      ? ALWAYS
+      : model.table.truths.literal(`@media ${input.medium.replace(/\s+/g, ' ').trim().toLowerCase()}`);
+  const rules: (SharedRule & { readonly role: OverrideRule['role'] })[] = [];
+  const found: Found[] = [];
+  let important = false;
+  for (const selector of selectors) {
+    const sheet = placement.blocks === undefined ? shared : undefined;
+    const rivals = findRivals(model, {
+      selector,
+      longhands: asked,
+      medium,
+      everywhere,
+      isOn: placement.isOn,
+      sheet,
+    });
+    if (rivals.elements === 0) continue;
+    const written = weakestThatWins(selector, rivals);
+    if ('kind' in written) return written;
+    found.push({ selector, rivals });
+    important ||= written.some((one) => one.important);
+    for (const one of written) rules.push(...rulesFor(selector, one, input));
+  }
+  if (found.length === 0) return { kind: 'nothing matches' };
+  const meantSelectors = found.map(({ selector }) => selector);
+  const joined = joinEqual(rules);
+  const attempt = ({ extend, link }: Way): Planned => {
+    const isWanted = needsLink(model, shared, found);
+    const unlinked = link || placement.blocks !== undefined ? [] : unlinkedPages(model, shared, isWanted);
+    const { edits, did } = placeRules(joined, input, placement.blocks, extend);
+    if (unlinked.length > 0) {
+      for (const [path, own] of placeRules(joined, input, unlinked, false).edits) edits.set(path, own);
+    } else if (placement.blocks === undefined) addLinks(model, shared, isWanted, edits);
+    const after = new SiteModel(applyToSources(model.sources, edits), model.table, model);
+    const isMeant = (path: string, index: number, target: string): boolean => {
+      const page = after.page(path);
+      // A component may be on a page that is meant.
+      if (page === undefined || (page.kind === 'page' && !placement.isOn(page))) return false;
+      return after
+        .readersOf(page)
+        .some((reader) =>
+          meantSelectors.some((one) => one.pseudoElement === target && reader.matches(one, index) !== NEVER),
+        );
+    };
+    return {
+      kind: 'planned',
+      edits,
+      rules: joined.map((rule, at) => ({
+        selector: rule.selectors.join(', '),
+        medium: rule.conditions?.[0],
+        declarations: rule.declarations.map(({ declaration }) => changeText(declaration)),
+        role: rule.role,
+        did: did[at] ?? 'written',
+      })),
+      paths: placement.blocks ?? [shared],
+      meant: found.reduce((sum, { rivals }) => sum + rivals.elements, 0),
+      beats: beaten(found),
+      important,
+      proof: shownOnly(
+        proveIntent(model, after, { isMeant, isAsked: (longhand) => asked.has(longhand) }),
+        found,
+        model,
+      ),
+      amiss: found.flatMap(({ selector, rivals: { meant } }) =>
+        findAmiss(model, after, { selector, meant, changes, medium, everywhere }),
+      ),
+    };
+  };
+  // In the place of an earlier one it may be too weak: then it is written behind everything. A page that does not link
+  // the shared sheet may be changed by what else stands there: then it gets a block of its own.
+  const ways: readonly Way[] = [
+    { extend: true, link: true },
+    { extend: false, link: true },
+    { extend: false, link: false },
+  ];
+  const isClean = ({ amiss, proof }: Planned): boolean => amiss.length === 0 && proof.strays.length === 0;
+  let first: Planned | undefined;
+  for (const way of ways) {
+    const planned = attempt(way);
+    // What is so already needs no rule.
+    if (isClean(planned))
+      return planned.proof.moved.length > 0 ? planned : { ...planned, edits: new Map(), rules: [] };
+    first ??= planned;
+  }
+  return first!;
+}
+
+/**
+ * What only template text, or what is around a fragment, could bring about is not counted: as moved, and as a stray where
+ * the shared sheet comes to a page that a component might be on.
+ */
+function shownOnly(proof: IntentProof, found: readonly Found[], model: SiteModel): IntentProof {
+  const pages = new Set(found.flatMap(({ rivals }) => [...rivals.meant.keys()]));
+  return {
+    ...proof,
+    moved: proof.moved.filter(({ page }) => pages.has(page)),
+    strays: proof.strays.filter(
+      (one) => one.kind !== 'style' || model.page(one.page)?.kind === 'page' || !isHiddenOnly(one),
+    ),
+  };
+}
+
+interface Way {
+  /** Where an override that says the same is there already, it is made longer. */
+  readonly extend: boolean;
+  /** Pages that do not link the shared sheet get a link, not a block. */
+  readonly link: boolean;
+}
+
+function unlinkedPages(model: SiteModel, shared: string, isWanted: (path: string) => boolean): string[] {
+  return model.paths.filter((path) => {
+    const page = isWanted(path) ? model.page(path) : undefined;
+    return page?.kind === 'page' && model.stackOf(page).uses.every(({ source }) => source.path !== shared);
+  });
+}
+
+/** Every declaration that is beaten, on most elements first. */
+function beaten(found: readonly Found[]): Beats[] {
+  const all = new Map<string, { one: Weighed; elements: number }>();
+  for (const { rivals } of found) {
+    for (const { beat, elements } of rivals.situations) {
+      const said = new Set<string>();
+      for (const { one } of beat) {
+        const { declaration } = one.entry;
+        const from = one.origin.kind === 'rule' ? one.origin.rule.selector.text : one.origin.kind;
+        const key = `${from} ${declaration.property}: ${declaration.value} ${declaration.range.start}`;
+        if (said.has(key)) continue;
+        said.add(key);
+        const known = all.get(key);
+        all.set(key, { one: known?.one ?? one, elements: (known?.elements ?? 0) + elements });
+      }
+    }
+  }
+  return [...all.values()].sort((a, b) => b.elements - a.elements);
+}
+
+/** Pages with an element that is meant; a component may be on any page. */
+function needsLink(model: SiteModel, shared: string, found: readonly Found[]): (path: string) => boolean {
+  const pages = new Set(found.flatMap(({ rivals }) => [...rivals.meant.keys()]));
+  const onAll = [...pages].some((path) => model.page(path)?.kind === 'component');
+  const isLinked = (path: string): boolean => {
+    const page = model.page(path);
+    const uses = page?.kind === 'page' ? model.stackOf(page).uses : [];
+    return uses.some(({ source, condition }) => source.path === shared && condition === ALWAYS);
+  };
+  return (path) => (onAll || pages.has(path)) && !isLinked(path);
+}
+
+function longhandsOf(property: string): string[] {
+  const { set, reset, unsettled } = longhands(property);
+  return property.startsWith('--') ? [property] : [...set, ...reset, ...unsettled];
+}
+
+function scoped(selector: ComplexSelector, scope: string): ComplexSelector {
+  if (scope === '') return selector;
+  const list = compileSelectorList(`${scope} ${selector.text}`);
+  return list.kind === 'list' ? list.selectors[0]! : selector;
+}
+
+function declared(changes: readonly DeclarationChange[], important: boolean): Declaration[] {
+  return changes.map(({ property, value, important: own }) => ({
+    property,
+    value: value ?? '',
+    important: important || own,
+    range: { start: 0, end: 0 },
+  }));
+}
+
+function rulesFor(
+  selector: ComplexSelector,
+  written: Written,
+  { changes, medium, shared }: OverrideInput,
+): (SharedRule & { readonly role: OverrideRule['role'] })[] {
+  const around = medium === undefined ? [] : [`@media ${medium}`];
+  const own = declared(changes, written.important).map((declaration) => ({ declaration, holder: shared }));
+  const rules: (SharedRule & { readonly role: OverrideRule['role'] })[] = [
+    {
+      selectors: [written.selector],
+      part: 'overrides',
+      declarations: own,
+      conditions: around,
+      role: 'override',
+    },
+  ];
+  // Weakest first, so that what is said again keeps its order.
+  const weakestFirst = [...written.again].sort((a, b) => b.rival.one.rank - a.rival.one.rank);
+  for (const { rival, onAll } of weakestFirst) {
+    const { one } = rival;
+    const again = selectorAgain(written.selector, selector.pseudoElement, one, onAll);
+    if (again === undefined || one.origin.kind !== 'rule') continue;
+    const { declaration } = one.entry;
+    const names = longhandsOf(declaration.property);
+    const whole = names.every((name) => changes.some(({ property }) => longhandsOf(property).includes(name)));
+    const said = {
+      property: whole ? declaration.property : one.longhand,
+      value: whole ? declaration.value : one.value,
+      important: written.important,
+      range: declaration.range,
+    };
+    const conditions = one.origin.rule.rule.conditions.map(({ kind, text }) => `@${kind} ${text}`);
+    rules.push({
+      selectors: [again],
+      part: 'overrides',
+      declarations: [{ declaration: said, holder: one.origin.use.program.holder }],
+      conditions,
+      role: 'kept',
+    });
+  }
+  return rules;
+}

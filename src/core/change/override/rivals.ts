@@ -1,0 +1,136 @@
+// What an override has to beat on the elements that are meant, and what it has to leave standing above itself. Elements
+// on which that is the same are one situation.
+
+import {
+  ALWAYS,
+  type ComplexSelector,
+  NEVER,
+  type SiteModel,
+  type StyleReader,
+  type Truth,
+  type TruthTable,
+  type Weighed,
+} from '../../cascade/index.js';
+import type { Page } from '../../markup/index.js';
+import type { StyleDifference } from '../../proof/index.js';
+import { standingFor, traceSite } from '../../ask/reach/index.js';
+
+/** One declaration that stands in the way, or above. */
+export interface Rival {
+  readonly one: Weighed;
+  /** Whether its sheet comes behind the one that the override is written into. */
+  readonly behind: boolean;
+}
+
+export interface Situation {
+  readonly elements: number;
+  /** What says the asked longhands now; one for each that is said. */
+  readonly beat: readonly Rival[];
+  /** What says them in other media and states, and must go on doing so. */
+  readonly keep: readonly Rival[];
+}
+
+export interface Rivals {
+  /** Elements that are meant, by page. */
+  readonly meant: ReadonlyMap<string, ReadonlySet<number>>;
+  readonly elements: number;
+  readonly situations: readonly Situation[];
+  /** Ids that all meant elements stand in. */
+  readonly ids: readonly string[];
+}
+
+export interface RivalsAsked {
+  readonly selector: ComplexSelector;
+  readonly longhands: ReadonlySet<string>;
+  /** The medium that the override is for, `ALWAYS` for all. */
+  readonly medium: Truth;
+  /** Beat what other media and states say, too. */
+  readonly everywhere: boolean;
+  readonly isOn: (page: Page) => boolean;
+  /** The sheet that it is written into; `undefined` for style blocks, which come last. */
+  readonly sheet: string | undefined;
+}
+
+/** Conditions that are no medium and no state: what the files do not show. */
+const HIDDEN = /template text|outside the fragment|not in the file|its position /;
+
+export function isHidden(truth: Truth, truths: TruthTable): boolean {
+  return isHiddenText(truths.text(truth));
+}
+
+export function isHiddenText(condition: string): boolean {
+  return HIDDEN.test(condition);
+}
+
+/** Whether two lists differ only in what the files do not show. */
+export function isHiddenOnly({ before, after }: StyleDifference): boolean {
+  const shown = (list: StyleDifference['before']): string =>
+    list
+      .filter(({ condition }) => !isHiddenText(condition))
+      .map(({ value, condition }) => `${value}?${condition}`)
+      .join('|');
+  return shown(before) === shown(after);
+}
+
+export function findRivals(model: SiteModel, asked: RivalsAsked): Rivals {
+  const { truths } = model.table;
+  const meant = new Map<string, Set<number>>();
+  const situations = new Map<string, { elements: number; beat: Rival[]; keep: Rival[] }>();
+  let elements = 0;
+  let ids: string[] | undefined;
+  traceSite(
+    model,
+    ({ page, element, reader, weighed }) => {
+      const matched = reader.matches(asked.selector, element.index);
+      if (matched === NEVER || isHidden(matched, truths)) return;
+      const known = meant.get(page.path);
+      if (known === undefined) meant.set(page.path, new Set([element.index]));
+      else known.add(element.index);
+      elements++;
+      ids = common(ids, idsAbove(page, element.index));
+      const when = truths.and(matched, asked.medium);
+      const [beat, keep]: [Rival[], Rival[]] = [[], []];
+      for (const longhand of asked.longhands) {
+        for (const one of standingFor(weighed.get(asked.selector.pseudoElement), longhand)) {
+          if (isHidden(one.condition, truths)) continue;
+          const isMeant = asked.everywhere || one.condition === ALWAYS || one.condition === when;
+          (isMeant ? beat : keep).push({ one, behind: isBehind(one, reader, asked.sheet) });
+          // What stands below the first that is to be beaten is beaten with it.
+          if (isMeant) break;
+        }
+      }
+      const key = `${beat.map(rivalKey).join('|')} under ${keep.map(rivalKey).join('|')}`;
+      const same = situations.get(key);
+      if (same === undefined) situations.set(key, { elements: 1, beat, keep });
+      else same.elements++;
+    },
+    asked.isOn,
+  );
+  return { meant, elements, situations: [...situations.values()], ids: ids ?? [] };
+}
+
+export function rivalKey({ one: { origin, entry, longhand, condition }, behind }: Rival): string {
+  const said = `${longhand} ${condition} ${behind}`;
+  if (origin.kind !== 'rule') return `${origin.kind} ${entry.declaration.property} ${said}`;
+  const { path, offset } = origin.use.source;
+  return `${path} ${offset + entry.declaration.range.start} ${origin.rule.selector.text} ${said}`;
+}
+
+function isBehind({ origin, weight }: Weighed, { stack }: StyleReader, sheet: string | undefined): boolean {
+  if (origin.kind !== 'rule' || sheet === undefined || origin.use.source.path === sheet) return false;
+  const own = stack.uses.findLastIndex(({ source }) => source.path === sheet);
+  return own >= 0 && weight.at > own;
+}
+
+function common(known: readonly string[] | undefined, own: readonly string[]): string[] {
+  return known === undefined ? [...own] : known.filter((id) => own.includes(id));
+}
+
+function idsAbove({ elements }: Page, index: number): string[] {
+  const found: string[] = [];
+  for (let at = elements[index]!.parent; at >= 0; at = elements[at]!.parent) {
+    const { id } = elements[at]!;
+    if (id !== undefined && /^[a-z][\w-]*$/i.test(id)) found.push(id);
+  }
+  return found;
+}

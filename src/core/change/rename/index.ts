@@ -1,0 +1,234 @@
+// Stage 15, rename. In: a class and its new name. Out: edits in markup, sheets, templates and scripts, places where nobody
+// can be sure, and the proof that nothing looks different.
+
+import { compileSelectorList, SiteModel } from '../../cascade/index.js';
+import { applyEdits, type Edit, push, withoutRule } from '../../edits/index.js';
+import { isHiddenOnly } from '../override/index.js';
+import { type Difference, prove, type StyleDifference } from '../../proof/index.js';
+import { allRules } from '../restyle/index.js';
+import { classMentions } from '../../scripts/index.js';
+import { canonicalProperty, type Declaration, normalValue, type StyleRule } from '../../sheets/index.js';
+import { type Place, placeIn } from '../../source.js';
+import { markupTokens } from './markup-tokens.js';
+import { selectorTokens } from './selector-tokens.js';
+
+export interface RenameInput {
+  readonly model: SiteModel;
+  readonly themes: readonly string[];
+  /** Texts of local scripts, by path; those of libraries are not edited. */
+  readonly scripts: ReadonlyMap<string, string>;
+  readonly isLibrary: (path: string) => boolean;
+  readonly from: string;
+  readonly to: string;
+  /** The new name is there already, and the two are to be one. */
+  readonly merge: boolean;
+  /** Rename in strings that only might mean the class, too. */
+  readonly unsure: boolean;
+}
+
+export interface UnsurePlace {
+  readonly place: Place;
+  readonly what: string;
+  /** Whether it may be edited at all. */
+  readonly editable: boolean;
+}
+
+export interface Renamed {
+  readonly edits: ReadonlyMap<string, readonly Edit[]>;
+  readonly counts: {
+    readonly markup: number;
+    readonly sheets: number;
+    readonly scripts: number;
+    readonly removed: number;
+  };
+  /** Where the new name stands already. */
+  readonly taken: readonly Place[];
+  readonly unsure: readonly UnsurePlace[];
+  /** Rules of the platform that name the class. */
+  readonly platform: readonly Place[];
+  /** What would look different: none, in what is written. */
+  readonly differences: readonly Difference[];
+}
+
+export function rename(input: RenameInput): Renamed {
+  const { model, themes, from, to } = input;
+  const edits = new Map<string, Edit[]>();
+  // What scripts and template text make of a name is not in the proof: edits there are kept apart from it.
+  const unproven = new Map<string, Edit[]>();
+  const counts = { markup: 0, sheets: 0, scripts: 0, removed: 0 };
+  const taken: Place[] = [];
+  const unsure: UnsurePlace[] = [];
+  const rules = allRules(model, themes);
+  for (const page of model.pages) {
+    const tokens = markupTokens(page, from, to);
+    counts.markup += tokens.edits.length + tokens.inert.length;
+    push(edits, page.path, tokens.edits);
+    push(unproven, page.path, tokens.inert);
+    taken.push(...tokens.taken.map((offset) => placeIn(page.path, page.text, offset)));
+    for (const { start, end, what } of tokens.unsure) {
+      unsure.push({ place: placeIn(page.path, page.text, start), what, editable: true });
+      if (input.unsure) push(unproven, page.path, [{ start, end, text: to }]);
+    }
+  }
+  const removed = input.merge
+    ? equalRules(
+        rules.map(({ rule, path, isBlock, offset }) => ({ rule, key: isBlock ? `${path} ${offset}` : path })),
+        from,
+        to,
+      )
+    : new Set<StyleRule>();
+  for (const { path, text, offset, rule } of rules) {
+    if (removed.has(rule)) {
+      const edit = withoutRule(text, rule);
+      push(edits, path, [{ start: edit.start + offset, end: edit.end + offset, text: '' }]);
+      counts.removed++;
+      continue;
+    }
+    const { start, end } = rule.selectorRange;
+    const found = selectorTokens(text.slice(start, end), from);
+    counts.sheets += found.length;
+    // A rule with nested ones in it is listed once for each run of its declarations.
+    const own = found.map((one) => ({
+      start: offset + start + one.start,
+      end: offset + start + one.end,
+      text: to,
+    }));
+    const known = edits.get(path) ?? [];
+    push(
+      edits,
+      path,
+      own.filter((edit) => !known.some((other) => other.start === edit.start)),
+    );
+    if (selectorTokens(text.slice(start, end), to).length > 0)
+      taken.push(placeIn(path, offset === 0 ? text : (model.page(path)?.text ?? text), offset + start));
+  }
+  renameInScripts(input, unproven, unsure, counts);
+  const differences = differencesOf(input, edits);
+  for (const [path, own] of unproven) push(edits, path, own);
+  return {
+    edits: new Map([...edits].filter(([, own]) => own.length > 0)),
+    counts,
+    taken,
+    unsure,
+    platform: platformPlaces(model, themes, from),
+    differences,
+  };
+}
+
+function renameInScripts(
+  { model, scripts, isLibrary, from, to, unsure: withUnsure }: RenameInput,
+  edits: Map<string, Edit[]>,
+  unsure: UnsurePlace[],
+  counts: { scripts: number },
+): void {
+  const read = (path: string, text: string, offset: number, whole: string, editable: boolean): void => {
+    for (const { name, start, end, how } of classMentions(text)) {
+      if (name !== from) continue;
+      const sure = how !== 'string' && editable;
+      if (!sure)
+        unsure.push({ place: placeIn(path, whole, offset + start), what: shorten(text, start), editable });
+      if (!editable || (!sure && !withUnsure)) continue;
+      push(edits, path, [{ start: offset + start, end: offset + end, text: to }]);
+      counts.scripts++;
+    }
+  };
+  for (const [path, text] of scripts) read(path, text, 0, text, !isLibrary(path));
+  for (const page of model.pages) {
+    for (const script of page.scripts) {
+      if (script.kind !== 'inline') continue;
+      // What a handler's attribute holds may be written with references: it is listed, and left to a person.
+      const isScript = script.how === 'script';
+      read(page.path, script.text, script.offset, page.text, isScript);
+    }
+  }
+}
+
+function shorten(text: string, at: number): string {
+  const start = text.lastIndexOf('\n', at) + 1;
+  const end = text.indexOf('\n', at);
+  return text
+    .slice(start, end < 0 ? undefined : end)
+    .trim()
+    .slice(0, 70);
+}
+
+/** Rules for the old name that say what a rule for the new one says, under the same conditions in the same sheet. */
+function equalRules(
+  rules: readonly { readonly rule: StyleRule; readonly key: string }[],
+  from: string,
+  to: string,
+): Set<StyleRule> {
+  const said = (list: readonly Declaration[]): string =>
+    list
+      .map(
+        ({ property, value, important }) =>
+          `${canonicalProperty(property)}:${normalValue(canonicalProperty(property), value, '')}${important ? '!' : ''}`,
+      )
+      .join(';');
+  const form = (
+    { selectors, conditions, layer, declarations }: StyleRule,
+    key: string,
+    renamed: boolean,
+  ): string => {
+    const text = selectors
+      .map((one) => {
+        const list = compileSelectorList(one);
+        const own = list.kind === 'list' ? list.selectors.map((s) => s.text).join(', ') : one;
+        return renamed
+          ? applyEdits(
+              own,
+              selectorTokens(own, from).map((token) => ({ ...token, text: to })),
+            )
+          : own;
+      })
+      .join(' / ');
+    return `${key} ${text} ${conditions.map((one) => one.kind + one.text).join()} ${layer ?? ''} { ${said(declarations)} }`;
+  };
+  const standing = new Set(
+    rules
+      .filter(({ rule }) => selectorTokens(rule.selectors.at(-1) ?? '', from).length === 0)
+      .map(({ rule, key }) => form(rule, key, false)),
+  );
+  return new Set(
+    rules
+      .filter(
+        ({ rule, key }) =>
+          selectorTokens(rule.selectors.at(-1) ?? '', from).length > 0 && standing.has(form(rule, key, true)),
+      )
+      .map(({ rule }) => rule),
+  );
+}
+
+function platformPlaces(model: SiteModel, themes: readonly string[], from: string): Place[] {
+  const found: Place[] = [];
+  for (const [path, text] of model.sources.sheets) {
+    if (themes.includes(path)) continue;
+    for (const { selectors, selectorRange } of model.sheetAt(path)?.sheet.rules ?? [])
+      if (selectorTokens(selectors.at(-1) ?? '', from).length > 0)
+        found.push(placeIn(path, text, selectorRange.start));
+  }
+  return found;
+}
+
+/** That template text makes a name is known from its words: they are listed, and not taken for a difference. */
+function differencesOf(
+  { model, from, to, merge }: RenameInput,
+  edits: ReadonlyMap<string, readonly Edit[]>,
+): Difference[] {
+  const { pages, sheets } = model.sources;
+  const edited = (texts: ReadonlyMap<string, string>): Map<string, string> =>
+    new Map([...texts].map(([path, text]) => [path, applyEdits(text, edits.get(path) ?? [])]));
+  const after = new SiteModel(
+    { ...model.sources, pages: edited(pages), sheets: edited(sheets) },
+    model.table,
+    model,
+  );
+  const { differences } = prove(model, after, { perPage: 5 });
+  // A condition that quotes a selector quotes it under the new name now.
+  const written = new RegExp(`\\.${from.replace(/[^\w-]/g, '\\$&')}(?![\\w-])`, 'g');
+  const form = (list: StyleDifference['before']): string =>
+    list.map(({ value, condition }) => `${value}?${condition.replace(written, `.${to}`)}`).join('|');
+  const isQuoted = ({ before, after }: StyleDifference): boolean =>
+    !merge && before.length + after.length > 0 && form(before) === form(after);
+  return differences.filter((one) => one.kind !== 'style' || !(isHiddenOnly(one) || isQuoted(one)));
+}

@@ -1,0 +1,66 @@
+// The rules of a theme that stand under a selector: in its sheets, and in the style blocks of its pages.
+
+import { compileSelectorList, type SiteModel } from '../../cascade/index.js';
+import type { StyleRule } from '../../sheets/index.js';
+import { type Place, placeIn } from '../../source.js';
+
+export interface WrittenRule {
+  /** Of the sheet, or of the page whose block it stands in. */
+  readonly path: string;
+  /** Where the sheet's text begins in the file. */
+  readonly offset: number;
+  /** The sheet's or block's own text. */
+  readonly text: string;
+  readonly isBlock: boolean;
+  readonly rule: StyleRule;
+  /** Whether the rule is for what was asked about alone, or for other selectors too. */
+  readonly whole: boolean;
+  readonly place: Place;
+}
+
+/** One form for every spelling of a selector. */
+export function selectorForm(text: string): readonly string[] | undefined {
+  const list = compileSelectorList(text);
+  return list.kind === 'invalid' ? undefined : list.selectors.map((one) => one.text);
+}
+
+/** In: a selector or a list of them. Out: the rules whose list is it, or has it in, in the order of the files. */
+export function rulesUnder(model: SiteModel, themes: readonly string[], selector: string): WrittenRule[] {
+  const wanted = selectorForm(selector);
+  if (wanted === undefined) return [];
+  return allRules(model, themes).flatMap((one) => {
+    if (one.rule.selectors.length !== 1) return [];
+    const own = selectorForm(one.rule.selectors[0]!);
+    if (own === undefined || !wanted.every((text) => own.includes(text))) return [];
+    return [{ ...one, whole: own.length === wanted.length }];
+  });
+}
+
+const listed = new WeakMap<SiteModel, { themes: readonly string[]; rules: readonly WrittenRule[] }>();
+
+/** Every rule of the theme's sheets and of style blocks, read once. */
+export function allRules(model: SiteModel, themes: readonly string[]): readonly WrittenRule[] {
+  const known = listed.get(model);
+  if (known?.themes.join() === themes.join()) return known.rules;
+  const rules: WrittenRule[] = [];
+  for (const path of themes) {
+    const sheet = model.sheetAt(path)?.sheet;
+    for (const rule of sheet?.rules ?? []) {
+      const { text } = sheet!;
+      const place = placeIn(path, text, rule.selectorRange.start);
+      rules.push({ path, offset: 0, text, isBlock: false, rule, whole: true, place });
+    }
+  }
+  for (const page of model.pages) {
+    for (const reference of page.sheets) {
+      if (reference.kind !== 'block' || reference.offset === undefined) continue;
+      const { offset, text } = reference;
+      for (const rule of model.block(text, page).sheet.rules) {
+        const place = placeIn(page.path, page.text, offset + rule.selectorRange.start);
+        rules.push({ path: page.path, offset, text, isBlock: true, rule, whole: true, place });
+      }
+    }
+  }
+  listed.set(model, { themes, rules });
+  return rules;
+}

@@ -1,0 +1,257 @@
+// `acervus-draft.yaml`: the proposal as a person reads and edits it. Comments survive a second `draft`.
+
+import {
+  Document,
+  isMap,
+  isScalar,
+  isSeq,
+  LineCounter,
+  parseDocument,
+  type YAMLMap,
+  type YAMLSeq,
+} from 'yaml';
+import { z } from 'zod';
+import { CLASS_NAME } from '../search/index.js';
+import { firstIssue, scopeName, sharedPath, tasteName } from '../../site/config.js';
+import { UsageError } from '../usage-error.js';
+
+export const DRAFT_FILE = 'acervus-draft.yaml';
+
+const yesOrNo = z
+  .union([z.boolean(), z.enum(['yes', 'no'])])
+  .transform((value) => value === true || value === 'yes');
+
+export const HOMES = [
+  'already given',
+  'existing class',
+  'existing hooks',
+  'position',
+  'new class',
+  'from style blocks',
+  'grouped rule',
+] as const;
+
+const styleSchema = z.strictObject({
+  id: z.string().describe('By which the style is found again: leave it.'),
+  home: z.enum(HOMES).describe('For reading: where it goes.'),
+  name: z.string().optional().describe('Name of the new class, without a dot.'),
+  take: yesOrNo.describe('no leaves the style where it is.'),
+  reviewed: yesOrNo.optional().describe('A person has decided on it.'),
+  into: z
+    .string()
+    .optional()
+    .describe('Name of another style of the draft, whose class these elements take instead.'),
+  except: z
+    .array(z.string())
+    .optional()
+    .describe('Places, each page:line:column of a start tag, that stay as they are.'),
+  selector: z.string().optional().describe('For reading: what picks the elements out.'),
+  beats: z.string().optional().describe('For reading: the rule that a plain selector is too weak against.'),
+  elements: z.int().optional().describe('For reading: how many elements.'),
+  pages: z.int().optional().describe('For reading: on how many pages.'),
+  'out of': z.string().optional().describe('For reading: where it stands now.'),
+  'written into': z.string().optional().describe('For reading: the page whose own block holds it.'),
+  'such as': z.array(z.string()).optional().describe('For reading: two of the places.'),
+  saves: z
+    .strictObject({ places: z.int(), bytes: z.int() })
+    .optional()
+    .describe('For reading: places less to keep up; characters less, about.'),
+  instead: z.string().optional().describe('For reading: why no selector that exists could do it.'),
+  declarations: z.string().describe('CSS declarations; addresses are relative to the shared sheet.'),
+});
+
+const tokenSchema = z.strictObject({
+  name: z
+    .string()
+    .regex(/^--[a-zA-Z_][\w-]*$/, 'expected two dashes, a letter, then letters, digits, - and _'),
+  take: yesOrNo,
+  value: z.string().describe('For reading: the value as most places write it.'),
+  kind: z.string().describe('For reading: what the value is.'),
+  form: z.string().describe('By which the value is found again: leave it.'),
+  uses: z.int().describe('For reading: how often the sheets would say it.'),
+});
+
+const nearSchema = z.strictObject({
+  from: z.string().describe('The rarer value.'),
+  to: z.string().describe('The value that it nearly is.'),
+  change: yesOrNo.describe('yes makes them the same; only that changes how the site looks.'),
+  apart: z.string().describe('For reading: how far apart they are.'),
+  'such as': z.array(z.string()).describe('For reading: where the rarer one stands.'),
+});
+
+export const draftSchema = z.strictObject({
+  format: z.literal(2),
+  shared: sharedPath,
+  taste: tasteName,
+  scope: scopeName,
+  'at-least': z.int().min(2),
+  upkeep: z.strictObject({ now: z.int(), after: z.int() }).describe('For reading: places to keep up.'),
+  styles: z.array(styleSchema),
+  tokens: z.array(tokenSchema),
+  'near misses': z.array(nearSchema),
+  kept: z.array(
+    z.strictObject({ reason: z.string(), declarations: z.number(), 'such as': z.array(z.string()) }),
+  ),
+});
+
+export type Draft = z.infer<typeof draftSchema>;
+export type DraftStyle = Draft['styles'][number];
+
+const INTRODUCTION = ` Acervus draft: a home for every style that is written in the wrong place or more than once.
+ Edit it by hand, or go through it with: acervus draft --review.  Then run: acervus adopt
+   rename   change a name
+   refuse   take: no
+   except   except: [page.html:12:5]   (these places stay as they are)
+   merge    into: other-name   (its elements take that class; what the other lacks stays inline)
+ Declarations may be left out; adopt proves that nothing looks different. Near misses change only where you say so.`;
+
+const READ_ONLY = [
+  'home',
+  'selector',
+  'beats',
+  'elements',
+  'pages',
+  'out of',
+  'written into',
+  'such as',
+  'saves',
+  'instead',
+  'declarations',
+] as const;
+
+/** The text of a draft. In: an earlier draft's text, whose comments are kept where styles are the same. */
+export function renderDraft(draft: Draft, earlier: string | undefined): string {
+  const document = earlier === undefined ? undefined : parseDocument(earlier);
+  const fresh = document === undefined || document.errors.length > 0 || !isMap(document.contents);
+  const target = fresh ? new Document({ ...draft, styles: [] }) : document;
+  if (fresh) target.commentBefore = INTRODUCTION;
+  const items = fresh ? new Map<string, YAMLMap>() : knownStyles(target);
+  if (!fresh)
+    for (const [key, value] of Object.entries(draft))
+      if (key !== 'styles') target.set(key, plainNode(target, value));
+  const styles = target.createNode([]) as YAMLSeq;
+  for (const style of draft.styles) {
+    const item = items.get(style.id);
+    if (item === undefined) {
+      styles.items.push(styleNode(target, style));
+      continue;
+    }
+    const node = styleNode(target, style);
+    for (const key of READ_ONLY) item.delete(key);
+    for (const key of READ_ONLY) if (node.has(key)) item.set(key, node.get(key, true));
+    for (const key of ['name', 'take', 'reviewed', 'into', 'except'] as const)
+      if (node.has(key)) item.set(key, node.get(key, true));
+    styles.items.push(item);
+  }
+  target.set('styles', styles);
+  for (const key of ['tokens', 'near misses', 'kept'] as const)
+    target.set(key, plainNode(target, draft[key]));
+  return target.toString({ lineWidth: 100 });
+}
+
+function knownStyles(document: Document): Map<string, YAMLMap> {
+  const items = new Map<string, YAMLMap>();
+  const known = document.get('styles');
+  if (isSeq(known)) for (const item of known.items) if (isMap(item)) items.set(String(item.get('id')), item);
+  return items;
+}
+
+/** Places in one line each, yes and no as words. */
+function plainNode(document: Document, value: unknown): unknown {
+  const words = (item: unknown): unknown => {
+    if (typeof item !== 'object' || item === null) return item;
+    if (Array.isArray(item)) return item.map(words);
+    return Object.fromEntries(
+      Object.entries(item).map(([key, one]) => [
+        key,
+        typeof one === 'boolean' ? (one ? 'yes' : 'no') : words(one),
+      ]),
+    );
+  };
+  return document.createNode(words(value));
+}
+
+function styleNode(document: Document, style: DraftStyle): YAMLMap {
+  const node = plainNode(document, style) as YAMLMap;
+  node.spaceBefore = true;
+  const css = node.get('declarations', true);
+  if (isScalar(css)) css.type = 'BLOCK_LITERAL';
+  return node;
+}
+
+/** What a person says to one style. */
+export interface Answer {
+  take: boolean;
+  name?: string;
+}
+
+/** The draft's text with an answer in it; everything else stays as it is written. */
+export function answerDraft(text: string, id: string, { take, name }: Answer): string {
+  const document = parseDocument(text);
+  const item = knownStyles(document).get(id);
+  if (item === undefined) return text;
+  item.set('take', take ? 'yes' : 'no');
+  if (name !== undefined) item.set('name', name);
+  item.set('reviewed', 'yes');
+  return document.toString({ lineWidth: 100 });
+}
+
+/** Reads a draft. Throws `UsageError` with the line and what was expected. */
+export function parseDraft(text: string): Draft {
+  const lines = new LineCounter();
+  const document = parseDocument(text, { lineCounter: lines });
+  const [problem] = document.errors;
+  if (problem !== undefined) {
+    const line = problem.linePos?.[0].line ?? 1;
+    throw new UsageError(
+      `${DRAFT_FILE}:${line}: is not valid YAML: ${problem.message.split('\n')[0]?.replace(/ at line.*$/, '')}; correct it, or delete it and draft again`,
+    );
+  }
+  const value: unknown = document.toJS();
+  if (typeof value === 'object' && value !== null && 'format' in value && value.format === 1)
+    throw new UsageError(`${DRAFT_FILE}: was made by an earlier version; delete it and draft again`);
+  const result = draftSchema.safeParse(value);
+  const lineOf = (path: readonly PropertyKey[]): number => {
+    for (let length = path.length; length > 0; length--) {
+      const node = document.getIn(path.slice(0, length) as (string | number)[], true);
+      const range = (node as { range?: readonly number[] } | undefined)?.range;
+      if (range?.[0] !== undefined) return lines.linePos(range[0]).line;
+    }
+    return 1;
+  };
+  if (!result.success)
+    throw new UsageError(
+      `${DRAFT_FILE}:${lineOf(result.error.issues[0]?.path ?? [])}: ${firstIssue(result.error)}`,
+    );
+  checkNames(result.data, (index) => lineOf(['styles', index, 'name']));
+  return result.data;
+}
+
+function checkNames({ styles }: Draft, lineOf: (index: number) => number): void {
+  const first = new Map<string, number>();
+  styles.forEach(({ name, take, into, home }, index) => {
+    if (!take || into !== undefined || home !== 'new class') return;
+    if (name === undefined || !CLASS_NAME.test(name)) {
+      throw new UsageError(
+        `${DRAFT_FILE}:${lineOf(index)}: styles[${index}].name: "${name ?? ''}" is no class name; use letters, digits, - and _, a letter first`,
+      );
+    }
+    const other = first.get(name.toLowerCase());
+    if (other !== undefined) {
+      throw new UsageError(
+        `${DRAFT_FILE}:${lineOf(index)}: styles[${index}].name: "${name}" names the style on line ${lineOf(other)} too; rename one, or merge it with "into: ${name}"`,
+      );
+    }
+    first.set(name.toLowerCase(), index);
+  });
+  styles.forEach(({ name, take, into, home }, index) => {
+    if (!take || into === undefined) return;
+    const target = styles.find(
+      (style) => style.name === into && style.take && style.into === undefined && style.home === 'new class',
+    );
+    if (target === undefined || home !== 'new class')
+      throw new UsageError(
+        `${DRAFT_FILE}:${lineOf(index)}: styles[${index}].into: "${into}" is no new class of the draft that is taken; "${name ?? 'a style without a class'}" cannot go into it`,
+      );
+  });
+}

@@ -1,0 +1,131 @@
+// Presentational hints: attributes and elements that are styling, as author declarations of specificity 0 in front of all
+// rules (HTML standard, "presentational hints").
+
+import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
+import {
+  borderWidth,
+  HINT_TABLE,
+  type HintDeclaration,
+  hasBorderColour,
+  hasOddBorder,
+  one,
+} from './table.js';
+import { wholeNumber } from './values.js';
+import { svgHints } from './svg.js';
+
+/** One old attribute, or the element's own outdated name, and what it says in CSS. */
+export interface Hint {
+  /** `undefined` for the element's name. */
+  readonly attribute: string | undefined;
+  /** `undefined` where no CSS is known that says exactly the same. */
+  readonly declarations: readonly HintDeclaration[] | undefined;
+}
+
+/**
+ * Outdated elements, what browsers' own sheets say of them, and the element that says nothing in their place. Only what
+ * is drawn as this table tells is listed.
+ */
+export const OUTDATED_ELEMENTS: ReadonlyMap<
+  string,
+  { readonly neutral: string; readonly declarations: readonly HintDeclaration[] }
+> = new Map([
+  ['center', { neutral: 'div', declarations: one('text-align', '-webkit-center') }],
+  ['font', { neutral: 'span', declarations: [] }],
+  ['big', { neutral: 'span', declarations: one('font-size', 'larger') }],
+]);
+
+/** Whether an element's name or attributes could be styling at all. */
+export function mayHaveHints({ name, attributes }: PageElement): boolean {
+  if (OUTDATED_ELEMENTS.has(name)) return true;
+  const known = attributes.length === 0 ? undefined : HINT_TABLE.get(name);
+  return known !== undefined && attributes.some((one) => known.has(one.name));
+}
+
+/** In: an element. Out: its hints in source order, the element's name first. */
+export function ownHints(page: Page, element: PageElement): Hint[] {
+  if (element.namespace !== 'html') return [];
+  const hints: Hint[] = [];
+  const outdated = OUTDATED_ELEMENTS.get(element.name);
+  if (outdated !== undefined) hints.push({ attribute: undefined, declarations: outdated.declarations });
+  const known = HINT_TABLE.get(element.name);
+  if (known === undefined) return hints;
+  for (const { name, value } of element.attributes) {
+    const mapping = known.get(name);
+    if (mapping === undefined) continue;
+    const declarations = isExactHint(page, element, name) ? mapping(value, element) : undefined;
+    hints.push({ attribute: name, declarations });
+  }
+  return hints;
+}
+
+/**
+ * What an element's own name and attributes say in CSS, in source order, and what its table says to a cell. Attributes that
+ * no CSS is known to match exactly are left out; see `isExactHint`. In: `table`, the table of a cell.
+ */
+export function hintDeclarations(
+  page: Page,
+  element: PageElement,
+  table: PageElement | undefined = tableOf(page, element),
+): readonly HintDeclaration[] {
+  if (element.namespace === 'svg') return svgHints(element);
+  if (element.namespace !== 'html') return NOTHING;
+  const known = HINT_TABLE.get(element.name);
+  const outdated = OUTDATED_ELEMENTS.get(element.name);
+  if (known === undefined) return outdated?.declarations ?? NOTHING;
+  let found: HintDeclaration[] | undefined;
+  const add = (declarations: readonly HintDeclaration[] | undefined): void => {
+    if (declarations === undefined || declarations.length === 0) return;
+    found ??= [];
+    found.push(...declarations);
+  };
+  if (table !== undefined) for (const { declarations } of cellHints(table)) add(declarations);
+  add(outdated?.declarations);
+  for (const { name, value } of element.attributes) add(known.get(name)?.(value, element));
+  return found ?? NOTHING;
+}
+
+const NOTHING: readonly HintDeclaration[] = [];
+
+/** Whether an attribute is styling and nothing else, and CSS is known that says exactly the same. */
+export function isExactHint(
+  page: Page,
+  { namespace, name, attributes }: PageElement,
+  attribute: string,
+): boolean {
+  if (namespace !== 'html') return false;
+  // In quirks mode browsers put a gap beside a picture for its attribute, whatever it floats by.
+  if (page.quirks && name === 'img' && attribute === 'align') return false;
+  // There too, a cell that must not break takes its width for the least.
+  if (page.quirks && attribute === 'nowrap') return false;
+  const mapping = HINT_TABLE.get(name)?.get(attribute);
+  const value = attributeOf(attributes, attribute);
+  // What template text makes of a value is not known.
+  if (mapping === undefined || value === undefined || hasTemplateText(value)) return false;
+  return mapping(value, { attributes }) !== undefined;
+}
+
+/** The table that a cell belongs to; `undefined` for what is no cell, or has none. */
+export function tableOf(page: Page, cell: PageElement): PageElement | undefined {
+  if (cell.name !== 'td' && cell.name !== 'th') return undefined;
+  let at = cell.parent;
+  while (at >= 0 && page.elements[at]!.name !== 'table') at = page.elements[at]!.parent;
+  return page.elements[at];
+}
+
+/** `cellpadding` and `border` stand on the table and style its cells too. In: a table. Out: what it says of its cells. */
+export function cellHints({ attributes }: PageElement): Hint[] {
+  const hints: Hint[] = [];
+  const padding = attributeOf(attributes, 'cellpadding');
+  if (padding !== undefined && padding !== '') {
+    const declarations = one('padding', `${Math.max(0, wholeNumber(padding) ?? 0)}px`);
+    hints.push({ attribute: 'cellpadding', declarations });
+  }
+  if (hasOddBorder(attributes) || borderWidth(attributes) === 0) return hints;
+  const declarations = [
+    ...one('border-width', '1px'),
+    ...one('border-style', hasBorderColour(attributes) ? 'solid' : 'inset'),
+    ...one('border-color', 'inherit'),
+  ];
+  hints.push({ attribute: 'border', declarations });
+  return hints;
+}

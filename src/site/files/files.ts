@@ -1,0 +1,94 @@
+// Where a site's files come from: a folder on the disk, or a commit of a git repository. Read only.
+
+import { execFileSync } from 'node:child_process';
+import { existsSync, readFileSync, realpathSync, statSync } from 'node:fs';
+import path from 'node:path';
+import { globSync } from 'tinyglobby';
+import { UsageError } from '../../core/usage-error.js';
+
+export interface SiteFiles {
+  /** For messages: the folder, or the commit. */
+  readonly label: string;
+  /** Site-relative paths with `/`, sorted; hidden and dependency folders left out. */
+  list(): readonly string[];
+  /** `undefined` when there is no such file. */
+  read(file: string): Buffer | undefined;
+}
+
+export const DEPENDENCY_FOLDERS = ['node_modules', 'bower_components', 'jspm_packages'];
+
+/** Throws `UsageError` for a folder that is none, and for links that lead out of it. */
+export function openFolder(folder: string): SiteFiles {
+  const root = path.resolve(folder);
+  if (!existsSync(root))
+    throw new UsageError(`${folder}: there is no such folder; name the folder that holds the site`);
+  if (!statSync(root).isDirectory())
+    throw new UsageError(`${folder}: is a file; name the folder that holds the site`);
+  const real = realpathSync(root);
+  let files: string[] | undefined;
+  return {
+    label: folder,
+    list: () => {
+      files ??= globSync(['**/*'], {
+        cwd: root,
+        dot: false,
+        followSymbolicLinks: true,
+        expandDirectories: false,
+        ignore: DEPENDENCY_FOLDERS.map((name) => `**/${name}/**`),
+      })
+        .map((file) => file.replaceAll('\\', '/'))
+        .sort();
+      return files;
+    },
+    read: (file) => {
+      const full = path.join(root, file);
+      if (!existsSync(full) || !statSync(full).isFile()) return undefined;
+      const target = realpathSync(full);
+      if (target !== real && !target.startsWith(real + path.sep)) {
+        throw new UsageError(
+          `${file}: is a link that leads out of the site; add it to "exclude" in acervus.json, or copy the file in`,
+        );
+      }
+      return readFileSync(full);
+    },
+  };
+}
+
+/** The site as it was at a commit. `folder` is the site's folder in the work tree. Throws `UsageError`. */
+export function openCommit(folder: string, reference: string): SiteFiles {
+  const git = (...args: string[]): Buffer =>
+    execFileSync('git', args, {
+      cwd: path.resolve(folder),
+      stdio: ['ignore', 'pipe', 'pipe'],
+      maxBuffer: 1 << 30,
+    });
+  let tree: string;
+  try {
+    const prefix = git('rev-parse', '--show-prefix').toString().trim();
+    tree = git('rev-parse', '--verify', '--quiet', '--end-of-options', `${reference}^{commit}`)
+      .toString()
+      .trim();
+    if (prefix !== '')
+      tree = git('rev-parse', `${tree}:${prefix.replace(/\/$/, '')}`)
+        .toString()
+        .trim();
+  } catch {
+    throw new UsageError(
+      `${reference}: is neither a folder nor a commit that git knows here; give one of them to --against`,
+    );
+  }
+  const skipped = new RegExp(`(^|/)(\\.|(${DEPENDENCY_FOLDERS.join('|')})/)`);
+  const objects = new Map<string, string>();
+  for (const row of git('ls-tree', '-r', '-z', '--full-tree', tree).toString('utf8').split('\0')) {
+    const match = /^100\d+ blob ([0-9a-f]+)\t(.*)$/s.exec(row);
+    if (match !== null && !skipped.test(match[2]!)) objects.set(match[2]!, match[1]!);
+  }
+  return {
+    label: reference,
+    list: () => [...objects.keys()].sort(),
+    read: (file) => {
+      const object = objects.get(file);
+      return object === undefined ? undefined : git('cat-file', 'blob', object);
+    },
+  };
+}

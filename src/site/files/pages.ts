@@ -1,0 +1,66 @@
+// Reads the pages of a site, and nothing that takes long to load: a thread that only reads pages starts with this.
+
+import { hasTemplateText } from '../../core/markup/index.js';
+import type { Config } from '../config.js';
+import { type Decoded, decodeFile } from './encoding.js';
+import type { SiteFiles } from './files.js';
+import { UsageError } from '../../core/usage-error.js';
+
+export const CONFIG_FILE = 'acervus.json';
+
+/** Where pages come from. */
+export interface PageSource {
+  /** Paths of all files that may be pages, in order. */
+  readonly pagePaths: readonly string[];
+  /** The text of a page; `undefined` for one that is empty or gone. */
+  page(path: string): string | undefined;
+  isComponent(path: string): boolean;
+  /** A local copy of a sheet that lies elsewhere, if the developer named one. */
+  copyOf(address: string): string | undefined;
+}
+
+/** What one thread tells another of a `PageSource`. */
+export interface PageSourceData {
+  readonly paths: readonly string[];
+  readonly components: ReadonlySet<string>;
+  readonly copies: ReadonlyMap<string, string>;
+}
+
+export function pageSource(files: SiteFiles, { paths, components, copies }: PageSourceData): PageSource {
+  return {
+    pagePaths: paths,
+    page: (path) => readPageText(files, path)?.text,
+    isComponent: (path) => components.has(path),
+    copyOf: (address) => copies.get(address),
+  };
+}
+
+/** A decoded page; `undefined` for one that is empty or gone. Throws `UsageError` for what is no HTML. */
+export function readPageText(files: SiteFiles, file: string): Decoded | undefined {
+  const decoded = readText(files, file);
+  if (decoded === undefined || decoded.text.trim() === '') return undefined;
+  if (!/<[a-z!?/%]/i.test(decoded.text) && !hasTemplateText(decoded.text)) {
+    throw new UsageError(
+      `${file}: is no HTML: it holds no tag; add it to "exclude" in ${CONFIG_FILE} or mend it`,
+    );
+  }
+  return decoded;
+}
+
+/** A decoded file; `undefined` where there is none. Throws `UsageError` for what is no text. */
+export function readText(files: SiteFiles, file: string): Decoded | undefined {
+  const bytes = files.read(file);
+  if (bytes === undefined) return undefined;
+  const decoded = decodeFile(bytes);
+  if (decoded === undefined)
+    throw new UsageError(
+      `${file}: is binary or in an unknown encoding; add it to "exclude" in ${CONFIG_FILE}`,
+    );
+  return decoded;
+}
+
+/** The site's configuration. What checks it is loaded only where there is one. Throws `UsageError`. */
+export async function readConfig(files: SiteFiles): Promise<Config> {
+  const text = files.read(CONFIG_FILE)?.toString('utf8');
+  return text === undefined ? {} : (await import('../config.js')).parseConfig(text);
+}

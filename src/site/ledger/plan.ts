@@ -1,0 +1,165 @@
+// The change that a draft was proven with, kept beside the ledger: adopting the draft as it was made, on the files as they
+// were, needs no second proof. Lives in `.acervus/`; safe to delete.
+
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmdirSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import writeFileAtomic from 'write-file-atomic';
+import { z } from 'zod';
+import type { FileChange } from './change.js';
+import { draftSchema } from '../../core/draft/text.js';
+import { decodeAs } from '../files/encoding.js';
+import type { SiteFiles } from '../files/files.js';
+import { sha256 } from './record.js';
+
+/** Raised when the same input may lead to another plan. */
+const PLANNER = 1;
+
+const count = z.int().min(0);
+
+/** What is told of an adoption. */
+export const adoptionSchema = z.strictObject({
+  shared: z.string(),
+  upkeep: z
+    .strictObject({ now: count, after: count })
+    .describe('Places that hold a declaration or an old attribute.'),
+  size: z.strictObject({ now: count, after: count }).describe('Characters in pages and sheets.'),
+  styles: draftSchema.shape.styles,
+  tokens: z.array(z.strictObject({ name: z.string(), value: z.string(), kind: z.string(), uses: count })),
+  changed: z
+    .strictObject({ elements: count, pages: count })
+    .describe('What looks different, by near misses that the draft makes the same.'),
+  gone: z.array(z.string()).describe('Styles of the draft that the site no longer asks for.'),
+  kept: z.array(z.strictObject({ reason: z.string(), declarations: count, places: z.array(z.string()) })),
+  proof: z.strictObject({
+    pages: count,
+    components: count,
+    elements: count,
+    assumptions: z.array(z.string()),
+  }),
+});
+
+export type AdoptionTold = z.infer<typeof adoptionSchema>;
+
+const planSchema = z.strictObject({
+  planner: z.literal(PLANNER),
+  /** SHA-256 of the draft's text. */
+  draft: z.string(),
+  /** SHA-256 of the names of all files. */
+  list: z.string(),
+  /** SHA-256 of everything that was read, `null` for what was not there. */
+  inputs: z.record(z.string(), z.string().nullable()),
+  files: z.array(
+    z.strictObject({
+      path: z.string(),
+      encoding: z.strictObject({ name: z.string(), mark: z.boolean() }),
+      edits: z.array(z.strictObject({ start: count, end: count, text: z.string() })),
+    }),
+  ),
+  told: adoptionSchema,
+});
+
+const FILE = path.join('.acervus', 'plan.json');
+
+/** Files whose every reading is noted. */
+export interface NotedFiles extends SiteFiles {
+  readonly inputs: ReadonlyMap<string, string | null>;
+}
+
+export function noteReadings(files: SiteFiles): NotedFiles {
+  const inputs = new Map<string, string | null>();
+  return {
+    label: files.label,
+    inputs,
+    list: () => files.list(),
+    read: (file) => {
+      const bytes = files.read(file);
+      inputs.set(file, bytes === undefined ? null : sha256(bytes));
+      return bytes;
+    },
+  };
+}
+
+/** Keeps a plan. In: the text of its draft; what was read for it; the change; what is told of it. */
+export function savePlan(
+  root: string,
+  draft: string,
+  files: NotedFiles,
+  changes: readonly FileChange[],
+  told: AdoptionTold,
+): void {
+  if (changes.length === 0) {
+    dropPlan(root);
+    return;
+  }
+  const plan: z.infer<typeof planSchema> = {
+    planner: PLANNER,
+    draft: sha256(Buffer.from(draft)),
+    list: listPrint(files),
+    inputs: Object.fromEntries(files.inputs),
+    files: changes.map(({ path: file, encoding, edits }) => ({
+      path: file,
+      encoding,
+      edits: edits.map(({ start, end, text }) => ({ start, end, text })),
+    })),
+    told,
+  };
+  mkdirSync(path.join(root, '.acervus'), { recursive: true });
+  writeFileAtomic.sync(path.join(root, FILE), JSON.stringify(plan));
+}
+
+/** The plan of a draft, if neither it nor anything that was read for it has changed since. */
+export function findPlan(
+  root: string,
+  draft: string,
+  files: SiteFiles,
+): { readonly changes: readonly FileChange[]; readonly told: AdoptionTold } | undefined {
+  const file = path.join(root, FILE);
+  if (!existsSync(file)) return undefined;
+  const parsed = planSchema.safeParse(readPlan(file));
+  if (!parsed.success) return undefined;
+  const { draft: print, list, inputs, files: planned, told } = parsed.data;
+  if (print !== sha256(Buffer.from(draft)) || list !== listPrint(files)) return undefined;
+  const bytes = new Map<string, Buffer | undefined>();
+  for (const [name, known] of Object.entries(inputs)) {
+    const now = files.read(name);
+    if ((now === undefined ? null : sha256(now)) !== known) return undefined;
+    bytes.set(name, now);
+  }
+  const changes: FileChange[] = [];
+  for (const { path: name, encoding, edits } of planned) {
+    if (!(name in inputs)) return undefined;
+    const now = bytes.get(name);
+    const text = now === undefined ? '' : decodeAs(now, encoding);
+    if (text === undefined) return undefined;
+    changes.push({ path: name, text, encoding, edits });
+  }
+  return { changes, told };
+}
+
+/** A plan that is carried out, or whose site is another, is none any more. */
+export function dropPlan(root: string): void {
+  rmSync(path.join(root, FILE), { force: true });
+  const folder = path.join(root, '.acervus');
+  if (existsSync(folder) && readdirSync(folder).length === 0) rmdirSync(folder);
+}
+
+function readPlan(file: string): unknown {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8'));
+  } catch {
+    // A plan that cannot be read is made again.
+    return undefined;
+  }
+}
+
+/** The draft itself stands among the files, and is compared by its text. */
+function listPrint(files: SiteFiles): string {
+  return sha256(
+    Buffer.from(
+      files
+        .list()
+        .filter((name) => name !== 'acervus-draft.yaml')
+        .join('\n'),
+    ),
+  );
+}

@@ -1,0 +1,95 @@
+// One whole state of a site in memory, for planning changes. What only looks at a site goes page by page instead.
+
+import { resolveAddress, sheetPath } from '../../core/addresses.js';
+import { OutcomeTable, SiteModel, TruthTable } from '../../core/cascade/index.js';
+import { SiteScripts } from '../../core/stock/index.js';
+import { type Config, parseConfig } from '../config.js';
+import type { Encoding } from '../files/encoding.js';
+import type { SiteFiles } from '../files/files.js';
+import { CONFIG_FILE } from '../files/pages.js';
+import { type SheetOwner, SiteReader } from './reader.js';
+import { UsageError } from '../../core/usage-error.js';
+
+export interface Site {
+  readonly files: SiteFiles;
+  readonly config: Config;
+  readonly model: SiteModel;
+  readonly scripts: SiteScripts;
+  /** Texts of the site's local scripts, by path. */
+  readonly scriptTexts: ReadonlyMap<string, string>;
+  readonly isLibrary: (path: string) => boolean;
+  /** Linked and imported sheets, most used first. */
+  readonly sheets: readonly SheetOwner[];
+  /** Site path of the shared sheet, whether or not it exists. */
+  readonly shared: string;
+  /** Encodings of the files that are not plain UTF-8. */
+  readonly encodings: ReadonlyMap<string, Encoding>;
+}
+
+export interface LoadOptions {
+  /** The shared sheet that a draft names, instead of the configured or usual one. */
+  readonly shared?: string;
+}
+
+/** Loads one state of a site. Throws `UsageError` for what cannot be a site. */
+export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
+  const reader = new SiteReader(files, parseConfig(files.read(CONFIG_FILE)?.toString('utf8')));
+  const pages = new Map<string, string>();
+  for (const file of reader.pagePaths) {
+    const text = reader.page(file);
+    if (text !== undefined) pages.set(file, text);
+  }
+  if (pages.size === 0)
+    throw new UsageError(`${files.label}: all its pages are empty; there is nothing to read`);
+  const sheets = new Map<string, string>();
+  const scripts = new Map<string, string>();
+  const { copies } = reader;
+  const components = new Set([...pages.keys()].filter(reader.isComponent));
+  // The model parses the pages; reading what they lead to then fills the same maps it looks into.
+  const model = new SiteModel({ pages, components, sheets, copies }, new OutcomeTable(new TruthTable()));
+  const readSheet = (file: string | undefined): void => {
+    const sheet = file === undefined || sheets.has(file) ? undefined : reader.sheetAt(file);
+    if (file === undefined || sheet === undefined) return;
+    sheets.set(file, sheet.text);
+    for (const { address } of sheet.imports) readSheet(sheetPath(address, file, (one) => copies.get(one)));
+  };
+  for (const page of model.pages) {
+    for (const reference of page.sheets) {
+      if (reference.kind === 'link')
+        readSheet(sheetPath(reference.address, page.path, (one) => copies.get(one)));
+      else if (/@import/i.test(reference.text))
+        for (const { address } of model.block(reference.text, page).sheet.imports)
+          readSheet(sheetPath(address, page.path, (one) => copies.get(one)));
+    }
+    for (const reference of page.scripts) {
+      const resolved = reference.kind === 'link' ? resolveAddress(reference.address, page.path) : undefined;
+      const text = resolved?.kind === 'site' ? reader.textAt(resolved.path) : undefined;
+      if (resolved?.kind === 'site' && text !== undefined) scripts.set(resolved.path, text);
+    }
+  }
+  const owners = reader.owners(sheetUses(model));
+  const shared = options.shared ?? reader.shared(owners);
+  readSheet(shared);
+  return {
+    files,
+    config: reader.config,
+    model,
+    scripts: new SiteScripts({ scripts, isLibrary: (file) => reader.isLibrary(file) }),
+    scriptTexts: scripts,
+    isLibrary: (file) => reader.isLibrary(file),
+    sheets: owners,
+    shared,
+    encodings: reader.encodings,
+  };
+}
+
+/** How many pages use each sheet file. */
+function sheetUses(model: SiteModel): Map<string, number> {
+  const uses = new Map<string, number>();
+  for (const page of model.pages) {
+    if (page.kind !== 'page') continue;
+    const paths = new Set(model.stackOf(page).uses.map(({ source }) => source.path));
+    for (const file of paths) if (model.sources.sheets.has(file)) uses.set(file, (uses.get(file) ?? 0) + 1);
+  }
+  return uses;
+}

@@ -1,0 +1,72 @@
+// One page and the sheets it uses, and nothing else of its site: for questions about one element.
+
+import { OutcomeTable, SiteStyles, StyleReader, TruthTable } from '../../core/cascade/index.js';
+import { parsePage } from '../../core/markup/index.js';
+import { openFolder } from '../files/files.js';
+import { readConfig } from '../files/pages.js';
+import { SiteReader } from './reader.js';
+import { UsageError } from '../../core/usage-error.js';
+
+export interface OpenedPage {
+  readonly reader: StyleReader;
+  readonly isPlatform: (path: string) => boolean;
+  /** Sheets on other hosts that the page links. */
+  readonly unread: readonly string[];
+  /** For a component: how many different sets of sheets it may be shown with; the first is taken. */
+  readonly settings: number;
+  /** Whether any of a list of names stands in each page of the site, by text alone: how many pages. */
+  readonly pagesWith: (names: readonly string[]) => { readonly pages: number; readonly of: number };
+}
+
+/** In: the site's folder; the page's path inside it. Throws `UsageError`. */
+export async function openPage(folder: string, path: string): Promise<OpenedPage> {
+  const files = openFolder(folder);
+  const config = await readConfig(files);
+  const file = path.replaceAll('\\', '/').replace(/^\.\//, '');
+  if (files.read(file) === undefined)
+    throw new UsageError(noSuchPage(folder, file, new SiteReader(files, config).pagePaths));
+  const own = new SiteReader(files, config, [file]);
+  const pagesWith: OpenedPage['pagesWith'] = (names) => {
+    const all = new SiteReader(files, config);
+    const texts = all.pagePaths.map((one) => all.page(one) ?? '');
+    const written = names.map(
+      (name) => new RegExp(`(?<![\\w-])${name.replace(/[^\w-]/g, '\\$&')}(?![\\w-])`),
+    );
+    return {
+      pages: texts.filter((text) => written.every((one) => one.test(text))).length,
+      of: texts.length,
+    };
+  };
+  const isPlatform = (sheet: string): boolean => own.isLibrary(sheet);
+  if (own.isComponent(file)) {
+    const { loadSite } = await import('./load.js');
+    const { model } = loadSite(files);
+    const page = model.page(file);
+    if (page === undefined) throw new UsageError(`${file}: is empty; there is nothing to explain`);
+    const [reader, ...others] = model.readersOf(page);
+    if (reader === undefined)
+      throw new UsageError(
+        `${file}: is a component, and no page of the site shows which sheets it is styled by`,
+      );
+    return { reader, isPlatform, unread: [], settings: others.length + 1, pagesWith };
+  }
+  const text = own.page(file);
+  if (text === undefined) throw new UsageError(`${file}: is empty; there is nothing to explain`);
+  const table = new OutcomeTable(new TruthTable());
+  const styles = new SiteStyles(
+    { textAt: (sheet) => own.textAt(sheet), copyOf: (one) => own.copyOf(one) },
+    table,
+  );
+  const page = parsePage(file, text, false);
+  const stack = styles.stackOf(page);
+  const unread = stack.unread.map(({ address }) => address);
+  return { reader: new StyleReader(page, stack, table), isPlatform, unread, settings: 1, pagesWith };
+}
+
+function noSuchPage(folder: string, file: string, paths: readonly string[]): string {
+  const name = file.split('/').at(-1);
+  const near = paths.filter((one) => one.split('/').at(-1) === name);
+  const hint =
+    near.length > 0 ? near.slice(0, 3).join(', ') : `one of its ${paths.length} pages, such as ${paths[0]}`;
+  return `${file}: is no page of ${folder}; name ${hint}`;
+}

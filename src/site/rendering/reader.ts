@@ -1,0 +1,165 @@
+// Reads a site file by file: pages found without configuration, the sheets and scripts they lead to, and who owns each.
+
+import path from 'node:path';
+import picomatch from 'picomatch';
+import { readScript } from '../../core/scripts/index.js';
+// Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
+import { parseSheet } from '../../core/sheets/parse.js';
+import type { Sheet } from '../../core/sheets/sheet.js';
+import type { SheetShelf } from '../../core/stock/index.js';
+import type { Config } from '../config.js';
+import type { Decoded, Encoding } from '../files/encoding.js';
+import type { SiteFiles } from '../files/files.js';
+import { CONFIG_FILE, type PageSource, type PageSourceData, readPageText, readText } from '../files/pages.js';
+import { UsageError } from '../../core/usage-error.js';
+
+export interface SheetOwner {
+  readonly path: string;
+  readonly owner: 'platform' | 'theme';
+  /** How it was decided, for the reader of a survey. */
+  readonly because: string;
+  readonly pages: number;
+}
+
+const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', '**/*.tpl'];
+const COMPONENTS = ['**/*.tpl'];
+const PLATFORM_FOLDERS =
+  /(^|\/)(platform|vendors?|plugins?|libs?|dist|third[-_]party|frameworks?|packages|kit)\//i;
+
+/** Pages are read each time they are asked for; sheets and scripts once. */
+export class SiteReader implements SheetShelf, PageSource {
+  /** Paths of all files that may be pages, in order. */
+  readonly pagePaths: readonly string[];
+  readonly copies: ReadonlyMap<string, string>;
+  /** Encodings of the files that are not plain UTF-8. */
+  readonly encodings = new Map<string, Encoding>();
+  readonly isComponent: (file: string) => boolean;
+  readonly #isExcluded: (file: string) => boolean;
+  readonly #texts = new Map<string, string | undefined>();
+  readonly #sheets = new Map<string, Sheet | undefined>();
+  readonly #words = new Map<string, ReadonlySet<string> | undefined>();
+
+  /** In: the pages, where another thread has found them. Throws `UsageError` for a folder without pages. */
+  constructor(
+    readonly files: SiteFiles,
+    readonly config: Config,
+    pagePaths?: readonly string[],
+  ) {
+    const { exclude, components, pages, copies } = config;
+    this.#isExcluded = matcher(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
+    this.isComponent = matcher(components ?? COMPONENTS);
+    this.copies = new Map(Object.entries(copies ?? {}));
+    const isPage = matcher(pages ?? PAGES);
+    this.pagePaths = pagePaths ?? files.list().filter((file) => isPage(file) && !this.#isExcluded(file));
+    if (this.pagePaths.length === 0)
+      throw new UsageError(
+        `${files.label}: holds no page; name a folder with .html files, or set "pages" in ${CONFIG_FILE}`,
+      );
+    for (const [address, file] of this.copies) {
+      if (this.textAt(file) === undefined)
+        throw new UsageError(`${CONFIG_FILE}: copies: there is no ${file} to stand for ${address}`);
+    }
+  }
+
+  /** Throws `UsageError` for what is no HTML. */
+  page(file: string): string | undefined {
+    return this.#noted(file, readPageText(this.files, file));
+  }
+
+  /** The text of a sheet or script; `undefined` where there is none, or it is excluded. */
+  textAt(file: string): string | undefined {
+    if (!this.#texts.has(file))
+      this.#texts.set(
+        file,
+        this.#isExcluded(file) ? undefined : this.#noted(file, readText(this.files, file)),
+      );
+    return this.#texts.get(file);
+  }
+
+  sheetAt(file: string): Sheet | undefined {
+    if (!this.#sheets.has(file)) {
+      const text = this.textAt(file);
+      this.#sheets.set(file, text === undefined ? undefined : parseSheet(text));
+    }
+    return this.#sheets.get(file);
+  }
+
+  copyOf(address: string): string | undefined {
+    return this.copies.get(address);
+  }
+
+  /** The words in the strings of a linked script. */
+  scriptWords(file: string): ReadonlySet<string> | undefined {
+    if (!this.#words.has(file)) {
+      const text = this.textAt(file);
+      this.#words.set(file, text === undefined ? undefined : readScript(text).words);
+    }
+    return this.#words.get(file);
+  }
+
+  /** Library scripts are not the site's own: minified, or in a platform folder. */
+  isLibrary(file: string): boolean {
+    return this.#ownerOf(file).owner === 'platform';
+  }
+
+  /** In: how many pages use each sheet. Out: who owns it, most used first. */
+  owners(uses: ReadonlyMap<string, number>): SheetOwner[] {
+    return [...uses]
+      .map(([file, pages]) => ({ path: file, pages, ...this.#ownerOf(file) }))
+      .sort((a, b) => b.pages - a.pages || (a.path < b.path ? -1 : 1));
+  }
+
+  /** Site path of the shared sheet, whether or not it exists. */
+  shared(sheets: readonly SheetOwner[]): string {
+    return this.config.shared ?? defaultShared(sheets, this.files.list());
+  }
+
+  /** What another thread needs to read the pages. */
+  pageData(): PageSourceData {
+    const components = new Set(this.pagePaths.filter(this.isComponent));
+    return { paths: this.pagePaths, components, copies: this.copies };
+  }
+
+  #noted(file: string, decoded: Decoded | undefined): string | undefined {
+    if (decoded === undefined) return undefined;
+    const { encoding, text } = decoded;
+    if (encoding.name !== 'utf-8' || encoding.mark) this.encodings.set(file, encoding);
+    return text;
+  }
+
+  #ownerOf(file: string): Pick<SheetOwner, 'owner' | 'because'> {
+    const { shared, theme, platform } = this.config;
+    if (file === shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
+    if (matcher(theme)(file)) return { owner: 'theme', because: `"theme" in ${CONFIG_FILE}` };
+    if (matcher(platform)(file)) return { owner: 'platform', because: `"platform" in ${CONFIG_FILE}` };
+    const folder = PLATFORM_FOLDERS.exec(file)?.[2];
+    if (folder !== undefined) return { owner: 'platform', because: `folder ${folder}` };
+    if (/\.min\.(css|js)$/i.test(file) || isMinified(this.textAt(file) ?? ''))
+      return { owner: 'platform', because: 'minified' };
+    return { owner: 'theme', because: 'readable source' };
+  }
+}
+
+function matcher(patterns: readonly string[] | undefined): (file: string) => boolean {
+  return patterns === undefined || patterns.length === 0
+    ? () => false
+    : picomatch([...patterns], { dot: false });
+}
+
+/** More than 400 characters a line on average: nobody edits that by hand. */
+function isMinified(text: string): boolean {
+  return text.length > 2000 && text.length / (text.split('\n').length || 1) > 400;
+}
+
+/** The theme's sheet of that name; else beside the theme sheet that most pages use; else in a folder for sheets; else at the top. */
+function defaultShared(sheets: readonly SheetOwner[], files: readonly string[]): string {
+  const themes = sheets.filter(({ owner }) => owner === 'theme');
+  const known = themes.find(({ path: file }) => path.posix.basename(file) === 'shared.css');
+  if (known !== undefined) return known.path;
+  const [theme] = themes;
+  if (theme !== undefined) return path.posix.join(path.posix.dirname(theme.path), 'shared.css');
+  for (const folder of ['css', 'styles', 'assets/css']) {
+    if (files.some((file) => file.startsWith(`${folder}/`))) return `${folder}/shared.css`;
+  }
+  return 'shared.css';
+}

@@ -1,0 +1,72 @@
+// Runs a job over the pages of a site on several threads.
+
+import { statSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
+import path from 'node:path';
+import { Worker } from 'node:worker_threads';
+import type { Job, JobResult } from './jobs.js';
+import { newCells } from './shares.js';
+import type { StateName } from '../files/state.js';
+import { UsageError } from '../../core/usage-error.js';
+
+/** Below this many bytes of pages a second thread costs more than it brings. */
+const WORTH_A_THREAD = 3_000_000;
+const MOST_THREADS = 4;
+
+export type WorkerMessage =
+  | { readonly kind: 'done'; readonly result: JobResult }
+  | { readonly kind: 'refused'; readonly message: string };
+
+/**
+ * Runs a job on this thread and `jobs - 1` others.
+ * In: `own`, which does this thread's part. Out: the results, this thread's first. Throws `UsageError` when a thread does.
+ */
+export async function inThreads(
+  job: Job,
+  jobs: number,
+  own: (cells: Int32Array) => Promise<JobResult>,
+): Promise<JobResult[]> {
+  const cells = newCells();
+  const others = Array.from({ length: jobs - 1 }, () => startWorker(job, cells));
+  try {
+    const first = await own(cells);
+    return [first, ...(await Promise.all(others.map(({ result }) => result)))];
+  } finally {
+    for (const { worker } of others) void worker.terminate();
+  }
+}
+
+function startWorker(job: Job, cells: Int32Array): { worker: Worker; result: Promise<JobResult> } {
+  const worker = new Worker(new URL('./worker.js', import.meta.url), {
+    workerData: { job, cells },
+  });
+  const result = new Promise<JobResult>((resolve, reject) => {
+    worker.once('message', (message: WorkerMessage) => {
+      if (message.kind === 'done') resolve(message.result);
+      else reject(new UsageError(message.message));
+    });
+    worker.once('error', reject);
+  });
+  // A refusal of this thread's own part is told first; the others' must not be left unheard.
+  result.catch(() => undefined);
+  return { worker, result };
+}
+
+/**
+ * How many threads to use.
+ * In: what the user asked for; the pages; where they are. Out: at least 1. Throws `UsageError` for no whole number.
+ */
+export function threadCount(asked: string | undefined, pages: readonly string[], state: StateName): number {
+  if (asked !== undefined) {
+    const jobs = Number(asked);
+    if (!Number.isInteger(jobs) || jobs < 1 || jobs > 64)
+      throw new UsageError(`--jobs ${asked}: expected a whole number from 1 to 64`);
+    return Math.min(jobs, Math.max(1, pages.length));
+  }
+  let bytes = 0;
+  for (const file of pages) {
+    bytes += statSync(path.join(state.folder, file), { throwIfNoEntry: false })?.size ?? 0;
+    if (bytes > WORTH_A_THREAD) return Math.min(MOST_THREADS, availableParallelism());
+  }
+  return 1;
+}

@@ -1,0 +1,87 @@
+// The proof between two states of a site on the disk, its pages spread over threads.
+
+import { mergeProofs, type Proof, proofOf } from '../../core/proof/index.js';
+import { comparePaths } from '../../core/source.js';
+import type { ProveSide } from './jobs.js';
+import { readConfig } from '../files/pages.js';
+import { inThreads, threadCount } from './pool.js';
+import { PageComparer, type ProveResult } from './prove-job.js';
+import { SiteReader } from '../rendering/reader.js';
+import { takeShares } from './shares.js';
+import { openState, otherState, type StateName } from '../files/state.js';
+import { Timings } from './timings.js';
+import { UsageError } from '../../core/usage-error.js';
+
+export interface Proven {
+  readonly proof: Proof;
+  /** Whether a path is that of a component. */
+  readonly isComponent: (path: string) => boolean;
+  readonly timings: Timings;
+}
+
+export interface ProvingOptions {
+  /** How many threads, as the user wrote it. */
+  readonly jobs?: string | undefined;
+  readonly onPage?: (done: number, of: number) => void;
+}
+
+/** In: the site's folder; the folder or commit to compare with. Throws `UsageError` for what cannot be a site. */
+export async function proveSite(
+  folder: string,
+  against: string,
+  options: ProvingOptions = {},
+): Promise<Proven> {
+  const timings = new Timings();
+  const before = await openSide(otherState(folder, against), timings);
+  const after = await openSide({ kind: 'folder', folder }, timings);
+  const readers = [before.reader, after.reader] as const;
+  const paths = [...new Set(readers.flatMap(({ pagePaths }) => pagePaths))].sort(comparePaths);
+  const jobs = threadCount(options.jobs, paths, after.side.state);
+  const comparer = new PageComparer(...readers);
+  const job = { kind: 'prove', before: before.side, after: after.side, paths } as const;
+  const results = await inThreads(job, jobs, async (cells) =>
+    comparer.compare(
+      paths,
+      takeShares(cells, paths.length, (done) => options.onPage?.(done, paths.length)),
+    ),
+  );
+  const proved = results.filter((result): result is ProveResult => result.kind === 'prove');
+  for (const result of proved) timings.merge(result.timings);
+  finish(comparer, proved);
+  const proof = proofOf(comparer.prover.part);
+  if (proof.pages + proof.components === 0 && proof.differences.length === 0)
+    throw new UsageError(`${folder}: all its pages are empty; there is nothing to compare`);
+  return { proof, isComponent: readers[1].isComponent, timings };
+}
+
+async function openSide(
+  state: StateName,
+  timings: Timings,
+): Promise<{ side: ProveSide; reader: SiteReader }> {
+  const files = openState(state);
+  const config = await readConfig(files);
+  return {
+    side: { state, config },
+    reader: timings.measure('finding files', () => new SiteReader(files, config)),
+  };
+}
+
+/** Joins what the threads found, and compares what depends on all of it. */
+function finish(comparer: PageComparer, [own, ...others]: readonly ProveResult[]): void {
+  const { prover } = comparer;
+  const late = [...(own?.late ?? [])];
+  for (const other of others) {
+    mergeProofs(prover.part, other.part);
+    for (const name of other.known) prover.known.add(name);
+    late.push(...other.late);
+  }
+  if (late.length === 0) return;
+  for (const path of others.flatMap(({ contextPages }) => contextPages)) {
+    const [before, after] = comparer.pagePair(path);
+    if (before !== undefined && after !== undefined) prover.note(before, after);
+  }
+  for (const path of late.sort(comparePaths)) {
+    const [before, after] = comparer.pagePair(path);
+    if (before !== undefined && after !== undefined) prover.addLate(before, after);
+  }
+}

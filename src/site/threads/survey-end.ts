@@ -1,0 +1,64 @@
+// The part of a survey that looks at the whole site: joins what the threads found, and reads sheets and scripts.
+
+import { mergeStock, reachSheets, type StockData, takeStock } from '../../core/stock/index.js';
+import type { JobResult } from './jobs.js';
+import type { SiteReader } from '../rendering/reader.js';
+import type { SurveyedSite } from './surveying.js';
+import type { Timings } from './timings.js';
+import { UsageError } from '../../core/usage-error.js';
+
+/** Throws `UsageError` when there is no page that holds anything. */
+export function finishSurvey(
+  reader: SiteReader,
+  results: readonly JobResult[],
+  timings: Timings,
+): SurveyedSite {
+  const stock = mergeResults(results, timings);
+  if (stock.pages + stock.components === 0)
+    throw new UsageError(`${reader.files.label}: all its pages are empty; there is nothing to read`);
+  const uses = timings.measure('sheets and scripts', () => readLinked(reader, stock));
+  const sheets = reader.owners(uses);
+  const themes = sheets.filter(({ owner }) => owner === 'theme').map((sheet) => sheet.path);
+  const survey = timings.measure('counting up', () =>
+    takeStock({
+      stock,
+      shelf: reader,
+      themes,
+      scriptWords: (file) => reader.scriptWords(file),
+      scriptText: (file) => (reader.isLibrary(file) ? undefined : reader.textAt(file)),
+    }),
+  );
+  return {
+    survey,
+    sheets,
+    shared: reader.shared(sheets),
+    drafted: draftedUpkeep(reader, survey.upkeep.now),
+    timings,
+  };
+}
+
+/** Read without its parser, which takes longer to load than a small site to survey. */
+function draftedUpkeep({ files }: SiteReader, now: number): number | undefined {
+  const text = files.read('acervus-draft.yaml')?.toString('utf8') ?? '';
+  const match = /^upkeep:\r?\n {2}now: (\d+)\r?\n {2}after: (\d+)/m.exec(text);
+  return match !== null && Number(match[1]) === now ? Number(match[2]) : undefined;
+}
+
+function mergeResults(results: readonly JobResult[], timings: Timings): StockData {
+  const stocks = results.flatMap((result) => {
+    timings.merge(result.timings);
+    return result.kind === 'survey' ? [result.stock] : [];
+  });
+  return timings.measure('counting up', () => stocks.reduce(mergeStock));
+}
+
+/** Reads every sheet and script that the pages link. Out: how many pages use each sheet. */
+export function readLinked(reader: SiteReader, stock: StockData): Map<string, number> {
+  const uses = new Map<string, number>();
+  for (const links of stock.links.values()) {
+    for (const file of links.scripts) reader.scriptWords(file);
+    if (links.kind !== 'page') continue;
+    for (const file of reachSheets(links, reader).paths) uses.set(file, (uses.get(file) ?? 0) + links.pages);
+  }
+  return uses;
+}

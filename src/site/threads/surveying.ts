@@ -1,0 +1,55 @@
+// A survey of a site on the disk: its pages spread over threads, its sheets and scripts read on this one. Threads start
+// before this one loads what it needs itself.
+
+import type { Survey } from '../../core/stock/index.js';
+import { readConfig } from '../files/pages.js';
+import { inThreads, threadCount } from './pool.js';
+import { type SheetOwner, SiteReader } from '../rendering/reader.js';
+import { takeShares } from './shares.js';
+import { openState, type StateName } from '../files/state.js';
+import { takeStockOfPages } from './survey-job.js';
+import { Timings } from './timings.js';
+
+export interface SurveyedSite {
+  readonly survey: Survey;
+  /** Linked and imported sheets, most used first. */
+  readonly sheets: readonly SheetOwner[];
+  /** Site path of the shared sheet, whether or not it exists. */
+  readonly shared: string;
+  /** Upkeep once the draft that lies in the site is adopted; `undefined` without one for the site as it is. */
+  readonly drafted: number | undefined;
+  readonly timings: Timings;
+}
+
+export interface SurveyingOptions {
+  /** How many threads, as the user wrote it. */
+  readonly jobs?: string | undefined;
+  readonly onPage?: (done: number, of: number) => void;
+}
+
+/** Throws `UsageError` for what cannot be a site. */
+export async function surveySite(folder: string, options: SurveyingOptions = {}): Promise<SurveyedSite> {
+  const timings = new Timings();
+  const state: StateName = { kind: 'folder', folder };
+  const files = openState(state);
+  const config = await readConfig(files);
+  const reader = timings.measure('finding files', () => new SiteReader(files, config));
+  const paths = reader.pagePaths;
+  const jobs = threadCount(options.jobs, paths, state);
+  timings.add('starting', performance.now());
+  const results = await inThreads(
+    { kind: 'survey', state, pages: reader.pageData() },
+    jobs,
+    async (cells) => {
+      const { readLinked } = await timings.wait('loading', () => import('./survey-end.js'));
+      return takeStockOfPages(
+        reader,
+        takeShares(cells, paths.length, (done) => options.onPage?.(done, paths.length)),
+        // What the first page links, most pages link: read while other threads go on with the pages.
+        (stock) => timings.measure('sheets and scripts', () => readLinked(reader, stock)),
+      );
+    },
+  );
+  const { finishSurvey } = await import('./survey-end.js');
+  return finishSurvey(reader, results, timings);
+}

@@ -1,0 +1,15 @@
+// The entry of a worker thread: runs its part of a job and sends back what it found.
+
+import { parentPort, workerData } from 'node:worker_threads';
+import { type Job, runJob } from './jobs.js';
+import type { WorkerMessage } from './pool.js';
+import { UsageError } from '../../core/usage-error.js';
+
+const { job, cells } = workerData as { job: Job; cells: Int32Array };
+const send = (message: WorkerMessage): void => parentPort?.postMessage(message);
+try {
+  send({ kind: 'done', result: await runJob(job, cells) });
+} catch (error) {
+  if (!(error instanceof UsageError)) throw error;
+  send({ kind: 'refused', message: error.message });
+}
