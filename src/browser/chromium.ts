@@ -35,9 +35,7 @@ function isExecutable(file: string): boolean {
 export async function startChromium(): Promise<Browser> {
   const executablePath = findChromium();
   if (executablePath === undefined)
-    throw new UsageError(
-      '--browser: no Chromium found; install one (on Debian: apt-get install chromium) or name it in the variable CHROMIUM',
-    );
+    throw new UsageError('no-chromium', {});
   const args = [
     '--disable-gpu',
     '--disable-quic',
@@ -53,6 +51,6 @@ export async function startChromium(): Promise<Browser> {
     return await chromium.launch({ executablePath, args });
   } catch (error) {
     const [line] = (error as Error).message.split('\n');
-    throw new UsageError(`--browser: ${executablePath} does not start: ${line}`);
+    throw new UsageError('chromium-fails', { path: executablePath, problem: line ?? '' });
   }
 }

@@ -2,7 +2,7 @@
 
 import pixelmatch from 'pixelmatch';
 import { PNG } from 'pngjs';
-import { OUTDATED_ELEMENTS } from '../core/cascade/index.js';
+import { neutralFor } from '../core/hints/index.js';
 import type { Looks, NodeLooks } from './capture.js';
 
 export interface LooksDifference {
@@ -73,14 +73,14 @@ export function compareLooks(
 
 /** An outdated element may have become a neutral one: what it looks like is compared, not its name. */
 function isSameName(a: string, b: string): boolean {
-  return a === b || OUTDATED_ELEMENTS.get(a.toLowerCase())?.neutral === b.toLowerCase();
+  return a === b || neutralFor(a.toLowerCase()) === b.toLowerCase();
 }
 
 /** A hidden element's line with the name of the neutral element in place of an outdated one. */
 function neutral(line: string): string {
   return line.replace(
     /^[A-Z]+/,
-    (name) => OUTDATED_ELEMENTS.get(name.toLowerCase())?.neutral.toUpperCase() ?? name,
+    (name) => neutralFor(name.toLowerCase())?.toUpperCase() ?? name,
   );
 }
 

@@ -21,7 +21,7 @@ export function resolveAddress(address: string, holder: string): Resolved {
   const cut = trimmed.search(/[?#]/);
   const bare = cut < 0 ? trimmed : trimmed.slice(0, cut);
   const suffix = cut < 0 ? '' : trimmed.slice(cut);
-  const parts = bare.startsWith('/') ? [] : folderOf(holder);
+  const parts = bare.startsWith('/') ? [] : foldersOf(holder);
   for (const part of decode(bare).split('/')) {
     if (part === '' || part === '.') continue;
     if (part !== '..') parts.push(part);
@@ -43,7 +43,7 @@ export function sheetPath(
 
 /** The address of `target` as the file `holder` would write it: relative, percent-encoded where it must be. */
 export function addressFrom(holder: string, target: string): string {
-  const from = folderOf(holder);
+  const from = foldersOf(holder);
   const to = target.split('/');
   let shared = 0;
   while (shared < from.length && shared < to.length - 1 && from[shared] === to[shared]) shared++;
@@ -51,7 +51,20 @@ export function addressFrom(holder: string, target: string): string {
   return [...climb, ...to.slice(shared).map(encodePart)].join('/');
 }
 
-function folderOf(path: string): string[] {
+/**
+ * The folder of a path, with its last `/`; empty at the top. Relative addresses mean the same in all files of a folder:
+ * texts that hold some are compared together with it.
+ */
+export function folderOf(path: string): string {
+  return path.slice(0, path.lastIndexOf('/') + 1);
+}
+
+/** Whether a text holds an address, so that it means something else in another folder. */
+export function holdsAddress(css: string): boolean {
+  return /url\(/i.test(css);
+}
+
+function foldersOf(path: string): string[] {
   return path.split('/').slice(0, -1);
 }
 

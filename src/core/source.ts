@@ -1,5 +1,7 @@
 // Places in source text: half-open ranges of UTF-16 offsets, and the line and column a person sees.
 
+import { BoundedMap } from './bounded.js';
+
 export interface SourceRange {
   readonly start: number;
   readonly end: number;
@@ -39,17 +41,15 @@ export class LineIndex {
   }
 }
 
-const MOST_INDEXES = 100;
-const indexes = new Map<string, { readonly text: string; readonly index: LineIndex }>();
+const indexes = new BoundedMap<string, { readonly text: string; readonly index: LineIndex }>(100);
 
 /** The place of an offset in a file's text. Remembers the line indexes of the files last asked about. */
 export function placeIn(path: string, text: string, offset: number): Place {
   // Two states of a file are asked about in turn where they are compared.
   const key = `${text.length} ${path}`;
-  let known = indexes.get(key);
+  let known = indexes.peek(key);
   if (known?.text !== text) {
     known = { text, index: new LineIndex(path, text) };
-    if (indexes.size >= MOST_INDEXES) indexes.clear();
     indexes.set(key, known);
   }
   return known.index.placeAt(offset);

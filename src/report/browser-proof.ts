@@ -55,7 +55,7 @@ export async function proveInBrowser(
     .filter((one) => known.has(one) && !now.isComponent(one) && isWanted(one))
     .filter((_, at) => at % (options.every ?? 1) === 0);
   if (wanted.length === 0)
-    throw new UsageError('--pages: no page of both states fits; give a path or pattern such as "fares/**"');
+    throw new UsageError('pages-fit-none', {});
   const target = path.join(folder, REPORT_FOLDER);
   rmSync(target, { recursive: true, force: true });
   mkdirSync(path.join(target, 'pictures'), { recursive: true });

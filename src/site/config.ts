@@ -1,22 +1,12 @@
 // `acervus.json`: optional, checked, never code.
 
 import { z } from 'zod';
+import { firstIssue, scopeName, sharedPath, tasteName } from '../core/choices.js';
 import { PARTS } from '../core/parts.js';
-import { CONFIG_FILE } from './files/pages.js';
 import { UsageError } from '../core/usage-error.js';
 
-export const scopeName = z.enum(['site', 'section', 'page']);
-export const tasteName = z.enum(['whole looks', 'balanced', 'small pieces']);
 const namePart = z.string().regex(/^[a-zA-Z0-9_-]*$/, 'expected letters, digits, - and _');
 const globs = z.array(z.string().min(1));
-
-/** A sheet's path that stays inside the site. */
-export const sharedPath = z
-  .string()
-  .regex(
-    /^(?!(?:.*\/)?\.\.(?:\/|$))[^/\\].*\.css$/,
-    'leads out of the site or is no .css file; name one inside it, such as theme/shared.css',
-  );
 
 export const configSchema = z
   .strictObject({
@@ -85,26 +75,9 @@ export function parseConfig(text: string | undefined): Config {
   try {
     value = JSON.parse(text);
   } catch (error) {
-    throw new UsageError(
-      `${CONFIG_FILE}: is not valid JSON (${(error as Error).message}); correct or delete it`,
-    );
+    throw new UsageError('config-json', { problem: (error as Error).message });
   }
   const result = configSchema.safeParse(value);
   if (result.success) return result.data;
-  throw new UsageError(`${CONFIG_FILE}: ${firstIssue(result.error)}`);
-}
-
-/** The first thing wrong, as `key: what was expected`. */
-export function firstIssue(error: z.ZodError): string {
-  const [issue] = error.issues;
-  if (issue === undefined) return 'is not as expected';
-  const key = issue.path
-    .map((part) => (typeof part === 'number' ? `[${part}]` : String(part)))
-    .join('.')
-    .replaceAll('.[', '[');
-  if (issue.code === 'unrecognized_keys') {
-    const names = issue.keys.map((name) => `"${name}"`).join(', ');
-    return `${key === '' ? '' : `${key}: `}${names} is no key here; remove it or correct its spelling`;
-  }
-  return `${key === '' ? 'the document' : key}: ${issue.message.replace(/^Invalid input: /, '')}`;
+  throw new UsageError('config-invalid', { problem: firstIssue(result.error) });
 }

@@ -115,7 +115,7 @@ test(`${SITES} overrides on random sites do what they say, and no more`, async (
         medium: undefined,
         everywhere,
       });
-      if (result.kind !== 'planned' || result.proof.strays.length + result.amiss.length > 0) {
+      if (result.kind !== 'planned' || result.proof.strays.length + result.unmet.length > 0) {
         refused++;
         continue;
       }

@@ -1,6 +1,7 @@
 // Rejects descendant selectors without a walk: a hashed set of all names on an element's ancestors, 256 bits each.
 // Hot path: plain loops over typed arrays. A filter may say "perhaps" wrongly, never "no".
 
+import { BoundedMap } from '../bounded.js';
 import type { Page, PageElement } from '../markup/index.js';
 import type { ComplexSelector } from './selector-model.js';
 
@@ -71,19 +72,16 @@ export function wantedAncestors({ compounds, combinators }: ComplexSelector): In
 }
 
 const NONE = new Int32Array(0);
-const hashes = new Map<string, number>();
+const hashes = new BoundedMap<string, number>(100_000);
 
 /** A bit from 0 to 255 (FNV-1a over lower case, since quirks mode matches without case). */
 function hash(sign: string, name: string): number {
   const key = sign + name;
-  let bit = hashes.get(key);
-  if (bit === undefined) {
-    const text = key.toLowerCase();
-    let value = 0x811c9dc5;
-    for (let i = 0; i < text.length; i++) value = Math.imul(value ^ text.charCodeAt(i), 0x01000193);
-    bit = ((value >>> 24) ^ (value >>> 16) ^ (value >>> 8) ^ value) & 255;
-    if (hashes.size > 100_000) hashes.clear();
-    hashes.set(key, bit);
-  }
-  return bit;
+  return hashes.peek(key) ?? hashes.get(key, () => bitOf(key.toLowerCase()));
+}
+
+function bitOf(text: string): number {
+  let value = 0x811c9dc5;
+  for (let i = 0; i < text.length; i++) value = Math.imul(value ^ text.charCodeAt(i), 0x01000193);
+  return ((value >>> 24) ^ (value >>> 16) ^ (value >>> 8) ^ value) & 255;
 }

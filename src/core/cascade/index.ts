@@ -1,17 +1,6 @@
-// Stage 3, cascade. In: a page and the sheets it uses. Out: which rules match each element, under which conditions,
+// Stage 5, cascade. In: a page and the sheets it uses. Out: which rules match each element, under which conditions,
 // and its outcome lists.
 
-export type { HintDeclaration } from '../hints/table.js';
-export {
-  cellHints,
-  type Hint,
-  hintDeclarations,
-  isExactHint,
-  mayHaveHints,
-  OUTDATED_ELEMENTS,
-  ownHints,
-  tableOf,
-} from '../hints/declarations.js';
 export { Matcher, type MatcherOptions } from './matcher.js';
 export { OutcomeTable, outcomesForm, StyleReader, withoutIdle } from './outcome.js';
 export type {
@@ -19,15 +8,26 @@ export type {
   Origin,
   Outcome,
   OutcomeList,
+  MatchedSheets,
   Outcomes,
   OwnStyling,
-  Standing,
   TrialRule,
 } from './outcome-model.js';
 export { compileBlock, compileSelectors, compileSheet, type Program } from './program.js';
 export { UNSCOPED } from './program-matches.js';
 export type { Block, Entry, ProgramRule } from './rule-index.js';
 export { compileSelectorList } from './selector.js';
+export { rangesOfClass, type WrittenClass, writtenClasses } from './selector-text.js';
+export {
+  asksMoreThanNames,
+  type CompoundPlace,
+  classesIn,
+  eachCompound,
+  eachRuleCompound,
+  namesIn,
+  onlyClass,
+  onlyName,
+} from './selector-walk.js';
 export {
   type ComplexSelector,
   type Compound,

@@ -59,10 +59,10 @@ export class Matcher {
     selector: ComplexSelector,
     { start, end }: RuleScope,
     element: number,
-  ): { truth: Truth; hops: number }[] {
-    const found: { truth: Truth; hops: number }[] = [];
-    let hops = 0;
-    for (let root = element; root >= 0; root = this.#elements[root]!.parent, hops++) {
+  ): { truth: Truth; scopeDistance: number }[] {
+    const found: { truth: Truth; scopeDistance: number }[] = [];
+    let scopeDistance = 0;
+    for (let root = element; root >= 0; root = this.#elements[root]!.parent, scopeDistance++) {
       this.#subject = element;
       const begins = this.#any(start, root);
       if (begins === NEVER) continue;
@@ -73,7 +73,7 @@ export class Matcher {
         if (at === root) break;
       }
       this.#scopeRoot = -1;
-      if (truth !== NEVER) found.push({ truth, hops });
+      if (truth !== NEVER) found.push({ truth, scopeDistance });
       if (truth === ALWAYS) return found;
     }
     if (this.#fragment)
@@ -81,7 +81,7 @@ export class Matcher {
         truth: this.#table.literal(
           `a scope from ${start.map(({ text }) => text).join(', ')} outside the fragment`,
         ),
-        hops,
+        scopeDistance,
       });
     return found;
   }

@@ -14,7 +14,7 @@ export interface Contribution {
   /** For normal declarations; unlayered above all layers. */
   readonly layer: number;
   readonly specificity: number;
-  readonly hops: number;
+  readonly scopeDistance: number;
   readonly at: number;
   readonly order: number;
 }
@@ -47,7 +47,7 @@ export function inCascadeOrder(
 }
 
 function bySpecificity(a: Contribution, b: Contribution): number {
-  return b.specificity - a.specificity || nearer(a.hops, b.hops) || b.at - a.at || b.order - a.order;
+  return b.specificity - a.specificity || nearer(a.scopeDistance, b.scopeDistance) || b.at - a.at || b.order - a.order;
 }
 
 function nearer(a: number, b: number): number {

@@ -1,6 +1,6 @@
 // What the cascade makes of an element: its outcome lists, and what they come from.
 
-import type { HintDeclaration } from '../hints/table.js';
+import type { HintDeclaration } from '../hints/index.js';
 import type { RuleMatch } from './program-matches.js';
 import type { Block, Entry, ProgramRule } from './rule-index.js';
 import type { SheetUse } from './stack.js';
@@ -42,9 +42,9 @@ export interface OwnStyling {
 }
 
 /** What the sheets say of an element. */
-export interface Standing {
+export interface MatchedSheets {
   /** Names every rule that matches. */
-  readonly ground: string;
+  readonly matchKey: string;
   readonly matched: () => readonly Matched[];
 }
 

@@ -1,14 +1,14 @@
 // Outcome lists: for one element, or a pseudo-element of it, and one longhand, every declaration that could win,
 // strongest first, each with its condition, down to the first unconditional one.
 
+import { folderOf, holdsAddress } from '../addresses.js';
 import type { Page } from '../markup/index.js';
 import { hasTemplateText } from '../markup/index.js';
 import { interactionGroup, parseDeclarations } from '../sheets/index.js';
-import type { HintDeclaration } from '../hints/table.js';
-import { hintDeclarations } from '../hints/declarations.js';
+import { type HintDeclaration, hintDeclarations } from '../hints/index.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
-import type { Matched, Outcome, Outcomes, OwnStyling, Standing, TrialRule } from './outcome-model.js';
+import type { Matched, Outcome, Outcomes, OwnStyling, MatchedSheets, TrialRule } from './outcome-model.js';
 import { compileBlock } from './program.js';
 import { UNSCOPED } from './program-matches.js';
 import type { Block, ProgramRule } from './rule-index.js';
@@ -45,7 +45,7 @@ export class OutcomeTable {
   }
 
   inlineBlock(style: string, holder: string): Block {
-    const key = /url\(/i.test(style) ? `${style}\0${folderOf(holder)}` : style;
+    const key = holdsAddress(style) ? `${style}\0${folderOf(holder)}` : style;
     let block = this.#blocks.get(key);
     if (block === undefined) {
       block = compileBlock(parseDeclarations(style).declarations, holder, this.truths);
@@ -70,16 +70,12 @@ function hintForm(hints: readonly HintDeclaration[], holder: string): string {
   return text.includes('url(') ? `${text} in ${folderOf(holder)}` : text;
 }
 
-/** Addresses mean the same in all files of a folder. */
-function folderOf(path: string): string {
-  return path.slice(0, path.lastIndexOf('/') + 1);
-}
 
 /** What old attributes say is always kept: no browser reads it as CSS. */
 function hintBlock(hints: readonly HintDeclaration[], holder: string, truths: TruthTable): Block {
   const declarations = hints.map((hint) => ({ ...hint, important: false, range: { start: 0, end: 0 } }));
   const { normal } = compileBlock(declarations, holder, truths);
-  return { normal: normal.map((entry) => ({ ...entry, kept: ALWAYS })), important: [] };
+  return { normal: normal.map((entry) => ({ ...entry, supported: ALWAYS })), important: [] };
 }
 
 /** Reads the outcomes of one page's elements over one stack. */
@@ -107,8 +103,8 @@ export class StyleReader {
         matches.local(this.#matcher, this.page, index, this.#and),
         matches.rest(this.#matcher, this.page, index, this.#and),
       ]) {
-        for (const { rule, truth, hops } of part)
-          found.push({ use, at, rule, truth: truths.and(truth, use.condition), hops });
+        for (const { rule, truth, scopeDistance } of part)
+          found.push({ use, at, rule, truth: truths.and(truth, use.condition), scopeDistance });
       }
     });
     return found;
@@ -116,14 +112,14 @@ export class StyleReader {
 
   /** The number of everything that could style the element: equal numbers, equal outcomes. */
   outcomeNumber(index: number): number {
-    return this.trialNumber(this.standing(index), this.ownStyling(index), []);
+    return this.trialNumber(this.matchedSheets(index), this.ownStyling(index), []);
   }
 
   /** What the sheets say of an element, for asking again and again what would become of it. */
-  standing(index: number): Standing {
+  matchedSheets(index: number): MatchedSheets {
     let matched: readonly Matched[] | undefined;
     return {
-      ground: this.ground(index),
+      matchKey: this.matchKey(index),
       matched: () => {
         matched ??= this.matched(index);
         return matched;
@@ -142,12 +138,12 @@ export class StyleReader {
    * In: `trials`, each for the element itself, behind all sheets of the stack in the order of their `order`.
    */
   trialNumber(
-    { ground, matched }: Standing,
+    { matchKey, matched }: MatchedSheets,
     { style, hints }: OwnStyling,
     trials: readonly TrialRule[],
   ): number {
-    let signature = ground;
-    if (style !== undefined) signature += `|${/url\(/i.test(style) ? folderOf(this.page.path) : ''}|${style}`;
+    let signature = matchKey;
+    if (style !== undefined) signature += `|${holdsAddress(style) ? folderOf(this.page.path) : ''}|${style}`;
     if (hints.length > 0) signature += `|old ${hintForm(hints, this.page.path)}`;
     for (const { key } of trials) signature += `|+${key}`;
     return this.table.bySignature(signature, () =>
@@ -156,7 +152,7 @@ export class StyleReader {
   }
 
   /** Names every rule that matches: sheets that do not touch the element leave no trace. */
-  ground(index: number): string {
+  matchKey(index: number): string {
     let signature = this.stack.layersKey;
     for (const { program, key } of this.stack.uses) {
       const { matches } = program;
@@ -199,7 +195,7 @@ export class StyleReader {
     trials: readonly TrialRule[],
   ): Map<string, Contribution[]> {
     const targets = new Map<string, Contribution[]>();
-    for (const { use, at, rule, truth, hops } of matched) {
+    for (const { use, at, rule, truth, scopeDistance } of matched) {
       const name = fullLayer(use, rule);
       const contribution: Contribution = {
         origin: { kind: 'rule', use, rule },
@@ -208,7 +204,7 @@ export class StyleReader {
         layerName: name,
         layer: name === undefined ? UNLAYERED : (this.stack.layers.get(name) ?? 0),
         specificity: rule.selector.specificity,
-        hops,
+        scopeDistance,
         at,
         order: rule.order,
       };
@@ -231,7 +227,7 @@ function trialContribution({ block, specificity, order, origin }: TrialRule): Co
     layerName: undefined,
     layer: UNLAYERED,
     specificity,
-    hops: UNSCOPED,
+    scopeDistance: UNSCOPED,
     at: Number.MAX_SAFE_INTEGER,
     order,
   };
@@ -248,7 +244,7 @@ function formOf(lists: ReadonlyMap<string, Outcomes>, style: string | undefined)
 
 /** What the element itself says: its place in the cascade is its origin's, and nothing else decides. */
 function ofElement(kind: 'style attribute' | 'old attribute', block: Block): Contribution {
-  const place = { layerName: undefined, layer: UNLAYERED, specificity: 0, hops: UNSCOPED, at: 0, order: 0 };
+  const place = { layerName: undefined, layer: UNLAYERED, specificity: 0, scopeDistance: UNSCOPED, at: 0, order: 0 };
   return { origin: { kind }, block, truth: ALWAYS, ...place };
 }
 
@@ -267,7 +263,7 @@ function buildLists(contributions: readonly Contribution[], truths: TruthTable):
     for (let i = entries.length - 1; i >= 0; i--) {
       const entry = entries[i]!;
       if (closed.has(entry.longhand)) continue;
-      const condition = truths.and(contribution.truth, entry.kept);
+      const condition = truths.and(contribution.truth, entry.supported);
       const rollsBack = entry.value === 'revert-layer';
       const value = rollsBack
         ? `revert-layer in ${contribution.origin.kind} ${contribution.layer}`
@@ -300,14 +296,14 @@ function buildLists(contributions: readonly Contribution[], truths: TruthTable):
  * Only for a longhand that no other name competes with.
  */
 export function withoutIdle(list: readonly Outcome[]): Outcome[] {
-  const kept: Outcome[] = [];
+  const left: Outcome[] = [];
   for (const outcome of [...list].reverse()) {
-    const below = kept.at(-1);
+    const below = left.at(-1);
     const idle =
       below?.condition === ALWAYS && below.value === outcome.value && below.important === outcome.important;
-    if (!idle) kept.push(outcome);
+    if (!idle) left.push(outcome);
   }
-  return kept.reverse();
+  return left.reverse();
 }
 
 /**

@@ -9,6 +9,7 @@ import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
 import type { Matcher } from './matcher.js';
 import { type Indexed, type ProgramRule, RuleIndex } from './rule-index.js';
 import type { ComplexSelector, Compound, Simple } from './selector-model.js';
+import { eachCompound } from './selector-walk.js';
 import { NEVER, type Truth } from './truth.js';
 
 export interface RuleMatch {
@@ -16,7 +17,7 @@ export interface RuleMatch {
   /** Of the selector and the conditions around the rule. */
   readonly truth: Truth;
   /** Generations up to the root of the rule's scope; without a scope, more than any. */
-  readonly hops: number;
+  readonly scopeDistance: number;
 }
 
 /** An element that template text, on itself or on an ancestor, may change: matched by itself. */
@@ -87,8 +88,8 @@ export class ProgramMatches {
     const known = this.#keys.get(matches);
     if (known !== undefined) return known;
     let text = '';
-    for (const { rule, truth, hops } of matches)
-      text += `,${rule.order}.${rule.selector.specificity}${rule.selector.pseudoElement}.${truth}${hops === UNSCOPED ? '' : `^${hops}`}`;
+    for (const { rule, truth, scopeDistance } of matches)
+      text += `,${rule.order}.${rule.selector.specificity}${rule.selector.pseudoElement}.${truth}${scopeDistance === UNSCOPED ? '' : `^${scopeDistance}`}`;
     const number = this.#numbers.get(text) ?? this.#numbers.size + 1;
     this.#numbers.set(text, number);
     this.#keys.set(matches, number);
@@ -141,7 +142,7 @@ export class ProgramMatches {
   }
 
   #mention(selector: ComplexSelector): void {
-    for (const { type, id, classes, rest } of selector.compounds) {
+    eachCompound(selector, ({ type, id, classes, rest }) => {
       if (type !== undefined) this.#types.add(type);
       if (id !== undefined) this.#names.add(`#${id.toLowerCase()}`);
       for (const name of classes) this.#names.add(`.${name.toLowerCase()}`);
@@ -150,9 +151,9 @@ export class ProgramMatches {
         else if (simple.kind === 'any-link') {
           this.#attributes.add('href');
           this.#types.add('a').add('area');
-        } else if (simple.kind === 'among') for (const inner of simple.selectors) this.#mention(inner);
+        }
       }
-    }
+    });
   }
 }
 
@@ -186,10 +187,10 @@ function matchAll(
   for (const rule of rules) {
     if (rule.scope === undefined) {
       const truth = matcher.match(rule.selector, element);
-      if (truth !== NEVER) found.push({ rule, truth: and(truth, rule.condition), hops: UNSCOPED });
+      if (truth !== NEVER) found.push({ rule, truth: and(truth, rule.condition), scopeDistance: UNSCOPED });
     } else {
-      for (const { truth, hops } of matcher.matchScoped(rule.selector, rule.scope, element))
-        found.push({ rule, truth: and(truth, rule.condition), hops });
+      for (const { truth, scopeDistance } of matcher.matchScoped(rule.selector, rule.scope, element))
+        found.push({ rule, truth: and(truth, rule.condition), scopeDistance });
     }
   }
   return found.length === 0 ? NO_MATCHES : found;

@@ -98,13 +98,13 @@ export function compileBlock(declarations: readonly Declaration[], holder: strin
   for (const declaration of declarations) {
     const { property, value } = declaration;
     const sure = declarationValidity(property, value).validity === 'certain';
-    const kept = sure
+    const supported = sure
       ? ALWAYS
       : table.literal(`the browser keeps ${property}: ${value.replace(/\s+/g, ' ')}`);
     const target = declaration.important ? important : normal;
     for (const { longhand, value: form, unsettled } of expandDeclaration(property, value, holder)) {
       const resets = unsettled ? table.literal(`the browser resets ${longhand} with ${property}`) : ALWAYS;
-      target.push({ longhand, value: form, kept: table.and(kept, resets), declaration });
+      target.push({ longhand, value: form, supported: table.and(supported, resets), declaration });
     }
   }
   return { normal, important };

@@ -9,7 +9,7 @@ export interface Entry {
   readonly longhand: string;
   readonly value: string;
   /** Open where some browsers may drop the declaration. */
-  readonly kept: Truth;
+  readonly supported: Truth;
   readonly declaration: Declaration;
 }
 

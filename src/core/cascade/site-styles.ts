@@ -1,5 +1,6 @@
 // The sheets of one state of a site: each compiled once, whatever number of pages use it.
 
+import { folderOf } from '../addresses.js';
 import type { Page } from '../markup/index.js';
 import { parseSheet } from '../sheets/index.js';
 import type { OutcomeTable } from './outcome.js';
@@ -44,7 +45,7 @@ export class SiteStyles implements ProgramSource {
 
   block(text: string, page: Page): Program {
     // Equal blocks are one program, unless they hold addresses, which mean something else in another folder.
-    const folder = page.path.slice(0, page.path.lastIndexOf('/') + 1);
+    const folder = folderOf(page.path);
     const key = /url\(|@import/i.test(text) ? `${folder}\0${text}` : text;
     let program = this.#blocks.get(key);
     if (program === undefined) {

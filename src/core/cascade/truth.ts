@@ -1,10 +1,25 @@
 // Conditions that a static reading leaves open, as interned expressions: equal meaning in equal form is equal number.
 
-/** An interned condition. `NEVER` and `ALWAYS` are decided; every other number is open. */
-export type Truth = number;
+declare const truth: unique symbol;
 
-export const NEVER: Truth = 0;
-export const ALWAYS: Truth = 1;
+/**
+ * An interned condition: `NEVER`, `ALWAYS`, or open. Equal meaning is identity within one table. It is a number inside this
+ * file and nowhere else, so that nobody asks whether one is 1.
+ */
+export interface Truth {
+  readonly [truth]: 'never, always or open';
+}
+
+export const NEVER = truthOf(0);
+export const ALWAYS = truthOf(1);
+
+function truthOf(number: number): Truth {
+  return number as unknown as Truth;
+}
+
+function numberOf(one: Truth): number {
+  return one as unknown as number;
+}
 
 /** Interns conditions of one comparison. Both states must use the same table, so that equality is identity. */
 export class TruthTable {
@@ -32,19 +47,19 @@ export class TruthTable {
   not(member: Truth): Truth {
     if (member === NEVER) return ALWAYS;
     if (member === ALWAYS) return NEVER;
-    if (this.#kinds[member] === 'not') return this.#parts[member]![0]!;
+    if (this.#kinds[numberOf(member)] === 'not') return this.#parts[numberOf(member)]![0]!;
     return this.#intern('not', `not (${this.text(member)})`, [member]);
   }
 
   /** A sentence fragment for a person, and the canonical form. */
-  text(truth: Truth): string {
-    return this.#texts[truth] ?? 'never';
+  text(one: Truth): string {
+    return this.#texts[numberOf(one)] ?? 'never';
   }
 
   /** Whether a condition holds, given which of its literals do. */
-  holds(truth: Truth, decide: (literal: string) => boolean): boolean {
-    const parts = this.#parts[truth] ?? [];
-    switch (this.#kinds[truth]) {
+  holds(one: Truth, decide: (literal: string) => boolean): boolean {
+    const parts = this.#parts[numberOf(one)] ?? [];
+    switch (this.#kinds[numberOf(one)]) {
       case 'and':
         return parts.every((part) => this.holds(part, decide));
       case 'or':
@@ -52,14 +67,14 @@ export class TruthTable {
       case 'not':
         return !this.holds(parts[0]!, decide);
       default:
-        return truth === ALWAYS || (truth !== NEVER && decide(this.text(truth)));
+        return one === ALWAYS || (one !== NEVER && decide(this.text(one)));
     }
   }
 
   /** The condition that is left once some of its literals are decided. In: `decide`, `undefined` for what stays open. */
-  settle(truth: Truth, decide: (literal: string) => boolean | undefined): Truth {
-    const parts = (this.#parts[truth] ?? []).map((part) => this.settle(part, decide));
-    switch (this.#kinds[truth]) {
+  settle(one: Truth, decide: (literal: string) => boolean | undefined): Truth {
+    const parts = (this.#parts[numberOf(one)] ?? []).map((part) => this.settle(part, decide));
+    switch (this.#kinds[numberOf(one)]) {
       case 'and':
         return this.and(...parts);
       case 'or':
@@ -67,9 +82,9 @@ export class TruthTable {
       case 'not':
         return this.not(parts[0]!);
       default: {
-        if (truth === ALWAYS || truth === NEVER) return truth;
-        const decided = decide(this.text(truth));
-        return decided === undefined ? truth : decided ? ALWAYS : NEVER;
+        if (one === ALWAYS || one === NEVER) return one;
+        const decided = decide(this.text(one));
+        return decided === undefined ? one : decided ? ALWAYS : NEVER;
       }
     }
   }
@@ -84,14 +99,15 @@ export class TruthTable {
     for (const member of members) {
       if (member === absorbing) return absorbing;
       if (member === neutral) continue;
-      if (this.#kinds[member] === kind) for (const part of this.#parts[member]!) flat.add(part);
+      if (this.#kinds[numberOf(member)] === kind)
+        for (const part of this.#parts[numberOf(member)]!) flat.add(part);
       else flat.add(member);
     }
     if (flat.size === 0) return neutral;
-    const parts = [...flat].sort((a, b) => a - b);
+    const parts = [...flat].sort((a, b) => numberOf(a) - numberOf(b));
     if (parts.length === 1) return parts[0]!;
     const texts = parts.map((part) =>
-      this.#parts[part]!.length > 1 ? `(${this.text(part)})` : this.text(part),
+      this.#parts[numberOf(part)]!.length > 1 ? `(${this.text(part)})` : this.text(part),
     );
     return this.#intern(kind, texts.join(kind === 'and' ? ' and ' : ' or '), parts);
   }
@@ -99,7 +115,7 @@ export class TruthTable {
   #intern(kind: 'literal' | 'and' | 'or' | 'not', text: string, parts: readonly Truth[]): Truth {
     const known = this.#numbers.get(text);
     if (known !== undefined) return known;
-    const number = this.#texts.length;
+    const number = truthOf(this.#texts.length);
     this.#numbers.set(text, number);
     this.#texts.push(text);
     this.#parts.push(parts);

@@ -35,7 +35,7 @@ export function weighEntries(
   for (const { contribution, important } of inCascadeOrder(contributions)) {
     const entries = important ? contribution.block.important : contribution.block.normal;
     for (const { entry, longhand } of [...entries].reverse().flatMap((one) => alsoFor(one, others))) {
-      const condition = truths.and(contribution.truth, entry.kept);
+      const condition = truths.and(contribution.truth, entry.supported);
       const list = lists.get(longhand) ?? [];
       const hides = (one: Weighed): boolean =>
         one.value !== 'revert-layer' && (one.condition === ALWAYS || one.condition === condition);
@@ -88,6 +88,6 @@ export function edgeBetween(
   if (b.origin.kind === 'old attribute') return 'old attribute';
   if (a.layer !== b.layer) return 'layer';
   if (a.specificity !== b.specificity) return 'specificity';
-  if (a.hops !== b.hops) return 'nearness of its scope';
+  if (a.scopeDistance !== b.scopeDistance) return 'nearness of its scope';
   return a.at === b.at ? 'order in the sheet' : 'order of the sheets';
 }

@@ -1,40 +1,47 @@
 // Styling out of the markup: homes are searched, planned and proven; what the proof does not vouch for is searched again
 // without it, and at last left where it is.
 
+import type { SharedSheet } from '../parts.js';
 import { SiteModel } from '../cascade/index.js';
-import { type NamedStyle, type PartNames, planEdits, type SitePlan, selectorsOf } from '../edits/index.js';
+import { planEdits, type SitePlan } from '../edits/index.js';
+import { addTo } from '../group-by.js';
 import type { SourceTag } from '../markup/index.js';
-import { type Difference, differenceText, type Proof } from '../proof/index.js';
 import {
-  type Bans,
+  type Difference,
+  type Judge,
+  type Planned,
+  type Proof,
+  proveAndTakeBack,
+  type Refusals,
+} from '../proof/index.js';
+import {
+  type Decided,
   findHomes,
   type Kept,
   type Member,
+  type NamedStyle,
+  ruleItem,
   type ScopeTaste,
   type Style,
+  selectorsOf,
   type Taste,
+  unitItem,
 } from '../search/index.js';
-import type { Carrier, KeptReason, SiteScripts } from '../stock/index.js';
-import type { Judge } from './changes.js';
+import { type Carrier, type KeptReason, keptText, type SiteScripts } from '../stock/index.js';
+import type { Trace } from '../trace.js';
 
 export interface MarkupOptions {
-  /** Site path of the shared sheet. */
-  readonly shared: string;
+  readonly shared: SharedSheet;
   readonly atLeast: number;
   readonly taste: Taste;
   readonly scope: ScopeTaste;
-  readonly partNames: PartNames;
   /** Pages that must not link the shared sheet. */
   readonly apart: ReadonlySet<string>;
   /** Gives names to new classes, and takes out what a person has refused. */
   readonly decide: (styles: readonly Style[]) => Decided;
   readonly judge: Judge;
   readonly onRound?: (round: number) => void;
-}
-
-export interface Decided {
-  readonly styles: readonly NamedStyle[];
-  readonly kept: readonly Kept[];
+  readonly trace?: Trace | undefined;
 }
 
 export interface MarkupResult {
@@ -49,110 +56,165 @@ export interface MarkupResult {
 /** So often the whole search is done again; after that, what differs is left where it is. */
 const MOST_SEARCHES = 3;
 
+interface MarkupPlan extends Planned<string> {
+  readonly decided: Decided;
+  /** What the search itself left where it is. */
+  readonly searched: readonly Kept[];
+  readonly plan: SitePlan;
+  readonly blame: () => Blame;
+}
+
 export function consolidateMarkup(
   model: SiteModel,
   scripts: SiteScripts,
   carriers: readonly Carrier[],
   options: MarkupOptions,
 ): MarkupResult {
-  const hooks = new Set<string>();
-  const units = new Map<SourceTag, Map<string, KeptReason>>();
-  const bans: Bans = { hooks, units };
-  for (const { page, tag, units: own } of carriers) {
-    if (!options.apart.has(page.path) || tag === undefined) continue;
-    units.set(tag, new Map(own.map(({ key }) => [key, { kind: 'sheet kept out' }])));
-  }
-  const { atLeast, taste, scope } = options;
-  let decided: Decided | undefined;
-  let searched: readonly Kept[] = [];
-  let last: SiteModel | undefined;
-  for (let round = 1; ; round++) {
-    options.onRound?.(round);
-    if (decided === undefined || round <= MOST_SEARCHES) {
-      const search = findHomes(model, scripts, carriers, { atLeast, taste, scope, bans });
-      decided = options.decide(search.styles);
-      searched = search.kept;
-    } else decided = withoutBanned(decided, bans);
-    const plan = planEdits(model, decided.styles, options.shared, options.partNames);
-    const ban = ({ carrier, units: own }: Member, reason: KeptReason): void => {
-      if (carrier.tag === undefined) return;
-      const known = units.get(carrier.tag) ?? new Map<string, KeptReason>();
-      units.set(carrier.tag, known);
-      for (const { key } of own) known.set(key, reason);
-    };
-    for (const { member, reason } of plan.unwritten) ban(member, reason);
-    if (plan.unwritten.length > 0) continue;
-    const after = new SiteModel(plan.after, model.table, ...(last === undefined ? [model] : [model, last]));
-    last = after;
-    const proof = options.judge(model, after);
-    if (proof.differences.length === 0)
-      return { styles: decided.styles, kept: [...searched, ...decided.kept], plan, after, proof };
-    const blame = new Blame(decided.styles, after, ban, hooks);
-    if (proof.differences.filter((one) => blame.assign(one)).length > 0) continue;
-    // The plan differs where nothing was moved: nothing of it can be kept.
-    const reason: KeptReason = { kind: 'proof', detail: differenceText(proof.differences[0]!) };
-    for (const { members } of decided.styles) for (const member of members) ban(member, reason);
-  }
+  const { atLeast, taste, scope, trace } = options;
+  const searchOf = (refused: Refusals<string>): { decided: Decided; searched: readonly Kept[] } => {
+    const search = findHomes(model, scripts, carriers, { atLeast, taste, scope, refused, trace });
+    return { decided: options.decide(search.styles), searched: search.kept };
+  };
+  let found: { decided: Decided; searched: readonly Kept[] } | undefined;
+  const { plan, proof } = proveAndTakeBack<string, MarkupPlan>({
+    before: model,
+    judge: options.judge,
+    rounds: Number.POSITIVE_INFINITY,
+    refused: keptApart(carriers, options.apart),
+    plan: (refused, last, round) => {
+      options.onRound?.(round);
+      found =
+        found === undefined || round <= MOST_SEARCHES
+          ? searchOf(refused)
+          : { ...found, decided: withoutRefused(found.decided, refused) };
+      return planFound(model, found, options, last);
+    },
+    blame: (difference, { blame }) => {
+      const items = blame().of(difference);
+      if (trace !== undefined)
+        for (const { carrier, unit } of blame().unitsOf(items))
+          if (trace.follows(carrier, unit)) trace.say('proof', `taken back: ${proofText(difference)}`);
+      return items;
+    },
+  });
+  const { decided, searched } = plan;
+  return {
+    styles: decided.styles,
+    kept: [...searched, ...decided.kept],
+    plan: plan.plan,
+    after: plan.after,
+    proof,
+  };
 }
 
-/** What is left of the styles without what was banned. */
-function withoutBanned({ styles, kept }: Decided, { hooks, units }: Bans): Decided {
+function proofText(difference: Difference): string {
+  return difference.kind === 'style'
+    ? `${difference.property} of ${difference.shown} on ${difference.page} would change`
+    : `${difference.page}: ${difference.what}`;
+}
+
+function keptApart(carriers: readonly Carrier[], apart: ReadonlySet<string>): Map<string, KeptReason> {
+  const refused = new Map<string, KeptReason>();
+  for (const carrier of carriers)
+    if (apart.has(carrier.page.path))
+      for (const { key } of carrier.units) refused.set(unitItem(carrier, key), { kind: 'sheet kept out' });
+  return refused;
+}
+
+function planFound(
+  model: SiteModel,
+  { decided, searched }: { readonly decided: Decided; readonly searched: readonly Kept[] },
+  { shared, trace }: MarkupOptions,
+  last: SiteModel | undefined,
+): MarkupPlan {
+  const plan = planEdits(model, decided.styles, shared);
+  const after = new SiteModel(plan.after, model.table, ...(last === undefined ? [model] : [model, last]));
+  const items = decided.styles.flatMap(({ members }) => members.flatMap(itemsOf));
+  const impossible = new Map<string, KeptReason>();
+  for (const { member, reason } of plan.unwritten)
+    for (const item of itemsOf(member)) impossible.set(item, reason);
+  if (trace !== undefined) tellPlan(decided, plan, trace);
+  let blame: Blame | undefined;
+  const blameOnce = (): Blame => {
+    blame ??= new Blame(decided.styles, after);
+    return blame;
+  };
+  return { items, after, impossible, decided, searched, plan, blame: blameOnce };
+}
+
+function tellPlan({ styles, kept }: Decided, { edits }: SitePlan, trace: Trace): void {
+  for (const style of styles)
+    for (const { carrier, units } of style.members)
+      for (const unit of units)
+        if (trace.follows(carrier, unit))
+          trace.say(
+            'edits',
+            `goes to ${selectorsOf(style).join(', ') || style.home.kind}; ${edits.get(carrier.page.path)?.length ?? 0} edits in ${carrier.page.path}`,
+          );
+  for (const { carrier, unit, reason } of kept)
+    if (trace.follows(carrier, unit)) trace.say('draft', keptText(reason));
+}
+
+function itemsOf({ carrier, units }: Member): string[] {
+  return carrier.tag === undefined ? [] : units.map(({ key }) => unitItem(carrier, key));
+}
+
+/** What is left of the styles without what was refused. */
+function withoutRefused({ styles, kept }: Decided, refused: Refusals<string>): Decided {
   const gone: Kept[] = [];
   const left = styles.flatMap((style): NamedStyle[] => {
-    const refused = selectorsOf(style).some((selector) =>
-      style.keys.some((key) => hooks.has(`${selector}\0${key}`)),
+    const reaches = selectorsOf(style).some((selector) =>
+      style.keys.some((key) => refused.has(ruleItem(selector, key))),
     );
     const members = style.members.filter((member) => {
-      const own = member.carrier.tag && units.get(member.carrier.tag);
-      const banned = member.units.some(({ key }) => own?.has(key));
-      if (!banned && !refused) return true;
+      const own = (key: string): KeptReason | undefined => refused.get(unitItem(member.carrier, key));
+      if (!reaches && !member.units.some(({ key }) => own(key) !== undefined)) return true;
       for (const unit of member.units) {
-        const reason = own?.get(unit.key) ?? { kind: 'proof', detail: 'the selector would reach further' };
+        const reason = own(unit.key) ?? { kind: 'proof', detail: 'the selector would reach further' };
         gone.push({ carrier: member.carrier, unit, reason });
       }
       return false;
     });
-    return members.length === 0
-      ? []
-      : [members.length === style.members.length ? style : { ...style, members }];
+    if (members.length === 0) return [];
+    return [members.length === style.members.length ? style : { ...style, members }];
   });
   return { styles: left, kept: [...kept, ...gone] };
 }
 
-/** Finds what could have made each difference, and bans it. */
+/** Finds what could have made each difference. */
 class Blame {
   readonly #byPage = new Map<string, Member[]>();
   readonly #byTag = new Map<SourceTag, Member[]>();
   readonly #bySelector = new Map<string, NamedStyle[]>();
   readonly #inComponents: Member[] = [];
+  readonly #members = new Map<string, Member>();
   readonly #done = new Set<string>();
   readonly #after: SiteModel;
-  readonly #ban: (member: Member, reason: KeptReason) => void;
-  readonly #hooks: Set<string>;
 
-  constructor(
-    styles: readonly NamedStyle[],
-    after: SiteModel,
-    ban: (member: Member, reason: KeptReason) => void,
-    hooks: Set<string>,
-  ) {
+  constructor(styles: readonly NamedStyle[], after: SiteModel) {
     this.#after = after;
-    this.#ban = ban;
-    this.#hooks = hooks;
     for (const style of styles) {
-      for (const selector of selectorsOf(style)) note(this.#bySelector, selector, style);
+      for (const selector of selectorsOf(style)) addTo(this.#bySelector, selector, style);
       for (const member of style.members) {
         const { page, tag } = member.carrier;
-        note(this.#byPage, page.path, member);
-        if (tag !== undefined) note(this.#byTag, tag, member);
+        addTo(this.#byPage, page.path, member);
+        if (tag !== undefined) addTo(this.#byTag, tag, member);
         if (page.kind === 'component') this.#inComponents.push(member);
+        for (const item of itemsOf(member)) this.#members.set(item, member);
       }
     }
   }
 
-  /** Out: whether anything was found. */
-  assign(difference: Difference): boolean {
-    const reason: KeptReason = { kind: 'proof', detail: differenceText(difference) };
+  /** The units behind items. */
+  unitsOf(items: readonly string[]): { carrier: Carrier; unit: Member['units'][number] }[] {
+    return items.flatMap((item) => {
+      const member = this.#members.get(item);
+      return (member?.units ?? []).map((unit) => ({ carrier: member!.carrier, unit }));
+    });
+  }
+
+  /** The items to take back; empty where none is known, or a page was blamed as a whole already. */
+  of(difference: Difference): string[] {
     const onPage = this.#byPage.get(difference.page) ?? [];
     const page = this.#after.page(difference.page);
     if (difference.kind === 'style' && page !== undefined) {
@@ -163,15 +225,16 @@ class Blame {
           declarations.some(({ property }) => difference.property.startsWith(property)),
         ),
       );
-      for (const member of meant.length > 0 ? meant : own) this.#ban(member, reason);
-      if (own.length > 0 || this.#banRules(difference, reason)) return true;
+      if (own.length > 0) return (meant.length > 0 ? meant : own).flatMap(itemsOf);
+      const rules = this.#rulesOf(difference);
+      if (rules.length > 0) return rules;
     }
     // On a page where nothing moved, only the link to the shared sheet is new: components ask for it everywhere.
     const meant = onPage.length > 0 ? onPage : this.#inComponents;
     const key = onPage.length > 0 ? difference.page : '';
-    if (!this.#done.has(key)) for (const member of meant) this.#ban(member, reason);
+    if (this.#done.has(key)) return [];
     this.#done.add(key);
-    return meant.length > 0;
+    return meant.flatMap(itemsOf);
   }
 
   /** Elements keep their order; only links in the head shift them, so the tag is found by its number from the end. */
@@ -180,20 +243,13 @@ class Blame {
     return elements?.[elements.length - fromEnd]?.tag;
   }
 
-  /** Bans the rules of ours that decide. */
-  #banRules({ after }: Extract<Difference, { kind: 'style' }>, reason: KeptReason): boolean {
-    const reaching = after.flatMap(({ from }) => this.#bySelector.get(from) ?? []);
-    for (const style of reaching) {
-      for (const selector of selectorsOf(style))
-        for (const key of style.keys) this.#hooks.add(`${selector}\0${key}`);
-      if (style.home.kind === 'new class') for (const member of style.members) this.#ban(member, reason);
-    }
-    return reaching.length > 0;
+  /** The rules of ours that decide. */
+  #rulesOf({ after }: Extract<Difference, { kind: 'style' }>): string[] {
+    return after
+      .flatMap(({ from }) => this.#bySelector.get(from) ?? [])
+      .flatMap((style) => [
+        ...selectorsOf(style).flatMap((selector) => style.keys.map((key) => ruleItem(selector, key))),
+        ...(style.home.kind === 'new class' ? style.members.flatMap(itemsOf) : []),
+      ]);
   }
-}
-
-function note<K, V>(map: Map<K, V[]>, key: K, value: V): void {
-  const known = map.get(key);
-  if (known === undefined) map.set(key, [value]);
-  else known.push(value);
 }

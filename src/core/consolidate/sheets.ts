@@ -1,18 +1,30 @@
-// The first step: rules that stand more than once are written once, and the proof says whether nothing changed.
+// Rules that stand more than once are written once, as far as the proof finds that nothing changes.
 
+import type { SharedSheet } from '../parts.js';
 import type { SiteModel } from '../cascade/index.js';
-import type { PartNames } from '../edits/index.js';
-import { addLinks, type Edit, push, type SharedRule, writeRules } from '../edits/index.js';
+import {
+  addLinks,
+  type Edit,
+  type Edits,
+  push,
+  rangeWithLine,
+  stateAfter,
+  writeRules,
+} from '../edits/index.js';
 import type { Page, SheetReference } from '../markup/index.js';
-import type { Difference } from '../proof/index.js';
+import {
+  type Difference,
+  type Judge,
+  type Planned,
+  proveAndTakeBack,
+  type Refusals,
+} from '../proof/index.js';
+import { conditionsOf, movePlaces, type SharedRule, type SheetMove } from '../search/index.js';
 import type { SourceRange } from '../source.js';
-import { type Edits, type Judge, stateAfter } from './changes.js';
-import { conditionsOf, movePlaces, rangeWithLine, type SheetMove } from '../search/sheet-moves.js';
 
 export interface SheetsResult {
   readonly moves: readonly SheetMove[];
-  /** What the proof did not vouch for. */
-  readonly refused: readonly SheetMove[];
+  readonly refused: Refusals<SheetMove>;
   readonly edits: Edits;
   readonly after: SiteModel;
   /** Pages that must not link the shared sheet, since it holds rules they have to do without. */
@@ -29,8 +41,7 @@ const MOST_ROUNDS = 6;
 export function consolidateSheets(
   model: SiteModel,
   moves: readonly SheetMove[],
-  shared: string,
-  names: PartNames,
+  shared: SharedSheet,
   placesOn: (pages: ReadonlySet<string>) => number,
   judge: Judge,
 ): SheetsResult {
@@ -39,12 +50,13 @@ export function consolidateSheets(
     moves.flatMap((move) => (move.kind === 'grouped rule' ? [] : move.places.map(({ page }) => page.path))),
   );
   const others = new Set(model.paths.filter((path) => holding.size > 0 && !holding.has(path)));
-  const everywhere = proveMoves(model, moves, shared, names, placesOn(others) > 0, judge);
-  if (placesOn(others) === 0 || everywhere.refused.length === 0) return everywhere;
+  const isWanted = placesOn(others) > 0;
+  const everywhere = proveMoves(model, moves, shared, isWanted, judge);
+  if (!isWanted || everywhere.refused.size === 0) return everywhere;
   // A page that must do without some rule keeps that rule out of the shared sheet, or the components.
-  const without = proveMoves(model, moves, shared, names, false, judge);
+  const without = proveMoves(model, moves, shared, false, judge);
   const linked = new Set(
-    without.after.pages.filter((page) => links(without.after, page, shared)).map(({ path }) => path),
+    without.after.pages.filter((page) => links(without.after, page, shared.path)).map(({ path }) => path),
   );
   const apart = new Set(model.pages.map(({ path }) => path).filter((path) => !linked.has(path)));
   const lost = placesOn(apart);
@@ -59,38 +71,35 @@ function savedBy(moves: readonly SheetMove[]): number {
   return moves.reduce((all, move) => all + movePlaces(move), 0);
 }
 
+interface MovesPlan extends Planned<SheetMove> {
+  readonly edits: Edits;
+}
+
+/** In: `everywhere`, whether all pages are to link the shared sheet, or only those that lose rules to it. */
 function proveMoves(
   model: SiteModel,
   moves: readonly SheetMove[],
-  shared: string,
-  names: PartNames,
+  shared: SharedSheet,
   everywhere: boolean,
   judge: Judge,
 ): SheetsResult {
-  let left = moves;
-  let last: SiteModel | undefined;
-  for (let round = 1; left.length > 0 && round <= MOST_ROUNDS; round++) {
-    const edits = planSheets(model, left, shared, names, everywhere);
-    const after: SiteModel = last === undefined ? stateAfter(model, edits) : stateAfter(model, edits, last);
-    last = after;
-    const { differences } = judge(model, after);
-    if (differences.length === 0)
-      return {
-        moves: left,
-        refused: moves.filter((move) => !left.includes(move)),
-        edits,
-        after,
-        apart: new Set(),
-      };
-    const blamed = new Set(differences.flatMap((difference) => blame(difference, left)));
-    left = left.filter((move) => !blamed.has(move));
-    if (blamed.size === 0) break;
-  }
-  return { moves: [], refused: moves, edits: new Map(), after: model, apart: new Set() };
+  const { plan, refused } = proveAndTakeBack<SheetMove, MovesPlan>({
+    before: model,
+    judge,
+    rounds: MOST_ROUNDS,
+    plan: (known, last) => {
+      const items = moves.filter((move) => !known.has(move));
+      if (items.length === 0) return { items, edits: new Map(), after: model };
+      const edits = planSheets(model, items, shared, everywhere);
+      return { items, edits, after: stateAfter(model, edits, ...(last === undefined ? [] : [last])) };
+    },
+    blame: (difference, { items }) => blame(difference, items),
+  });
+  return { moves: plan.items, refused, edits: plan.edits, after: plan.after, apart: new Set() };
 }
 
 /** The moves whose rules decide what differs; else all that touch the page. */
-function blame(difference: Difference, moves: readonly SheetMove[]): SheetMove[] {
+function blame(difference: Difference, moves: readonly SheetMove[]): readonly SheetMove[] {
   if (difference.kind === 'style') {
     const deciding = new Set([...difference.before, ...difference.after].map(({ from }) => from));
     const named = moves.filter((move) =>
@@ -104,14 +113,13 @@ function blame(difference: Difference, moves: readonly SheetMove[]): SheetMove[]
     (move) =>
       move.kind === 'from style blocks' && move.places.some(({ page }) => page.path === difference.page),
   );
-  return onPage.length > 0 ? onPage : [...moves];
+  return onPage.length > 0 ? onPage : moves;
 }
 
 function planSheets(
   model: SiteModel,
   moves: readonly SheetMove[],
-  shared: string,
-  names: PartNames,
+  shared: SharedSheet,
   everywhere: boolean,
 ): Edits {
   const edits = new Map<string, Edit[]>();
@@ -132,9 +140,9 @@ function planSheets(
   for (const [page, blocks] of gone)
     for (const [reference, ranges] of blocks) push(edits, page.path, blockEdits(page, reference, ranges));
   if (rules.length > 0) {
-    push(edits, shared, writeRules(model.sources.sheets.get(shared) ?? '', shared, rules, names));
+    push(edits, shared.path, writeRules(model.sources.sheets.get(shared.path) ?? '', shared, rules));
     const paths = new Set([...gone.keys()].map(({ path }) => path));
-    addLinks(model, shared, (path) => everywhere || paths.has(path), edits);
+    addLinks(model, shared.path, (path) => everywhere || paths.has(path), edits);
   }
   return edits;
 }

@@ -1,46 +1,39 @@
 // The last step: values that stand often in the sheets get a name and one place, as custom properties.
 
+import type { SharedSheet } from '../parts.js';
 import { addressFrom } from '../addresses.js';
 import type { SiteModel } from '../cascade/index.js';
 import {
   addLinks,
   applyToSources,
   type Edit,
-  type PartNames,
+  type Edits,
   push,
-  type SharedRule,
+  stateAfter,
   writeRules,
 } from '../edits/index.js';
+import {
+  type Difference,
+  type Judge,
+  type Planned,
+  proveAndTakeBack,
+  type Refusals,
+} from '../proof/index.js';
+import type { SharedRule, ValuePlace, ValueToken } from '../search/index.js';
 import { undecidedReason } from '../stock/index.js';
-import { type Edits, type Judge, stateAfter } from './changes.js';
-import type { SheetValue, ValuePlace } from '../search/values.js';
-
-/** A value with a name. */
-export interface ValueToken extends SheetValue {
-  /** With its two dashes. */
-  readonly name: string;
-  /** As it is written: the spelling most in use. */
-  readonly text: string;
-}
 
 export interface TokensResult {
   readonly tokens: readonly ValueToken[];
-  readonly refused: readonly ValueToken[];
+  readonly refused: Refusals<ValueToken>;
   readonly edits: Edits;
   readonly after: SiteModel;
 }
 
-/** The spelling that stands most often, the shorter and then the first of equals. */
-export function usualSpelling(places: readonly ValuePlace[]): string {
-  const counts = new Map<string, number>();
-  for (const { text } of places) counts.set(text, (counts.get(text) ?? 0) + 1);
-  const [most] = [...counts].sort(
-    ([a, x], [b, y]) =>
-      y - x ||
-      a.length - b.length ||
-      (a.toLowerCase() === a ? -1 : b.toLowerCase() === b ? 1 : a < b ? -1 : 1),
-  );
-  return most?.[0] ?? '';
+/** So often single names are left out; after that, all of them. */
+const MOST_ROUNDS = 6;
+
+interface TokensPlan extends Planned<ValueToken> {
+  readonly edits: Edits;
 }
 
 /**
@@ -51,30 +44,37 @@ export function consolidateTokens(
   model: SiteModel,
   base: SiteModel,
   wanted: readonly ValueToken[],
-  shared: string,
-  names: PartNames,
+  shared: SharedSheet,
   judge: Judge,
 ): TokensResult {
-  let left = wanted;
-  for (let round = 1; left.length > 0 && round <= 6; round++) {
-    const edits = planTokens(model, base, left, shared, names);
-    const after = stateAfter(model, edits);
-    const { differences } = judge(model, after);
-    if (differences.length === 0)
-      return { tokens: left, refused: wanted.filter((token) => !left.includes(token)), edits, after };
-    const told = JSON.stringify(differences);
-    const blamed = left.filter(({ name }) => told.includes(`var(${name})`));
-    left = blamed.length === 0 ? [] : left.filter((token) => !blamed.includes(token));
-  }
-  return { tokens: [], refused: wanted, edits: new Map(), after: model };
+  const { plan, refused } = proveAndTakeBack<ValueToken, TokensPlan>({
+    before: model,
+    judge,
+    rounds: MOST_ROUNDS,
+    plan: (known) => {
+      const items = wanted.filter((token) => !known.has(token));
+      if (items.length === 0) return { items, edits: new Map(), after: model };
+      const edits = planTokens(model, base, items, shared);
+      return { items, edits, after: stateAfter(model, edits) };
+    },
+    blame: (difference, { items }) => items.filter(({ name }) => decides(difference, name)),
+  });
+  return { tokens: plan.items, refused, edits: plan.edits, after: plan.after };
+}
+
+/** Whether a value that decides a difference is held by the custom property now. */
+function decides(difference: Difference, name: string): boolean {
+  return (
+    difference.kind === 'style' &&
+    [...difference.before, ...difference.after].some(({ value }) => value.includes(`var(${name})`))
+  );
 }
 
 function planTokens(
   model: SiteModel,
   base: SiteModel,
   tokens: readonly ValueToken[],
-  shared: string,
-  names: PartNames,
+  shared: SharedSheet,
 ): Edits {
   const edits = new Map<string, Edit[]>();
   const taken = new Map<string, ValuePlace['range'][]>();
@@ -92,20 +92,20 @@ function planTokens(
     part: 'tokens',
     declarations: tokens.map(({ name, text }) => ({
       declaration: { property: name, value: text, important: false, range: { start: 0, end: 0 } },
-      holder: shared,
+      holder: shared.path,
     })),
   };
-  push(edits, shared, writeRules(model.sources.sheets.get(shared) ?? '', shared, [rule], names));
+  push(edits, shared.path, writeRules(model.sources.sheets.get(shared.path) ?? '', shared, [rule]));
   // Every page that uses such a sheet must know the names. Most link the shared sheet by now, which their text shows.
   const { sheets, pages } = applyToSources(model.sources, edits);
   const changed = new Set([...edits.keys()].filter((path) => sheets.has(path)));
   const wanted = new Set<string>();
   for (const page of base.pages) {
-    if (page.kind !== 'page' || pages.get(page.path)?.includes(`"${addressFrom(page.path, shared)}"`))
+    if (page.kind !== 'page' || pages.get(page.path)?.includes(`"${addressFrom(page.path, shared.path)}"`))
       continue;
     if (undecidedReason(page, base.stacksOf(page)) !== undefined) continue;
     if (base.stackOf(page).uses.some(({ source }) => changed.has(source.path))) wanted.add(page.path);
   }
-  addLinks(model, shared, (path) => wanted.has(path), edits);
+  addLinks(model, shared.path, (path) => wanted.has(path), edits);
   return edits;
 }

@@ -1,7 +1,8 @@
 // How many places hold a written declaration that the developer owns.
 
 import type { SiteModel } from '../cascade/index.js';
-import { type Page, presentationalHint, type SourceTag } from '../markup/index.js';
+import { writtenHints } from '../hints/index.js';
+import type { Page, SourceTag } from '../markup/index.js';
 import { readStyle } from '../stock/index.js';
 
 /** Counts up one state of a site, page by page. */
@@ -38,7 +39,7 @@ function inPage(page: Page, model: SiteModel): number {
   let count = 0;
   const seen = new Set<SourceTag>();
   for (const element of page.elements) {
-    count += presentationalHint(element).length;
+    count += writtenHints(element).length;
     if (element.style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
     seen.add(element.tag);
     count += readStyle(element.style, page.path).declarations.length;

@@ -1,40 +1,61 @@
 // What a draft says about what the search finds: names, refusals, exceptions, merges.
 
 import { createHash } from 'node:crypto';
+import type { SiteModel } from '../cascade/index.js';
 import {
-  type ConsolidationInput,
   conditionsOf,
-  type Decisions,
+  type Decided,
+  type Kept,
+  type Member,
+  type NamedStyle,
+  type NameRules,
+  nameStyles,
+  nameValue,
   type PlaceOf,
   type SheetMove,
   type SheetValue,
+  type Style,
   usualSpelling,
+  type ValueChange,
   type ValueToken,
-} from '../consolidate/index.js';
-import type { NamedStyle } from '../edits/index.js';
-import { type Kept, type Member, nameStyles, nameValue, type Style } from '../search/index.js';
+} from '../search/index.js';
 import { parseDeclarations } from '../sheets/index.js';
 import { showPlace } from '../source.js';
 import { type CarriedUnit, declarationKey } from '../stock/index.js';
-import { DRAFT_FILE, type Draft, type DraftStyle } from './text.js';
-import type { Site } from '../../site/rendering/load.js';
-import { customNames, namesInUse, namingRules } from './naming.js';
 import { UsageError } from '../usage-error.js';
+import { customNames, type NamingOptions, namesInUse, namingRules, type OwnedSheet } from './naming.js';
+import type { Draft, DraftStyle } from './schema.js';
 
+/** What a person, or an earlier draft, has to say about what is found. */
+export interface Decisions {
+  readonly values: readonly ValueChange[];
+  readonly sheetMoves: (found: readonly SheetMove[]) => readonly SheetMove[];
+  readonly styles: (found: readonly Style[], placeOf: PlaceOf) => Decided;
+  readonly tokens: (found: readonly SheetValue[], model: SiteModel) => readonly ValueToken[];
+}
+
+/** What was decided about, complete once all was asked. */
 export interface Found {
   readonly sheetMoves: readonly SheetMove[];
   readonly styles: readonly NamedStyle[];
   readonly values: readonly ValueToken[];
 }
 
+export interface DecidedSite {
+  readonly model: SiteModel;
+  readonly sheets: readonly OwnedSheet[];
+  /** Site path of the shared sheet. */
+  readonly shared: string;
+  readonly naming: NamingOptions;
+}
+
 /**
  * Decisions by a draft.
  * In: the draft, if there is one; whether what it does not hold is refused (adopting) or taken (drafting again).
- * Out: the decisions, and what they were asked about, complete once the consolidation is done.
+ * Out: the decisions, and what they were asked about.
  */
 export function decide(
-  site: Site,
-  { shared, themes }: Pick<ConsolidationInput, 'shared' | 'themes'>,
+  site: DecidedSite,
   draft: Draft | undefined,
   unknown: 'take' | 'refuse',
 ): Decisions & { readonly found: () => Found } {
@@ -42,6 +63,11 @@ export function decide(
   const byForm = new Map((draft?.tokens ?? []).map((token) => [`${token.kind} ${token.form}`, token]));
   const found: { -readonly [K in keyof Found]: Found[K] } = { sheetMoves: [], styles: [], values: [] };
   const isTaken = (id: string): boolean => byId.get(id)?.take ?? unknown === 'take';
+  let known: NameRules | undefined;
+  const rules = (): NameRules => {
+    known ??= namingRules(site.model, site.sheets, site.naming);
+    return known;
+  };
   return {
     values: (draft?.['near misses'] ?? []).filter(({ change }) => change),
     sheetMoves: (moves) => {
@@ -49,13 +75,14 @@ export function decide(
       return moves.filter((move) => isTaken(moveId(move)));
     },
     styles: (styles, placeOf) => {
-      const named = nameAll(site, styles, byId, unknown === 'refuse' ? namesInUse(site) : undefined);
+      const inUse = unknown === 'refuse' ? namesInUse(site.model) : undefined;
+      const named = nameAll(rules(), styles, byId, inUse);
       found.styles = named;
       const kept: Kept[] = [];
       const taken = named.flatMap((style): NamedStyle[] => {
         const entry = byId.get(styleId(style));
         if (entry?.take ?? unknown === 'take')
-          return entry === undefined ? [style] : [edited(style, entry, shared, placeOf, kept)];
+          return entry === undefined ? [style] : [edited(style, entry, site.shared, placeOf, kept)];
         const reason =
           entry === undefined ? ({ kind: 'not in the draft' } as const) : ({ kind: 'refused' } as const);
         for (const member of style.members) keepAll(member, reason, kept);
@@ -64,12 +91,12 @@ export function decide(
       return { styles: merged(taken, byId, kept), kept };
     },
     tokens: (values, model) => {
-      const used = customNames(model, themes);
+      const used = customNames(model);
       for (const { name } of draft?.tokens ?? []) used.add(name);
-      const rules = namingRules(site);
+      const { convention } = rules();
       found.values = worthy(values).map((value): ValueToken => {
-        const known = byForm.get(`${value.kind} ${value.form}`);
-        const name = known?.name ?? nameValue(value.kind, value.form, rules.convention, used);
+        const entry = byForm.get(`${value.kind} ${value.form}`);
+        const name = entry?.name ?? nameValue(value.kind, value.form, convention, used);
         return { ...value, name, text: usualSpelling(value.places) };
       });
       return found.values.filter(
@@ -90,12 +117,11 @@ function worthy(values: readonly SheetValue[]): SheetValue[] {
 }
 
 function nameAll(
-  site: Site,
+  rules: NameRules,
   styles: readonly Style[],
   byId: ReadonlyMap<string, DraftStyle>,
   inUse: ReadonlySet<string> | undefined,
 ): NamedStyle[] {
-  const rules = namingRules(site);
   const taken = new Set(rules.taken);
   for (const { name } of byId.values()) if (name !== undefined) taken.add(name.toLowerCase());
   const fresh = styles.filter(
@@ -108,9 +134,7 @@ function nameAll(
     const entry = byId.get(styleId(style));
     const className = entry?.name ?? names[fresh.indexOf(style)]!;
     if (entry?.take === true && entry.into === undefined && inUse?.has(className.toLowerCase()))
-      throw new UsageError(
-        `${DRAFT_FILE}: style ${entry.id}: .${className} is in use on the site already; choose another name`,
-      );
+      throw new UsageError('draft-name-in-use', { id: entry.id, name: className });
     return { ...style, className };
   });
 }
@@ -128,9 +152,7 @@ function edited(
   const { declarations, defects } = parseDeclarations(entry.declarations);
   if (declarations.length === 0 || defects.length > 0) {
     const what = defects[0] === undefined ? 'holds none' : `«${defects[0].detail}» is none`;
-    throw new UsageError(
-      `${DRAFT_FILE}: style ${entry.id}: declarations: expected CSS declarations, and it ${what}`,
-    );
+    throw new UsageError('draft-declarations', { id: entry.id, problem: what });
   }
   const wanted = new Set(declarations.map((one) => declarationKey(one, shared)));
   const saidBy = ({ declarations: own, holder }: CarriedUnit): string[] =>
@@ -140,9 +162,7 @@ function edited(
   const said = new Set(style.units.flatMap(saidBy));
   const foreign = [...wanted].filter((key) => !said.has(key));
   if (foreign.length > 0)
-    throw new UsageError(
-      `${DRAFT_FILE}: style ${entry.id}: «${foreign[0]!.replace(':', ': ')}» is not what its elements say; declarations may be left out whole, not changed`,
-    );
+    throw new UsageError('draft-foreign', { id: entry.id, declaration: foreign[0]!.replace(':', ': ') });
   if (units.length === style.units.length) return withoutPlaces(style, entry, placeOf, kept);
   const members = style.members.map((member): Member => {
     const own = member.units.filter(isWanted);
@@ -192,9 +212,7 @@ function merged(
       const members = joining.flatMap((one) => {
         const lacking = style.keys.find((key) => !one.keys.includes(key));
         if (lacking !== undefined)
-          throw new UsageError(
-            `${DRAFT_FILE}: style ${styleId(one)}: "${one.className}" cannot go into "${style.className}": it lacks ${lacking.replace(':', ': ')}`,
-          );
+          throw new UsageError('draft-lacks', { id: styleId(one), name: one.className ?? '', into: style.className ?? '', declaration: lacking.replace(':', ': ') });
         return one.members.map((member): Member => {
           const units = member.units.filter(({ key }) => style.keys.includes(key));
           keepAll(

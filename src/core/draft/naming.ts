@@ -1,23 +1,41 @@
 // What new names must fit: names in use, the platform's prefix, what attribute selectors look for, the house's own way.
 
-import { compileSelectorList, type SiteModel } from '../cascade/index.js';
+import { compileSelectorList, eachCompound, type SiteModel, writtenClasses } from '../cascade/index.js';
 import { splitTokens } from '../markup/index.js';
-import { type NameRules, readConvention, USUAL } from '../search/index.js';
-import type { Site } from '../../site/rendering/load.js';
+import { type Convention, type NameRules, readConvention, USUAL } from '../search/index.js';
+import type { StyleRule } from '../sheets/index.js';
 
-const CLASS = /\.(-?[_a-zA-Z][\w-]*)/g;
-const known = new WeakMap<Site, NameRules>();
+/** How a house wants names built, as far as it says so. */
+export interface NamingOptions {
+  readonly prefix?: string | undefined;
+  readonly suffix?: string | undefined;
+  readonly separator?: Convention['separator'] | undefined;
+  readonly stems?: { readonly [Stem in keyof Convention['stems']]?: string | undefined } | undefined;
+}
+
+/** Whose a sheet is. */
+export interface OwnedSheet {
+  readonly path: string;
+  readonly owner: 'platform' | 'theme';
+}
 
 /** The rules for names on a site. */
-export function namingRules(site: Site): NameRules {
-  const remembered = known.get(site);
-  if (remembered !== undefined) return remembered;
-  const { naming = {} } = site.config;
-  const read = readConvention(new Set([...sheetClasses(site, 'theme'), ...blockClasses(site)]));
-  const rules: NameRules = {
-    platform: sheetClasses(site, 'platform'),
-    taken: namesInUse(site),
-    sensitive: sensitiveTexts(site),
+export function namingRules(
+  model: SiteModel,
+  sheets: readonly OwnedSheet[],
+  naming: NamingOptions,
+): NameRules {
+  const classesOf = (owner: OwnedSheet['owner']): Set<string> =>
+    classesIn(
+      sheets.flatMap((sheet) =>
+        sheet.owner === owner ? (model.sheetAt(sheet.path)?.sheet.rules ?? []) : [],
+      ),
+    );
+  const read = readConvention(new Set([...classesOf('theme'), ...classesIn(blockRules(model))]));
+  return {
+    platform: classesOf('platform'),
+    taken: namesInUse(model),
+    sensitive: sensitiveTexts(model),
     convention: {
       prefix: naming.prefix ?? read.prefix,
       suffix: naming.suffix ?? USUAL.suffix,
@@ -32,86 +50,63 @@ export function namingRules(site: Site): NameRules {
       },
     },
   };
-  known.set(site, rules);
-  return rules;
 }
 
 /** Lower case: classes of the markup, of every sheet's selectors, and of template text. */
-export function namesInUse(site: Site): Set<string> {
+export function namesInUse(model: SiteModel): Set<string> {
   const names = new Set<string>();
-  for (const page of site.model.pages) {
+  for (const page of model.pages)
     for (const { classes } of page.elements) for (const name of classes) names.add(name.toLowerCase());
-  }
-  for (const { selectors } of allRules(site)) {
-    for (const text of selectors) for (const [, name] of text.matchAll(CLASS)) names.add(name!.toLowerCase());
-  }
+  for (const name of classesIn(allRules(model))) names.add(name.toLowerCase());
   return names;
 }
 
-function sheetClasses(site: Site, whose: 'platform' | 'theme'): Set<string> {
-  const names = new Set<string>();
-  for (const { path, owner } of site.sheets) {
-    if (owner !== whose) continue;
-    for (const { selectors } of site.model.sheetAt(path)?.sheet.rules ?? [])
-      for (const text of selectors) for (const [, name] of text.matchAll(CLASS)) names.add(name!);
-  }
-  return names;
+function classesIn(rules: Iterable<StyleRule>): Set<string> {
+  const texts = new Set<string>();
+  for (const { selectors } of rules) for (const text of selectors) texts.add(text);
+  return new Set([...texts].flatMap((text) => writtenClasses(text).map(({ name }) => name)));
 }
 
-function blockClasses(site: Site): Set<string> {
-  const names = new Set<string>();
-  for (const page of site.model.pages) {
-    for (const reference of page.sheets)
-      if (reference.kind === 'block')
-        for (const [, name] of reference.text.matchAll(/\.(-?[_a-zA-Z][\w-]*)(?=[^{};]*\{)/g))
-          names.add(name!);
-  }
-  return names;
+function* allRules(model: SiteModel): Iterable<StyleRule> {
+  for (const path of model.sources.sheets.keys()) yield* model.sheetAt(path)?.sheet.rules ?? [];
+  yield* blockRules(model);
 }
 
-function* allRules(site: Site): Iterable<{ readonly selectors: readonly string[] }> {
-  for (const path of site.model.sources.sheets.keys()) yield* site.model.sheetAt(path)?.sheet.rules ?? [];
+function* blockRules(model: SiteModel): Iterable<StyleRule> {
   const seen = new Set<string>();
-  for (const page of site.model.pages) {
+  for (const page of model.pages) {
     for (const reference of page.sheets) {
       if (reference.kind !== 'block' || seen.has(reference.text)) continue;
       seen.add(reference.text);
-      yield* site.model.block(reference.text, page).sheet.rules;
+      yield* model.block(reference.text, page).sheet.rules;
     }
   }
 }
 
 /** What attribute selectors on `class` look for: a new name must not make them match. */
-function sensitiveTexts(site: Site): { operator: string; value: string }[] {
+function sensitiveTexts(model: SiteModel): { operator: string; value: string }[] {
   const found: { operator: string; value: string }[] = [];
-  for (const { selectors } of allRules(site)) {
+  for (const { selectors } of allRules(model)) {
     for (const text of selectors) {
       if (!/\[\s*class\s*[*^$|]=/i.test(text)) continue;
       const list = compileSelectorList(text);
       if (list.kind === 'invalid') continue;
-      for (const { compounds } of list.selectors) {
-        for (const { rest } of compounds) {
-          for (const simple of rest) {
-            if (simple.kind === 'attribute' && simple.name === 'class' && simple.operator !== undefined) {
+      for (const selector of list.selectors)
+        eachCompound(selector, ({ rest }) => {
+          for (const simple of rest)
+            if (simple.kind === 'attribute' && simple.name === 'class' && simple.operator !== undefined)
               for (const value of splitTokens(simple.value)) found.push({ operator: simple.operator, value });
-            }
-          }
-        }
-      }
+        });
     }
   }
   return found;
 }
 
 /** Custom properties that any sheet, page or script of a site names. */
-export function customNames(model: SiteModel, themes: readonly string[]): Set<string> {
+export function customNames({ sources }: SiteModel): Set<string> {
   const names = new Set<string>();
-  const texts = [
-    ...model.sources.sheets.values(),
-    ...themes.map((path) => model.sources.sheets.get(path) ?? ''),
-  ];
-  for (const text of texts) for (const name of text.match(/--[\w-]+/g) ?? []) names.add(name);
-  for (const text of model.sources.pages.values())
+  for (const text of sources.sheets.values()) for (const name of text.match(/--[\w-]+/g) ?? []) names.add(name);
+  for (const text of sources.pages.values())
     if (text.includes('--')) for (const name of text.match(/--[a-zA-Z][\w-]*/g) ?? []) names.add(name);
   return names;
 }

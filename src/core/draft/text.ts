@@ -1,4 +1,4 @@
-// `acervus-draft.yaml`: the proposal as a person reads and edits it. Comments survive a second `draft`.
+// The text of `acervus-draft.yaml`, written and read. Comments survive a second `draft`.
 
 import {
   Document,
@@ -10,92 +10,10 @@ import {
   type YAMLMap,
   type YAMLSeq,
 } from 'yaml';
-import { z } from 'zod';
 import { CLASS_NAME } from '../search/index.js';
-import { firstIssue, scopeName, sharedPath, tasteName } from '../../site/config.js';
+import { firstIssue } from '../choices.js';
 import { UsageError } from '../usage-error.js';
-
-export const DRAFT_FILE = 'acervus-draft.yaml';
-
-const yesOrNo = z
-  .union([z.boolean(), z.enum(['yes', 'no'])])
-  .transform((value) => value === true || value === 'yes');
-
-export const HOMES = [
-  'already given',
-  'existing class',
-  'existing hooks',
-  'position',
-  'new class',
-  'from style blocks',
-  'grouped rule',
-] as const;
-
-const styleSchema = z.strictObject({
-  id: z.string().describe('By which the style is found again: leave it.'),
-  home: z.enum(HOMES).describe('For reading: where it goes.'),
-  name: z.string().optional().describe('Name of the new class, without a dot.'),
-  take: yesOrNo.describe('no leaves the style where it is.'),
-  reviewed: yesOrNo.optional().describe('A person has decided on it.'),
-  into: z
-    .string()
-    .optional()
-    .describe('Name of another style of the draft, whose class these elements take instead.'),
-  except: z
-    .array(z.string())
-    .optional()
-    .describe('Places, each page:line:column of a start tag, that stay as they are.'),
-  selector: z.string().optional().describe('For reading: what picks the elements out.'),
-  beats: z.string().optional().describe('For reading: the rule that a plain selector is too weak against.'),
-  elements: z.int().optional().describe('For reading: how many elements.'),
-  pages: z.int().optional().describe('For reading: on how many pages.'),
-  'out of': z.string().optional().describe('For reading: where it stands now.'),
-  'written into': z.string().optional().describe('For reading: the page whose own block holds it.'),
-  'such as': z.array(z.string()).optional().describe('For reading: two of the places.'),
-  saves: z
-    .strictObject({ places: z.int(), bytes: z.int() })
-    .optional()
-    .describe('For reading: places less to keep up; characters less, about.'),
-  instead: z.string().optional().describe('For reading: why no selector that exists could do it.'),
-  declarations: z.string().describe('CSS declarations; addresses are relative to the shared sheet.'),
-});
-
-const tokenSchema = z.strictObject({
-  name: z
-    .string()
-    .regex(/^--[a-zA-Z_][\w-]*$/, 'expected two dashes, a letter, then letters, digits, - and _'),
-  take: yesOrNo,
-  value: z.string().describe('For reading: the value as most places write it.'),
-  kind: z.string().describe('For reading: what the value is.'),
-  form: z.string().describe('By which the value is found again: leave it.'),
-  uses: z.int().describe('For reading: how often the sheets would say it.'),
-});
-
-const nearSchema = z.strictObject({
-  from: z.string().describe('The rarer value.'),
-  to: z.string().describe('The value that it nearly is.'),
-  change: yesOrNo.describe('yes makes them the same; only that changes how the site looks.'),
-  apart: z.string().describe('For reading: how far apart they are.'),
-  'such as': z.array(z.string()).describe('For reading: where the rarer one stands.'),
-});
-
-export const draftSchema = z.strictObject({
-  format: z.literal(2),
-  shared: sharedPath,
-  taste: tasteName,
-  scope: scopeName,
-  'at-least': z.int().min(2),
-  upkeep: z.strictObject({ now: z.int(), after: z.int() }).describe('For reading: places to keep up.'),
-  styles: z.array(styleSchema),
-  tokens: z.array(tokenSchema),
-  'near misses': z.array(nearSchema),
-  kept: z.array(
-    z.strictObject({ reason: z.string(), declarations: z.number(), 'such as': z.array(z.string()) }),
-  ),
-});
-
-export type Draft = z.infer<typeof draftSchema>;
-export type DraftStyle = Draft['styles'][number];
+import { type Draft, type DraftStyle, draftSchema } from './schema.js';
 
 const INTRODUCTION = ` Acervus draft: a home for every style that is written in the wrong place or more than once.
  Edit it by hand, or go through it with: acervus draft --review.  Then run: acervus adopt
@@ -203,13 +121,11 @@ export function parseDraft(text: string): Draft {
   const [problem] = document.errors;
   if (problem !== undefined) {
     const line = problem.linePos?.[0].line ?? 1;
-    throw new UsageError(
-      `${DRAFT_FILE}:${line}: is not valid YAML: ${problem.message.split('\n')[0]?.replace(/ at line.*$/, '')}; correct it, or delete it and draft again`,
-    );
+    throw new UsageError('draft-yaml', { line, problem: problem.message.split('\n')[0]?.replace(/ at line.*$/, '') ?? '' });
   }
   const value: unknown = document.toJS();
   if (typeof value === 'object' && value !== null && 'format' in value && value.format === 1)
-    throw new UsageError(`${DRAFT_FILE}: was made by an earlier version; delete it and draft again`);
+    throw new UsageError('draft-outdated', {});
   const result = draftSchema.safeParse(value);
   const lineOf = (path: readonly PropertyKey[]): number => {
     for (let length = path.length; length > 0; length--) {
@@ -220,9 +136,7 @@ export function parseDraft(text: string): Draft {
     return 1;
   };
   if (!result.success)
-    throw new UsageError(
-      `${DRAFT_FILE}:${lineOf(result.error.issues[0]?.path ?? [])}: ${firstIssue(result.error)}`,
-    );
+    throw new UsageError('draft-invalid', { line: lineOf(result.error.issues[0]?.path ?? []), problem: firstIssue(result.error) });
   checkNames(result.data, (index) => lineOf(['styles', index, 'name']));
   return result.data;
 }
@@ -232,15 +146,11 @@ function checkNames({ styles }: Draft, lineOf: (index: number) => number): void 
   styles.forEach(({ name, take, into, home }, index) => {
     if (!take || into !== undefined || home !== 'new class') return;
     if (name === undefined || !CLASS_NAME.test(name)) {
-      throw new UsageError(
-        `${DRAFT_FILE}:${lineOf(index)}: styles[${index}].name: "${name ?? ''}" is no class name; use letters, digits, - and _, a letter first`,
-      );
+      throw new UsageError('draft-name', { line: lineOf(index), index, name: name ?? '' });
     }
     const other = first.get(name.toLowerCase());
     if (other !== undefined) {
-      throw new UsageError(
-        `${DRAFT_FILE}:${lineOf(index)}: styles[${index}].name: "${name}" names the style on line ${lineOf(other)} too; rename one, or merge it with "into: ${name}"`,
-      );
+      throw new UsageError('draft-name-twice', { line: lineOf(index), index, name, other: lineOf(other) });
     }
     first.set(name.toLowerCase(), index);
   });
@@ -250,8 +160,6 @@ function checkNames({ styles }: Draft, lineOf: (index: number) => number): void 
       (style) => style.name === into && style.take && style.into === undefined && style.home === 'new class',
     );
     if (target === undefined || home !== 'new class')
-      throw new UsageError(
-        `${DRAFT_FILE}:${lineOf(index)}: styles[${index}].into: "${into}" is no new class of the draft that is taken; "${name ?? 'a style without a class'}" cannot go into it`,
-      );
+      throw new UsageError('draft-into', { line: lineOf(index), index, into, name: name ?? 'a style without a class' });
   });
 }

@@ -1,7 +1,7 @@
 // Edits inside one tag: classes added beside those that are there, declarations taken out of the style, old attributes taken
 // away, an outdated name made a neutral one.
 
-import { OUTDATED_ELEMENTS, ownHints } from '../cascade/index.js';
+import { neutralFor, ownHints } from '../hints/index.js';
 import { type Page, type SourceTag, valueOffset } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
@@ -57,7 +57,7 @@ function newAttribute({ page, style }: Carrier, tag: SourceTag, attribute: strin
 
 /** `<font>` becomes `<span>`, once nothing else of it is left to say. */
 function neutralName({ page, element }: Carrier, tag: SourceTag, gone: readonly string[]): Edit[] {
-  const neutral = element && OUTDATED_ELEMENTS.get(element.name)?.neutral;
+  const neutral = element && neutralFor(element.name);
   const end = element && page.outdatedEnds.get(element.index);
   if (element === undefined || neutral === undefined || end === undefined) return [];
   const left = ownHints(page, element).some(({ attribute }) => attribute && !gone.includes(attribute));

@@ -1,4 +1,4 @@
-// Stage 6, edits. In: styles with their members. Out: edits by source offset for pages and sheets, and the texts they
+// Stage 9, edits. In: styles with their members. Out: edits by source offset for pages and sheets, and the texts they
 // lead to.
 
 export { applyEdits, composeEdits, type Edit, originalOffset, reverseEdits } from './edit.js';
@@ -7,28 +7,23 @@ export { newline as newlineOf } from './newline.js';
 export {
   addLinks,
   applyToSources,
-  type NamedStyle,
   planEdits,
   push,
-  rulesOf,
   type SitePlan,
-  selectorsOf,
 } from './plan.js';
 export {
   changeText,
   type DeclarationChange,
   editRule,
   indentAt,
+  rangeWithLine,
   ruleBehind,
   withoutRule,
 } from './rules.js';
 export {
-  declarationText,
   emptyPart,
-  type PartNames,
-  type Placed,
   partRange,
-  type SharedRule,
   writeRules,
 } from './shared-sheet.js';
+export { type Edits, inOneStep, stateAfter } from './state.js';
 export { type Strengthened, strengthen } from './strength.js';

@@ -2,9 +2,10 @@
 
 import { addressFrom, sheetPath } from '../addresses.js';
 import type { Page, SheetReference } from '../markup/index.js';
+import type { SharedRule } from '../search/index.js';
 import type { Edit } from './edit.js';
 import { newline } from './newline.js';
-import { ruleText, type SharedRule } from './shared-sheet.js';
+import { ruleText } from './shared-sheet.js';
 
 export interface LinkPlan {
   /** `undefined` where the page links the sheet already. */

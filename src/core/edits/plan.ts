@@ -1,17 +1,13 @@
 // Styles to edits: which tags change, which pages need the link, and what is written into the shared sheet.
 
+import type { SharedSheet } from '../parts.js';
 import type { SiteModel, SiteSources } from '../cascade/index.js';
-import { type Member, type Style, selectorText } from '../search/index.js';
-import type { CarriedUnit, Carrier, KeptReason } from '../stock/index.js';
+import { type Member, type NamedStyle, rulesOf, type Style } from '../search/index.js';
+import type { Carrier, KeptReason } from '../stock/index.js';
 import { editTag } from './attributes.js';
 import { applyEdits, type Edit } from './edit.js';
 import { planBlock, planLink } from './link.js';
-import { type PartNames, type SharedRule, writeRules } from './shared-sheet.js';
-
-/** A style with the class that its elements wear, if they wear one for it. */
-export interface NamedStyle extends Style {
-  readonly className: string | undefined;
-}
+import { writeRules } from './shared-sheet.js';
 
 export interface SitePlan {
   /** Edits by path of an existing file; a file not in the sources is created from an empty text. */
@@ -21,12 +17,11 @@ export interface SitePlan {
   readonly unwritten: readonly { readonly member: Member; readonly reason: KeptReason }[];
 }
 
-/** Plans all edits of a set of styles. In: `shared`, the site path of the shared sheet. */
+/** Plans all edits of a set of styles. */
 export function planEdits(
   model: SiteModel,
   styles: readonly NamedStyle[],
-  shared: string,
-  names: PartNames = {},
+  shared: SharedSheet,
 ): SitePlan {
   const edits = new Map<string, Edit[]>();
   const unwritten: { member: Member; reason: KeptReason }[] = [];
@@ -50,10 +45,10 @@ export function planEdits(
   const inOrder = [...written].sort((a, b) => a.order - b.order);
   const rules = inOrder.filter(({ page }) => page === undefined).flatMap(rulesOf);
   if (rules.length > 0) {
-    push(edits, shared, writeRules(model.sources.sheets.get(shared) ?? '', shared, rules, names));
+    push(edits, shared.path, writeRules(model.sources.sheets.get(shared.path) ?? '', shared, rules));
   }
   // A component may be on any page: then every page needs the sheet.
-  if (rules.length > 0) addLinks(model, shared, (path) => component || touched.has(path), edits);
+  if (rules.length > 0) addLinks(model, shared.path, (path) => component || touched.has(path), edits);
   // Behind the link, so that the page's own rules stand behind the shared ones.
   for (const path of new Set(inOrder.flatMap(({ page }) => page ?? []))) {
     const own = inOrder.filter(({ page }) => page === path).flatMap(rulesOf);
@@ -91,52 +86,6 @@ function byCarrier(styles: readonly NamedStyle[]): Map<Carrier, { style: NamedSt
     }
   }
   return carriers;
-}
-
-/** The selectors of a style as they are written; none where it needs no rule. */
-export function selectorsOf({ home, strength, className }: NamedStyle): string[] {
-  switch (home.kind) {
-    case 'already given':
-    case 'existing class':
-      return [];
-    case 'existing hooks':
-    case 'position':
-      return [...home.selectors];
-    case 'new class':
-      return [
-        `${home.scope === undefined ? '' : `${home.scope} `}${selectorText(`.${className}`, strength)}`,
-      ];
-  }
-}
-
-/** One rule for the elements, and one for the cells of tables where a table says something of its cells. */
-export function rulesOf(style: NamedStyle): SharedRule[] {
-  const selectors = selectorsOf(style);
-  if (selectors.length === 0) return [];
-  const own = placed(style.units, ({ declarations }) => declarations);
-  const cells = placed(style.units, (unit) => unit.cells ?? []);
-  const { part } = style;
-  return [
-    ...(own.length === 0 ? [] : [{ selectors, part, declarations: own }]),
-    ...(cells.length === 0
-      ? []
-      : [{ selectors: selectors.flatMap(cellSelectors), part, declarations: cells }]),
-  ];
-}
-
-function placed(
-  units: readonly CarriedUnit[],
-  pick: (unit: CarriedUnit) => CarriedUnit['declarations'],
-): SharedRule['declarations'] {
-  return units.flatMap((unit) => pick(unit).map((declaration) => ({ declaration, holder: unit.holder })));
-}
-
-/** The cells of a table, and not those of a table inside it. */
-function cellSelectors(table: string): string[] {
-  const weak = /^:where\((.*)\)$/.exec(table)?.[1];
-  return ['td', 'th'].map((cell) =>
-    weak === undefined ? `${table} > * > tr > ${cell}` : `:where(${weak} > * > tr > ${cell})`,
-  );
 }
 
 /** The texts of a site once edits are made; files that the sources do not hold are new sheets. */

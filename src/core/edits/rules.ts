@@ -122,3 +122,11 @@ export function indentAt(text: string, offset: number): string {
 function unitOf(text: string): string {
   return /\{[^{}]*?[\r\n]+([ \t]+)[^\s}]/.exec(text)?.[1]?.slice(0, 4) ?? '  ';
 }
+
+/** A whole rule with the line breaks that set it apart. */
+export function rangeWithLine(text: string, { start, end }: SourceRange): SourceRange {
+  const lineStart = /(?:^|[\r\n])([ \t]*)$/.exec(text.slice(0, start));
+  const behind = /^[ \t]*(\r\n|\n|\r|$)/.exec(text.slice(end));
+  if (lineStart === null || behind === null) return { start, end };
+  return { start: start - lineStart[1]!.length, end: end + behind[0].length };
+}

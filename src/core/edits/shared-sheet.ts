@@ -1,39 +1,21 @@
 // How rules are written into the shared sheet: in named parts, in the sheet's own formatting. What stands there stays.
 
-import { addressFrom, resolveAddress } from '../addresses.js';
-import { PARTS, type Part } from '../parts.js';
-import type { Declaration } from '../sheets/index.js';
+import { PARTS, type Part, type PartNames, type SharedSheet } from '../parts.js';
+import type { SharedRule } from '../search/index.js';
+import { declarationText } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
 import type { Edit } from './edit.js';
 import { newline } from './newline.js';
 import { joinShorthands } from './shorthands.js';
 
-/** A declaration, and the path of the file that its addresses are relative to. */
-export interface Placed {
-  readonly declaration: Declaration;
-  readonly holder: string;
-}
-
-export interface SharedRule {
-  readonly selectors: readonly string[];
-  readonly part: Part;
-  readonly declarations: readonly Placed[];
-  /** `@media …` around it, the outermost first. */
-  readonly conditions?: readonly string[];
-}
-
-/** What the headings of the parts are called. */
-export type PartNames = Readonly<Partial<Record<Part, string>>>;
-
 /**
  * The edits that write rules into the shared sheet.
- * In: the sheet's text as it is (empty for a new one), its path, the rules. Out: insertions only.
+ * In: the sheet's text as it is (empty for a new one); the sheet; the rules. Out: insertions only.
  */
 export function writeRules(
   text: string,
-  path: string,
+  { path, partNames: names }: SharedSheet,
   rules: readonly SharedRule[],
-  names: PartNames = {},
 ): Edit[] {
   const eol = newline(text);
   const indent = /\{[^{}]*?[\r\n]+([ \t]+)[^\s}]/.exec(text)?.[1] ?? '  ';
@@ -128,22 +110,4 @@ export function ruleText(
     ...[...around].reverse().map((space) => `${space}}`),
     '',
   ].join(eol);
-}
-
-/** `property: value !important`, its addresses rewritten so that they lead from the sheet where they led from the page. */
-export function declarationText(
-  { property, value, important }: Declaration,
-  holder: string,
-  path: string,
-): string {
-  const written = value
-    .replace(/\s*[\r\n]\s*/g, ' ')
-    .replace(/url\(\s*(?:"([^"]*)"|'([^']*)'|([^"'()\s]+))\s*\)/gi, (whole, double, single, bare) => {
-      const address: string = double ?? single ?? bare;
-      const resolved = resolveAddress(address, holder);
-      if (resolved.kind !== 'site') return whole;
-      const quote = double !== undefined ? '"' : single !== undefined ? "'" : '';
-      return `url(${quote}${addressFrom(path, resolved.path)}${resolved.suffix}${quote})`;
-    });
-  return `${property}: ${written}${important ? ' !important' : ''}`;
 }

@@ -1,6 +1,6 @@
 // Four sides that make one shorthand are written as one.
 
-import type { Placed } from './shared-sheet.js';
+import type { Placed } from '../search/index.js';
 
 const SIDES = ['top', 'right', 'bottom', 'left'] as const;
 

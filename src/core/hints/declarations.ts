@@ -1,13 +1,15 @@
-// Presentational hints: attributes and elements that are styling, as author declarations of specificity 0 in front of all
-// rules (HTML standard, "presentational hints").
+// What an element's old attributes and its name say in CSS: author declarations of specificity 0 in front of all rules (HTML
+// standard, "presentational hints").
 
 import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
 import {
   borderWidth,
-  HINT_TABLE,
   type HintDeclaration,
   hasBorderColour,
   hasOddBorder,
+  OLD_ATTRIBUTES,
+  OLD_ELEMENTS,
+  type OldElement,
   one,
 } from './table.js';
 import { wholeNumber } from './values.js';
@@ -19,41 +21,37 @@ export interface Hint {
   readonly attribute: string | undefined;
   /** `undefined` where no CSS is known that says exactly the same. */
   readonly declarations: readonly HintDeclaration[] | undefined;
+  /** Of the element's hints, those that go together; see `OldAttribute`. */
+  readonly group: string | undefined;
 }
-
-/**
- * Outdated elements, what browsers' own sheets say of them, and the element that says nothing in their place. Only what
- * is drawn as this table tells is listed.
- */
-export const OUTDATED_ELEMENTS: ReadonlyMap<
-  string,
-  { readonly neutral: string; readonly declarations: readonly HintDeclaration[] }
-> = new Map([
-  ['center', { neutral: 'div', declarations: one('text-align', '-webkit-center') }],
-  ['font', { neutral: 'span', declarations: [] }],
-  ['big', { neutral: 'span', declarations: one('font-size', 'larger') }],
-]);
 
 /** Whether an element's name or attributes could be styling at all. */
 export function mayHaveHints({ name, attributes }: PageElement): boolean {
-  if (OUTDATED_ELEMENTS.has(name)) return true;
-  const known = attributes.length === 0 ? undefined : HINT_TABLE.get(name);
+  if (replaceable(name) !== undefined) return true;
+  const known = attributes.length === 0 ? undefined : OLD_ATTRIBUTES.get(name);
   return known !== undefined && attributes.some((one) => known.has(one.name));
+}
+
+/** Of an outdated element that may become a neutral one. */
+function replaceable(name: string): OldElement | undefined {
+  const found = OLD_ELEMENTS.get(name);
+  return found?.neutral === undefined ? undefined : found;
 }
 
 /** In: an element. Out: its hints in source order, the element's name first. */
 export function ownHints(page: Page, element: PageElement): Hint[] {
   if (element.namespace !== 'html') return [];
   const hints: Hint[] = [];
-  const outdated = OUTDATED_ELEMENTS.get(element.name);
-  if (outdated !== undefined) hints.push({ attribute: undefined, declarations: outdated.declarations });
-  const known = HINT_TABLE.get(element.name);
+  const outdated = replaceable(element.name);
+  if (outdated !== undefined)
+    hints.push({ attribute: undefined, declarations: outdated.says, group: undefined });
+  const known = OLD_ATTRIBUTES.get(element.name);
   if (known === undefined) return hints;
   for (const { name, value } of element.attributes) {
-    const mapping = known.get(name);
-    if (mapping === undefined) continue;
-    const declarations = isExactHint(page, element, name) ? mapping(value, element) : undefined;
-    hints.push({ attribute: name, declarations });
+    const entry = known.get(name);
+    if (entry === undefined) continue;
+    const declarations = isExactHint(page, element, name) ? entry.says(value, element) : undefined;
+    hints.push({ attribute: name, declarations, group: entry.group });
   }
   return hints;
 }
@@ -69,9 +67,9 @@ export function hintDeclarations(
 ): readonly HintDeclaration[] {
   if (element.namespace === 'svg') return svgHints(element);
   if (element.namespace !== 'html') return NOTHING;
-  const known = HINT_TABLE.get(element.name);
-  const outdated = OUTDATED_ELEMENTS.get(element.name);
-  if (known === undefined) return outdated?.declarations ?? NOTHING;
+  const known = OLD_ATTRIBUTES.get(element.name);
+  const outdated = OLD_ELEMENTS.get(element.name);
+  if (known === undefined) return outdated?.says ?? NOTHING;
   let found: HintDeclaration[] | undefined;
   const add = (declarations: readonly HintDeclaration[] | undefined): void => {
     if (declarations === undefined || declarations.length === 0) return;
@@ -79,8 +77,8 @@ export function hintDeclarations(
     found.push(...declarations);
   };
   if (table !== undefined) for (const { declarations } of cellHints(table)) add(declarations);
-  add(outdated?.declarations);
-  for (const { name, value } of element.attributes) add(known.get(name)?.(value, element));
+  add(outdated?.says);
+  for (const { name, value } of element.attributes) add(known.get(name)?.says(value, element));
   return found ?? NOTHING;
 }
 
@@ -97,11 +95,11 @@ export function isExactHint(
   if (page.quirks && name === 'img' && attribute === 'align') return false;
   // There too, a cell that must not break takes its width for the least.
   if (page.quirks && attribute === 'nowrap') return false;
-  const mapping = HINT_TABLE.get(name)?.get(attribute);
+  const entry = OLD_ATTRIBUTES.get(name)?.get(attribute);
   const value = attributeOf(attributes, attribute);
   // What template text makes of a value is not known.
-  if (mapping === undefined || value === undefined || hasTemplateText(value)) return false;
-  return mapping(value, { attributes }) !== undefined;
+  if (entry === undefined || value === undefined || hasTemplateText(value)) return false;
+  return entry.says(value, { attributes }) !== undefined;
 }
 
 /** The table that a cell belongs to; `undefined` for what is no cell, or has none. */
@@ -118,7 +116,7 @@ export function cellHints({ attributes }: PageElement): Hint[] {
   const padding = attributeOf(attributes, 'cellpadding');
   if (padding !== undefined && padding !== '') {
     const declarations = one('padding', `${Math.max(0, wholeNumber(padding) ?? 0)}px`);
-    hints.push({ attribute: 'cellpadding', declarations });
+    hints.push({ attribute: 'cellpadding', declarations, group: undefined });
   }
   if (hasOddBorder(attributes) || borderWidth(attributes) === 0) return hints;
   const declarations = [
@@ -126,6 +124,6 @@ export function cellHints({ attributes }: PageElement): Hint[] {
     ...one('border-style', hasBorderColour(attributes) ? 'solid' : 'inset'),
     ...one('border-color', 'inherit'),
   ];
-  hints.push({ attribute: 'border', declarations });
+  hints.push({ attribute: 'border', declarations, group: undefined });
   return hints;
 }

@@ -1,5 +1,6 @@
-// The CSS that each presentational attribute stands for: one entry per element name and attribute, by the HTML standard's
-// Rendering chapter (https://html.spec.whatwg.org/multipage/rendering.html), as Chromium has it.
+// Old attributes: one entry per element name and attribute, with the CSS that it stands for and what it depends on, by the
+// HTML standard's Rendering chapter (https://html.spec.whatwg.org/multipage/rendering.html), as Chromium has it. What is not
+// in here is no styling: it is not counted, not mapped, and not moved.
 
 import { attributeOf, type PageElement } from '../markup/index.js';
 import { dimension, fontSize, legacyColour, wholeNumber } from './values.js';
@@ -9,7 +10,7 @@ export interface HintDeclaration {
   readonly value: string;
 }
 
-/** In: the attribute's value and its element. Out: the declarations, or that it is not known. */
+/** In: the attribute's value and its element. Out: the declarations, or that no CSS is known to say exactly the same. */
 export type HintMapping = (
   value: string,
   element: Pick<PageElement, 'attributes'>,
@@ -43,7 +44,11 @@ const image: HintMapping = (value) =>
     : /["\\\n]/.test(value)
       ? undefined
       : one('background-image', `url("${value.trim()}")`);
+/** No CSS is known that says exactly the same. */
 const unknown: HintMapping = () => undefined;
+/** It has no effect: browsers pass over it. */
+const nothing: HintMapping = () => [];
+const NO_ATTRIBUTES = { attributes: [] };
 
 /** `align` of blocks and table parts: the values that also place boxes have names of their own in browsers. */
 const textAlign: HintMapping = (value) => {
@@ -200,124 +205,168 @@ function imageWidth(
   ];
 }
 
-const IMAGE: readonly (readonly [string, HintMapping])[] = [
-  ['align', imageAlign],
-  ['hspace', length('margin-left', 'margin-right')],
-  ['vspace', length('margin-top', 'margin-bottom')],
-  ['width', imageWidth],
-  ['height', length('height')],
-];
-const TABLE_PART: readonly (readonly [string, HintMapping])[] = [
-  ['align', textAlign],
-  ['valign', verticalAlign],
-  ['bgcolor', colour('background-color')],
-  ['background', image],
-];
-const TABLE_CELL: readonly (readonly [string, HintMapping])[] = [
-  ...TABLE_PART,
-  ['width', lengthAboveZero('width')],
-  ['height', lengthAboveZero('height')],
-  ['nowrap', () => one('white-space', 'nowrap')],
-];
+/** An attribute that is styling on an element. */
+export interface OldAttribute {
+  readonly says: HintMapping;
+  /** Names a group of the element's attributes that mean something only together: they move together or not at all. */
+  readonly group?: string;
+}
 
-export const HINT_TABLE: ReadonlyMap<string, ReadonlyMap<string, HintMapping>> = new Map(
-  (
-    [
-      [
-        'table',
-        [
-          ['align', tableAlign],
-          ['bgcolor', colour('background-color')],
-          ['background', image],
-          ['border', tableBorder],
-          ['bordercolor', tableBorderColour],
-          ['cellpadding', () => []],
-          ['cellspacing', (value) => one('border-spacing', dimension(value))],
-          ['width', lengthAboveZero('width')],
-          ['height', length('height')],
-          ['hspace', unknown],
-          ['vspace', unknown],
-          ['frame', unknown],
-          ['rules', unknown],
-        ],
-      ],
-      ...['td', 'th'].map((name) => [name, TABLE_CELL] as const),
-      ...['tr', 'thead', 'tbody', 'tfoot'].map(
-        (name) => [name, [...TABLE_PART, ['height', length('height')]]] as const,
-      ),
-      ...['col', 'colgroup'].map((name) => [name, [...TABLE_PART, ['width', length('width')]]] as const),
-      ['caption', [['align', captionSide]]],
-      [
-        'body',
-        [
-          ['bgcolor', colour('background-color')],
-          ['background', image],
-          ['text', colour('color')],
-          ['link', unknown],
-          ['vlink', unknown],
-          ['alink', unknown],
-          ...['marginwidth', 'leftmargin'].map(
-            (name) => [name, margins('margin-left', 'margin-right')] as const,
-          ),
-          ...['marginheight', 'topmargin'].map(
-            (name) => [name, margins('margin-top', 'margin-bottom')] as const,
-          ),
-        ],
-      ],
-      ['img', [...IMAGE, ['border', imageBorder]]],
-      ['object', [...IMAGE, ['border', imageBorder]]],
-      ['embed', IMAGE],
-      ['video', IMAGE.slice(3)],
-      [
-        'iframe',
-        [
-          ['align', imageAlign],
-          ['width', length('width')],
-          ['height', length('height')],
-          ['frameborder', frameBorder],
-          ['marginwidth', unknown],
-          ['marginheight', unknown],
-        ],
-      ],
-      [
-        'input',
-        [
-          ['align', unknown],
-          ['hspace', unknown],
-          ['vspace', unknown],
-          ['border', unknown],
-        ],
-      ],
-      [
-        'hr',
-        [
-          ['align', ruleAlign],
-          ['color', (value) => solid(legacyColour(value))],
-          [
-            'noshade',
-            (_, { attributes }) => (attributeOf(attributes, 'color') === undefined ? solid('#808080') : []),
-          ],
-          ['size', ruleSize],
-          ['width', length('width')],
-        ],
-      ],
-      ['br', [['clear', clear]]],
-      [
-        'font',
-        [
-          ['color', colour('color')],
-          ['face', fontFace],
-          ['size', (value) => one('font-size', fontSize(value))],
-        ],
-      ],
-      ['ul', [['type', bulletType]]],
-      ['ol', [['type', numberType]]],
-      ['li', [['type', (value) => bulletType(value, NO_ATTRIBUTES) ?? numberType(value, NO_ATTRIBUTES)]]],
-      ['legend', [['align', unknown]]],
-      ...['div', 'p'].map((name) => [name, [['align', textAlign]]] as const),
-      ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6'].map((name) => [name, [['align', headingAlign]]] as const),
-    ] as readonly (readonly [string, readonly (readonly [string, HintMapping])[]])[]
-  ).map(([name, mappings]) => [name, new Map(mappings)]),
+type Entries = Readonly<Record<string, HintMapping | OldAttribute>>;
+
+const together = (group: string, says: HintMapping): OldAttribute => ({ says, group });
+
+const IMAGE: Entries = {
+  align: imageAlign,
+  hspace: length('margin-left', 'margin-right'),
+  vspace: length('margin-top', 'margin-bottom'),
+  width: together('size', imageWidth),
+  height: together('size', length('height')),
+};
+const TABLE_PART: Entries = {
+  align: textAlign,
+  valign: verticalAlign,
+  bgcolor: colour('background-color'),
+  background: image,
+  nowrap: nothing,
+};
+const ROW: Entries = { ...TABLE_PART, height: length('height'), width: nothing };
+const COLUMN: Entries = { ...TABLE_PART, width: length('width'), height: length('height') };
+const CELL: Entries = {
+  ...TABLE_PART,
+  width: lengthAboveZero('width'),
+  height: lengthAboveZero('height'),
+  nowrap: () => one('white-space', 'nowrap'),
+};
+const TEXT: Entries = { align: textAlign };
+const HEADING: Entries = { align: headingAlign };
+const SIDES = margins('margin-left', 'margin-right');
+const ENDS = margins('margin-top', 'margin-bottom');
+
+const ENTRIES: Readonly<Record<string, Entries>> = {
+  table: {
+    align: tableAlign,
+    bgcolor: colour('background-color'),
+    background: image,
+    border: together('border', tableBorder),
+    bordercolor: together('border', tableBorderColour),
+    cellpadding: nothing,
+    cellspacing: (value) => one('border-spacing', dimension(value)),
+    width: lengthAboveZero('width'),
+    height: length('height'),
+    hspace: unknown,
+    vspace: unknown,
+    frame: together('border', unknown),
+    rules: together('border', unknown),
+  },
+  td: CELL,
+  th: CELL,
+  tr: ROW,
+  thead: ROW,
+  tbody: ROW,
+  tfoot: ROW,
+  col: COLUMN,
+  colgroup: COLUMN,
+  caption: { align: captionSide },
+  body: {
+    bgcolor: colour('background-color'),
+    background: image,
+    text: colour('color'),
+    link: unknown,
+    vlink: unknown,
+    alink: unknown,
+    marginwidth: SIDES,
+    leftmargin: SIDES,
+    marginheight: ENDS,
+    topmargin: ENDS,
+  },
+  img: { ...IMAGE, border: imageBorder },
+  object: { ...IMAGE, border: imageBorder },
+  embed: IMAGE,
+  video: { width: IMAGE.width!, height: IMAGE.height! },
+  iframe: {
+    align: imageAlign,
+    width: length('width'),
+    height: length('height'),
+    frameborder: frameBorder,
+    marginwidth: unknown,
+    marginheight: unknown,
+  },
+  input: { align: unknown, hspace: unknown, vspace: unknown, border: unknown },
+  hr: {
+    align: ruleAlign,
+    color: together('colour', (value) => solid(legacyColour(value))),
+    noshade: together('colour', (_, { attributes }) =>
+      attributeOf(attributes, 'color') === undefined ? solid('#808080') : [],
+    ),
+    size: ruleSize,
+    width: length('width'),
+  },
+  br: { clear },
+  font: {
+    color: colour('color'),
+    face: fontFace,
+    size: (value) => one('font-size', fontSize(value)),
+  },
+  ul: { type: bulletType },
+  ol: { type: numberType },
+  li: { type: (value) => bulletType(value, NO_ATTRIBUTES) ?? numberType(value, NO_ATTRIBUTES) },
+  legend: { align: unknown },
+  div: TEXT,
+  p: TEXT,
+  h1: HEADING,
+  h2: HEADING,
+  h3: HEADING,
+  h4: HEADING,
+  h5: HEADING,
+  h6: HEADING,
+};
+
+export const OLD_ATTRIBUTES: ReadonlyMap<string, ReadonlyMap<string, OldAttribute>> = new Map(
+  Object.entries(ENTRIES).map(([element, entries]) => [
+    element,
+    new Map(
+      Object.entries(entries).map(([attribute, entry]) => [
+        attribute,
+        typeof entry === 'function' ? { says: entry } : entry,
+      ]),
+    ),
+  ]),
+);
+
+const EVERY_NAME = new Set([...OLD_ATTRIBUTES.values()].flatMap((entries) => [...entries.keys()]));
+
+/** Whether an attribute of this name is styling on any element. */
+export function isOldAttribute(name: string): boolean {
+  return EVERY_NAME.has(name);
+}
+
+/** An element that is styling by its name. */
+export interface OldElement {
+  /** The element that says nothing in its place; `undefined` where what is drawn is not known exactly. */
+  readonly neutral: string | undefined;
+  /** What browsers' own sheets say of it. */
+  readonly says: readonly HintDeclaration[];
+}
+
+export const OLD_ELEMENTS: ReadonlyMap<string, OldElement> = new Map([
+  ['center', { neutral: 'div', says: one('text-align', '-webkit-center') }],
+  ['font', { neutral: 'span', says: [] }],
+  ['big', { neutral: 'span', says: one('font-size', 'larger') }],
+  ...['strike', 'tt', 'marquee', 'nobr'].map((name): [string, OldElement] => [
+    name,
+    { neutral: undefined, says: [] },
+  ]),
+]);
+
+/** The element that may take an outdated one's place; `undefined` for all that stay as they are. */
+export function neutralFor(name: string): string | undefined {
+  return OLD_ELEMENTS.get(name)?.neutral;
+}
+
+/** Outdated elements that may become another, and that other. */
+export const BECOMING: readonly (readonly [name: string, neutral: string])[] = [...OLD_ELEMENTS].flatMap(
+  ([name, { neutral }]) => (neutral === undefined ? [] : [[name, neutral] as const]),
 );
 
 /** Headings take `align` as a value of `text-align`, so that they do not place boxes. */
@@ -326,5 +375,3 @@ function headingAlign(value: string): readonly HintDeclaration[] | undefined {
   if (word === 'middle') return one('text-align', 'center');
   return ['left', 'right', 'center', 'justify'].includes(word) ? one('text-align', word) : undefined;
 }
-
-const NO_ATTRIBUTES = { attributes: [] };

@@ -1,7 +1,8 @@
 // How values of presentational attributes are read: the microsyntaxes of the HTML standard, which forgive nearly anything
 // (https://html.spec.whatwg.org/multipage/common-microsyntaxes.html).
 
-import { colourName } from '../sheets/index.js';
+// Not through the stage's entry: threads that only count need not load the grammar.
+import { colourName } from '../sheets/colours.js';
 
 /**
  * "Rules for parsing dimension values": `12`, ` 12.5px`, `50%`. Out: a CSS length or percentage, `undefined` for what

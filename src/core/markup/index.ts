@@ -1,7 +1,6 @@
 // Stage 1, markup. In: the text of an HTML file. Out: a `Page`, with elements in document order, source ranges,
 // sheet and script references, and what is malformed.
 
-export { type Hint, presentationalHint } from './hints.js';
 export * from './page.js';
 export { attributeOf, parsePage, splitTokens } from './parse.js';
 export { hasTemplateText, maskTemplateText, templateWords } from './template-text.js';

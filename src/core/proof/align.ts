@@ -1,7 +1,7 @@
 // Pairs the elements of two states of a page, and checks that nothing moved in the markup but classes, styles and
 // sheet references.
 
-import { isExactHint, OUTDATED_ELEMENTS } from '../cascade/index.js';
+import { isExactHint, neutralFor } from '../hints/index.js';
 import { attributeOf, type Page, type PageElement } from '../markup/index.js';
 
 export type Alignment =
@@ -72,7 +72,7 @@ function isSame(
 
 /** In quirks mode browsers colour the lines under links by the `<font>` inside: there it is more than CSS. */
 function isNeutral(page: Page, a: PageElement, b: PageElement): boolean {
-  return !page.quirks && OUTDATED_ELEMENTS.get(a.name)?.neutral === b.name;
+  return !page.quirks && neutralFor(a.name) === b.name;
 }
 
 function otherAttributes(page: Page, element: PageElement): string {

@@ -1,6 +1,7 @@
 // What differs, told so that a person can mend it: the element, the property, and the declarations that decide.
 
 import {
+  ALWAYS,
   type Outcome,
   type Outcomes,
   outcomesForm,
@@ -85,7 +86,7 @@ export function describeElement(first: StyleReader, i: number, second: StyleRead
 function show(reader: StyleReader, element: number, list: readonly Outcome[]): ShownOutcome[] {
   return withoutIdle(list).map((outcome) => ({
     value: `${outcome.entry.declaration.value}${outcome.important ? ' !important' : ''}`,
-    condition: outcome.condition === 1 ? '' : reader.table.truths.text(outcome.condition),
+    condition: outcome.condition === ALWAYS ? '' : reader.table.truths.text(outcome.condition),
     from: outcome.origin.kind === 'rule' ? outcome.origin.rule.selector.text : outcome.origin.kind,
     place: placeOfOutcome(reader, element, outcome),
   }));

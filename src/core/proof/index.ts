@@ -1,4 +1,4 @@
-// Stage 7, proof. In: two states of a site, or styles to move. Out: where outcome lists differ; the moves that are
+// Stage 10, proof. In: two states of a site, or styles to move. Out: where outcome lists differ; the moves that are
 // proven to change nothing.
 
 export { type Alignment, alignPages } from './align.js';
@@ -10,6 +10,17 @@ export {
   type ShownOutcome,
   showElement,
 } from './describe.js';
+export { isHidden, isHiddenOnly, isHiddenText } from './hidden.js';
 export { elementsIn, type Intent, type IntentProof, proveIntent, type StyleDifference } from './intent.js';
 export { type Proof, type ProveOptions, proofOf, prove } from './prove.js';
 export { count, mergeProofs, type ProofPart, Prover } from './prover.js';
+export {
+  type Attempt,
+  type Carried,
+  type Judge,
+  PROVE,
+  type Planned,
+  proveAndTakeBack,
+  type Refusals,
+  TRUST,
+} from './take-back.js';

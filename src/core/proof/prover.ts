@@ -1,6 +1,6 @@
 // Compares two states of a site page by page: pages may come from anywhere, and none has to be kept.
 
-import { type Program, type SiteStyles, type Stack, StyleReader } from '../cascade/index.js';
+import { eachRuleCompound, type Program, type SiteStyles, type Stack, StyleReader } from '../cascade/index.js';
 import type { Page } from '../markup/index.js';
 import { comparePaths } from '../source.js';
 import { keptText, undecidedReason } from '../stock/index.js';
@@ -257,12 +257,15 @@ function usesCustom(reader: StyleReader, index: number): boolean {
   return false;
 }
 
+/** Every class that a rule names anywhere: as a condition on the parent, in `:is()`, at the root of its scope. */
 function noteNames({ uses }: Stack, names: Set<string>, seen: WeakSet<Program>): void {
   for (const { program } of uses) {
     if (seen.has(program)) continue;
     seen.add(program);
-    for (const { selector } of program.rules)
-      for (const { classes } of selector.compounds) for (const name of classes) names.add(name);
+    for (const rule of program.rules)
+      eachRuleCompound(rule, ({ classes }) => {
+        for (const name of classes) names.add(name);
+      });
   }
 }
 

@@ -1,7 +1,8 @@
 // Class names in the strings of a script: where the syntax tree is sure that a string is one, and where it only might be.
 
-import { type AnyNode, type CallExpression, parse, parseExpressionAt } from 'acorn';
+import { type AnyNode, type CallExpression, parseExpressionAt } from 'acorn';
 import { ancestor } from 'acorn-walk';
+import { parseScript } from './parse.js';
 
 export interface ClassMention {
   readonly name: string;
@@ -58,17 +59,6 @@ function quotedWords(text: string): ClassMention[] {
   return [...text.matchAll(/(["'])([^"']*)\1/g)].flatMap((match) =>
     wordsOf(match[2]!, match.index + 1, 'class', undefined),
   );
-}
-
-function parseScript(text: string): AnyNode | undefined {
-  for (const sourceType of ['script', 'module'] as const) {
-    try {
-      return parse(text, { ecmaVersion: 'latest', sourceType, allowReturnOutsideFunction: true });
-    } catch {
-      // Tried as the other kind, then given up: its words are all that is known.
-    }
-  }
-  return undefined;
 }
 
 function mentionsIn(tree: AnyNode, text: string): ClassMention[] {

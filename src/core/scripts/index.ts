@@ -1,4 +1,4 @@
-// What scripts do to styles. In: the text of a script. Out: the properties it may clear or read back, and its words.
+// Stage 4, scripts. In: the text of a script. Out: the properties it may clear or read back, and its words.
 
 export { type ClassMention, classMentions, expressionMentions } from './class-names.js';
 export { attributeWord, CLASS_WRITTEN, readScript, type ScriptReading, type StyleTouch } from './read.js';

@@ -2,15 +2,11 @@
 // its strings. A script that only sets a property to a fixed value is harmless: the style attribute it writes wins as
 // before.
 
-import {
-  type AnyNode,
-  type Expression,
-  type MemberExpression,
-  type PrivateIdentifier,
-  parse,
-  type Super,
-} from 'acorn';
+import type { AnyNode, Expression, MemberExpression, PrivateIdentifier, Super } from 'acorn';
 import { ancestor } from 'acorn-walk';
+// Not through the stage's entry: threads that only count need not load what maps.
+import { isOldAttribute } from '../hints/table.js';
+import { parseScript } from './parse.js';
 
 export interface StyleTouch {
   /** The CSS property, `*` where any could be meant, or `CLASS_WRITTEN`. */
@@ -30,13 +26,6 @@ export interface ScriptReading {
 export const CLASS_WRITTEN = '(class)';
 
 const ATTRIBUTE_CALL = /^(set|remove|get|has|toggle)Attribute$|^(attr|removeAttr)$/;
-/** Attributes that are styling, as scripts name them. */
-const OLD_ATTRIBUTES = new Set(
-  (
-    'align valign bgcolor background border bordercolor cellpadding cellspacing width height nowrap hspace vspace ' +
-    'color face size noshade clear text'
-  ).split(' '),
-);
 
 /** Stands among a script's words for "it reads or writes this attribute". */
 export function attributeWord(name: string): string {
@@ -91,7 +80,7 @@ export function readScript(text: string): ScriptReading {
       // `e.className = e.className + ' open'` keeps what is there; `e.className = 'open'` does not.
       const { left, right, operator } = node;
       const assigned = left.type === 'MemberExpression' ? propertyName(left)?.toLowerCase() : undefined;
-      if (assigned !== undefined && OLD_ATTRIBUTES.has(assigned)) words.add(attributeWord(assigned));
+      if (assigned !== undefined && isOldAttribute(assigned)) words.add(attributeWord(assigned));
       if (operator !== '=' || left.type !== 'MemberExpression' || propertyName(left) !== 'className') return;
       const keeps = /\bclassName\b/.test(text.slice(right.start, right.end));
       if (!keeps) touch(CLASS_WRITTEN, node.start);
@@ -114,17 +103,6 @@ export function readScript(text: string): ScriptReading {
     },
   });
   return { touches, words, readable: true };
-}
-
-function parseScript(text: string): AnyNode | undefined {
-  for (const sourceType of ['script', 'module'] as const) {
-    try {
-      return parse(text, { ecmaVersion: 'latest', sourceType, allowReturnOutsideFunction: true });
-    } catch {
-      // Tried as the other kind, then given up: the caller treats an unread script as touching everything.
-    }
-  }
-  return undefined;
 }
 
 /** `$(x).css('width', '40px')` only writes; `.css('width')` reads; `.css('width', '')` and unknown values may clear. */

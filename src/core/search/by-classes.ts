@@ -5,11 +5,11 @@ import type { Part } from '../parts.js';
 import { expandDeclaration, interactionGroup } from '../sheets/index.js';
 import type { CarriedUnit, KeptReason } from '../stock/index.js';
 import { sizeOf } from './by-hooks.js';
-import { type Census, idOf, type Kind } from './census.js';
+import { type Census, idOf, type ElementGroup } from './census.js';
 import type { Row, Taste } from './cost.js';
 import { coverRows } from './cover.js';
 import type { RuleOrder } from './home.js';
-import { bears, freeUnit, isFree, rulesFor, type Strength, settle, sum } from './reach.js';
+import { looksTheSame, freeUnit, isFree, rulesFor, type Strength, settle, sum } from './reach.js';
 import type { Trials } from './trial.js';
 
 export interface ClassRule {
@@ -17,7 +17,7 @@ export interface ClassRule {
   /** A selector around all members: an id, where only an id is strong enough, or the body class of their section. */
   readonly scope: string | undefined;
   readonly units: readonly CarriedUnit[];
-  readonly members: readonly Kind[];
+  readonly members: readonly ElementGroup[];
   readonly part: Part;
   readonly order: number;
   readonly beats: StrongerRule | undefined;
@@ -36,47 +36,47 @@ export interface ClassOptions {
   readonly order: RuleOrder;
   /** The part of the sheet for a set of declarations. */
   readonly partOf: (units: readonly CarriedUnit[]) => Part;
-  /** Tells why a kind cannot wear a class. */
-  readonly refuse: (kind: Kind, units: readonly CarriedUnit[], reason: KeptReason) => void;
+  /** Tells why a group cannot wear a class. */
+  readonly refuse: (group: ElementGroup, units: readonly CarriedUnit[], reason: KeptReason) => void;
 }
 
 export function takeClasses(census: Census, options: ClassOptions): ClassRule[] {
-  const kinds = census.kinds.filter(({ left }) => [...left].some(isFree));
+  const groups = census.groups.filter(({ left }) => [...left].some(isFree));
   const counts = new Map<string, number>();
   const everywhere = new Map<string, number>();
-  for (const kind of census.kinds)
-    for (const { key } of kind.units) everywhere.set(key, (everywhere.get(key) ?? 0) + carriersIn(kind));
+  for (const group of census.groups)
+    for (const { key } of group.units) everywhere.set(key, (everywhere.get(key) ?? 0) + carriersIn(group));
   const sizes = new Map<string, number>();
-  const keysOf = new Map<Kind, string[]>();
-  for (const kind of kinds) {
-    const keys = [...new Set([...kind.left].filter(isFree).map((unit) => unit.key))].sort();
-    keysOf.set(kind, keys);
+  const keysOf = new Map<ElementGroup, string[]>();
+  for (const group of groups) {
+    const keys = [...new Set([...group.left].filter(isFree).map((unit) => unit.key))].sort();
+    keysOf.set(group, keys);
     for (const key of keys) {
-      counts.set(key, (counts.get(key) ?? 0) + carriersIn(kind));
-      sizes.set(key, sizeOf(freeUnit(kind, key)!));
+      counts.set(key, (counts.get(key) ?? 0) + carriersIn(group));
+      sizes.set(key, sizeOf(freeUnit(group, key)!));
     }
   }
-  const rows = new Map<string, { keys: string[]; count: number; kinds: Kind[] }>();
-  for (const kind of kinds) {
-    const keys = keysOf.get(kind)!.filter((key) => counts.get(key)! >= options.atLeast);
-    for (const key of keysOf.get(kind)!) {
+  const rows = new Map<string, { keys: string[]; count: number; groups: ElementGroup[] }>();
+  for (const group of groups) {
+    const keys = keysOf.get(group)!.filter((key) => counts.get(key)! >= options.atLeast);
+    for (const key of keysOf.get(group)!) {
       if (keys.includes(key)) continue;
-      const unit = freeUnit(kind, key)!;
-      options.refuse(kind, [unit], whyNoClass(kind, unit, everywhere.get(key)!, options.atLeast));
+      const unit = freeUnit(group, key)!;
+      options.refuse(group, [unit], whyNoClass(group, unit, everywhere.get(key)!, options.atLeast));
     }
     if (keys.length === 0) continue;
     const row = rows.get(keys.join('\n'));
-    if (row === undefined) rows.set(keys.join('\n'), { keys, count: carriersIn(kind), kinds: [kind] });
+    if (row === undefined) rows.set(keys.join('\n'), { keys, count: carriersIn(group), groups: [group] });
     else {
-      row.count += carriersIn(kind);
-      row.kinds.push(kind);
+      row.count += carriersIn(group);
+      row.groups.push(group);
     }
   }
   const list = [...rows.values()];
   const cover = coverRows(list, options.taste, (key) => sizes.get(key) ?? 1, options.atLeast);
-  const wearers = cover.styles.map((): Kind[] => []);
+  const wearers = cover.styles.map((): ElementGroup[] => []);
   cover.worn.forEach((styles, row) => {
-    for (const style of styles) wearers[style]!.push(...list[row]!.kinds);
+    for (const style of styles) wearers[style]!.push(...list[row]!.groups);
     noteLeftOver(
       list[row]!,
       styles.map((style) => cover.styles[style]!),
@@ -84,44 +84,44 @@ export function takeClasses(census: Census, options: ClassOptions): ClassRule[] 
     );
   });
   return cover.styles
-    .map((keys, style) => ({ keys, kinds: wearers[style]! }))
+    .map((keys, style) => ({ keys, groups: wearers[style]! }))
     .sort((a, b) => savingOf(b) - savingOf(a) || (a.keys.join() < b.keys.join() ? -1 : 1))
-    .flatMap(({ keys, kinds: own }) => settleClass([...keys], own, options) ?? []);
+    .flatMap(({ keys, groups: own }) => settleClass([...keys], own, options) ?? []);
 }
 
 /** What stands on its own has no class; what others say too has lost them to a rule that is too weak here. */
-function whyNoClass(kind: Kind, unit: CarriedUnit, times: number, atLeast: number): KeptReason {
+function whyNoClass(group: ElementGroup, unit: CarriedUnit, times: number, atLeast: number): KeptReason {
   if (times === 1) return { kind: 'written once' };
   if (times < atLeast) return { kind: 'written seldom', times, atLeast };
-  return strongerRule(kind, [unit], ONE_CLASS) ?? { kind: 'left over' };
+  return strongerRule(group, [unit], ONE_CLASS) ?? { kind: 'left over' };
 }
 
-/** Tags that carry it: a kind of elements that were made from another's tag has none. */
-function carriersIn({ carriers }: Kind): number {
+/** Tags that carry it: a group of elements that were made from another's tag has none. */
+function carriersIn({ carriers }: ElementGroup): number {
   return carriers.length;
 }
 
 function savingOf({
   keys,
-  kinds,
+  groups,
 }: {
   readonly keys: readonly string[];
-  readonly kinds: readonly Kind[];
+  readonly groups: readonly ElementGroup[];
 }): number {
-  return keys.length * sum(kinds);
+  return keys.length * sum(groups);
 }
 
 function noteLeftOver(
-  { keys, kinds }: Row & { readonly kinds: readonly Kind[] },
+  { keys, groups }: Row & { readonly groups: readonly ElementGroup[] },
   styles: readonly (readonly string[])[],
   { refuse }: ClassOptions,
 ): void {
   const bare = keys.filter((key) => !styles.some((style) => style.includes(key)));
   if (bare.length === 0) return;
-  for (const kind of kinds)
+  for (const group of groups)
     refuse(
-      kind,
-      bare.flatMap((key) => freeUnit(kind, key) ?? []),
+      group,
+      bare.flatMap((key) => freeUnit(group, key) ?? []),
       { kind: 'left over' },
     );
 }
@@ -129,17 +129,17 @@ function noteLeftOver(
 /** Finds the weakest selector that wins on most members, and settles it there. */
 function settleClass(
   keys: readonly string[],
-  kinds: readonly Kind[],
+  groups: readonly ElementGroup[],
   options: ClassOptions,
 ): ClassRule | undefined {
-  const [first] = kinds;
+  const [first] = groups;
   if (first === undefined) return undefined;
   const units = keys.flatMap((key) => freeUnit(first, key) ?? []);
   const part = options.partOf(units);
-  const scope = commonScope(kinds);
-  const onlyHints = kinds.every((kind) => keys.every((key) => freeUnit(kind, key)?.from.kind !== 'style'));
-  let best: { choice: Choice; prefix: string; served: Kind[] } | undefined;
-  const section = options.scope === 'site' ? undefined : commonSection(kinds);
+  const scope = commonScope(groups);
+  const onlyHints = groups.every((group) => keys.every((key) => freeUnit(group, key)?.from.kind !== 'style'));
+  let best: { choice: Choice; prefix: string; served: ElementGroup[] } | undefined;
+  const section = options.scope === 'site' ? undefined : commonSection(groups);
   const choices = section === undefined ? CHOICES : [IN_SECTION, ...CHOICES];
   for (const choice of choices) {
     const prefix = choice.prefix === 'id' ? scope : choice.prefix === 'section' ? section : '';
@@ -147,19 +147,19 @@ function settleClass(
     const { specificity } = choice;
     const order = options.order.peek(isOverride(choice) ? 'overrides' : part);
     const rules = rulesFor(units, specificity, order, options.trials);
-    const served = kinds.filter((kind) => bears(kind, unitsIn(kind, keys), rules));
+    const served = groups.filter((group) => looksTheSame(group, unitsIn(group, keys), rules));
     if (best === undefined || sum(served) > sum(best.served)) best = { choice, prefix, served };
-    if (served.length === kinds.length) break;
+    if (served.length === groups.length) break;
   }
   const enough =
-    best !== undefined && best.served.reduce((all, kind) => all + carriersIn(kind), 0) >= options.atLeast;
+    best !== undefined && best.served.reduce((all, group) => all + carriersIn(group), 0) >= options.atLeast;
   const members = enough ? best!.served : [];
-  for (const kind of kinds) {
-    if (members.includes(kind)) continue;
-    const reason: KeptReason = best?.served.includes(kind)
+  for (const group of groups) {
+    if (members.includes(group)) continue;
+    const reason: KeptReason = best?.served.includes(group)
       ? { kind: 'written seldom', times: sum(best.served), atLeast: options.atLeast }
-      : (strongerRule(kind, units, ONE_CLASS) ?? { kind: 'too weak or too strong' });
-    options.refuse(kind, unitsIn(kind, keys), reason);
+      : (strongerRule(group, units, ONE_CLASS) ?? { kind: 'too weak or too strong' });
+    options.refuse(group, unitsIn(group, keys), reason);
   }
   if (best === undefined || members.length === 0) return undefined;
   const { choice, prefix } = best;
@@ -167,8 +167,8 @@ function settleClass(
   const finalPart = isOverride(choice) ? 'overrides' : part;
   const order = options.order.next(finalPart);
   const rules = rulesFor(units, choice.specificity, order, options.trials);
-  for (const kind of members) settle(kind, unitsIn(kind, keys), rules);
-  const beats = plain ? undefined : members.flatMap((kind) => strongerRule(kind, units, ONE_CLASS) ?? [])[0];
+  for (const group of members) settle(group, unitsIn(group, keys), rules);
+  const beats = plain ? undefined : members.flatMap((group) => strongerRule(group, units, ONE_CLASS) ?? [])[0];
   const around = prefix === '' ? undefined : prefix;
   return { strength: choice.strength, scope: around, units, members, part: finalPart, order, beats };
 }
@@ -194,11 +194,11 @@ function isOverride({ strength, prefix }: Choice): boolean {
   return prefix === 'id' || strength === 'twice' || strength === 'thrice';
 }
 
-/** `.fares`: a class of the body that all kinds stand under, where there is one on no more pages than needed. */
-function commonSection(kinds: readonly Kind[]): string | undefined {
+/** `.fares`: a class of the body that all groups stand under, where there is one on no more pages than needed. */
+function commonSection(groups: readonly ElementGroup[]): string | undefined {
   let common: string[] | undefined;
-  for (const kind of kinds) {
-    let root: Kind | undefined = kind;
+  for (const group of groups) {
+    let root: ElementGroup | undefined = group;
     while (root !== undefined && root.element.name !== 'body') root = root.parent;
     const own = root?.element.classes ?? [];
     common = common === undefined ? [...own] : common.filter((name) => own.includes(name));
@@ -207,24 +207,24 @@ function commonSection(kinds: readonly Kind[]): string | undefined {
   return name === undefined ? undefined : `.${name}`;
 }
 
-function unitsIn(kind: Kind, keys: readonly string[]): CarriedUnit[] {
-  return keys.flatMap((key) => freeUnit(kind, key) ?? []);
+function unitsIn(group: ElementGroup, keys: readonly string[]): CarriedUnit[] {
+  return keys.flatMap((key) => freeUnit(group, key) ?? []);
 }
 
 /** The rule that a class is too weak against, for telling. */
 function strongerRule(
-  kind: Kind,
+  group: ElementGroup,
   units: readonly CarriedUnit[],
   specificity: number,
 ): StrongerRule | undefined {
   const own = new Map<string, string>();
   for (const { declarations } of units)
     for (const { property, value } of declarations)
-      for (const part of expandDeclaration(property, value, kind.page.path))
+      for (const part of expandDeclaration(property, value, group.page.path))
         own.set(part.longhand, part.value);
   const groups = new Set([...own.keys()].map((name) => interactionGroup(name).name));
-  for (const reader of kind.readers) {
-    for (const { use, rule } of reader.matched(kind.element.index)) {
+  for (const reader of group.readers) {
+    for (const { use, rule } of reader.matched(group.element.index)) {
       if (rule.selector.pseudoElement !== '') continue;
       const [ids, classes, types] = specificityParts(rule.selector.specificity);
       const stronger = ids * ONE_ID + classes * ONE_CLASS + types > specificity;
@@ -240,12 +240,12 @@ function strongerRule(
   return undefined;
 }
 
-/** An id that an ancestor of every kind has, on every page: a scope that exists already. */
-function commonScope(kinds: readonly Kind[]): string | undefined {
+/** An id that an ancestor of every group has, on every page: a scope that exists already. */
+function commonScope(groups: readonly ElementGroup[]): string | undefined {
   let common: string[] | undefined;
-  for (const kind of kinds) {
+  for (const group of groups) {
     const around: string[] = [];
-    for (let at = kind.parent; at !== undefined; at = at.parent) {
+    for (let at = group.parent; at !== undefined; at = at.parent) {
       const id = idOf(at);
       if (id !== undefined && /^[a-zA-Z_][\w-]*$/.test(id)) around.push(`#${id}`);
     }

@@ -3,19 +3,21 @@
 
 import { ONE_CLASS } from '../cascade/index.js';
 import type { CarriedUnit } from '../stock/index.js';
-import type { Census, Kind } from './census.js';
+import type { Trace } from '../trace.js';
+import type { Census, ElementGroup } from './census.js';
 import type { RuleOrder } from './home.js';
-import { type Hook, hookOf, hooksOf, partsOf } from './hooks.js';
+import { type Hook, hookOf, hooksOf } from './hooks.js';
 import {
   isFree,
   type Reached,
+  type Refusal,
   reachOf,
   rulesFor,
   type Say,
   type Strength,
   settle,
   sum,
-  trySaying,
+  tryRule,
 } from './reach.js';
 import { areRivals } from './rivals.js';
 import type { Trials } from './trial.js';
@@ -45,7 +47,8 @@ export interface HookOptions {
   readonly atLeast: number;
   readonly trials: Trials;
   readonly order: RuleOrder;
-  readonly isBanned: (selector: string, key: string) => boolean;
+  readonly isRefused: (selector: string, key: string) => boolean;
+  readonly trace?: Trace | undefined;
 }
 
 export function takeHooks(census: Census, options: HookOptions): HookRule[] {
@@ -73,23 +76,23 @@ export function takeHooks(census: Census, options: HookOptions): HookRule[] {
 
 function candidatesOf(census: Census, atLeast: number): Candidate[] {
   const found = new Map<string, Map<string, { count: number; size: number }>>();
-  for (const kind of census.kinds) {
-    const free = [...kind.left].filter(isFree);
+  for (const group of census.groups) {
+    const free = [...group.left].filter(isFree);
     if (free.length === 0) continue;
-    for (const text of hooksOf(kind)) {
+    for (const text of hooksOf(group)) {
       const counts = found.get(text) ?? new Map<string, { count: number; size: number }>();
       found.set(text, counts);
       for (const unit of free) {
         const known = counts.get(unit.key);
-        if (known === undefined) counts.set(unit.key, { count: kind.count, size: sizeOf(unit) });
-        else known.count += kind.count;
+        if (known === undefined) counts.set(unit.key, { count: group.count, size: sizeOf(unit) });
+        else known.count += group.count;
       }
     }
   }
   const candidates: Candidate[] = [];
   for (const [text, counts] of found) {
     const enough = [...counts].filter(([, { count }]) => count >= atLeast);
-    const hook = enough.length === 0 ? undefined : hookOf(text, partsOf(text));
+    const hook = enough.length === 0 ? undefined : hookOf(text);
     if (hook === undefined) continue;
     const gain = enough.reduce((all, [, { count, size }]) => all + count * size, 0);
     candidates.push({ hook, keys: enough.map(([key]) => key).sort(), gain, says: undefined });
@@ -116,17 +119,26 @@ function saysOf({ hook, keys }: Candidate, reached: readonly Reached[], options:
   const order = options.order.peek(partOfHook(hook));
   const says: Say[] = [];
   for (const key of keys) {
-    if (options.isBanned(hook.text, key)) continue;
+    if (options.isRefused(hook.text, key)) continue;
     const saying = {
       reached,
       specificity: (strength: Strength) => specificityOf(hook, strength),
       order,
       trials: options.trials,
     };
-    const say = trySaying(key, saying, options.atLeast);
+    const say = tryRule(key, saying, options.atLeast);
+    if (options.trace?.knows(key)) options.trace.say('search', triedText(hook.text, say));
     if (say !== undefined && 'members' in say) says.push(say);
   }
   return withoutRivals(says);
+}
+
+function triedText(selector: string, say: Say | Refusal | undefined): string {
+  if (say === undefined) return `tried ${selector}: too few of what it reaches say it`;
+  if ('members' in say)
+    return `tried ${selector} (${say.strength}): it would do for ${sum(say.members)} elements`;
+  const { element, page } = say.group;
+  return `tried ${selector}: <${element.name}> on ${page.path} would look different`;
 }
 
 /** Of says that one rule cannot hold together, those that replace most. */
@@ -174,10 +186,10 @@ function write({ hook, says }: Candidate, reached: readonly Reached[], options: 
     const order = options.order.next(part);
     const specificity = specificityOf(hook, strength)!;
     const members = new Set(own.flatMap((say) => say.members));
-    for (const { kind, unsure } of reached) {
+    for (const { group, unsure } of reached) {
       if (unsure) continue;
-      const taken = members.has(kind)
-        ? own.flatMap((say) => (say.members.includes(kind) ? unitLike(kind, say.unit) : []))
+      const taken = members.has(group)
+        ? own.flatMap((say) => (say.members.includes(group) ? unitLike(group, say.unit) : []))
         : [];
       const rulesHere = rulesFor(
         own.map(({ unit }) => unit),
@@ -185,14 +197,14 @@ function write({ hook, says }: Candidate, reached: readonly Reached[], options: 
         order,
         options.trials,
       );
-      settle(kind, taken, rulesHere);
+      settle(group, taken, rulesHere);
     }
     rules.push({ selector: selectorText(hook.text, strength), strength, says: own, part, order });
   }
   return rules;
 }
 
-function unitLike({ left }: Kind, { key }: CarriedUnit): CarriedUnit[] {
+function unitLike({ left }: ElementGroup, { key }: CarriedUnit): CarriedUnit[] {
   return [...left].filter((unit) => unit.key === key && unit.objection === undefined).slice(0, 1);
 }
 

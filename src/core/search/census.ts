@@ -1,33 +1,27 @@
-// The elements of a site, counted by kind: what stands alike, under the same ancestors, with the same styling.
+// The elements of a site, counted by group: what stands alike, under the same ancestors, with the same styling.
 
-import {
-  hintDeclarations,
-  OUTDATED_ELEMENTS,
-  type OwnStyling,
-  type SiteModel,
-  type Standing,
-  type StyleReader,
-} from '../cascade/index.js';
+import type { MatchedSheets, OwnStyling, SiteModel, StyleReader } from '../cascade/index.js';
+import { hintDeclarations, neutralFor } from '../hints/index.js';
 import type { Page, PageElement, SourceTag } from '../markup/index.js';
 import { type CarriedUnit, type Carrier, undecidedReason } from '../stock/index.js';
 import type { Trial } from './trial.js';
 
 /** Elements that no selector without positions tells apart, and that carry the same styling. */
-export interface Kind {
-  readonly parent: Kind | undefined;
-  readonly children: Kind[];
+export interface ElementGroup {
+  readonly parent: ElementGroup | undefined;
+  readonly children: ElementGroup[];
   /** The first of them, for asking: as it is on the site, and with the existing classes that it is to wear. */
   page: Page;
   element: PageElement;
   /** One for every different stack of sheets that may style it. */
   readers: readonly StyleReader[];
-  standings: readonly Standing[];
+  matchedSheets: readonly MatchedSheets[];
   /** What they last were seen to say of themselves. */
   own: OwnStyling | undefined;
   /** Their outcome numbers as the site is, by reader. */
   readonly original: readonly number[];
   /** The nearest table around a cell. */
-  readonly table: Kind | undefined;
+  readonly table: ElementGroup | undefined;
   /** Where it is the same for all of them: on several pages, or on the only element. */
   readonly sharedId: string | undefined;
   readonly units: readonly CarriedUnit[];
@@ -38,15 +32,15 @@ export interface Kind {
   readonly onPages: Set<Page>;
   /** Units that have found no home yet. */
   readonly left: Set<CarriedUnit>;
-  /** Rules that reach the kind, and are not written yet. */
+  /** Rules that reach the group, and are not written yet. */
   readonly trials: Trial[];
 }
 
 export interface Census {
   readonly pages: readonly Page[];
-  readonly kinds: readonly Kind[];
-  readonly byName: ReadonlyMap<string, readonly Kind[]>;
-  readonly byClass: ReadonlyMap<string, readonly Kind[]>;
+  readonly groups: readonly ElementGroup[];
+  readonly byName: ReadonlyMap<string, readonly ElementGroup[]>;
+  readonly byClass: ReadonlyMap<string, readonly ElementGroup[]>;
 }
 
 /** In: the site, and every tag that carries styling. Pages that cannot be decided are not counted: nothing may reach them. */
@@ -55,17 +49,17 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
   for (const carrier of carriers) if (carrier.tag !== undefined) byTag.set(carrier.tag, carrier);
   const pages = model.pages.filter((page) => undecidedReason(page, model.stacksOf(page)) === undefined);
   const shared = sharedIds(pages);
-  const known = new Map<string, Kind>();
-  const numbers = new Map<Kind, number>();
-  const kinds: Kind[] = [];
+  const known = new Map<string, ElementGroup>();
+  const numbers = new Map<ElementGroup, number>();
+  const groups: ElementGroup[] = [];
   pages.forEach((page, pageNumber) => {
     const readers = model.readersOf(page);
-    const ofPage: Kind[] = [];
+    const ofPage: ElementGroup[] = [];
     const root = page.kind === 'component' ? 'fragment' : page.quirks ? 'quirks' : 'page';
     for (const element of page.elements) {
       const parent = element.parent < 0 ? undefined : ofPage[element.parent];
       const carrier = element.tag && byTag.get(element.tag);
-      const standings = readers.map((reader) => reader.standing(element.index));
+      const matchedSheets = readers.map((reader) => reader.matchedSheets(element.index));
       const key = [
         parent === undefined ? root : numbers.get(parent),
         `${element.namespace === 'html' ? '' : element.namespace}${element.name}`,
@@ -77,31 +71,31 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
           : hookAttributes(element)
               .map(({ name, value }) => `${name}=${value}`)
               .join(),
-        standings.length === 1 ? standings[0]!.ground : standings.map(({ ground }) => ground).join('&'),
+        matchedSheets.length === 1 ? matchedSheets[0]!.matchKey : matchedSheets.map(({ matchKey }) => matchKey).join('&'),
         carrier === undefined ? '' : carrier.units.map(unitMark).join('\n'),
         carrier === undefined ? (element.style ?? '') : '',
       ].join('\0');
-      let kind = known.get(key);
-      if (kind === undefined) {
+      let group = known.get(key);
+      if (group === undefined) {
         const id = element.id !== undefined && shared.has(element.id) ? element.id : undefined;
-        kind = newKind(page, element, parent, readers, standings, carrier, id);
-        known.set(key, kind);
-        numbers.set(kind, kinds.length);
-        kinds.push(kind);
-        parent?.children.push(kind);
+        group = newGroup(page, element, parent, readers, matchedSheets, carrier, id);
+        known.set(key, group);
+        numbers.set(group, groups.length);
+        groups.push(group);
+        parent?.children.push(group);
       }
-      ofPage.push(kind);
-      kind.count++;
-      kind.onPages.add(page);
-      kind.members.push(pageNumber, element.index);
-      if (carrier?.element === element) kind.carriers.push(carrier);
+      ofPage.push(group);
+      group.count++;
+      group.onPages.add(page);
+      group.members.push(pageNumber, element.index);
+      if (carrier?.element === element) group.carriers.push(carrier);
     }
   });
   return {
     pages,
-    kinds,
-    byName: index(kinds, ({ element }) => [element.name]),
-    byClass: index(kinds, ({ element }) => element.classes),
+    groups,
+    byName: index(groups, ({ element }) => [element.name]),
+    byClass: index(groups, ({ element }) => element.classes),
   };
 }
 
@@ -112,15 +106,15 @@ export function hookAttributes({ attributes }: PageElement): PageElement['attrib
   return attributes.filter(({ name }) => HOOK_ATTRIBUTES.has(name));
 }
 
-function newKind(
+function newGroup(
   page: Page,
   element: PageElement,
-  parent: Kind | undefined,
+  parent: ElementGroup | undefined,
   readers: readonly StyleReader[],
-  standings: readonly Standing[],
+  matchedSheets: readonly MatchedSheets[],
   carrier: Carrier | undefined,
   sharedId: string | undefined,
-): Kind {
+): ElementGroup {
   const isCell = element.name === 'td' || element.name === 'th';
   let table = isCell ? parent : undefined;
   while (table !== undefined && table.element.name !== 'table') table = table.parent;
@@ -131,7 +125,7 @@ function newKind(
     page,
     element,
     readers,
-    standings,
+    matchedSheets,
     own: undefined,
     original: readers.map((reader) => reader.outcomeNumber(element.index)),
     table,
@@ -165,41 +159,41 @@ function sharedIds(pages: readonly Page[]): Set<string> {
   return shared;
 }
 
-function index(kinds: readonly Kind[], keysOf: (kind: Kind) => readonly string[]): Map<string, Kind[]> {
-  const found = new Map<string, Kind[]>();
-  for (const kind of kinds) {
-    for (const key of new Set(keysOf(kind))) {
+function index(groups: readonly ElementGroup[], keysOf: (group: ElementGroup) => readonly string[]): Map<string, ElementGroup[]> {
+  const found = new Map<string, ElementGroup[]>();
+  for (const group of groups) {
+    for (const key of new Set(keysOf(group))) {
       const list = found.get(key);
-      if (list === undefined) found.set(key, [kind]);
-      else list.push(kind);
+      if (list === undefined) found.set(key, [group]);
+      else list.push(group);
     }
   }
   return found;
 }
 
-/** The id that all elements of a kind have. */
-export function idOf({ sharedId, count, element }: Kind): string | undefined {
+/** The id that all elements of a group have. */
+export function idOf({ sharedId, count, element }: ElementGroup): string | undefined {
   return sharedId ?? (count === 1 ? element.id : undefined);
 }
 
-/** The kinds of cells that a kind of table has. */
-export function cellKinds(table: Kind): Kind[] {
-  const found: Kind[] = [];
+/** The groups of cells that a group of table has. */
+export function cellGroups(table: ElementGroup): ElementGroup[] {
+  const found: ElementGroup[] = [];
   const open = [...table.children];
-  for (let kind = open.pop(); kind !== undefined; kind = open.pop()) {
-    if (kind.table === table) found.push(kind);
-    open.push(...kind.children);
+  for (let group = open.pop(); group !== undefined; group = open.pop()) {
+    if (group.table === table) found.push(group);
+    open.push(...group.children);
   }
   return found;
 }
 
 /** The element as it is once units are taken off it. */
-function altered({ element, units }: Kind, isGone: (unit: CarriedUnit) => boolean): PageElement {
+function altered({ element, units }: ElementGroup, isGone: (unit: CarriedUnit) => boolean): PageElement {
   const gone = units.filter(isGone);
   if (gone.length === 0) return element;
   const names = new Set(gone.flatMap(({ from }) => (from.kind === 'attributes' ? from.names : [])));
   const neutral = gone.some(({ from }) => from.kind === 'name')
-    ? OUTDATED_ELEMENTS.get(element.name)?.neutral
+    ? neutralFor(element.name)
     : undefined;
   return {
     ...element,
@@ -225,34 +219,34 @@ function styleWithout(
 }
 
 /** The element as it is without the units that have a home, and without these. */
-export function alteredElement(kind: Kind, taken: readonly CarriedUnit[]): PageElement {
-  return altered(kind, (unit) => taken.includes(unit) || !kind.left.has(unit));
+export function alteredElement(group: ElementGroup, taken: readonly CarriedUnit[]): PageElement {
+  return altered(group, (unit) => taken.includes(unit) || !group.left.has(unit));
 }
 
 /**
- * Whether the kind looks as it does on the site.
- * In: units that are taken away besides those that have a home already, from the kind or from its table; further rules.
+ * Whether the group looks as it does on the site.
+ * In: units that are taken away besides those that have a home already, from the group or from its table; further rules.
  */
-export function holds(kind: Kind, taken: readonly CarriedUnit[], further: readonly Trial[]): boolean {
-  const own = ownStyling(kind, taken);
-  const trials = further.length === 0 ? kind.trials : [...kind.trials, ...further];
-  return kind.readers.every(
-    (reader, at) => reader.trialNumber(kind.standings[at]!, own, trials) === kind.original[at],
+export function holds(group: ElementGroup, taken: readonly CarriedUnit[], further: readonly Trial[]): boolean {
+  const own = ownStyling(group, taken);
+  const trials = further.length === 0 ? group.trials : [...group.trials, ...further];
+  return group.readers.every(
+    (reader, at) => reader.trialNumber(group.matchedSheets[at]!, own, trials) === group.original[at],
   );
 }
 
-/** What the kind's elements would say of themselves. Most kinds carry nothing: theirs never changes. */
-function ownStyling(kind: Kind, taken: readonly CarriedUnit[]): OwnStyling {
-  const bare = kind.units.length === 0 && (kind.table === undefined || kind.table.units.length === 0);
-  if (bare && kind.own !== undefined) return kind.own;
+/** What the group's elements would say of themselves. Most groups carry nothing: theirs never changes. */
+function ownStyling(group: ElementGroup, taken: readonly CarriedUnit[]): OwnStyling {
+  const bare = group.units.length === 0 && (group.table === undefined || group.table.units.length === 0);
+  if (bare && group.own !== undefined) return group.own;
   const isGone = (unit: CarriedUnit): boolean =>
-    taken.includes(unit) || !unitHolder(kind, unit).left.has(unit);
-  const element = altered(kind, isGone);
-  const table = kind.table && altered(kind.table, isGone);
-  kind.own = { style: element.style, hints: hintDeclarations(kind.page, element, table) };
-  return kind.own;
+    taken.includes(unit) || !unitHolder(group, unit).left.has(unit);
+  const element = altered(group, isGone);
+  const table = group.table && altered(group.table, isGone);
+  group.own = { style: element.style, hints: hintDeclarations(group.page, element, table) };
+  return group.own;
 }
 
-function unitHolder(kind: Kind, unit: CarriedUnit): Kind {
-  return kind.units.includes(unit) ? kind : kind.table!;
+function unitHolder(group: ElementGroup, unit: CarriedUnit): ElementGroup {
+  return group.units.includes(unit) ? group : group.table!;
 }

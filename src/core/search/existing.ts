@@ -1,29 +1,38 @@
 // The second home: a class that a sheet of the site or of the platform defines, and that says the same.
 
-import { ALWAYS, hintDeclarations, type Program, type SiteModel, StyleReader } from '../cascade/index.js';
+import {
+  ALWAYS,
+  asksMoreThanNames,
+  eachCompound,
+  onlyClass,
+  type Program,
+  type SiteModel,
+  StyleReader,
+} from '../cascade/index.js';
+import { hintDeclarations } from '../hints/index.js';
 import type { Page } from '../markup/index.js';
 import { type CarriedUnit, type SiteScripts, unitsOf } from '../stock/index.js';
-import { alteredElement, type Census, type Kind } from './census.js';
+import { alteredElement, type Census, type ElementGroup } from './census.js';
 import { freeUnit } from './reach.js';
 
 export interface ExistingClass {
-  readonly kind: Kind;
+  readonly group: ElementGroup;
   readonly name: string;
   readonly units: readonly CarriedUnit[];
 }
 
-/** Puts classes that exist on kinds whose units they say. */
+/** Puts classes that exist on groups whose units they say. */
 export function takeExisting(census: Census, model: SiteModel, scripts: SiteScripts): ExistingClass[] {
   const taken: ExistingClass[] = [];
   const known = new Map<Program, Map<string, string[]>>();
-  for (const kind of census.kinds) {
-    if (kind.left.size === 0) continue;
+  for (const group of census.groups) {
+    if (group.left.size === 0) continue;
     const free = new Set(
-      [...kind.left].filter(({ objection }) => objection === undefined).map(({ key }) => key),
+      [...group.left].filter(({ objection }) => objection === undefined).map(({ key }) => key),
     );
     if (free.size === 0) continue;
     const fitting = new Map<string, { keys: string[]; program: Program }>();
-    for (const reader of kind.readers) {
+    for (const reader of group.readers) {
       for (const { program, condition } of reader.stack.uses) {
         if (condition !== ALWAYS) continue;
         let classes = known.get(program);
@@ -32,27 +41,27 @@ export function takeExisting(census: Census, model: SiteModel, scripts: SiteScri
           known.set(program, classes);
         }
         for (const [name, keys] of classes) {
-          if (keys.every((key) => free.has(key)) && !kind.element.classes.includes(name))
+          if (keys.every((key) => free.has(key)) && !group.element.classes.includes(name))
             fitting.set(name, { keys, program });
         }
       }
     }
     const inOrder = [...fitting].sort(([a, x], [b, y]) => y.keys.length - x.keys.length || (a < b ? -1 : 1));
     for (const [name, { keys, program }] of inOrder) {
-      const units = keys.flatMap((key) => freeUnit(kind, key) ?? []);
+      const units = keys.flatMap((key) => freeUnit(group, key) ?? []);
       if (units.length < keys.length) continue;
-      if (!isEverywhere(program, kind, model)) continue;
-      if (structuralClasses(model, kind).has(name)) continue;
-      if ([...kind.onPages].some((page) => scripts.mentions(page, name))) continue;
-      if (wear(kind, name, units)) taken.push({ kind, name, units });
+      if (!isEverywhere(program, group, model)) continue;
+      if (structuralClasses(model, group).has(name)) continue;
+      if ([...group.onPages].some((page) => scripts.mentions(page, name))) continue;
+      if (wear(group, name, units)) taken.push({ group, name, units });
     }
   }
   return taken;
 }
 
-/** Whether all pages that hold the kind use the sheet: what does not match leaves no trace in a kind. */
-function isEverywhere(program: Program, kind: Kind, model: SiteModel): boolean {
-  return [...kind.onPages].every((page) =>
+/** Whether all pages that hold the group use the sheet: what does not match leaves no trace in a group. */
+function isEverywhere(program: Program, group: ElementGroup, model: SiteModel): boolean {
+  return [...group.onPages].every((page) =>
     model
       .stacksOf(page)
       .every(({ uses }) => uses.some((use) => use.program === program && use.condition === ALWAYS)),
@@ -64,11 +73,8 @@ function classesOf({ rules, holder }: Program): Map<string, string[]> {
   const found = new Map<string, string[]>();
   const doubtful = new Set<string>();
   for (const { selector, scope, rule, condition } of rules) {
-    const [only] = selector.compounds;
-    const [name] = only?.classes ?? [];
-    if (only === undefined || name === undefined || selector.compounds.length > 1) continue;
-    if (only.classes.length > 1 || only.type !== undefined || only.id !== undefined) continue;
-    if (only.rest.length > 0 || selector.pseudoElement !== '') continue;
+    const name = onlyClass(selector);
+    if (name === undefined) continue;
     if (scope !== undefined || condition !== ALWAYS || rule.layer !== undefined || found.has(name)) {
       doubtful.add(name);
       continue;
@@ -87,24 +93,23 @@ function classesOf({ rules, holder }: Program): Map<string, string[]> {
 const structural = new WeakMap<SiteModel, Map<Program, Set<string>>>();
 
 /** Classes by which sheets find other elements: to wear one could change those. */
-function structuralClasses(model: SiteModel, kind: Kind): Set<string> {
+function structuralClasses(model: SiteModel, group: ElementGroup): Set<string> {
   let byProgram = structural.get(model);
   if (byProgram === undefined) {
     byProgram = new Map();
     structural.set(model, byProgram);
   }
   const all = new Set<string>();
-  for (const reader of kind.readers) {
+  for (const reader of group.readers) {
     for (const { program } of reader.stack.uses) {
       let own = byProgram.get(program);
       if (own === undefined) {
         own = new Set();
         for (const { selector } of program.rules) {
-          selector.compounds.forEach((compound, at) => {
-            if (at < selector.compounds.length - 1) for (const name of compound.classes) own!.add(name);
+          const all = asksMoreThanNames(selector);
+          eachCompound(selector, ({ classes }, place) => {
+            if (all || place !== 'subject') for (const name of classes) own!.add(name);
           });
-          if (/[:[]/.test(selector.text))
-            for (const [, name] of selector.text.matchAll(/\.(-?[_a-zA-Z][\w-]*)/g)) own.add(name!);
         }
         byProgram.set(program, own);
       }
@@ -114,24 +119,24 @@ function structuralClasses(model: SiteModel, kind: Kind): Set<string> {
   return all;
 }
 
-/** Puts the class on in place of the units, if the kind looks the same with it. */
-function wear(kind: Kind, name: string, units: readonly CarriedUnit[]): boolean {
-  const { index } = kind.element;
-  const element = { ...kind.element, classes: [...kind.element.classes, name] };
-  const page: Page = { ...kind.page, elements: replaced(kind.page.elements, index, element) };
-  const readers = kind.readers.map(({ stack, table }) => new StyleReader(page, stack, table));
-  const standings = readers.map((reader) => reader.standing(index));
-  const after = alteredElement({ ...kind, element }, units);
+/** Puts the class on in place of the units, if the group looks the same with it. */
+function wear(group: ElementGroup, name: string, units: readonly CarriedUnit[]): boolean {
+  const { index } = group.element;
+  const element = { ...group.element, classes: [...group.element.classes, name] };
+  const page: Page = { ...group.page, elements: replaced(group.page.elements, index, element) };
+  const readers = group.readers.map(({ stack, table }) => new StyleReader(page, stack, table));
+  const matchedSheets = readers.map((reader) => reader.matchedSheets(index));
+  const after = alteredElement({ ...group, element }, units);
   const own = { style: after.style, hints: hintDeclarations(page, after) };
   if (
-    !readers.every((reader, at) => reader.trialNumber(standings[at]!, own, kind.trials) === kind.original[at])
+    !readers.every((reader, at) => reader.trialNumber(matchedSheets[at]!, own, group.trials) === group.original[at])
   )
     return false;
-  kind.page = page;
-  kind.element = element;
-  kind.readers = readers;
-  kind.standings = standings;
-  for (const unit of units) kind.left.delete(unit);
+  group.page = page;
+  group.element = element;
+  group.readers = readers;
+  group.matchedSheets = matchedSheets;
+  for (const unit of units) group.left.delete(unit);
   return true;
 }
 

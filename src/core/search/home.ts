@@ -2,6 +2,7 @@
 
 import { PARTS, type Part } from '../parts.js';
 import type { CarriedUnit, Carrier, KeptReason } from '../stock/index.js';
+import type { Place } from '../source.js';
 import type { Strength } from './reach.js';
 
 export type Home =
@@ -62,6 +63,21 @@ export class RuleOrder {
   }
 }
 
+/** The place of a tag in the files as they are, whatever step found it. */
+export type PlaceOf = (carrier: Carrier) => Place;
+
+/** A style with the class that its elements wear, if they wear one for it. */
+export interface NamedStyle extends Style {
+  readonly className: string | undefined;
+}
+
+/** What was made of the styles that a search found: names given, some refused by a person. */
+export interface Decided {
+  readonly styles: readonly NamedStyle[];
+  readonly kept: readonly Kept[];
+}
+
+/** A declaration that stays where it is. */
 export interface Kept {
   readonly carrier: Carrier;
   readonly unit: CarriedUnit;

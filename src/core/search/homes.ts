@@ -2,32 +2,28 @@
 // existing hooks, a position, a new class; what is left stays, with the reason.
 
 import type { SiteModel } from '../cascade/index.js';
-import type { SourceTag } from '../markup/index.js';
-import type { CarriedUnit, Carrier, KeptReason, SiteScripts } from '../stock/index.js';
+import { groupBy } from '../group-by.js';
+import { type CarriedUnit, type Carrier, type KeptReason, keptText, type SiteScripts } from '../stock/index.js';
+import type { Trace } from '../trace.js';
 import { type ScopeTaste, takeClasses } from './by-classes.js';
 import { type HookRule, takeHooks } from './by-hooks.js';
-import { type Kind, takeCensus } from './census.js';
+import { type ElementGroup, takeCensus } from './census.js';
 import type { Taste } from './cost.js';
 import { takeExisting } from './existing.js';
 import { takeGiven, takeNames } from './given.js';
 import { type Home, type Kept, type Member, partOf, RuleOrder, type Style } from './home.js';
 import { whyNoHook } from './instead.js';
 import { takePositions } from './positions.js';
+import { ruleItem, unitItem } from './refusals.js';
 import { Trials } from './trial.js';
-
-/** What the proof has refused, or a person: not to be proposed again. */
-export interface Bans {
-  /** `selector` and unit key of rules on hooks. */
-  readonly hooks: ReadonlySet<string>;
-  /** Units that must stay on their tag, with the reason. */
-  readonly units: ReadonlyMap<SourceTag, ReadonlyMap<string, KeptReason>>;
-}
 
 export interface SearchOptions {
   readonly atLeast: number;
   readonly taste: Taste;
   readonly scope: ScopeTaste;
-  readonly bans: Bans;
+  /** What the proof has taken back: not to be proposed again. See `refusals.ts`. */
+  readonly refused: ReadonlyMap<string, KeptReason>;
+  readonly trace?: Trace | undefined;
 }
 
 export interface Search {
@@ -43,12 +39,16 @@ export function findHomes(
   carriers: readonly Carrier[],
   options: SearchOptions,
 ): Search {
-  const banned = carriers.map((carrier) => withBans(carrier, options.bans));
+  const banned = carriers.map((carrier) => withRefusals(carrier, options.refused));
+  const { trace } = options;
+  if (trace !== undefined)
+    for (const carrier of carriers)
+      for (const unit of carrier.units) if (trace.follows(carrier, unit)) trace.learn(unit.key);
   const census = takeCensus(model, banned);
   const trials = new Trials(model.table.truths);
   const order = new RuleOrder();
   const kept: Kept[] = [];
-  const refused = new Map<Kind, Map<CarriedUnit, KeptReason>>();
+  const refused = new Map<ElementGroup, Map<CarriedUnit, KeptReason>>();
   const styles: Style[] = [];
   const given = takeGiven(census);
   const existing = takeExisting(census, model, scripts);
@@ -56,7 +56,8 @@ export function findHomes(
     atLeast: options.atLeast,
     trials,
     order,
-    isBanned: (selector: string, key: string) => options.bans.hooks.has(`${selector}\0${key}`),
+    isRefused: (selector: string, key: string) => options.refused.has(ruleItem(selector, key)),
+    trace: options.trace,
   };
   const hooks = grouped(takeHooks(census, hookOptions));
   const positions = grouped(takePositions(census, hookOptions));
@@ -67,21 +68,21 @@ export function findHomes(
     trials,
     order,
     partOf: (units) => partOf(units.flatMap(({ declarations }) => declarations)),
-    refuse: (kind, units, reason) => {
-      const known = refused.get(kind) ?? new Map<CarriedUnit, KeptReason>();
+    refuse: (group, units, reason) => {
+      const known = refused.get(group) ?? new Map<CarriedUnit, KeptReason>();
       for (const unit of units) known.set(unit, reason);
-      refused.set(kind, known);
+      refused.set(group, known);
     },
   });
   given.push(...takeNames(census));
-  for (const group of byKey(given, ({ unit }) => `${unit.from.kind} ${unit.key}`))
+  for (const group of groupBy(given, ({ unit }) => `${unit.from.kind} ${unit.key}`).values())
     styles.push(styleOf({ kind: 'already given' }, group, order.next('elements')));
-  for (const group of byKey(existing, ({ name }) => name)) {
+  for (const group of groupBy(existing, ({ name }) => name).values()) {
     const units = group[0]!.units;
     styles.push(
       styleOf(
         { kind: 'existing class', name: group[0]!.name },
-        group.flatMap(({ kind, units: own }) => own.map((unit) => ({ kind, unit }))),
+        group.flatMap(({ group, units: own }) => own.map((unit) => ({ group, unit }))),
         order.next('components'),
         units,
       ),
@@ -89,34 +90,44 @@ export function findHomes(
   }
   for (const rules of [...hooks, ...positions]) styles.push(hookStyle(rules));
   for (const rule of classes) {
-    const pairs = rule.members.flatMap((kind) =>
-      rule.units.flatMap((unit) => unitsLike(kind, unit).map((own) => ({ kind, unit: own }))),
+    const pairs = rule.members.flatMap((group) =>
+      rule.units.flatMap((unit) => unitsLike(group, unit).map((own) => ({ group, unit: own }))),
     );
     const style = styleOf({ kind: 'new class', scope: rule.scope }, pairs, rule.order, rule.units);
     const { strength, part, beats } = rule;
     styles.push({ ...style, strength, part, beats, instead: whyNoHook(census, rule, trials, order) });
   }
-  for (const kind of census.kinds) {
-    const reasons = refused.get(kind);
-    for (const carrier of kind.carriers) {
-      kind.units.forEach((unit, at) => {
-        if (!kind.left.has(unit)) return;
+  for (const group of census.groups) {
+    const reasons = refused.get(group);
+    for (const carrier of group.carriers) {
+      group.units.forEach((unit, at) => {
+        if (!group.left.has(unit)) return;
         const reason = unit.objection ?? reasons?.get(unit) ?? { kind: 'left over' };
         kept.push({ carrier, unit: carrier.units[at]!, reason });
       });
     }
   }
-  const counted = new Set(census.kinds.flatMap((kind) => kind.carriers));
+  const counted = new Set(census.groups.flatMap((group) => group.carriers));
   for (const carrier of banned) {
     if (counted.has(carrier)) continue;
     for (const unit of carrier.units)
       kept.push({ carrier, unit, reason: unit.objection ?? { kind: 'no tag of its own' } });
   }
   if (options.scope === 'page') for (const [at, style] of styles.entries()) styles[at] = onItsPage(style);
+  if (trace !== undefined) tellSearch(styles, kept, trace);
   const taken = new Map(styles.map((style) => [style, takenOut(style.members)]));
   const bySaving = (a: Style, b: Style): number =>
     taken.get(b)! - taken.get(a)! || (a.keys.join() < b.keys.join() ? -1 : 1);
   return { styles: styles.filter(({ members }) => members.length > 0).sort(bySaving), kept };
+}
+
+function tellSearch(styles: readonly Style[], kept: readonly Kept[], trace: Trace): void {
+  for (const { home, members } of styles)
+    for (const { carrier, units } of members)
+      if (units.some((unit) => trace.follows(carrier, unit)))
+        trace.say('search', `found a home: ${home.kind}${'selectors' in home ? ` ${home.selectors.join(', ')}` : ''}`);
+  for (const { carrier, unit, reason } of kept)
+    if (trace.follows(carrier, unit)) trace.say('search', `stays: ${keptText(reason)}`);
 }
 
 /** What only one page uses stands in that page's own block. */
@@ -127,17 +138,18 @@ function onItsPage(style: Style): Style {
   return own && pages.size === 1 && page?.kind === 'page' ? { ...style, page: page.path } : style;
 }
 
-function withBans(carrier: Carrier, { units: bans }: Bans): Carrier {
-  const own = carrier.tag && bans.get(carrier.tag);
+function withRefusals(carrier: Carrier, refused: ReadonlyMap<string, KeptReason>): Carrier {
+  const own = carrier.tag === undefined || refused.size === 0 ? undefined : refused;
   const partly =
     carrier.style !== undefined &&
     !carrier.style.literal &&
     carrier.units.some(({ from, objection }) => from.kind === 'style' && objection !== undefined);
-  if (own === undefined && !partly) return carrier;
+  const touched = own !== undefined && carrier.units.some(({ key }) => own.has(unitItem(carrier, key)));
+  if (!touched && !partly) return carrier;
   const units = carrier.units.map((unit): CarriedUnit => {
     const reason =
       unit.objection ??
-      own?.get(unit.key) ??
+      own?.get(unitItem(carrier, unit.key)) ??
       // Without a one-to-one source text a style attribute goes whole or not at all.
       (partly && unit.from.kind === 'style' ? ({ kind: 'character references' } as const) : undefined);
     return reason === undefined ? unit : { ...unit, objection: reason };
@@ -145,33 +157,21 @@ function withBans(carrier: Carrier, { units: bans }: Bans): Carrier {
   return { ...carrier, units };
 }
 
-function byKey<T>(items: readonly T[], keyOf: (item: T) => string): T[][] {
-  const groups = new Map<string, T[]>();
-  for (const item of items) {
-    const group = groups.get(keyOf(item));
-    if (group === undefined) groups.set(keyOf(item), [item]);
-    else group.push(item);
-  }
-  return [...groups.values()];
-}
-
 /** Rules that say the same at the same strength are one rule with several selectors, where the first of them stands. */
 function grouped(rules: readonly HookRule[]): HookRule[][] {
-  return byKey(
-    rules,
-    ({ says, part }) =>
-      `${part}\0${says
-        .map(({ unit }) => unit.key)
-        .sort()
-        .join('\n')}`,
-  );
+  const form = ({ says, part }: HookRule): string =>
+    `${part}\0${says
+      .map(({ unit }) => unit.key)
+      .sort()
+      .join('\n')}`;
+  return [...groupBy(rules, form).values()];
 }
 
 function hookStyle(rules: readonly HookRule[]): Style {
   const [first] = rules;
   const pairs = rules.flatMap(({ says }) =>
     says.flatMap(({ unit, members }) =>
-      members.flatMap((kind) => unitsLike(kind, unit).map((own) => ({ kind, unit: own }))),
+      members.flatMap((group) => unitsLike(group, unit).map((own) => ({ group, unit: own }))),
     ),
   );
   const kind = first!.part === 'positions' ? 'position' : 'existing hooks';
@@ -180,20 +180,20 @@ function hookStyle(rules: readonly HookRule[]): Style {
   return { ...styleOf(home, pairs, first!.order, written), strength: first!.strength, part: first!.part };
 }
 
-function unitsLike({ units }: Kind, { key }: CarriedUnit): CarriedUnit[] {
+function unitsLike({ units }: ElementGroup, { key }: CarriedUnit): CarriedUnit[] {
   return units.filter((unit) => unit.key === key && unit.objection === undefined).slice(0, 1);
 }
 
 function styleOf(
   home: Home,
-  pairs: readonly { readonly kind: Kind; readonly unit: CarriedUnit }[],
+  pairs: readonly { readonly group: ElementGroup; readonly unit: CarriedUnit }[],
   order: number,
   written: readonly CarriedUnit[] = [],
 ): Style {
   const members = new Map<Carrier, CarriedUnit[]>();
-  for (const { kind, unit } of pairs) {
-    const at = kind.units.indexOf(unit);
-    for (const carrier of kind.carriers) {
+  for (const { group, unit } of pairs) {
+    const at = group.units.indexOf(unit);
+    for (const carrier of group.carriers) {
       const own = members.get(carrier) ?? [];
       members.set(carrier, own);
       if (!own.includes(carrier.units[at]!)) own.push(carrier.units[at]!);

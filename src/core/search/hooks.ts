@@ -1,7 +1,8 @@
 // Selectors made of what the markup has already: names, classes, and the scopes around an element.
 
+import { BoundedMap } from '../bounded.js';
 import { type ComplexSelector, compileSelectorList } from '../cascade/index.js';
-import { hookAttributes, idOf, type Kind } from './census.js';
+import { hookAttributes, idOf, type ElementGroup } from './census.js';
 
 /** A selector that needs nothing added to the markup. */
 export interface Hook {
@@ -15,23 +16,33 @@ const IDENTIFIER = /^-?[a-zA-Z_][\w-]*$/;
 /** Around an element, at most so many scopes are tried; beyond them it gets guesswork. */
 const MOST_SCOPES = 12;
 
-const compiled = new Map<string, Hook | undefined>();
+const compiled = new BoundedMap<string, Hook | 'doubtful'>(20_000);
 
 /** In: a selector's text. Out: the hook, `undefined` for what no browser would surely take. */
-export function hookOf(text: string, parts: number): Hook | undefined {
-  let hook = compiled.get(text);
-  if (hook === undefined && !compiled.has(text)) {
+export function hookOf(text: string): Hook | undefined {
+  const hook = compiled.get(text, () => {
     const list = compileSelectorList(text);
     const [selector] = list.kind === 'list' && !list.unsure ? list.selectors : [];
-    hook = selector && { text, selector, parts };
-    compiled.set(text, hook);
-  }
-  return hook;
+    return selector === undefined ? 'doubtful' : { text, selector, parts: partsOf(text) };
+  });
+  return hook === 'doubtful' ? undefined : hook;
 }
 
-/** What can stand for the kind's elements, by itself: its name, its classes, or both. */
-function ownParts(kind: Kind): { text: string; parts: number }[] {
-  const { element } = kind;
+/**
+ * How much a hook's text asks to be read: one for each name in it, two for an id, one for each step down and half a one for
+ * a step to a child.
+ */
+export function partsOf(text: string): number {
+  const names = text.match(/#|\.|\[|(?<![\w.#[="-])[a-z][\w-]*(?![\w-]*[="\]])/gi) ?? [];
+  const ids = names.filter((name) => name === '#').length;
+  const children = text.split(' > ').length - 1;
+  const below = text.split(' ').length - 1 - 2 * children;
+  return names.length + ids + below + children / 2;
+}
+
+/** What can stand for the group's elements, by itself: its name, its classes, or both. */
+function ownParts(group: ElementGroup): string[] {
+  const { element } = group;
   const classes = element.classes.filter((name) => IDENTIFIER.test(name));
   // On a list the type is styling itself, and may go.
   const attributes = /^(ul|ol|li)$/.test(element.name)
@@ -39,17 +50,17 @@ function ownParts(kind: Kind): { text: string; parts: number }[] {
     : hookAttributes(element)
         .filter(({ value }) => /^[a-zA-Z][\w-]*$/.test(value))
         .map(({ name, value }) => `[${name}="${value}"]`);
-  const named = isPlainName(element.name) && !isPassing(kind) ? [{ text: element.name, parts: 1 }] : [];
+  const named = isPlainName(element.name) && !isPassing(group) ? [element.name] : [];
   return [
     ...named,
-    ...classes.map((name) => ({ text: `.${name}`, parts: 1 })),
-    ...named.flatMap(({ text }) => classes.map((name) => ({ text: `${text}.${name}`, parts: 2 }))),
-    ...named.flatMap(({ text }) => attributes.map((one) => ({ text: `${text}${one}`, parts: 2 }))),
+    ...classes.map((name) => `.${name}`),
+    ...named.flatMap((text) => classes.map((name) => `${text}.${name}`)),
+    ...named.flatMap((text) => attributes.map((one) => `${text}${one}`)),
   ];
 }
 
 /** An outdated element that may become another: no rule should be found by its name. */
-export function isPassing({ units }: Kind): boolean {
+export function isPassing({ units }: ElementGroup): boolean {
   return units.some(({ from, objection }) => from.kind === 'name' && objection === undefined);
 }
 
@@ -59,61 +70,43 @@ function isPlainName(name: string): boolean {
 
 interface Scope {
   readonly text: string;
-  readonly parts: number;
-  readonly own: boolean;
+  /** A class of the body. */
+  readonly isSection: boolean;
 }
 
 /** Ids and classes of ancestors, the nearest first; those of the body name a section of the site. */
-function scopesOf(kind: Kind): Scope[] {
+function scopesOf(group: ElementGroup): Scope[] {
   const scopes: Scope[] = [];
-  for (let at = kind.parent; at !== undefined && scopes.length < MOST_SCOPES; at = at.parent) {
+  for (let at = group.parent; at !== undefined && scopes.length < MOST_SCOPES; at = at.parent) {
     const { classes, name } = at.element;
     const id = idOf(at);
-    if (id !== undefined && IDENTIFIER.test(id)) scopes.push({ text: `#${id}`, parts: 2, own: false });
+    if (id !== undefined && IDENTIFIER.test(id)) scopes.push({ text: `#${id}`, isSection: false });
     for (const one of classes)
-      if (IDENTIFIER.test(one)) scopes.push({ text: `.${one}`, parts: 1, own: name === 'body' });
+      if (IDENTIFIER.test(one)) scopes.push({ text: `.${one}`, isSection: name === 'body' });
   }
   return scopes;
 }
 
-/** All hooks that reach a kind, the simplest first. */
-export function hooksOf(kind: Kind): string[] {
-  const texts = new Map<string, number>();
-  const own = ownParts(kind);
-  const scopes = scopesOf(kind);
-  const add = (text: string, parts: number): void => {
-    if (!texts.has(text)) texts.set(text, parts);
-  };
-  for (const { text, parts } of own) add(text, parts);
-  const parent = kind.parent?.element;
+/** All hooks that reach a group, the simplest first. */
+export function hooksOf(group: ElementGroup): string[] {
+  const own = ownParts(group);
+  const scopes = scopesOf(group);
+  const texts = new Set(own);
+  const parent = group.parent?.element;
   if (parent !== undefined) {
     const around = [
-      ...(isPlainName(parent.name) && !isPassing(kind.parent!) ? [{ text: parent.name, parts: 1 }] : []),
-      ...parent.classes
-        .filter((name) => IDENTIFIER.test(name))
-        .map((name) => ({ text: `.${name}`, parts: 1 })),
+      ...(isPlainName(parent.name) && !isPassing(group.parent!) ? [parent.name] : []),
+      ...parent.classes.filter((name) => IDENTIFIER.test(name)).map((name) => `.${name}`),
     ];
-    for (const one of around)
-      for (const { text, parts } of own) add(`${one.text} > ${text}`, parts + one.parts + 0.5);
+    for (const one of around) for (const text of own) texts.add(`${one} > ${text}`);
   }
-  for (const scope of scopes) {
-    for (const { text, parts } of own) add(`${scope.text} ${text}`, parts + scope.parts + 1);
-  }
-  const section = scopes.find((scope) => scope.own);
+  for (const scope of scopes) for (const text of own) texts.add(`${scope.text} ${text}`);
+  const section = scopes.find(({ isSection }) => isSection);
   if (section !== undefined) {
     for (const scope of scopes) {
-      if (scope.own) continue;
-      for (const { text, parts } of own.slice(0, 3))
-        add(`${section.text} ${scope.text} ${text}`, parts + scope.parts + section.parts + 2);
+      if (scope.isSection) continue;
+      for (const text of own.slice(0, 3)) texts.add(`${section.text} ${scope.text} ${text}`);
     }
   }
-  for (const [text, parts] of texts) hookParts.set(text, parts);
-  return [...texts.keys()];
-}
-
-const hookParts = new Map<string, number>();
-
-/** How simple a hook's text is, as `hooksOf` found it. */
-export function partsOf(text: string): number {
-  return hookParts.get(text) ?? 9;
+  return [...texts];
 }

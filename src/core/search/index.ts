@@ -1,13 +1,40 @@
-// Stage 5, search. In: tags that carry styling. Out: a home for each unit, names for new classes, and what stays with
-// its reason.
+// Stage 7, search. In: tags that carry styling, rules and values. Out: a home for each unit, rules and values that could be
+// written once, names for what is new, and what stays with its reason.
 
 export type { ScopeTaste } from './by-classes.js';
 export { selectorText } from './by-hooks.js';
 export { type Convention, readConvention, USUAL } from './convention.js';
 export { TASTES, type Taste, type TasteName } from './cost.js';
-export { type Home, type Kept, type Member, partOf, type Style } from './home.js';
-export { type Bans, findHomes, type Search, type SearchOptions, takenOut, writtenCount } from './homes.js';
+export {
+  type Decided,
+  type Home,
+  type Kept,
+  type Member,
+  type NamedStyle,
+  type PlaceOf,
+  partOf,
+  type Style,
+} from './home.js';
+export { findHomes, type Search, type SearchOptions, takenOut, writtenCount } from './homes.js';
 export { CLASS_NAME, type NameRules, nameStyles } from './names.js';
+export { findNearMisses, type NearValue, type ValueChange, writtenValues } from './near-values.js';
 export type { Strength } from './reach.js';
+export { ruleItem, unitItem } from './refusals.js';
+export {
+  type BlockRule,
+  conditionsOf,
+  findSheetMoves,
+  groupsIn,
+  movePlaces,
+  type SheetMove,
+} from './sheet-moves.js';
 export { nameValue } from './token-names.js';
 export { colourWord } from './traits.js';
+export {
+  type SheetValue,
+  sheetValues,
+  usualSpelling,
+  type ValuePlace,
+  type ValueToken,
+} from './values.js';
+export { type Placed, rulesOf, type SharedRule, selectorsOf } from './written.js';

@@ -2,13 +2,13 @@
 
 import type { ClassRule } from './by-classes.js';
 import { partOfHook, specificityOf } from './by-hooks.js';
-import type { Census, Kind } from './census.js';
+import type { Census, ElementGroup } from './census.js';
 import type { RuleOrder } from './home.js';
 import { hookOf, hooksOf, partsOf } from './hooks.js';
-import { bears, freeUnit, reachOf, rulesFor, sum } from './reach.js';
+import { looksTheSame, freeUnit, reachOf, rulesFor, sum } from './reach.js';
 import type { Trials } from './trial.js';
 
-/** Of so many kinds it is found out whether they would differ: enough to tell why not. */
+/** Of so many groups it is found out whether they would differ: enough to tell why not. */
 const MOST_ASKED = 300;
 
 /** One line, such as "td would also reach 14 elements of fares.html that differ"; `undefined` where no hook fits all. */
@@ -25,26 +25,26 @@ export function whyNoHook(
     .sort((a, b) => partsOf(a) - partsOf(b))
     .slice(0, 8);
   for (const text of common) {
-    const hook = hookOf(text, partsOf(text));
+    const hook = hookOf(text);
     if (hook === undefined) continue;
     const reached = reachOf(hook, census);
-    const kinds = new Set(reached.map(({ kind }) => kind));
-    if (!members.every((kind) => kinds.has(kind))) continue;
+    const groups = new Set(reached.map(({ group }) => group));
+    if (!members.every((group) => groups.has(group))) continue;
     const specificity = specificityOf(hook, 'plain')!;
     const rules = rulesFor(units, specificity, order.peek(partOfHook(hook)), trials);
     const harmed = reached
       .slice(0, MOST_ASKED)
-      .map(({ kind }) => kind)
-      .filter((kind) => !members.includes(kind) && !bears(kind, [], rules));
+      .map(({ group }) => group)
+      .filter((group) => !members.includes(group) && !looksTheSame(group, [], rules));
     const more = reached.length > MOST_ASKED ? 'more than ' : '';
     if (harmed.length > 0) return `${text} would also reach ${more}${reachText(harmed)}`;
-    const deaf = units.some((unit) => members.some((kind) => freeUnit(kind, unit.key) !== undefined));
-    if (deaf) return `${text} is too weak`;
+    const tooWeak = units.some((unit) => members.some((group) => freeUnit(group, unit.key) !== undefined));
+    if (tooWeak) return `${text} is too weak`;
   }
   return undefined;
 }
 
-function reachText(harmed: readonly Kind[]): string {
+function reachText(harmed: readonly ElementGroup[]): string {
   const pages = new Set(harmed.flatMap(({ onPages }) => [...onPages]));
   const [first] = [...pages].map(({ path }) => path).sort();
   const count = sum(harmed);

@@ -4,9 +4,9 @@ import { ONE_CLASS } from '../cascade/index.js';
 import type { Page, PageElement } from '../markup/index.js';
 import type { CarriedUnit } from '../stock/index.js';
 import { type HookOptions, type HookRule, selectorText, sizeOf } from './by-hooks.js';
-import type { Census, Kind } from './census.js';
+import type { Census, ElementGroup } from './census.js';
 import { type Hook, hookOf, hooksOf, partsOf } from './hooks.js';
-import { bears, freeUnit, isFree, reachOf, rulesFor, settle, sum } from './reach.js';
+import { looksTheSame, freeUnit, isFree, reachOf, rulesFor, settle, sum } from './reach.js';
 import { areRivals } from './rivals.js';
 
 /** Numbers among the siblings, from both ends, from 1. */
@@ -45,13 +45,14 @@ function periods(): Pattern[] {
 }
 
 /** Where one element stands: its own place, and its parent's. */
-interface Standing {
-  readonly kind: Kind;
+interface SiblingPlace {
+  readonly group: ElementGroup;
   readonly own: Place;
   readonly above: Place;
   /** Whether all siblings have one name, or are cells. */
   readonly even: { readonly own: boolean; readonly above: boolean };
-  readonly group: number;
+  /** Names the row of siblings. */
+  readonly row: number;
 }
 
 const MOST_BASES = 12;
@@ -61,7 +62,7 @@ export function takePositions(census: Census, options: HookOptions): HookRule[] 
   const least = Math.max(3, options.atLeast);
   for (const key of repeatedKeys(census, least)) {
     for (const base of basesFor(census, key)) {
-      const carrying = sum(base.kinds.filter((kind) => freeUnit(kind, key) !== undefined));
+      const carrying = sum(base.groups.filter((group) => freeUnit(group, key) !== undefined));
       if (carrying < least) continue;
       const rule = tryBase(census, base, key, options);
       if (rule !== undefined) taken.push(rule);
@@ -73,10 +74,10 @@ export function takePositions(census: Census, options: HookOptions): HookRule[] 
 /** The units that still stand on most elements. */
 function repeatedKeys(census: Census, least: number): string[] {
   const counts = new Map<string, number>();
-  for (const kind of census.kinds)
-    for (const unit of kind.left)
+  for (const group of census.groups)
+    for (const unit of group.left)
       if (isFree(unit) && unit.cells === undefined)
-        counts.set(unit.key, (counts.get(unit.key) ?? 0) + kind.count * sizeOf(unit));
+        counts.set(unit.key, (counts.get(unit.key) ?? 0) + group.count * sizeOf(unit));
   return [...counts]
     .filter(([, count]) => count >= least)
     .sort(([a, x], [b, y]) => y - x || (a < b ? -1 : 1))
@@ -86,45 +87,45 @@ function repeatedKeys(census: Census, least: number): string[] {
 
 interface Base {
   readonly hook: Hook;
-  readonly kinds: readonly Kind[];
+  readonly groups: readonly ElementGroup[];
 }
 
 /** Hooks around the elements that say it: those that take in most of them, then the simplest. */
 function basesFor(census: Census, key: string): Base[] {
   const counts = new Map<string, number>();
-  for (const kind of census.kinds) {
-    if (freeUnit(kind, key) === undefined) continue;
-    for (const text of hooksOf(kind)) counts.set(text, (counts.get(text) ?? 0) + kind.count);
+  for (const group of census.groups) {
+    if (freeUnit(group, key) === undefined) continue;
+    for (const text of hooksOf(group)) counts.set(text, (counts.get(text) ?? 0) + group.count);
   }
   return [...counts]
     .sort(([a, x], [b, y]) => y - x || partsOf(a) - partsOf(b) || (a < b ? -1 : 1))
     .slice(0, MOST_BASES)
     .flatMap(([text]): Base[] => {
-      const hook = hookOf(text, partsOf(text));
+      const hook = hookOf(text);
       const reached = hook === undefined ? [] : reachOf(hook, census);
       if (hook === undefined || reached.some(({ unsure }) => unsure)) return [];
-      return [{ hook, kinds: reached.map(({ kind }) => kind) }];
+      return [{ hook, groups: reached.map(({ group }) => group) }];
     });
 }
 
 function tryBase(census: Census, base: Base, key: string, options: HookOptions): HookRule | undefined {
-  const first = base.kinds.find((kind) => freeUnit(kind, key) !== undefined);
+  const first = base.groups.find((group) => freeUnit(group, key) !== undefined);
   if (first === undefined) return undefined;
   const specificity = base.hook.selector.specificity + ONE_CLASS;
   const asked = ask(base, key, specificity, options);
   if (asked === undefined || sum(asked.members) < Math.max(3, options.atLeast)) return undefined;
-  const standings = standingsOf(census, [...asked.members, ...asked.harmed]);
-  if (standings === undefined) return undefined;
-  // A place that only one group of siblings shows is chance.
-  const groups = new Set(
-    standings.filter(({ kind }) => asked.members.includes(kind)).map(({ group }) => group),
+  const places = siblingPlaces(census, [...asked.members, ...asked.harmed]);
+  if (places === undefined) return undefined;
+  // A place that only one row of siblings shows is chance.
+  const showing = new Set(
+    places.filter(({ group }) => asked.members.includes(group)).map(({ row }) => row),
   );
-  if (groups.size < 2 && sum(asked.members) < 4) return undefined;
+  if (showing.size < 2 && sum(asked.members) < 4) return undefined;
   for (const level of ['own', 'above'] as const) {
-    const pattern = PATTERNS.find((one) => fits(one, level, asked, standings));
+    const pattern = PATTERNS.find((one) => fits(one, level, asked, places));
     const text = pattern && positioned(base.hook.text, level, pattern.text, first);
-    const hook = text === undefined ? undefined : hookOf(text, base.hook.parts + 1);
-    if (pattern === undefined || hook === undefined || options.isBanned(hook.text, key)) continue;
+    const hook = text === undefined ? undefined : hookOf(text);
+    if (pattern === undefined || hook === undefined || options.isRefused(hook.text, key)) continue;
     return write(census, base, hook, pattern, level, asked, options);
   }
   return undefined;
@@ -133,20 +134,20 @@ function tryBase(census: Census, base: Base, key: string, options: HookOptions):
 /** What a rule on one unit would come to, wherever it stood. */
 interface Asked {
   readonly unit: CarriedUnit;
-  readonly members: readonly Kind[];
-  readonly harmed: readonly Kind[];
+  readonly members: readonly ElementGroup[];
+  readonly harmed: readonly ElementGroup[];
 }
 
 function ask(base: Base, key: string, specificity: number, options: HookOptions): Asked | undefined {
-  const unit = base.kinds.flatMap((kind) => freeUnit(kind, key) ?? [])[0];
+  const unit = base.groups.flatMap((group) => freeUnit(group, key) ?? [])[0];
   if (unit === undefined) return undefined;
   const rules = rulesFor([unit], specificity, options.order.peek('positions'), options.trials);
-  const members: Kind[] = [];
-  const harmed: Kind[] = [];
-  for (const kind of base.kinds) {
-    const mine = freeUnit(kind, key);
-    if (mine !== undefined && bears(kind, [mine], rules)) members.push(kind);
-    else if (!bears(kind, [], rules)) harmed.push(kind);
+  const members: ElementGroup[] = [];
+  const harmed: ElementGroup[] = [];
+  for (const group of base.groups) {
+    const mine = freeUnit(group, key);
+    if (mine !== undefined && looksTheSame(group, [mine], rules)) members.push(group);
+    else if (!looksTheSame(group, [], rules)) harmed.push(group);
   }
   return { unit, members, harmed };
 }
@@ -155,13 +156,13 @@ function fits(
   { text, takes }: Pattern,
   level: 'own' | 'above',
   { members, harmed }: Asked,
-  standings: readonly Standing[],
+  places: readonly SiblingPlace[],
 ): boolean {
   const ends = /first|last/.test(text);
-  return standings.every((one) => {
-    if (harmed.includes(one.kind)) return !takes(one[level]);
+  return places.every((one) => {
+    if (harmed.includes(one.group)) return !takes(one[level]);
     // Counting means something where things of one kind stand in a row.
-    return !members.includes(one.kind) || (takes(one[level]) && (ends || one.even[level]));
+    return !members.includes(one.group) || (takes(one[level]) && (ends || one.even[level]));
   });
 }
 
@@ -177,23 +178,23 @@ function write(
 ): HookRule | undefined {
   const { specificity } = hook.selector;
   const says: Asked[] = [];
-  const keys = new Set(base.kinds.flatMap(({ left }) => [...left].filter(isFree).map(({ key }) => key)));
+  const keys = new Set(base.groups.flatMap(({ left }) => [...left].filter(isFree).map(({ key }) => key)));
   for (const key of [found.unit.key, ...[...keys].sort()]) {
-    if (says.some(({ unit }) => unit.key === key) || options.isBanned(hook.text, key)) continue;
+    if (says.some(({ unit }) => unit.key === key) || options.isRefused(hook.text, key)) continue;
     const asked = ask(base, key, specificity, options);
     if (asked === undefined || sum(asked.members) < Math.max(3, options.atLeast)) continue;
     if (asked.unit.cells !== undefined || says.some(({ unit }) => areRivals(unit, asked.unit))) continue;
-    const standings = standingsOf(census, [...asked.members, ...asked.harmed]);
-    if (standings !== undefined && fits(pattern, level, asked, standings)) says.push(asked);
+    const places = siblingPlaces(census, [...asked.members, ...asked.harmed]);
+    if (places !== undefined && fits(pattern, level, asked, places)) says.push(asked);
   }
   if (says.length === 0) return undefined;
   const order = options.order.next('positions');
   for (const { unit, members, harmed } of says) {
     const rules = rulesFor([unit], specificity, order, options.trials);
-    for (const kind of base.kinds) {
-      const mine = members.includes(kind) ? freeUnit(kind, unit.key) : undefined;
-      if (mine !== undefined) settle(kind, [mine], rules);
-      else if (!harmed.includes(kind)) settle(kind, [], rules);
+    for (const group of base.groups) {
+      const mine = members.includes(group) ? freeUnit(group, unit.key) : undefined;
+      if (mine !== undefined) settle(group, [mine], rules);
+      else if (!harmed.includes(group)) settle(group, [], rules);
     }
   }
   return {
@@ -210,7 +211,7 @@ function positioned(
   hook: string,
   level: 'own' | 'above',
   pattern: string,
-  { parent }: Kind,
+  { parent }: ElementGroup,
 ): string | undefined {
   if (level === 'own') return `${hook}${pattern}`;
   const name = parent?.element.name;
@@ -220,34 +221,34 @@ function positioned(
 }
 
 interface Rows {
-  readonly ofKind: Map<Kind, readonly Standing[] | undefined>;
+  readonly ofGroup: Map<ElementGroup, readonly SiblingPlace[] | undefined>;
   /** By page number and parent. */
   readonly rows: Map<number, { readonly length: number; readonly even: boolean }>;
 }
 
 const known = new WeakMap<Census, Rows>();
 
-/** Every element of the kinds; `undefined` where template text may put others between them. */
-function standingsOf(census: Census, kinds: readonly Kind[]): Standing[] | undefined {
-  const rows: Rows = known.get(census) ?? { ofKind: new Map(), rows: new Map() };
+/** Every element of the groups; `undefined` where template text may put others between them. */
+function siblingPlaces(census: Census, groups: readonly ElementGroup[]): SiblingPlace[] | undefined {
+  const rows: Rows = known.get(census) ?? { ofGroup: new Map(), rows: new Map() };
   known.set(census, rows);
-  const found: Standing[] = [];
-  for (const kind of kinds) {
-    if (!rows.ofKind.has(kind)) rows.ofKind.set(kind, standingsOfKind(census, kind, rows));
-    const own = rows.ofKind.get(kind);
+  const found: SiblingPlace[] = [];
+  for (const group of groups) {
+    if (!rows.ofGroup.has(group)) rows.ofGroup.set(group, placesOfGroup(census, group, rows));
+    const own = rows.ofGroup.get(group);
     if (own === undefined) return undefined;
     for (const one of own) found.push(one);
   }
   return found;
 }
 
-function standingsOfKind({ pages }: Census, kind: Kind, rows: Rows): Standing[] | undefined {
-  const found: Standing[] = [];
-  const parentName = kind.parent?.element.name;
-  for (let i = 0; i < kind.members.length; i += 2) {
-    const pageNumber = kind.members[i]!;
+function placesOfGroup({ pages }: Census, group: ElementGroup, rows: Rows): SiblingPlace[] | undefined {
+  const found: SiblingPlace[] = [];
+  const parentName = group.parent?.element.name;
+  for (let i = 0; i < group.members.length; i += 2) {
+    const pageNumber = group.members[i]!;
     const page = pages[pageNumber]!;
-    const element = page.elements[kind.members[i + 1]!]!;
+    const element = page.elements[group.members[i + 1]!]!;
     const parent = page.elements[element.parent];
     const grand = parent && page.elements[parent.parent];
     if (parent === undefined || parent.hasTemplateText || grand?.hasTemplateText === true) return undefined;
@@ -255,11 +256,11 @@ function standingsOfKind({ pages }: Census, kind: Kind, rows: Rows): Standing[] 
     const own = rowOf(page, pageNumber, element, rows);
     const above = rowOf(page, pageNumber, parent, rows);
     found.push({
-      kind,
+      group,
       own: [element.position, own.length - element.position + 1],
       above: [parent.position, above.length - parent.position + 1],
       even: { own: own.even, above: above.even },
-      group: pageNumber * MOST_ELEMENTS + element.parent,
+      row: pageNumber * MOST_ELEMENTS + element.parent,
     });
   }
   return found;

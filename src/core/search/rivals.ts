@@ -1,6 +1,7 @@
 // Whether two units set one thing differently, so that one rule cannot say both.
 
-import { interactionGroup, longhands } from '../sheets/index.js';
+import { BoundedMap } from '../bounded.js';
+import { everyLonghand, interactionGroup } from '../sheets/index.js';
 import type { CarriedUnit } from '../stock/index.js';
 
 interface Slots {
@@ -10,7 +11,7 @@ interface Slots {
   readonly mixed: ReadonlySet<string>;
 }
 
-const known = new Map<string, Slots>();
+const known = new BoundedMap<string, Slots>(20_000);
 
 export function areRivals(a: CarriedUnit, b: CarriedUnit): boolean {
   const [one, other] = [slotsOf(a), slotsOf(b)];
@@ -25,26 +26,18 @@ function meet(a: ReadonlySet<string>, b: ReadonlySet<string>): boolean {
 }
 
 function slotsOf({ key, declarations, cells = [] }: CarriedUnit): Slots {
-  let slots = known.get(key);
-  if (slots === undefined) {
+  return known.get(key, () => {
     const names = [
-      ...declarations.flatMap(({ property }) => every(property)),
-      ...cells.flatMap(({ property }) => every(property).map((name) => `cells ${name}`)),
+      ...declarations.flatMap(({ property }) => everyLonghand(property)),
+      ...cells.flatMap(({ property }) => everyLonghand(property).map((name) => `cells ${name}`)),
     ];
     const groups = names.map((name) => interactionGroup(name));
-    slots = {
+    return {
       longhands: new Set(names),
       groups: new Set(groups.map(({ name }) => name)),
       mixed: new Set(
         groups.flatMap(({ name, kind }) => (kind === 'plain' ? [] : interactionGroup(name).name)),
       ),
     };
-    known.set(key, slots);
-  }
-  return slots;
-}
-
-function every(property: string): string[] {
-  const { set, reset, unsettled } = longhands(property);
-  return [...set, ...reset, ...unsettled];
+  });
 }

@@ -3,10 +3,9 @@
 import { compileSelectors, type SiteModel } from '../cascade/index.js';
 import type { Page, SheetReference } from '../markup/index.js';
 import type { Part } from '../parts.js';
-import { partOf } from './index.js';
 import type { Sheet, StyleRule } from '../sheets/index.js';
-import type { SourceRange } from '../source.js';
 import { declarationKey, undecidedReason } from '../stock/index.js';
+import { partOf } from './home.js';
 
 /** A rule of a style block, where it stands. */
 export interface BlockRule {
@@ -128,12 +127,4 @@ export function movePlaces(move: SheetMove): number {
 /** `@media print`, the outermost first. */
 export function conditionsOf({ conditions }: StyleRule): string[] {
   return conditions.map(({ kind, text }) => `@${kind} ${text.replace(/\s+/g, ' ').trim()}`);
-}
-
-/** A whole rule with the line breaks that set it apart. */
-export function rangeWithLine(text: string, { start, end }: SourceRange): SourceRange {
-  const lineStart = /(?:^|[\r\n])([ \t]*)$/.exec(text.slice(0, start));
-  const behind = /^[ \t]*(\r\n|\n|\r|$)/.exec(text.slice(end));
-  if (lineStart === null || behind === null) return { start, end };
-  return { start: start - lineStart[1]!.length, end: end + behind[0].length };
 }

@@ -78,3 +78,24 @@ function wholeKind(property: string, value: string): ValueKind | undefined {
   if (property === 'font-size') return 'size';
   return /radius$/.test(property) ? 'corner' : undefined;
 }
+
+/** A value with a name. */
+export interface ValueToken extends SheetValue {
+  /** With its two dashes. */
+  readonly name: string;
+  /** As it is written: the spelling most in use. */
+  readonly text: string;
+}
+
+/** The spelling that stands most often, the shorter and then the first of equals. */
+export function usualSpelling(places: readonly ValuePlace[]): string {
+  const counts = new Map<string, number>();
+  for (const { text } of places) counts.set(text, (counts.get(text) ?? 0) + 1);
+  const [most] = [...counts].sort(
+    ([a, x], [b, y]) =>
+      y - x ||
+      a.length - b.length ||
+      (a.toLowerCase() === a ? -1 : b.toLowerCase() === b ? 1 : a < b ? -1 : 1),
+  );
+  return most?.[0] ?? '';
+}

@@ -2,8 +2,10 @@
 
 import type { Color } from 'culori';
 import culori from 'culori/require';
+import { BoundedMap } from '../bounded.js';
 
-const known = new Map<string, string | undefined>();
+const NONE = '';
+const known = new BoundedMap<string, string>(5_000);
 
 /**
  * The normal form of one colour token or function (`#FFF`, `white`, `rgb(255, 255, 255)`), lower case.
@@ -11,11 +13,7 @@ const known = new Map<string, string | undefined>();
  */
 export function normalColour(text: string): string | undefined {
   const key = text.toLowerCase();
-  if (known.has(key)) return known.get(key);
-  const found = computeColour(key);
-  if (known.size > 5_000) known.clear();
-  known.set(key, found);
-  return found;
+  return known.get(key, () => computeColour(key) ?? NONE) || undefined;
 }
 
 /** The name itself, lower case, when CSS knows a colour of that name. */

@@ -1,6 +1,7 @@
 // What the CSS specifications say of each property: longhands, aliases, groups. From @webref/css.
 
 import { createRequire } from 'node:module';
+import { BoundedMap } from '../bounded.js';
 
 interface SpecifiedProperty {
   readonly name: string;
@@ -117,18 +118,21 @@ export interface Longhands {
   readonly unsettled: readonly string[];
 }
 
-const longhandsOf = new Map<string, Longhands>();
+/** Names that sites make up are among them. */
+const longhandsOf = new BoundedMap<string, Longhands>(20_000);
 
 /**
  * The longhands that a declaration of a property sets. Vendor variants of shorthands (`-moz-border-radius`) get
  * vendor longhands of the same names, since a browser that knows the one may not know the other.
  */
 export function longhands(name: string): Longhands {
-  const known = longhandsOf.get(name);
-  if (known !== undefined) return known;
-  const found = findLonghands(canonicalProperty(name));
-  longhandsOf.set(name, found);
-  return found;
+  return longhandsOf.get(name, () => findLonghands(canonicalProperty(name)));
+}
+
+/** Every longhand that a declaration of a property may set, reset or leave to the browser, in a fixed order. */
+export function everyLonghand(name: string): string[] {
+  const { set, reset, unsettled } = longhands(name);
+  return [...set, ...reset, ...unsettled];
 }
 
 function findLonghands(name: string): Longhands {

@@ -12,3 +12,7 @@ declare module 'css-tree/dist/csstree.esm' {
 declare module 'css-tree/tokenizer' {
   export { tokenize, tokenTypes } from 'css-tree';
 }
+
+declare module 'css-tree/utils' {
+  export { ident } from 'css-tree';
+}

@@ -1,6 +1,7 @@
 // Does a browser keep a declaration, or drop it? Certain only where the grammar and long use agree.
 
 import * as csstree from 'css-tree/dist/csstree.esm';
+import { BoundedMap } from '../bounded.js';
 import { isKnownProperty } from './properties.js';
 
 /** `certain`: every browser keeps it. `unsure`: some may drop it, so what it would beat may show. */
@@ -28,18 +29,11 @@ const SAFE_FUNCTIONS = new Set(
   ).split(' '),
 );
 
-const cache = new Map<string, ValidityFinding>();
+const known = new BoundedMap<string, ValidityFinding>(50_000);
 
 /** How certain it is that browsers keep `property: value` (neither with `!important`). */
 export function declarationValidity(property: string, value: string): ValidityFinding {
-  const key = `${property}:${value}`;
-  let finding = cache.get(key);
-  if (finding === undefined) {
-    finding = judge(property, value);
-    if (cache.size > 50_000) cache.clear();
-    cache.set(key, finding);
-  }
-  return finding;
+  return known.get(`${property}:${value}`, () => judge(property, value));
 }
 
 /** From the inside out, since a fallback may hold another. */

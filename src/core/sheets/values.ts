@@ -1,6 +1,7 @@
 // Values in one normal form: two values with the same form are the same to every browser.
 
-import { type Resolved, resolveAddress } from '../addresses.js';
+import { holdsAddress, type Resolved, resolveAddress } from '../addresses.js';
+import { BoundedMap } from '../bounded.js';
 import { normalColour } from './colours.js';
 import { Token, tokenize, tokenText } from './tokens.js';
 
@@ -18,7 +19,7 @@ const WEIGHTS: ReadonlyMap<string, string> = new Map([
   ['normal', '400'],
 ]);
 
-const cache = new Map<string, string>();
+const known = new BoundedMap<string, string>(50_000);
 
 /**
  * The normal form of a declared value.
@@ -26,15 +27,9 @@ const cache = new Map<string, string>();
  * resolved against it). Out: a string for comparing, not for writing. Comments and needless space are gone.
  */
 export function normalValue(property: string, value: string, holder: string): string {
-  const located = /url\(/i.test(value) && !property.startsWith('--');
+  const located = holdsAddress(value) && !property.startsWith('--');
   const key = located ? `${property}\0${value}\0${holder}` : `${property}\0${value}`;
-  let form = cache.get(key);
-  if (form === undefined) {
-    form = computeNormalValue(property, value, holder);
-    if (cache.size > 50_000) cache.clear();
-    cache.set(key, form);
-  }
-  return form;
+  return known.get(key, () => computeNormalValue(property, value, holder));
 }
 
 function computeNormalValue(property: string, value: string, holder: string): string {

@@ -1,12 +1,13 @@
 // What a survey keeps of each page, so that no page has to be kept: counts, distinct texts, and the first places they
 // stand at. Plain data: books that several threads wrote are merged into one.
 
-import { resolveAddress, sheetPath } from '../addresses.js';
+import { folderOf, holdsAddress, resolveAddress, sheetPath } from '../addresses.js';
+// Not through the stage's entry: threads that only count need not load what maps.
+import { writtenHints } from '../hints/counted.js';
 import {
   hasTemplateText,
   type Page,
   type PageElement,
-  presentationalHint,
   templateWords,
   valueOffset,
 } from '../markup/index.js';
@@ -236,10 +237,10 @@ export class StockTaker {
   }
 
   #addHints(element: PageElement): void {
-    const hints = presentationalHint(element);
+    const hints = writtenHints(element);
     if (hints.length === 0) return;
     this.data.hinted += hints.length;
-    for (const { written } of hints) this.data.hints.set(written, (this.data.hints.get(written) ?? 0) + 1);
+    for (const written of hints) this.data.hints.set(written, (this.data.hints.get(written) ?? 0) + 1);
   }
 
   #addStyle(
@@ -249,7 +250,7 @@ export class StockTaker {
     range: { start: number; end: number },
     placeAt: (offset: number) => Place,
   ): void {
-    const key = /url\(/i.test(style) ? `${style}\0${folderOf(page.path)}` : style;
+    const key = holdsAddress(style) ? `${style}\0${folderOf(page.path)}` : style;
     const known = this.data.styles.get(key);
     if (known !== undefined) {
       sight(known, number, () => placeAt(range.start));
@@ -274,7 +275,7 @@ export class StockTaker {
     offset: number,
     placeAt: (offset: number) => Place,
   ): void {
-    const key = /url\(/i.test(text) ? `${text}\0${folderOf(page.path)}` : text;
+    const key = holdsAddress(text) ? `${text}\0${folderOf(page.path)}` : text;
     const known = this.data.blocks.get(key);
     if (known !== undefined) sight(known, number, () => placeAt(offset));
     else {
@@ -356,6 +357,3 @@ function comparePlacesOf(a: Links, b: Links): number {
   return a.holder < b.holder ? -1 : a.holder > b.holder ? 1 : 0;
 }
 
-function folderOf(path: string): string {
-  return path.slice(0, path.lastIndexOf('/') + 1);
-}

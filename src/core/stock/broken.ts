@@ -1,7 +1,7 @@
 // What is broken in a site's styling: slips that a browser passes over in silence, each with its place.
 
 import { closest, distance } from 'fastest-levenshtein';
-import { type Compound, compileSelectors } from '../cascade/index.js';
+import { type ComplexSelector, type Compound, compileSelectors, writtenClasses } from '../cascade/index.js';
 import {
   type Declaration,
   declarationValidity,
@@ -15,7 +15,7 @@ import type { StockData } from './book.js';
 import { type ChosenName, chosenInScript } from './chosen.js';
 import { type Finding, FindingList } from './findings.js';
 import type { Reached } from './links.js';
-import type { SurveyInput } from './survey.js';
+import type { SurveyInput } from './survey-input.js';
 import type { Everything, WrittenSheet } from './written.js';
 
 export interface BrokenInput extends Omit<SurveyInput, 'themes'>, Everything {
@@ -50,9 +50,7 @@ function ruledClasses({ shelf, themes, blocks, reached }: BrokenInput): string[]
   const texts = new Set<string>();
   for (const { rules } of [...sheets, ...themes.map(({ sheet }) => sheet), ...blocks.map((one) => one.sheet)])
     for (const { selectors } of rules) for (const text of selectors) texts.add(text);
-  for (const text of texts)
-    for (const [, name] of text.matchAll(/\.(-?[_a-zA-Z\u0080-\uffff][\w\u0080-\uffff-]*)/g))
-      names.add(name!);
+  for (const text of texts) for (const { name } of writtenClasses(text)) names.add(name);
   return [...names].sort();
 }
 
@@ -242,7 +240,7 @@ function findUnused({ path, sheet }: WrittenSheet, input: BrokenInput, found: Fi
       continue;
     }
     for (const selector of list.selectors) {
-      const [first] = selector.compounds.flatMap((compound) => missingNames(compound, stock));
+      const first = missingName(selector, stock);
       const key = `${selector.text}\0${rule.selectorRange.start}`;
       if (first === undefined || seen.has(key) || mentioned(first)) continue;
       seen.add(key);
@@ -251,12 +249,28 @@ function findUnused({ path, sheet }: WrittenSheet, input: BrokenInput, found: Fi
   }
 }
 
-function missingNames({ id, classes, type }: Compound, { carried }: StockData): string[] {
-  return [
-    ...(id !== undefined && !carried.ids.has(id) ? [id] : []),
-    ...classes.filter((name) => !carried.classes.has(name)),
-    ...(type !== undefined && !carried.types.has(type) ? [type] : []),
-  ];
+/** A name without which the selector matches nothing, and that no page carries. */
+function missingName({ compounds }: ComplexSelector, stock: StockData): string | undefined {
+  for (const compound of compounds) {
+    const missing = missingIn(compound, stock);
+    if (missing !== undefined) return missing;
+  }
+  return undefined;
+}
+
+function missingIn({ id, classes, type, rest }: Compound, stock: StockData): string | undefined {
+  const { carried } = stock;
+  if (id !== undefined && !carried.ids.has(id)) return id;
+  const name = classes.find((one) => !carried.classes.has(one));
+  if (name !== undefined) return name;
+  if (type !== undefined && !carried.types.has(type)) return type;
+  for (const simple of rest) {
+    // Of a choice every part must be missing; what must not be there, may be.
+    if (simple.kind !== 'among' || simple.negated || simple.selectors.length === 0) continue;
+    const missing = simple.selectors.map((one) => missingName(one, stock));
+    if (missing.every((one) => one !== undefined)) return missing[0];
+  }
+  return undefined;
 }
 
 function shorten(text: string): string {

@@ -1,5 +1,7 @@
 // Every tag of a site that carries styling, cut into units, each with what forbids moving it.
 
+import { holdsAddress } from '../addresses.js';
+import { BoundedMap } from '../bounded.js';
 import type { SiteModel } from '../cascade/index.js';
 import {
   hasTemplateText,
@@ -10,51 +12,12 @@ import {
   valueOffset,
 } from '../markup/index.js';
 import { type Declaration, declarationValidity, isFinished, parseDeclarations } from '../sheets/index.js';
-import type { SourceRange } from '../source.js';
 import { hintUnits } from './hint-units.js';
+import type { CarriedUnit, Carrier, CarrierOptions } from './carrier-model.js';
 import type { KeptReason } from './kept.js';
 import type { SiteScripts } from './site-scripts.js';
 import { undecidedReason } from './undecided.js';
 import { type Unit, unitsOf } from './units.js';
-
-/** A style attribute in the source. */
-export interface StyleAttribute {
-  /** The whole attribute. */
-  readonly range: SourceRange;
-  readonly value: string;
-  readonly declarations: readonly Declaration[];
-  /** The source of the value equals the value: offsets in it are offsets in the source. */
-  readonly literal: boolean;
-}
-
-/** One start tag that says how its element looks: in a style attribute, in old attributes, by its name. */
-export interface Carrier {
-  readonly page: Page;
-  /** The first element made from the tag; `undefined` inside `<template>`. */
-  readonly element: PageElement | undefined;
-  readonly tag: SourceTag | undefined;
-  /** Offset of the tag; inside `<template>` that of the style attribute. */
-  readonly start: number;
-  readonly style: StyleAttribute | undefined;
-  readonly units: readonly CarriedUnit[];
-}
-
-/** What is taken out of a tag when a unit moves. */
-export type UnitSource =
-  | { readonly kind: 'style' }
-  | { readonly kind: 'attributes'; readonly names: readonly string[] }
-  | { readonly kind: 'name' };
-
-export interface CarriedUnit extends Unit {
-  readonly from: UnitSource;
-  /** Why it must stay, known before any proof. */
-  readonly objection: KeptReason | undefined;
-}
-
-export interface CarrierOptions {
-  /** Whether `width` and `height` of pictures may move: as attributes they reserve space before a picture is there. */
-  readonly pictureSizes: 'keep' | 'move';
-}
 
 /** All tags that carry styling, by page and position. */
 export function carriersOf(model: SiteModel, scripts: SiteScripts, options: CarrierOptions): Carrier[] {
@@ -128,27 +91,17 @@ interface StyleRead {
   readonly units: readonly CarriedUnit[];
 }
 
-const MOST_READ = 20_000;
-const styles = new Map<string, StyleRead>();
+const styles = new BoundedMap<string, StyleRead>(20_000);
 
 /** Years of pasting: the same few texts stand in attribute after attribute, and each is read once. */
 export function readStyle(style: string, holder: string): StyleRead {
-  const key = /url\(/i.test(style) ? `${holder}\0${style}` : style;
-  let known = styles.get(key);
-  if (known === undefined) {
+  return styles.get(holdsAddress(style) ? `${holder}\0${style}` : style, () => {
     const declarations = declarationsOf(style);
-    known = {
-      declarations,
-      units: unitsOf(declarations, holder).map((unit) => ({
-        ...unit,
-        from: { kind: 'style' },
-        objection: undefined,
-      })),
-    };
-    if (styles.size >= MOST_READ) styles.clear();
-    styles.set(key, known);
-  }
-  return known;
+    const units = unitsOf(declarations, holder).map(
+      (unit): CarriedUnit => ({ ...unit, from: { kind: 'style' }, objection: undefined }),
+    );
+    return { declarations, units };
+  });
 }
 
 /** Template text in a value would be taken for braces: it is read as a word, and the value keeps it. */

@@ -1,22 +1,14 @@
 // Old attributes and outdated elements as units: what each says in CSS, and what forbids taking it away.
 
-import { cellHints, type Hint, mayHaveHints, OUTDATED_ELEMENTS, ownHints } from '../cascade/index.js';
+import { BoundedMap } from '../bounded.js';
+import { cellHints, type Hint, mayHaveHints, ownHints } from '../hints/index.js';
 import { elementsOfTag, type Page, type PageElement } from '../markup/index.js';
 import { type Declaration, longhands } from '../sheets/index.js';
-import type { CarriedUnit, CarrierOptions } from './carriers.js';
+import type { CarriedUnit, CarrierOptions } from './carrier-model.js';
 import type { KeptReason } from './kept.js';
 import type { SiteScripts } from './site-scripts.js';
 import { declarationKey } from './units.js';
 
-/** Attributes whose meanings depend on each other: they go together or not at all. */
-const TOGETHER: ReadonlyMap<string, readonly string[]> = new Map([
-  ['table', ['border', 'bordercolor', 'frame', 'rules']],
-  ['img', ['width', 'height']],
-  ['object', ['width', 'height']],
-  ['embed', ['width', 'height']],
-  ['video', ['width', 'height']],
-  ['hr', ['color', 'noshade']],
-]);
 const PICTURES = new Set(['img', 'object', 'embed', 'video', 'iframe']);
 
 interface HintGroup {
@@ -25,8 +17,7 @@ interface HintGroup {
   readonly unit: Omit<CarriedUnit, 'objection'>;
 }
 
-const MOST_KNOWN = 20_000;
-const known = new Map<string, readonly HintGroup[]>();
+const known = new BoundedMap<string, readonly HintGroup[]>(20_000);
 
 /** In: an element of HTML. Out: one unit for every old attribute, or group of them that depend on each other. */
 export function hintUnits(
@@ -51,18 +42,12 @@ function groupsOf(page: Page, element: PageElement): readonly HintGroup[] {
   let key = `${element.name} ${page.quirks} ${holder}`;
   for (const { name, value } of element.attributes)
     if (name !== 'class' && name !== 'style' && name !== 'id') key += `\0${name}=${value}`;
-  let groups = known.get(key);
-  if (groups === undefined) {
-    groups = readGroups(page, element);
-    if (known.size >= MOST_KNOWN) known.clear();
-    known.set(key, groups);
-  }
-  return groups;
+  return known.get(key, () => readGroups(page, element));
 }
 
 function readGroups(page: Page, element: PageElement): HintGroup[] {
   const cells = element.name === 'table' ? cellHints(element) : [];
-  return grouped(element, ownHints(page, element)).map((hints): HintGroup => {
+  return grouped(ownHints(page, element)).map((hints): HintGroup => {
     const names = hints.flatMap(({ attribute }) => attribute ?? []);
     const declarations = hints.flatMap((hint) => written(hint));
     const inCells = cells.filter(({ attribute }) => names.includes(attribute!)).flatMap(written);
@@ -83,12 +68,11 @@ function readGroups(page: Page, element: PageElement): HintGroup[] {
 }
 
 /** Hints that set a longhand in common, or depend on each other, in one group. */
-function grouped({ name }: PageElement, hints: readonly Hint[]): Hint[][] {
-  const together = TOGETHER.get(name) ?? [];
+function grouped(hints: readonly Hint[]): Hint[][] {
   const groups: { hints: Hint[]; slots: Set<string> }[] = [];
   for (const hint of hints) {
     const slots = new Set((hint.declarations ?? []).flatMap(({ property }) => longhands(property).set));
-    if (hint.attribute !== undefined && together.includes(hint.attribute)) slots.add('together');
+    if (hint.group !== undefined) slots.add(`together ${hint.group}`);
     const known = groups.find((group) => [...slots].some((slot) => group.slots.has(slot)));
     if (known === undefined) groups.push({ hints: [hint], slots });
     else {
@@ -129,5 +113,5 @@ function nameObjection(page: Page, element: PageElement, scripts: SiteScripts): 
   if (!page.outdatedEnds.has(element.index) || elementsOfTag(page, element.tag).length !== 1)
     return { kind: 'no tag of its own' };
   if (scripts.mentions(page, element.name)) return { kind: 'named by a script', name: element.name };
-  return OUTDATED_ELEMENTS.has(element.name) ? undefined : { kind: 'no exact CSS', attribute: element.name };
+  return undefined;
 }

@@ -19,6 +19,8 @@ export type KeptReason =
   | { readonly kind: 'page undecided'; readonly why: string }
   | { readonly kind: 'stronger rule'; readonly selector: string; readonly place: Place }
   | { readonly kind: 'proof'; readonly detail: string }
+  /** Of a value in the sheets. */
+  | { readonly kind: 'no name'; readonly value: string; readonly detail: string }
   | { readonly kind: 'no exact CSS'; readonly attribute: string }
   | { readonly kind: 'reserves space' }
   | { readonly kind: 'named by a script'; readonly name: string }
@@ -64,6 +66,8 @@ export function keptText(reason: KeptReason): string {
       return `${reason.selector} is stronger than a class (${showPlace(reason.place)})`;
     case 'proof':
       return `the proof does not vouch for it: ${reason.detail}`;
+    case 'no name':
+      return `${reason.value} gets no name: the proof does not vouch for it: ${reason.detail}`;
     case 'no exact CSS':
       return `no CSS is known that says exactly what ${reason.attribute} says`;
     case 'reserves space':

@@ -5,7 +5,8 @@ import type { StockData } from './book.js';
 import { brokenThings } from './broken.js';
 import { type ColourUse, colourUses, type NearMiss, nearMisses } from './colour-uses.js';
 import type { Finding } from './findings.js';
-import { type Reached, reachSheets, type SheetShelf } from './links.js';
+import { type Reached, reachSheets } from './links.js';
+import type { SurveyInput } from './survey-input.js';
 import {
   type Everything,
   everythingWritten,
@@ -54,17 +55,6 @@ export interface Survey {
     readonly why: 'elsewhere' | 'missing';
     readonly pages: number;
   }[];
-}
-
-export interface SurveyInput {
-  readonly stock: StockData;
-  readonly shelf: SheetShelf;
-  /** Paths of the sheets that the developer may edit. */
-  readonly themes: readonly string[];
-  /** The words in the strings of a linked script; `undefined` for one that is not there. */
-  readonly scriptWords: (path: string) => ReadonlySet<string> | undefined;
-  /** The text of a script of the site's own; `undefined` for libraries. */
-  readonly scriptText: (path: string) => string | undefined;
 }
 
 /** In: what was kept of every page, and where sheets and scripts come from. Out: the survey, ordered for showing. */

@@ -3,8 +3,8 @@
 import {
   canonicalProperty,
   type Declaration,
+  everyLonghand,
   interactionGroup,
-  longhands,
   normalValue,
 } from '../sheets/index.js';
 
@@ -71,11 +71,6 @@ function slotsOf(property: string, groups: ReadonlySet<string>): Set<string> {
     if (groups.has(name)) slots.add(`~${name}`);
   }
   return slots;
-}
-
-function everyLonghand(property: string): string[] {
-  const { set, reset, unsettled } = longhands(property);
-  return [...set, ...reset, ...unsettled];
 }
 
 /** The normal form of a declaration: `margin:0`, `color:#ff0000!`. */

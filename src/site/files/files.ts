@@ -21,9 +21,9 @@ export const DEPENDENCY_FOLDERS = ['node_modules', 'bower_components', 'jspm_pac
 export function openFolder(folder: string): SiteFiles {
   const root = path.resolve(folder);
   if (!existsSync(root))
-    throw new UsageError(`${folder}: there is no such folder; name the folder that holds the site`);
+    throw new UsageError('folder-missing', { folder });
   if (!statSync(root).isDirectory())
-    throw new UsageError(`${folder}: is a file; name the folder that holds the site`);
+    throw new UsageError('folder-is-file', { folder });
   const real = realpathSync(root);
   let files: string[] | undefined;
   return {
@@ -45,9 +45,7 @@ export function openFolder(folder: string): SiteFiles {
       if (!existsSync(full) || !statSync(full).isFile()) return undefined;
       const target = realpathSync(full);
       if (target !== real && !target.startsWith(real + path.sep)) {
-        throw new UsageError(
-          `${file}: is a link that leads out of the site; add it to "exclude" in acervus.json, or copy the file in`,
-        );
+        throw new UsageError('link-leads-out', { file });
       }
       return readFileSync(full);
     },
@@ -73,9 +71,7 @@ export function openCommit(folder: string, reference: string): SiteFiles {
         .toString()
         .trim();
   } catch {
-    throw new UsageError(
-      `${reference}: is neither a folder nor a commit that git knows here; give one of them to --against`,
-    );
+    throw new UsageError('not-a-state', { reference });
   }
   const skipped = new RegExp(`(^|/)(\\.|(${DEPENDENCY_FOLDERS.join('|')})/)`);
   const objects = new Map<string, string>();

@@ -40,9 +40,7 @@ export function readPageText(files: SiteFiles, file: string): Decoded | undefine
   const decoded = readText(files, file);
   if (decoded === undefined || decoded.text.trim() === '') return undefined;
   if (!/<[a-z!?/%]/i.test(decoded.text) && !hasTemplateText(decoded.text)) {
-    throw new UsageError(
-      `${file}: is no HTML: it holds no tag; add it to "exclude" in ${CONFIG_FILE} or mend it`,
-    );
+    throw new UsageError('not-html', { file });
   }
   return decoded;
 }
@@ -53,9 +51,7 @@ export function readText(files: SiteFiles, file: string): Decoded | undefined {
   if (bytes === undefined) return undefined;
   const decoded = decodeFile(bytes);
   if (decoded === undefined)
-    throw new UsageError(
-      `${file}: is binary or in an unknown encoding; add it to "exclude" in ${CONFIG_FILE}`,
-    );
+    throw new UsageError('not-text', { file });
   return decoded;
 }
 

@@ -72,7 +72,7 @@ export function writeChange(root: string, command: string, changes: readonly Fil
   } catch (error) {
     takeBack(root, record);
     dropRecord(root, file);
-    throw new UsageError(`writing failed (${(error as Error).message}); everything is as it was`);
+    throw new UsageError('writing-failed', { problem: (error as Error).message });
   }
   saveRecord(root, { ...record, state: 'done' }, file);
 }
@@ -80,9 +80,7 @@ export function writeChange(root: string, command: string, changes: readonly Fil
 /** A change that was cut short must be put right before the next one. */
 export function refuseUnfinished(root: string): void {
   if (lastRecord(root)?.record.state === 'writing') {
-    throw new UsageError(
-      'the last change was cut short while writing; run "acervus undo" first, it puts every file back',
-    );
+    throw new UsageError('change-unfinished', {});
   }
 }
 
@@ -95,9 +93,9 @@ function planFile(
   const before = existed ? readFileSync(full) : undefined;
   if (before !== undefined) {
     if ((statSync(full).mode & 0o222) === 0 || !isWritable(full))
-      throw new UsageError(`${file}: is read-only; make it writable, or refuse its styles in the draft`);
+      throw new UsageError('read-only', { file });
     if (!encodeFile(text, encoding).equals(before))
-      throw new UsageError(`${file}: changed while the change was planned; run the command again`);
+      throw new UsageError('file-changed', { file });
   }
   const bytes = encodeFile(applyEdits(text, edits), encoding);
   const entry = {
@@ -127,7 +125,7 @@ function insideSite(root: string, file: string): string {
   while (!existsSync(nearest)) nearest = path.dirname(nearest);
   const target = realpathSync(nearest);
   if (target !== real && !target.startsWith(real + path.sep))
-    throw new UsageError(`${file}: leads out of the site; nothing was written`);
+    throw new UsageError('leads-out', { file });
   if (existsSync(full) && lstatSync(full).isSymbolicLink()) return realpathSync(full);
   return full;
 }
@@ -166,9 +164,7 @@ export function undoLast(root: string): Undone | undefined {
       .map((entry) => entry.path)
       .join(', ');
     const more = changed.length > 3 ? ` and ${changed.length - 3} more` : '';
-    throw new UsageError(
-      `${names}${more}: changed since ${record.command} wrote it; nothing was touched. Put it back as it was then, or use git`,
-    );
+    throw new UsageError('changed-since', { files: names + more, command: record.command });
   }
   takeBack(root, record);
   dropRecord(root, file);
@@ -202,9 +198,7 @@ function takeBack(root: string, record: ChangeRecord): void {
     const text = decodeAs(bytes, encoding);
     const restored = text === undefined ? undefined : encodeFile(applyEdits(text, back), encoding);
     if (restored === undefined || sha256(restored) !== before)
-      throw new UsageError(
-        `${file}: its record does not lead back to what it was; nothing more was touched, use git`,
-      );
+      throw new UsageError('record-broken', { file });
     writeFileAtomic.sync(full, restored);
   }
   for (const folder of [...record.folders].reverse()) {

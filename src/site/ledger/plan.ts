@@ -6,39 +6,15 @@ import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { z } from 'zod';
 import type { FileChange } from './change.js';
-import { draftSchema } from '../../core/draft/text.js';
+import { type AdoptionReport, adoptionSchema, DRAFT_FILE } from '../../core/draft/index.js';
 import { decodeAs } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { sha256 } from './record.js';
 
 /** Raised when the same input may lead to another plan. */
-const PLANNER = 1;
+const PLANNER = 2;
 
 const count = z.int().min(0);
-
-/** What is told of an adoption. */
-export const adoptionSchema = z.strictObject({
-  shared: z.string(),
-  upkeep: z
-    .strictObject({ now: count, after: count })
-    .describe('Places that hold a declaration or an old attribute.'),
-  size: z.strictObject({ now: count, after: count }).describe('Characters in pages and sheets.'),
-  styles: draftSchema.shape.styles,
-  tokens: z.array(z.strictObject({ name: z.string(), value: z.string(), kind: z.string(), uses: count })),
-  changed: z
-    .strictObject({ elements: count, pages: count })
-    .describe('What looks different, by near misses that the draft makes the same.'),
-  gone: z.array(z.string()).describe('Styles of the draft that the site no longer asks for.'),
-  kept: z.array(z.strictObject({ reason: z.string(), declarations: count, places: z.array(z.string()) })),
-  proof: z.strictObject({
-    pages: count,
-    components: count,
-    elements: count,
-    assumptions: z.array(z.string()),
-  }),
-});
-
-export type AdoptionTold = z.infer<typeof adoptionSchema>;
 
 const planSchema = z.strictObject({
   planner: z.literal(PLANNER),
@@ -55,7 +31,7 @@ const planSchema = z.strictObject({
       edits: z.array(z.strictObject({ start: count, end: count, text: z.string() })),
     }),
   ),
-  told: adoptionSchema,
+  report: adoptionSchema,
 });
 
 const FILE = path.join('.acervus', 'plan.json');
@@ -79,13 +55,13 @@ export function noteReadings(files: SiteFiles): NotedFiles {
   };
 }
 
-/** Keeps a plan. In: the text of its draft; what was read for it; the change; what is told of it. */
+/** Keeps a plan. In: the text of its draft; what was read for it; the change; what is reported of it. */
 export function savePlan(
   root: string,
   draft: string,
   files: NotedFiles,
   changes: readonly FileChange[],
-  told: AdoptionTold,
+  report: AdoptionReport,
 ): void {
   if (changes.length === 0) {
     dropPlan(root);
@@ -101,7 +77,7 @@ export function savePlan(
       encoding,
       edits: edits.map(({ start, end, text }) => ({ start, end, text })),
     })),
-    told,
+    report,
   };
   mkdirSync(path.join(root, '.acervus'), { recursive: true });
   writeFileAtomic.sync(path.join(root, FILE), JSON.stringify(plan));
@@ -112,12 +88,12 @@ export function findPlan(
   root: string,
   draft: string,
   files: SiteFiles,
-): { readonly changes: readonly FileChange[]; readonly told: AdoptionTold } | undefined {
+): { readonly changes: readonly FileChange[]; readonly report: AdoptionReport } | undefined {
   const file = path.join(root, FILE);
   if (!existsSync(file)) return undefined;
   const parsed = planSchema.safeParse(readPlan(file));
   if (!parsed.success) return undefined;
-  const { draft: print, list, inputs, files: planned, told } = parsed.data;
+  const { draft: print, list, inputs, files: planned, report } = parsed.data;
   if (print !== sha256(Buffer.from(draft)) || list !== listPrint(files)) return undefined;
   const bytes = new Map<string, Buffer | undefined>();
   for (const [name, known] of Object.entries(inputs)) {
@@ -133,7 +109,7 @@ export function findPlan(
     if (text === undefined) return undefined;
     changes.push({ path: name, text, encoding, edits });
   }
-  return { changes, told };
+  return { changes, report };
 }
 
 /** A plan that is carried out, or whose site is another, is none any more. */
@@ -158,7 +134,7 @@ function listPrint(files: SiteFiles): string {
     Buffer.from(
       files
         .list()
-        .filter((name) => name !== 'acervus-draft.yaml')
+        .filter((name) => name !== DRAFT_FILE)
         .join('\n'),
     ),
   );

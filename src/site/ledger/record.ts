@@ -58,9 +58,7 @@ export function lastRecord(root: string): FiledRecord | undefined {
   const file = path.join(folder, name);
   const parsed = recordSchema.safeParse(readJson(file));
   if (!parsed.success)
-    throw new UsageError(
-      `${path.join(FOLDER, name)}: is not a record of Acervus; restore it, or take the change back with git`,
-    );
+    throw new UsageError('not-a-record', { file: path.join(FOLDER, name) });
   return { file, record: parsed.data };
 }
 

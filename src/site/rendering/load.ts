@@ -2,6 +2,7 @@
 
 import { resolveAddress, sheetPath } from '../../core/addresses.js';
 import { OutcomeTable, SiteModel, TruthTable } from '../../core/cascade/index.js';
+import type { DraftSite } from '../../core/consolidate/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
 import { type Config, parseConfig } from '../config.js';
 import type { Encoding } from '../files/encoding.js';
@@ -17,7 +18,10 @@ export interface Site {
   readonly scripts: SiteScripts;
   /** Texts of the site's local scripts, by path. */
   readonly scriptTexts: ReadonlyMap<string, string>;
-  readonly isLibrary: (path: string) => boolean;
+  /** Whether a sheet or script is the platform's: it may not be edited. */
+  readonly isPlatform: (path: string) => boolean;
+  /** Sheets that may be edited, the shared one with them where it is there. */
+  readonly themes: readonly string[];
   /** Linked and imported sheets, most used first. */
   readonly sheets: readonly SheetOwner[];
   /** Site path of the shared sheet, whether or not it exists. */
@@ -40,7 +44,7 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     if (text !== undefined) pages.set(file, text);
   }
   if (pages.size === 0)
-    throw new UsageError(`${files.label}: all its pages are empty; there is nothing to read`);
+    throw new UsageError('pages-empty', { site: files.label });
   const sheets = new Map<string, string>();
   const scripts = new Map<string, string>();
   const { copies } = reader;
@@ -70,13 +74,16 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
   const owners = reader.owners(sheetUses(model));
   const shared = options.shared ?? reader.shared(owners);
   readSheet(shared);
+  const isPlatform = (file: string): boolean => reader.isPlatform(file);
+  const themes = owners.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
   return {
     files,
     config: reader.config,
     model,
-    scripts: new SiteScripts({ scripts, isLibrary: (file) => reader.isLibrary(file) }),
+    scripts: new SiteScripts({ scripts, isLibrary: isPlatform }),
     scriptTexts: scripts,
-    isLibrary: (file) => reader.isLibrary(file),
+    isPlatform,
+    themes: sheets.has(shared) ? [...new Set([...themes, shared])] : themes,
     sheets: owners,
     shared,
     encodings: reader.encodings,
@@ -92,4 +99,16 @@ function sheetUses(model: SiteModel): Map<string, number> {
     for (const file of paths) if (model.sources.sheets.has(file)) uses.set(file, (uses.get(file) ?? 0) + 1);
   }
   return uses;
+}
+
+/** The site as a draft sees it: without a disk. */
+export function draftSite({ model, scripts, sheets, shared, config }: Site): DraftSite {
+  return {
+    model,
+    scripts,
+    sheets,
+    shared: { path: shared, partNames: config.parts ?? {} },
+    naming: config.naming ?? {},
+    carriers: { pictureSizes: config.pictureSizes ?? 'keep' },
+  };
 }

@@ -24,7 +24,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
   const config = await readConfig(files);
   const file = path.replaceAll('\\', '/').replace(/^\.\//, '');
   if (files.read(file) === undefined)
-    throw new UsageError(noSuchPage(folder, file, new SiteReader(files, config).pagePaths));
+    throw new UsageError('not-a-page', { file, site: folder, hint: nearPages(file, new SiteReader(files, config).pagePaths) });
   const own = new SiteReader(files, config, [file]);
   const pagesWith: OpenedPage['pagesWith'] = (names) => {
     const all = new SiteReader(files, config);
@@ -37,21 +37,19 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
       of: texts.length,
     };
   };
-  const isPlatform = (sheet: string): boolean => own.isLibrary(sheet);
+  const isPlatform = (sheet: string): boolean => own.isPlatform(sheet);
   if (own.isComponent(file)) {
     const { loadSite } = await import('./load.js');
     const { model } = loadSite(files);
     const page = model.page(file);
-    if (page === undefined) throw new UsageError(`${file}: is empty; there is nothing to explain`);
+    if (page === undefined) throw new UsageError('page-empty', { file });
     const [reader, ...others] = model.readersOf(page);
     if (reader === undefined)
-      throw new UsageError(
-        `${file}: is a component, and no page of the site shows which sheets it is styled by`,
-      );
+      throw new UsageError('component-unused', { file });
     return { reader, isPlatform, unread: [], settings: others.length + 1, pagesWith };
   }
   const text = own.page(file);
-  if (text === undefined) throw new UsageError(`${file}: is empty; there is nothing to explain`);
+  if (text === undefined) throw new UsageError('page-empty', { file });
   const table = new OutcomeTable(new TruthTable());
   const styles = new SiteStyles(
     { textAt: (sheet) => own.textAt(sheet), copyOf: (one) => own.copyOf(one) },
@@ -63,10 +61,11 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
   return { reader: new StyleReader(page, stack, table), isPlatform, unread, settings: 1, pagesWith };
 }
 
-function noSuchPage(folder: string, file: string, paths: readonly string[]): string {
+/** Pages that the name may mean. */
+function nearPages(file: string, paths: readonly string[]): string {
   const name = file.split('/').at(-1);
   const near = paths.filter((one) => one.split('/').at(-1) === name);
-  const hint =
-    near.length > 0 ? near.slice(0, 3).join(', ') : `one of its ${paths.length} pages, such as ${paths[0]}`;
-  return `${file}: is no page of ${folder}; name ${hint}`;
+  return near.length > 0
+    ? near.slice(0, 3).join(', ')
+    : `one of its ${paths.length} pages, such as ${paths[0]}`;
 }

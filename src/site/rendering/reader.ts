@@ -52,12 +52,10 @@ export class SiteReader implements SheetShelf, PageSource {
     const isPage = matcher(pages ?? PAGES);
     this.pagePaths = pagePaths ?? files.list().filter((file) => isPage(file) && !this.#isExcluded(file));
     if (this.pagePaths.length === 0)
-      throw new UsageError(
-        `${files.label}: holds no page; name a folder with .html files, or set "pages" in ${CONFIG_FILE}`,
-      );
+      throw new UsageError('no-pages', { site: files.label });
     for (const [address, file] of this.copies) {
       if (this.textAt(file) === undefined)
-        throw new UsageError(`${CONFIG_FILE}: copies: there is no ${file} to stand for ${address}`);
+        throw new UsageError('copy-missing', { file, address });
     }
   }
 
@@ -98,7 +96,7 @@ export class SiteReader implements SheetShelf, PageSource {
   }
 
   /** Library scripts are not the site's own: minified, or in a platform folder. */
-  isLibrary(file: string): boolean {
+  isPlatform(file: string): boolean {
     return this.#ownerOf(file).owner === 'platform';
   }
 

@@ -4,7 +4,8 @@ import { statSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
-import type { Job, JobResult } from './jobs.js';
+import type { MessageCode, MessageValues } from '../../core/messages.js';
+import type { Job, JobResult } from './job-model.js';
 import { newCells } from './shares.js';
 import type { StateName } from '../files/state.js';
 import { UsageError } from '../../core/usage-error.js';
@@ -15,7 +16,7 @@ const MOST_THREADS = 4;
 
 export type WorkerMessage =
   | { readonly kind: 'done'; readonly result: JobResult }
-  | { readonly kind: 'refused'; readonly message: string };
+  | { readonly kind: 'refused'; readonly code: MessageCode; readonly values: MessageValues<MessageCode> };
 
 /**
  * Runs a job on this thread and `jobs - 1` others.
@@ -43,7 +44,7 @@ function startWorker(job: Job, cells: Int32Array): { worker: Worker; result: Pro
   const result = new Promise<JobResult>((resolve, reject) => {
     worker.once('message', (message: WorkerMessage) => {
       if (message.kind === 'done') resolve(message.result);
-      else reject(new UsageError(message.message));
+      else reject(new UsageError(message.code, message.values));
     });
     worker.once('error', reject);
   });
@@ -60,7 +61,7 @@ export function threadCount(asked: string | undefined, pages: readonly string[],
   if (asked !== undefined) {
     const jobs = Number(asked);
     if (!Number.isInteger(jobs) || jobs < 1 || jobs > 64)
-      throw new UsageError(`--jobs ${asked}: expected a whole number from 1 to 64`);
+      throw new UsageError('jobs', { given: asked });
     return Math.min(jobs, Math.max(1, pages.length));
   }
   let bytes = 0;

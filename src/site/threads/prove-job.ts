@@ -2,22 +2,12 @@
 
 import { OutcomeTable, SiteStyles, TruthTable } from '../../core/cascade/index.js';
 import { type Page, parsePage } from '../../core/markup/index.js';
-import { type ProofPart, Prover } from '../../core/proof/index.js';
-import type { Job, ProveSide } from './jobs.js';
+import { Prover } from '../../core/proof/index.js';
+import type { Job, ProveResult, ProveSide } from './job-model.js';
 import { SiteReader } from '../rendering/reader.js';
 import { takeShares } from './shares.js';
 import { openState } from '../files/state.js';
 import { Timings } from './timings.js';
-
-export interface ProveResult {
-  readonly kind: 'prove';
-  readonly part: ProofPart;
-  /** What pages that depend on the whole site still need; see `Prover`. */
-  readonly late: readonly string[];
-  readonly known: ReadonlySet<string>;
-  readonly contextPages: readonly string[];
-  readonly timings: ReadonlyMap<string, number>;
-}
 
 export function proveShare(job: Extract<Job, { kind: 'prove' }>, cells: Int32Array): ProveResult {
   const open = ({ state, config }: ProveSide): SiteReader =>

@@ -2,10 +2,10 @@
 
 import { mergeProofs, type Proof, proofOf } from '../../core/proof/index.js';
 import { comparePaths } from '../../core/source.js';
-import type { ProveSide } from './jobs.js';
+import type { ProveResult, ProveSide } from './job-model.js';
 import { readConfig } from '../files/pages.js';
 import { inThreads, threadCount } from './pool.js';
-import { PageComparer, type ProveResult } from './prove-job.js';
+import { PageComparer } from './prove-job.js';
 import { SiteReader } from '../rendering/reader.js';
 import { takeShares } from './shares.js';
 import { openState, otherState, type StateName } from '../files/state.js';
@@ -50,7 +50,7 @@ export async function proveSite(
   finish(comparer, proved);
   const proof = proofOf(comparer.prover.part);
   if (proof.pages + proof.components === 0 && proof.differences.length === 0)
-    throw new UsageError(`${folder}: all its pages are empty; there is nothing to compare`);
+    throw new UsageError('pages-empty-both', { site: folder });
   return { proof, isComponent: readers[1].isComponent, timings };
 }
 

@@ -1,11 +1,21 @@
 // The part of a survey that looks at the whole site: joins what the threads found, and reads sheets and scripts.
 
-import { mergeStock, reachSheets, type StockData, takeStock } from '../../core/stock/index.js';
-import type { JobResult } from './jobs.js';
-import type { SiteReader } from '../rendering/reader.js';
-import type { SurveyedSite } from './surveying.js';
+import { mergeStock, reachSheets, type StockData, type Survey, takeStock } from '../../core/stock/index.js';
+import type { JobResult } from './job-model.js';
+import type { SheetOwner, SiteReader } from '../rendering/reader.js';
 import type { Timings } from './timings.js';
 import { UsageError } from '../../core/usage-error.js';
+
+export interface SurveyedSite {
+  readonly survey: Survey;
+  /** Linked and imported sheets, most used first. */
+  readonly sheets: readonly SheetOwner[];
+  /** Site path of the shared sheet, whether or not it exists. */
+  readonly shared: string;
+  /** Upkeep once the draft that lies in the site is adopted; `undefined` without one for the site as it is. */
+  readonly drafted: number | undefined;
+  readonly timings: Timings;
+}
 
 /** Throws `UsageError` when there is no page that holds anything. */
 export function finishSurvey(
@@ -15,7 +25,7 @@ export function finishSurvey(
 ): SurveyedSite {
   const stock = mergeResults(results, timings);
   if (stock.pages + stock.components === 0)
-    throw new UsageError(`${reader.files.label}: all its pages are empty; there is nothing to read`);
+    throw new UsageError('pages-empty', { site: reader.files.label });
   const uses = timings.measure('sheets and scripts', () => readLinked(reader, stock));
   const sheets = reader.owners(uses);
   const themes = sheets.filter(({ owner }) => owner === 'theme').map((sheet) => sheet.path);
@@ -25,7 +35,7 @@ export function finishSurvey(
       shelf: reader,
       themes,
       scriptWords: (file) => reader.scriptWords(file),
-      scriptText: (file) => (reader.isLibrary(file) ? undefined : reader.textAt(file)),
+      scriptText: (file) => (reader.isPlatform(file) ? undefined : reader.textAt(file)),
     }),
   );
   return {

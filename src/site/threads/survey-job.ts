@@ -2,17 +2,11 @@
 
 import { parsePage } from '../../core/markup/index.js';
 import { type StockData, StockTaker } from '../../core/stock/book.js';
-import type { Job } from './jobs.js';
+import type { Job, SurveyResult } from './job-model.js';
 import { type PageSource, pageSource } from '../files/pages.js';
 import { takeShares } from './shares.js';
 import { openState } from '../files/state.js';
 import { Timings } from './timings.js';
-
-export interface SurveyResult {
-  readonly kind: 'survey';
-  readonly stock: StockData;
-  readonly timings: ReadonlyMap<string, number>;
-}
 
 export function surveyShare(job: Extract<Job, { kind: 'survey' }>, cells: Int32Array): SurveyResult {
   const source = pageSource(openState(job.state), job.pages);

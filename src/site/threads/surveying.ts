@@ -1,25 +1,14 @@
 // A survey of a site on the disk: its pages spread over threads, its sheets and scripts read on this one. Threads start
 // before this one loads what it needs itself.
 
-import type { Survey } from '../../core/stock/index.js';
 import { readConfig } from '../files/pages.js';
 import { inThreads, threadCount } from './pool.js';
-import { type SheetOwner, SiteReader } from '../rendering/reader.js';
+import { SiteReader } from '../rendering/reader.js';
 import { takeShares } from './shares.js';
 import { openState, type StateName } from '../files/state.js';
+import type { SurveyedSite } from './survey-end.js';
 import { takeStockOfPages } from './survey-job.js';
 import { Timings } from './timings.js';
-
-export interface SurveyedSite {
-  readonly survey: Survey;
-  /** Linked and imported sheets, most used first. */
-  readonly sheets: readonly SheetOwner[];
-  /** Site path of the shared sheet, whether or not it exists. */
-  readonly shared: string;
-  /** Upkeep once the draft that lies in the site is adopted; `undefined` without one for the site as it is. */
-  readonly drafted: number | undefined;
-  readonly timings: Timings;
-}
 
 export interface SurveyingOptions {
   /** How many threads, as the user wrote it. */

@@ -1,7 +1,8 @@
 // The entry of a worker thread: runs its part of a job and sends back what it found.
 
 import { parentPort, workerData } from 'node:worker_threads';
-import { type Job, runJob } from './jobs.js';
+import type { Job } from './job-model.js';
+import { runJob } from './jobs.js';
 import type { WorkerMessage } from './pool.js';
 import { UsageError } from '../../core/usage-error.js';
 
@@ -11,5 +12,5 @@ try {
   send({ kind: 'done', result: await runJob(job, cells) });
 } catch (error) {
   if (!(error instanceof UsageError)) throw error;
-  send({ kind: 'refused', message: error.message });
+  send({ kind: 'refused', code: error.code, values: error.values });
 }

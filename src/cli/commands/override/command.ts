@@ -77,7 +77,7 @@ export function runOverride(words: readonly string[], options: OverrideOptions):
       `${entry.declaration.property}: ${entry.declaration.value} of ${by} ${result.why}; change it where it stands`,
     );
   }
-  const refused = result.proof.strays.length > 0 || result.amiss.length > 0;
+  const refused = result.proof.strays.length > 0 || result.unmet.length > 0;
   const done = refused
     ? { files: [], written: false }
     : carryOut(folder, site, 'override', result.edits, options);
@@ -99,7 +99,7 @@ export function runOverride(words: readonly string[], options: OverrideOptions):
     important: result.important,
     meant: result.meant,
     moved: { elements, pages: [...pages] },
-    strays: result.proof.strays.length + result.amiss.length,
+    strays: result.proof.strays.length + result.unmet.length,
   };
   if (options.json === true) printJson(document);
   else if (done.patch !== undefined) process.stdout.write(done.patch);

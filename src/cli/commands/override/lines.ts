@@ -78,7 +78,7 @@ export function overrideLines(folder: string, told: OverrideJson, result: Planne
     lines.push(heading('Refused', 'it would reach further than asked, or not as asked; nothing was written'));
     lines.push(...strayLines(result.proof.strays, all));
     lines.push(
-      ...result.amiss.slice(0, all ? undefined : 6).map((text) => row({ mark: 'broken', text: clean(text) })),
+      ...result.unmet.slice(0, all ? undefined : 6).map((text) => row({ mark: 'broken', text: clean(text) })),
     );
     lines.push(
       next(`acervus reach ${quoted(told.selector ?? '')}${onSite(folder)}`, 'tells what has a say there'),

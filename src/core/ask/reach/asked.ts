@@ -1,6 +1,6 @@
 // What somebody asks the reach of: a rule by its place, a custom property, a selector, a value, or a declaration.
 
-import { type ComplexSelector, type Compound, compileSelectorList } from '../../cascade/index.js';
+import { type ComplexSelector, compileSelectorList } from '../../cascade/index.js';
 import { canonicalProperty, isKnownProperty, normalValue } from '../../sheets/index.js';
 
 export type Asked =
@@ -53,29 +53,4 @@ export function holdsValue(value: string, form: string): boolean {
   if (valueForm(value) === form) return true;
   const words = value.match(/#[0-9a-f]{3,8}\b|[a-z-]+\([^()]*\)|[^\s,()/]+/gi) ?? [];
   return words.some((word) => valueForm(word) === form);
-}
-
-/** The classes and ids a selector names, anywhere in it. */
-export function namesOf(selector: ComplexSelector): Set<string> {
-  const names = new Set<string>();
-  const visit = ({ compounds }: ComplexSelector): void => {
-    for (const { id, classes, rest } of compounds) {
-      if (id !== undefined) names.add(`#${id}`);
-      for (const name of classes) names.add(`.${name}`);
-      for (const simple of rest)
-        if (simple.kind === 'among' || simple.kind === 'has') simple.selectors.forEach(visit);
-    }
-  };
-  visit(selector);
-  return names;
-}
-
-/** `.kind` or `#top`: one name and nothing else; then every rule that names it is meant. */
-export function onlyName([only, ...others]: readonly ComplexSelector[]): string | undefined {
-  if (only === undefined || others.length > 0 || only.compounds.length > 1 || only.pseudoElement !== '')
-    return undefined;
-  const [{ type, id, classes, rest } = {} as Compound] = only.compounds;
-  if (type !== undefined || rest.length > 0 || classes.length + (id === undefined ? 0 : 1) !== 1)
-    return undefined;
-  return id === undefined ? `.${classes[0]}` : `#${id}`;
 }

@@ -1,19 +1,19 @@
 // Stage 10, reach. In: a site, and a selector, a value, a custom property or a rule. Out: where it has effect: which
 // declarations win, are beaten or wait for a state, on how many elements of which pages, and who else says the same.
 
-import { NEVER, placeInSource, type SiteModel, type Weighed } from '../../cascade/index.js';
+import { NEVER, namesIn, onlyName, placeInSource, type SiteModel, type Weighed } from '../../cascade/index.js';
 import type { Page, PageElement } from '../../markup/index.js';
 import { canonicalProperty, type Declaration, normalValue, parseDeclarations } from '../../sheets/index.js';
 import { comparePaths, type Place, placeIn } from '../../source.js';
-import { type Asked, holdsValue, namesOf, onlyName } from './asked.js';
+import { type Asked, holdsValue } from './asked.js';
 import { byDeclaration, type Lot, lotOf, traceSite } from './trace.js';
 
-export { type Asked, namesOf, readAsked } from './asked.js';
+export { type Asked, readAsked } from './asked.js';
 export {
   byDeclaration,
   type Lot,
   lotOf,
-  standingFor,
+  undefeatedFor,
   type Traced,
   traceSite,
   type WeighedElement,
@@ -124,11 +124,12 @@ function picker(asked: Asked): (one: Weighed) => boolean {
         return inSelector || (asked.line >= lineAt(start) && asked.line <= lineAt(end));
       };
     case 'selector': {
-      const name = onlyName(asked.selectors);
+      const [only, ...others] = asked.selectors;
+      const name = only === undefined || others.length > 0 ? undefined : onlyName(only);
       const texts = new Set(asked.selectors.map(({ text }) => text));
       return ({ origin }) =>
         origin.kind === 'rule' &&
-        (name === undefined ? texts.has(origin.rule.selector.text) : namesOf(origin.rule.selector).has(name));
+        (name === undefined ? texts.has(origin.rule.selector.text) : namesIn(origin.rule.selector).has(name));
     }
   }
 }

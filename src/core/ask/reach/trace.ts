@@ -1,8 +1,8 @@
 // Every declaration of a site and what became of it on each element, computed once for elements that are styled alike.
 
+import { folderOf } from '../../addresses.js';
 import {
   ALWAYS,
-  type HintDeclaration,
   type SiteModel,
   type StyleReader,
   type Weighed,
@@ -45,9 +45,8 @@ export function traceSite(
 /** Equal keys: the same declarations in the same order. */
 function alikeKey(reader: StyleReader, { index, style }: PageElement): string {
   const { hints } = reader.ownStyling(index);
-  const own = hints.map(({ property, value }: HintDeclaration) => `${property}:${value}`).join(';');
-  const folder = reader.page.path.slice(0, reader.page.path.lastIndexOf('/') + 1);
-  return `${reader.ground(index)}|${style === undefined ? '' : `${folder}|${style}`}|${own}`;
+  const own = hints.map(({ property, value }) => `${property}:${value}`).join(';');
+  return `${reader.matchKey(index)}|${style === undefined ? '' : `${folderOf(reader.page.path)}|${style}`}|${own}`;
 }
 
 /** What became of a declaration on one element. */
@@ -78,7 +77,7 @@ export function byDeclaration(lists: ReadonlyMap<string, readonly Weighed[]>): M
  * What stands for one longhand under any of its names (CSS Logical Properties §4, vendor names, `all`), strongest first:
  * what is hidden by something stronger is left out.
  */
-export function standingFor(
+export function undefeatedFor(
   lists: ReadonlyMap<string, readonly Weighed[]> | undefined,
   longhand: string,
 ): Weighed[] {

@@ -5,13 +5,12 @@ import { compileSelectorList, NEVER, SiteModel } from '../../cascade/index.js';
 import {
   addLinks,
   applyEdits,
-  applyToSources,
+  stateAfter,
   composeEdits,
   type Edit,
   withoutRule,
 } from '../../edits/index.js';
-import { isHiddenOnly } from '../override/index.js';
-import { type Difference, type IntentProof, prove, proveIntent } from '../../proof/index.js';
+import { type Difference, type IntentProof, isHiddenOnly, prove, proveIntent } from '../../proof/index.js';
 import { longhands } from '../../sheets/index.js';
 import type { CopiedFamily } from './find.js';
 import { generateRules, rowSelector } from './generate.js';
@@ -41,7 +40,7 @@ export function planFamily(model: SiteModel, path: string, table: FamilyTable, s
   const wanted = new Set(rows.flatMap(({ pages }) => pages));
   if (section.length > 0)
     addLinks(model, path, (file) => wanted.has(file) && !uses(model, file, path), edits);
-  const after = new SiteModel(applyToSources(model.sources, edits), model.table, model);
+  const after = stateAfter(model, edits);
   // What stood there before loses what the table says no more.
   const standing = findSection(text, table.name)?.standing ?? [];
   const selectors = [...rules, ...standing].flatMap(({ selector }) => {
@@ -125,7 +124,7 @@ export function replaceCopies(
   const body = section.replace(/\r\n|\n|\r/g, eol);
   const tail = /^\s*$/.test(without.slice(at)) && !/^[\r\n]/.test(without.slice(at)) ? eol : '';
   const edits = composeEdits(text, gone, [{ start: at, end: at, text: lead + body + tail }]);
-  const after = new SiteModel(applyToSources(model.sources, new Map([[path, edits]])), model.table, model);
+  const after = stateAfter(model, new Map([[path, edits]]));
   const places = {
     before: rules.reduce((sum, { declarations }) => sum + declarations.length, 0),
     after: made.reduce((sum, { declarations }) => sum + declarations.length, 0),

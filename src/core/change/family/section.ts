@@ -19,7 +19,7 @@ export interface SectionPlan {
   }[];
 }
 
-interface Standing {
+interface SectionRule {
   readonly text: string;
   readonly offset: number;
   readonly selector: string;
@@ -105,7 +105,7 @@ const END = /\/\* end of family ([\w-]+): ([\d a-f]*) \*\//g;
 
 interface Section {
   readonly range: SourceRange;
-  readonly standing: readonly Standing[];
+  readonly standing: readonly SectionRule[];
   readonly sums: readonly { readonly key: string; readonly body: string }[];
 }
 
@@ -124,8 +124,8 @@ export function findSection(text: string, name: string): Section | undefined {
 }
 
 /** The rules and groups that stand at the top of a text. */
-function blocksOf(inner: string, offset: number): Standing[] {
-  const found: Standing[] = [];
+function blocksOf(inner: string, offset: number): SectionRule[] {
+  const found: SectionRule[] = [];
   let depth = 0;
   let start = -1;
   for (let at = 0; at < inner.length; at++) {
@@ -144,13 +144,13 @@ function blocksOf(inner: string, offset: number): Standing[] {
 
 /** Which rule was written for which key: unchanged ones by their sums, the others by standing between the same ones. */
 function assign(
-  standing: readonly Standing[],
+  standing: readonly SectionRule[],
   sums: Section['sums'],
-): { readonly rules: ReadonlyMap<string, Standing>; readonly added: readonly Standing[] } {
-  const rules = new Map<string, Standing>();
-  const added: Standing[] = [];
+): { readonly rules: ReadonlyMap<string, SectionRule>; readonly added: readonly SectionRule[] } {
+  const rules = new Map<string, SectionRule>();
+  const added: SectionRule[] = [];
   let at = 0;
-  let waiting: Standing[] = [];
+  let waiting: SectionRule[] = [];
   const settle = (until: number): void => {
     // As many as have a place here take it; the rest were put in by hand.
     for (; at < until; at++) {

@@ -3,7 +3,7 @@
 import { Document, isMap, parseDocument, type YAMLMap } from 'yaml';
 import { z } from 'zod';
 import { type FamilyTable, tableProblem } from './index.js';
-import { firstIssue, sharedPath } from '../../../site/config.js';
+import { firstIssue, sharedPath } from '../../choices.js';
 import { UsageError } from '../../usage-error.js';
 
 const word = z.string().regex(/^[a-zA-Z][\w-]*$/, 'expected a word of letters, digits, - and _');
@@ -67,10 +67,10 @@ export function parseFamily(source: string, file: string): ReadFamily {
   const [error] = document.errors;
   if (error !== undefined) {
     const [line] = error.message.split('\n');
-    throw new UsageError(`${file}: is neither YAML nor JSON: ${line}`);
+    throw new UsageError('family-yaml', { file, problem: line ?? '' });
   }
   const result = familySchema.safeParse(document.toJS());
-  if (!result.success) throw new UsageError(`${file}: ${firstIssue(result.error)}`);
+  if (!result.success) throw new UsageError('family-invalid', { file, problem: firstIssue(result.error) });
   const { family, each, where, rows, rules, off, into } = result.data;
   const inOrder = (key: string): string[] => keysInOrder(document.get(key, true));
   const map = <T>(record: Readonly<Record<string, T>>, keys: readonly string[]): Map<string, T> =>
@@ -88,7 +88,7 @@ export function parseFamily(source: string, file: string): ReadFamily {
     off,
   };
   const problem = tableProblem(table);
-  if (problem !== undefined) throw new UsageError(`${file}: ${problem}`);
+  if (problem !== undefined) throw new UsageError('family-invalid', { file, problem });
   return { table, into };
 }
 

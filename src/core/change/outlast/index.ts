@@ -1,16 +1,25 @@
 // Stage 13, outlast. In: a site, and the sheets of its platform after an update, with the markup too where that is
 // known. Out: which overrides survive, what would mend the others, and which elements look different in spite of them.
 
-import { compileSelectorList, SiteModel, type SiteSources } from '../../cascade/index.js';
+import {
+  ALWAYS,
+  classesIn,
+  compileSelectorList,
+  SiteModel,
+  type SiteSources,
+  writtenClasses,
+} from '../../cascade/index.js';
 import { strengthen } from '../../edits/index.js';
-import { type Beaten, inspectRules, isHiddenOnly, type OverrideState } from '../override/index.js';
-import { type Difference, describeElement, prove } from '../../proof/index.js';
+import { inspectRules, type OverrideState } from '../override/index.js';
+import { type Difference, describeElement, isHiddenOnly, prove } from '../../proof/index.js';
 import type { WrittenRule } from '../restyle/index.js';
-import type { StyleRule } from '../../sheets/index.js';
+import { parseSheet, type StyleRule } from '../../sheets/index.js';
+import type { Fate, Outlasting } from './model.js';
 import { pairElements } from './pairs.js';
-import { classesOf, findSuccessors, type Successor } from './successors.js';
+import { findSuccessors, type Successor } from './successors.js';
 
 export { planMends } from './mend.js';
+export type { Fate, Outlasting } from './model.js';
 export type { Successor } from './successors.js';
 
 export interface OutlastInput {
@@ -24,28 +33,6 @@ export interface OutlastInput {
   readonly isPlatform: (path: string) => boolean;
 }
 
-export type Fate =
-  | { readonly kind: 'holds' }
-  /** It names a class that the new platform does not. */
-  | { readonly kind: 'name gone'; readonly names: readonly Successor[]; readonly likely: string | undefined }
-  | { readonly kind: 'matches nothing'; readonly likely: string | undefined }
-  | {
-      readonly kind: 'beaten';
-      readonly property: string;
-      readonly by: Beaten;
-      readonly elements: number;
-      readonly fix: string | undefined;
-    }
-  | { readonly kind: 'not needed' };
-
-export interface Outlasting {
-  readonly written: WrittenRule;
-  readonly fate: Fate;
-  /** Elements that it reaches now. */
-  readonly elements: number;
-  readonly pages: number;
-}
-
 export interface Outlast {
   /** Rules that lean on the platform: that name one of its classes, or beat one of its rules. */
   readonly rules: readonly Outlasting[];
@@ -57,7 +44,7 @@ export function outlast(input: OutlastInput): Outlast {
   const later = laterModel(model, sheets, pages);
   const old = [...sheets.keys()].map((path) => model.sources.sheets.get(path) ?? '');
   const gone = findSuccessors(old, [...sheets.values()]);
-  const names = platformClasses(old);
+  const names = classesOfSheets(old);
   const list = rules.map(({ rule }) => rule);
   const [now, then] = [inspectRules(model, list, isPlatform), inspectRules(later, list, isPlatform)];
   const found = rules.flatMap((written, at): Outlasting[] => {
@@ -82,9 +69,14 @@ export function laterModel(
   return new SiteModel(sources, model.table, model);
 }
 
-function platformClasses(texts: readonly string[]): Set<string> {
+/** The classes that the rules of sheets name. */
+function classesOfSheets(texts: readonly string[]): Set<string> {
   return new Set(
-    texts.flatMap((text) => [...text.matchAll(/\.(-?[_a-z][\w-]*)(?=[^{}]*\{)/gi)].map(([, name]) => name!)),
+    texts.flatMap((text) =>
+      parseSheet(text).rules.flatMap(({ selectors }) =>
+        selectors.flatMap((one) => writtenClasses(one).map(({ name }) => name)),
+      ),
+    ),
   );
 }
 
@@ -95,7 +87,7 @@ function leans({ rule, declarations }: OverrideState, names: ReadonlySet<string>
 
 function namesIn({ selectors }: StyleRule): string[] {
   const list = compileSelectorList(selectors.at(-1) ?? '');
-  return list.kind === 'invalid' ? [] : list.selectors.flatMap(({ compounds }) => [...classesOf(compounds)]);
+  return list.kind === 'invalid' ? [] : [...classesIn(list.selectors)];
 }
 
 function fateOf(
@@ -171,7 +163,7 @@ function relaxed(
     if (before === undefined || after === undefined) return false;
     const own = pairElements(before, after).get(element);
     const [reader] = later.readersOf(after);
-    return own !== undefined && list.selectors.some((one) => reader?.matches(one, own) === 1);
+    return own !== undefined && list.selectors.some((one) => reader?.matches(one, own) === ALWAYS);
   });
   return hits ? loose : undefined;
 }

@@ -1,44 +1,62 @@
 // Edits that let overrides survive an update, and are not seen before it: new names beside the old, stronger selectors.
 
-import { compileSelectorList, SiteModel } from '../../cascade/index.js';
-import { applyToSources, type Edit, push } from '../../edits/index.js';
-import { type Difference, prove } from '../../proof/index.js';
-import type { Outlasting } from './index.js';
+import { compileSelectorList, type SiteModel } from '../../cascade/index.js';
+import { type Edit, type Edits, push, stateAfter } from '../../edits/index.js';
+import { type Difference, PROVE, type Planned, proveAndTakeBack } from '../../proof/index.js';
+import type { KeptReason } from '../../stock/index.js';
+import type { Outlasting } from './model.js';
 
 export interface Mends {
-  readonly edits: ReadonlyMap<string, readonly Edit[]>;
-  readonly mended: readonly { readonly from: Outlasting; readonly selector: string }[];
+  readonly edits: Edits;
+  readonly mended: readonly Mend[];
   /** What would show before the update, and is therefore left to a person. */
-  readonly left: readonly { readonly from: Outlasting; readonly why: Difference }[];
+  readonly left: readonly { readonly from: Outlasting; readonly why: KeptReason }[];
 }
+
+/** A rule, and the selector that lets it survive. */
+interface Mend {
+  readonly from: Outlasting;
+  readonly selector: string;
+}
+
+interface MendsPlan extends Planned<Mend> {
+  readonly edits: Edits;
+}
+
+/** So often single rules are left; after that, all of them. */
+const MOST_ROUNDS = 12;
 
 /** In: rules with their fates. Out: mends that the proof passes under the platform as it is now. */
 export function planMends(model: SiteModel, rules: readonly Outlasting[]): Mends {
-  const wanted = rules.flatMap((from) => {
+  const wanted = rules.flatMap((from): Mend[] => {
     const selector = mendedSelector(from);
-    return selector === undefined ? [] : [{ from, selector, edit: editFor(from, selector) }];
+    return selector === undefined ? [] : [{ from, selector }];
   });
-  const all = collect(wanted);
-  if (differencesOf(model, all).length === 0) return { edits: all, mended: wanted, left: [] };
-  const mended: typeof wanted = [];
-  const left: { from: Outlasting; why: Difference }[] = [];
-  for (const one of wanted) {
-    const [why] = differencesOf(model, collect([...mended, one]));
-    if (why === undefined) mended.push(one);
-    else left.push({ from: one.from, why });
-  }
-  return { edits: collect(mended), mended, left };
+  const { plan, refused } = proveAndTakeBack<Mend, MendsPlan>({
+    before: model,
+    judge: PROVE,
+    rounds: MOST_ROUNDS,
+    plan: (known) => {
+      const items = wanted.filter((one) => !known.has(one));
+      const edits = new Map<string, Edit[]>();
+      for (const { from, selector } of items) push(edits, from.written.path, [editFor(from, selector)]);
+      return { items, edits, after: items.length === 0 ? model : stateAfter(model, edits) };
+    },
+    blame: (difference, { items }) => items.filter((one) => decides(difference, one)),
+  });
+  return {
+    edits: plan.edits,
+    mended: plan.items,
+    left: [...refused].map(([{ from }, why]) => ({ from, why })),
+  };
 }
 
-function differencesOf(model: SiteModel, edits: ReadonlyMap<string, readonly Edit[]>): readonly Difference[] {
-  const after = new SiteModel(applyToSources(model.sources, edits), model.table, model);
-  return prove(model, after, { perPage: 1 }).differences;
-}
-
-function collect(wanted: readonly { readonly from: Outlasting; readonly edit: Edit }[]): Map<string, Edit[]> {
-  const edits = new Map<string, Edit[]>();
-  for (const { from, edit } of wanted) push(edits, from.written.path, [edit]);
-  return edits;
+/** Whether a selector of the mended rule has a say in what differs. */
+function decides(difference: Difference, { selector }: Mend): boolean {
+  if (difference.kind !== 'style') return false;
+  const list = compileSelectorList(selector);
+  const texts = list.kind === 'list' ? list.selectors.map(({ text }) => text) : [];
+  return [...difference.before, ...difference.after].some(({ from }) => texts.includes(from));
 }
 
 /** The whole list as it is to stand; `undefined` for what needs nothing, or nobody knows what. */

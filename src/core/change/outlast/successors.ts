@@ -1,7 +1,7 @@
 // What a platform's names became: classes that only the old sheets have, and the new one that is styled most alike.
 
 import { distance } from 'fastest-levenshtein';
-import { type Compound, compileSelectorList } from '../../cascade/index.js';
+import { classesIn, compileSelectorList } from '../../cascade/index.js';
 import { parseSheet } from '../../sheets/index.js';
 
 export interface Successor {
@@ -40,7 +40,7 @@ function saidOfClasses(texts: readonly string[]): Map<string, Set<string>> {
       const list = compileSelectorList(selectors.at(-1) ?? '');
       if (list.kind === 'invalid') continue;
       for (const selector of list.selectors) {
-        for (const name of classesOf(selector.compounds)) {
+        for (const name of classesIn([selector])) {
           const without = selector.text.replaceAll(`.${name}`, '.*');
           const known = said.get(name) ?? new Set();
           for (const { property, value } of declarations) known.add(`${without} ${property}: ${value}`);
@@ -50,18 +50,6 @@ function saidOfClasses(texts: readonly string[]): Map<string, Set<string>> {
     }
   }
   return said;
-}
-
-/** The classes that selectors name, those in `:is()` and `:not()` too. */
-export function classesOf(compounds: readonly Compound[]): Set<string> {
-  const names = new Set<string>();
-  for (const { classes, rest } of compounds) {
-    for (const name of classes) names.add(name);
-    for (const simple of rest)
-      if (simple.kind === 'among' || simple.kind === 'has')
-        for (const inner of simple.selectors) for (const name of classesOf(inner.compounds)) names.add(name);
-  }
-  return names;
 }
 
 function share(a: ReadonlySet<string>, b: ReadonlySet<string>): number {

@@ -1,14 +1,14 @@
 // Taking an override away again, and what was written beside it for its sake.
 
-import { compileSelectorList, SiteModel } from '../../cascade/index.js';
+import type { PartNames } from '../../parts.js';
+import { compileSelectorList, NEVER, SiteModel } from '../../cascade/index.js';
 import {
   applyEdits,
-  applyToSources,
+  stateAfter,
   composeEdits,
   type Edit,
   editRule,
   emptyPart,
-  type PartNames,
   withoutRule,
 } from '../../edits/index.js';
 import { type IntentProof, proveIntent } from '../../proof/index.js';
@@ -49,7 +49,7 @@ export function dropOverride(
   const without = applyEdits(text, edits);
   const heading = emptyPart(without, 'overrides', partNames);
   const all = new Map([[shared, heading === undefined ? edits : composeEdits(text, edits, [heading])]]);
-  const after = new SiteModel(applyToSources(model.sources, all), model.table, model);
+  const after = stateAfter(model, all);
   // Whatever these rules said may change, on the elements that they match and nowhere else.
   const matching = gone.flatMap(({ selectors }) => {
     const list = compileSelectorList(selectors[0] ?? '');
@@ -63,7 +63,7 @@ export function dropOverride(
         after
           .readersOf(page)
           .some((reader) =>
-            matching.some((one) => one.pseudoElement === target && reader.matches(one, index) !== 0),
+            matching.some((one) => one.pseudoElement === target && reader.matches(one, index) !== NEVER),
           )
       );
     },

@@ -1,6 +1,8 @@
 // Stage 12, override. In: a selector, declarations, and how far they are meant to reach. Out: the weakest rule that
 // beats what says them now, in the overrides part of the shared sheet, and the proof that just what was meant moved.
 
+import type { SharedRule } from '../../search/index.js';
+import type { PartNames } from '../../parts.js';
 import {
   ALWAYS,
   type ComplexSelector,
@@ -11,25 +13,22 @@ import {
 } from '../../cascade/index.js';
 import {
   addLinks,
-  applyToSources,
+  stateAfter,
   changeText,
   type DeclarationChange,
   type Edit,
-  type PartNames,
-  type SharedRule,
 } from '../../edits/index.js';
-import { type IntentProof, proveIntent } from '../../proof/index.js';
-import { type Declaration, longhands } from '../../sheets/index.js';
-import { findAmiss } from './amiss.js';
+import { type IntentProof, isHiddenOnly, proveIntent } from '../../proof/index.js';
+import { type Declaration, everyLonghand } from '../../sheets/index.js';
+import { findUnmet } from './unmet.js';
 import { type Did, joinEqual, placeRules } from './placing.js';
-import { findRivals, isHiddenOnly, type Rivals } from './rivals.js';
+import { findRivals, type Rivals } from './rivals.js';
 import { selectorAgain, type Written, weakestThatWins } from './strength.js';
 import { placementOf, type Within } from './within.js';
 
 export { type Dropped, dropOverride } from './drop.js';
 export { type Beaten, inspectRules, type OverrideState } from './inspect.js';
 export { rulesOfPart } from './placing.js';
-export { isHiddenOnly, isHiddenText } from './rivals.js';
 export { readWithin, type Within } from './within.js';
 
 export interface OverrideInput {
@@ -78,7 +77,7 @@ export interface Planned {
   readonly important: boolean;
   readonly proof: IntentProof;
   /** Elements that would not have what was asked, or have lost what was to stay. */
-  readonly amiss: readonly string[];
+  readonly unmet: readonly string[];
 }
 
 export function override(input: OverrideInput): OverrideResult {
@@ -86,7 +85,7 @@ export function override(input: OverrideInput): OverrideResult {
   const placement = placementOf(within, model);
   const list = compileSelectorList(input.selector);
   const selectors = list.kind === 'list' ? list.selectors.map((one) => scoped(one, placement.scope)) : [];
-  const asked = new Set(changes.flatMap(({ property }) => longhandsOf(property)));
+  const asked = new Set(changes.flatMap(({ property }) => everyLonghand(property)));
   const medium =
     input.medium === undefined
       ? ALWAYS
@@ -121,7 +120,7 @@ export function override(input: OverrideInput): OverrideResult {
     if (unlinked.length > 0) {
       for (const [path, own] of placeRules(joined, input, unlinked, false).edits) edits.set(path, own);
     } else if (placement.blocks === undefined) addLinks(model, shared, isWanted, edits);
-    const after = new SiteModel(applyToSources(model.sources, edits), model.table, model);
+    const after = stateAfter(model, edits);
     const isMeant = (path: string, index: number, target: string): boolean => {
       const page = after.page(path);
       // A component may be on a page that is meant.
@@ -151,8 +150,8 @@ export function override(input: OverrideInput): OverrideResult {
         found,
         model,
       ),
-      amiss: found.flatMap(({ selector, rivals: { meant } }) =>
-        findAmiss(model, after, { selector, meant, changes, medium, everywhere }),
+      unmet: found.flatMap(({ selector, rivals: { meant } }) =>
+        findUnmet(model, after, { selector, meant, changes, medium, everywhere }),
       ),
     };
   };
@@ -163,7 +162,7 @@ export function override(input: OverrideInput): OverrideResult {
     { extend: false, link: true },
     { extend: false, link: false },
   ];
-  const isClean = ({ amiss, proof }: Planned): boolean => amiss.length === 0 && proof.strays.length === 0;
+  const isClean = ({ unmet, proof }: Planned): boolean => unmet.length === 0 && proof.strays.length === 0;
   let first: Planned | undefined;
   for (const way of ways) {
     const planned = attempt(way);
@@ -236,11 +235,6 @@ function needsLink(model: SiteModel, shared: string, found: readonly Found[]): (
   return (path) => (onAll || pages.has(path)) && !isLinked(path);
 }
 
-function longhandsOf(property: string): string[] {
-  const { set, reset, unsettled } = longhands(property);
-  return property.startsWith('--') ? [property] : [...set, ...reset, ...unsettled];
-}
-
 function scoped(selector: ComplexSelector, scope: string): ComplexSelector {
   if (scope === '') return selector;
   const list = compileSelectorList(`${scope} ${selector.text}`);
@@ -279,8 +273,8 @@ function rulesFor(
     const again = selectorAgain(written.selector, selector.pseudoElement, one, onAll);
     if (again === undefined || one.origin.kind !== 'rule') continue;
     const { declaration } = one.entry;
-    const names = longhandsOf(declaration.property);
-    const whole = names.every((name) => changes.some(({ property }) => longhandsOf(property).includes(name)));
+    const names = everyLonghand(declaration.property);
+    const whole = names.every((name) => changes.some(({ property }) => everyLonghand(property).includes(name)));
     const said = {
       property: whole ? declaration.property : one.longhand,
       value: whole ? declaration.value : one.value,

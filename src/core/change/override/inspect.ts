@@ -2,10 +2,10 @@
 
 import type { SiteModel } from '../../cascade/index.js';
 import { ALWAYS, placeInSource, type Weighed } from '../../cascade/index.js';
+import { isHidden } from '../../proof/index.js';
 import { traceSite } from '../../ask/reach/index.js';
 import type { StyleRule } from '../../sheets/index.js';
 import type { Place } from '../../source.js';
-import { isHidden } from './rivals.js';
 
 export interface Beaten {
   readonly selector: string;

@@ -1,15 +1,15 @@
 // Where an override is written: in the overrides part of the shared sheet, or in style blocks of the pages it is for.
 
+import type { SharedRule } from '../../search/index.js';
+import type { PartNames } from '../../parts.js';
 import type { SiteModel } from '../../cascade/index.js';
 import {
   changeText,
   type Edit,
   editRule,
-  type PartNames,
   partRange,
   planBlock,
   push,
-  type SharedRule,
   writeRules,
 } from '../../edits/index.js';
 import { selectorForm } from '../restyle/index.js';
@@ -96,7 +96,7 @@ export function placeRules(
     fresh.push(rule);
     return 'written';
   });
-  if (fresh.length > 0) push(edits, shared, writeRules(text, shared, fresh, partNames));
+  if (fresh.length > 0) push(edits, shared, writeRules(text, { path: shared, partNames }, fresh));
   return { edits, did };
 }
 

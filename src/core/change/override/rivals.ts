@@ -8,12 +8,11 @@ import {
   type SiteModel,
   type StyleReader,
   type Truth,
-  type TruthTable,
   type Weighed,
 } from '../../cascade/index.js';
 import type { Page } from '../../markup/index.js';
-import type { StyleDifference } from '../../proof/index.js';
-import { standingFor, traceSite } from '../../ask/reach/index.js';
+import { isHidden } from '../../proof/index.js';
+import { undefeatedFor, traceSite } from '../../ask/reach/index.js';
 
 /** One declaration that stands in the way, or above. */
 export interface Rival {
@@ -51,27 +50,6 @@ export interface RivalsAsked {
   readonly sheet: string | undefined;
 }
 
-/** Conditions that are no medium and no state: what the files do not show. */
-const HIDDEN = /template text|outside the fragment|not in the file|its position /;
-
-export function isHidden(truth: Truth, truths: TruthTable): boolean {
-  return isHiddenText(truths.text(truth));
-}
-
-export function isHiddenText(condition: string): boolean {
-  return HIDDEN.test(condition);
-}
-
-/** Whether two lists differ only in what the files do not show. */
-export function isHiddenOnly({ before, after }: StyleDifference): boolean {
-  const shown = (list: StyleDifference['before']): string =>
-    list
-      .filter(({ condition }) => !isHiddenText(condition))
-      .map(({ value, condition }) => `${value}?${condition}`)
-      .join('|');
-  return shown(before) === shown(after);
-}
-
 export function findRivals(model: SiteModel, asked: RivalsAsked): Rivals {
   const { truths } = model.table;
   const meant = new Map<string, Set<number>>();
@@ -91,7 +69,7 @@ export function findRivals(model: SiteModel, asked: RivalsAsked): Rivals {
       const when = truths.and(matched, asked.medium);
       const [beat, keep]: [Rival[], Rival[]] = [[], []];
       for (const longhand of asked.longhands) {
-        for (const one of standingFor(weighed.get(asked.selector.pseudoElement), longhand)) {
+        for (const one of undefeatedFor(weighed.get(asked.selector.pseudoElement), longhand)) {
           if (isHidden(one.condition, truths)) continue;
           const isMeant = asked.everywhere || one.condition === ALWAYS || one.condition === when;
           (isMeant ? beat : keep).push({ one, behind: isBehind(one, reader, asked.sheet) });

@@ -1,16 +1,14 @@
 // Stage 15, rename. In: a class and its new name. Out: edits in markup, sheets, templates and scripts, places where nobody
 // can be sure, and the proof that nothing looks different.
 
-import { compileSelectorList, SiteModel } from '../../cascade/index.js';
+import { compileSelectorList, rangesOfClass, SiteModel } from '../../cascade/index.js';
 import { applyEdits, type Edit, push, withoutRule } from '../../edits/index.js';
-import { isHiddenOnly } from '../override/index.js';
-import { type Difference, prove, type StyleDifference } from '../../proof/index.js';
+import { type Difference, isHiddenOnly, prove, type StyleDifference } from '../../proof/index.js';
 import { allRules } from '../restyle/index.js';
 import { classMentions } from '../../scripts/index.js';
 import { canonicalProperty, type Declaration, normalValue, type StyleRule } from '../../sheets/index.js';
 import { type Place, placeIn } from '../../source.js';
 import { markupTokens } from './markup-tokens.js';
-import { selectorTokens } from './selector-tokens.js';
 
 export interface RenameInput {
   readonly model: SiteModel;
@@ -85,7 +83,7 @@ export function rename(input: RenameInput): Renamed {
       continue;
     }
     const { start, end } = rule.selectorRange;
-    const found = selectorTokens(text.slice(start, end), from);
+    const found = rangesOfClass(text.slice(start, end), from);
     counts.sheets += found.length;
     // A rule with nested ones in it is listed once for each run of its declarations.
     const own = found.map((one) => ({
@@ -99,7 +97,7 @@ export function rename(input: RenameInput): Renamed {
       path,
       own.filter((edit) => !known.some((other) => other.start === edit.start)),
     );
-    if (selectorTokens(text.slice(start, end), to).length > 0)
+    if (rangesOfClass(text.slice(start, end), to).length > 0)
       taken.push(placeIn(path, offset === 0 ? text : (model.page(path)?.text ?? text), offset + start));
   }
   renameInScripts(input, unproven, unsure, counts);
@@ -177,7 +175,7 @@ function equalRules(
         return renamed
           ? applyEdits(
               own,
-              selectorTokens(own, from).map((token) => ({ ...token, text: to })),
+              rangesOfClass(own, from).map((token) => ({ ...token, text: to })),
             )
           : own;
       })
@@ -186,14 +184,14 @@ function equalRules(
   };
   const standing = new Set(
     rules
-      .filter(({ rule }) => selectorTokens(rule.selectors.at(-1) ?? '', from).length === 0)
+      .filter(({ rule }) => rangesOfClass(rule.selectors.at(-1) ?? '', from).length === 0)
       .map(({ rule, key }) => form(rule, key, false)),
   );
   return new Set(
     rules
       .filter(
         ({ rule, key }) =>
-          selectorTokens(rule.selectors.at(-1) ?? '', from).length > 0 && standing.has(form(rule, key, true)),
+          rangesOfClass(rule.selectors.at(-1) ?? '', from).length > 0 && standing.has(form(rule, key, true)),
       )
       .map(({ rule }) => rule),
   );
@@ -204,7 +202,7 @@ function platformPlaces(model: SiteModel, themes: readonly string[], from: strin
   for (const [path, text] of model.sources.sheets) {
     if (themes.includes(path)) continue;
     for (const { selectors, selectorRange } of model.sheetAt(path)?.sheet.rules ?? [])
-      if (selectorTokens(selectors.at(-1) ?? '', from).length > 0)
+      if (rangesOfClass(selectors.at(-1) ?? '', from).length > 0)
         found.push(placeIn(path, text, selectorRange.start));
   }
   return found;

@@ -11,7 +11,7 @@ import {
   type Weighed,
 } from '../../cascade/index.js';
 import {
-  applyToSources,
+  stateAfter,
   changeText,
   type DeclarationChange,
   type Edit,
@@ -22,7 +22,7 @@ import {
 } from '../../edits/index.js';
 import { type IntentProof, proveIntent } from '../../proof/index.js';
 import { traceSite } from '../../ask/reach/index.js';
-import { canonicalProperty, longhands, normalValue } from '../../sheets/index.js';
+import { canonicalProperty, everyLonghand, longhands, normalValue } from '../../sheets/index.js';
 import { type Place, placeIn } from '../../source.js';
 import { rulesUnder, type WrittenRule } from './written-rules.js';
 
@@ -81,10 +81,10 @@ export function restyle(input: RestyleInput, isPlatform: (path: string) => boole
   const candidates = rulesUnder(model, themes, selector).filter(({ rule }) => isIn(rule.conditions, medium));
   if (candidates.length === 0) return { kind: 'no rule' };
   const planned = planChanges(candidates, changes, selector, token ? { model, themes } : undefined);
-  const after = new SiteModel(applyToSources(model.sources, planned.edits), model.table, model);
+  const after = stateAfter(model, planned.edits);
   const list = compileSelectorList(selector);
   const selectors = list.kind === 'list' ? list.selectors : [];
-  const asked = new Set(changes.flatMap(({ property }) => longhandsOf(property)));
+  const asked = new Set(changes.flatMap(({ property }) => everyLonghand(property)));
   const proof = proveIntent(model, after, {
     isMeant: (path, element, target) =>
       planned.throughToken || matches(after, path, element, target, selectors),
@@ -93,11 +93,6 @@ export function restyle(input: RestyleInput, isPlatform: (path: string) => boole
   const { meant, unmoved } = findUnmoved(after, selectors, input, new Set(planned.edits.keys()), isPlatform);
   const { edits, rules, tokens } = planned;
   return { edits, rules, proof, meant, unmoved, tokens };
-}
-
-function longhandsOf(property: string): string[] {
-  const { set, reset, unsettled } = longhands(property);
-  return [...set, ...reset, ...unsettled];
 }
 
 function isIn(conditions: WrittenRule['rule']['conditions'], medium: string | undefined): boolean {
@@ -131,9 +126,9 @@ function planChanges(
     else known.push(change);
   };
   for (const change of changes) {
-    const names = new Set(longhandsOf(change.property));
+    const names = new Set(everyLonghand(change.property));
     const saying = candidates.filter(({ rule }) =>
-      rule.declarations.some(({ property }) => longhandsOf(property).some((name) => names.has(name))),
+      rule.declarations.some(({ property }) => everyLonghand(property).some((name) => names.has(name))),
     );
     for (const { rule, place } of saying) {
       const own = rule.declarations.findLast(({ property }) => property === change.property);

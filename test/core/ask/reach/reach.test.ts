@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { reachOf, readAsked, standingFor } from '../../../../src/core/ask/reach/index.js';
+import { reachOf, readAsked, undefeatedFor } from '../../../../src/core/ask/reach/index.js';
 import { modelOf, readerOf } from '../../../support/model.js';
 
 test('what is asked is told apart by how it is written', () => {
@@ -72,7 +72,7 @@ test('what stands for a longhand under any of its names', () => {
       '<!DOCTYPE html><style>p { margin-left: 1px } .a { margin-inline-start: 2px } #it { all: unset }</style><p id="it" class="a">x</p><p id="b" class="a">y</p>',
   });
   const standing = (id: string, longhand: string): string[] =>
-    standingFor(reader.weighed(byId(id)).get(''), longhand).map(({ value }) => value);
+    undefeatedFor(reader.weighed(byId(id)).get(''), longhand).map(({ value }) => value);
   assert.deepEqual(standing('it', 'margin-left'), ['unset']);
   assert.deepEqual(standing('b', 'margin-left'), ['2px']);
   assert.deepEqual(standing('it', 'opacity'), ['unset']);

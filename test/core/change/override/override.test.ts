@@ -44,7 +44,7 @@ function write(
   const text = applyEdits(sheet, result.edits.get('shared.css') ?? []);
   return {
     sheet: text.replace('/* part: overrides */', '').replace(/\s+/g, ' ').trim(),
-    clean: result.proof.strays.length + result.amiss.length === 0,
+    clean: result.proof.strays.length + result.unmet.length === 0,
     important: result.important,
   };
 }

@@ -1,23 +1,10 @@
-// One step of a consolidation: edits on the texts of a state, the state they lead to, and steps put together.
+// Edits on the texts of a state, the state they lead to, and steps put together.
 
 import { SiteModel } from '../cascade/index.js';
-import { applyToSources, composeEdits, type Edit } from '../edits/index.js';
-import { type Proof, prove } from '../proof/index.js';
+import { composeEdits, type Edit } from './edit.js';
+import { applyToSources } from './plan.js';
 
-/** Proves a step, or trusts it until the whole is proven. */
-export type Judge = (before: SiteModel, after: SiteModel) => Proof;
-
-export const PROVE: Judge = (before, after) => prove(before, after, { perPage: 200 });
-
-/** Finds no difference: for steps that are proven together afterwards. */
-export const TRUST: Judge = () => ({
-  differences: [],
-  pages: 0,
-  components: 0,
-  elements: 0,
-  assumptions: [],
-});
-
+/** By path; a path that the sources do not hold is a new sheet. */
 export type Edits = ReadonlyMap<string, readonly Edit[]>;
 
 /** The state that edits lead to; what they leave alone is taken over from the state before. */

@@ -12,12 +12,11 @@ import {
 } from '../../cascade/index.js';
 import { changeText, type DeclarationChange } from '../../edits/index.js';
 import type { Page } from '../../markup/index.js';
-import { alignPages } from '../../proof/index.js';
-import { standingFor } from '../../ask/reach/index.js';
+import { alignPages, isHidden } from '../../proof/index.js';
+import { undefeatedFor } from '../../ask/reach/index.js';
 import { expandDeclaration, parseDeclarations } from '../../sheets/index.js';
-import { isHidden } from './rivals.js';
 
-export interface AmissAsked {
+export interface UnmetAsked {
   readonly selector: ComplexSelector;
   /** Elements that are meant, by page, as they are numbered before the change. */
   readonly meant: ReadonlyMap<string, ReadonlySet<number>>;
@@ -27,9 +26,9 @@ export interface AmissAsked {
 }
 
 /** Out: in words, what would not be as asked; empty when all is. */
-export function findAmiss(before: SiteModel, after: SiteModel, asked: AmissAsked): string[] {
+export function findUnmet(before: SiteModel, after: SiteModel, asked: UnmetAsked): string[] {
   const { selector, meant, changes, medium, everywhere } = asked;
-  const amiss = new Set<string>();
+  const unmet = new Set<string>();
   const values = new Map(
     parseDeclarations(changes.map(changeText).join(';')).declarations.flatMap(({ property, value }) =>
       expandDeclaration(property, value, '').map((part): [string, string] => [part.longhand, part.value]),
@@ -39,7 +38,7 @@ export function findAmiss(before: SiteModel, after: SiteModel, asked: AmissAsked
     const [page, later] = [before.page(path), after.page(path)];
     const alignment = page && later && alignPages(page, later);
     if (page === undefined || later === undefined || alignment?.kind !== 'aligned') {
-      amiss.add(`${path}: its markup would change`);
+      unmet.add(`${path}: its markup would change`);
       continue;
     }
     const toAfter = new Map(alignment.pairs);
@@ -57,20 +56,20 @@ export function findAmiss(before: SiteModel, after: SiteModel, asked: AmissAsked
         for (const [longhand, value] of values) {
           const wanted = everywhere
             ? [`${value}?${when}`]
-            : wantedForm(standingFor(was, longhand).filter(isShown), value, when);
-          const now = standingFor(is, longhand)
+            : wantedForm(undefeatedFor(was, longhand).filter(isShown), value, when);
+          const now = undefeatedFor(is, longhand)
             .filter(isShown)
             .filter(({ condition }) => when === ALWAYS || condition !== ALWAYS);
           if (idleForm(now) === withoutIdleText(wanted)) continue;
           const text = now[0]?.entry.declaration.value ?? 'unset';
-          amiss.add(
+          unmet.add(
             `${path}: ${longhand} of ${selector.text} would be ${text}${now.length > 1 ? ' in some state or medium' : ''}`,
           );
         }
       }
     }
   }
-  return [...amiss];
+  return [...unmet];
 }
 
 /** A component is read under the sheets of every page, before and after. */

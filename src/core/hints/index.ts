@@ -1,0 +1,14 @@
+// Stage 3, hints. In: an element with its old attributes. Out: the CSS they say, one table for every question about them:
+// what is counted, what is mapped, what moves together, which outdated element may become which neutral one.
+
+export { writtenHints } from './counted.js';
+export {
+  cellHints,
+  type Hint,
+  hintDeclarations,
+  isExactHint,
+  mayHaveHints,
+  ownHints,
+  tableOf,
+} from './declarations.js';
+export { BECOMING, type HintDeclaration, isOldAttribute, neutralFor } from './table.js';

@@ -1,0 +1,11 @@
+// What a proof can take back of a search, by name: a unit out of its tag, and a rule on a selector that says one unit.
+
+import type { Carrier } from '../stock/index.js';
+
+export function unitItem({ page, start }: Carrier, key: string): string {
+  return `unit ${page.path} ${start} ${key}`;
+}
+
+export function ruleItem(selector: string, key: string): string {
+  return `rule ${selector} { ${key} }`;
+}

@@ -1,0 +1,67 @@
+// A style as it will be written: its selectors, and its rules.
+
+import type { Part } from '../parts.js';
+import type { Declaration } from '../sheets/index.js';
+import type { CarriedUnit } from '../stock/index.js';
+import { selectorText } from './by-hooks.js';
+import type { NamedStyle } from './home.js';
+
+/** A declaration, and the path of the file that its addresses are relative to. */
+export interface Placed {
+  readonly declaration: Declaration;
+  readonly holder: string;
+}
+
+export interface SharedRule {
+  readonly selectors: readonly string[];
+  readonly part: Part;
+  readonly declarations: readonly Placed[];
+  /** `@media …` around it, the outermost first. */
+  readonly conditions?: readonly string[];
+}
+
+/** The selectors of a style as they are written; none where it needs no rule. */
+export function selectorsOf({ home, strength, className }: NamedStyle): string[] {
+  switch (home.kind) {
+    case 'already given':
+    case 'existing class':
+      return [];
+    case 'existing hooks':
+    case 'position':
+      return [...home.selectors];
+    case 'new class':
+      return [
+        `${home.scope === undefined ? '' : `${home.scope} `}${selectorText(`.${className}`, strength)}`,
+      ];
+  }
+}
+
+/** One rule for the elements, and one for the cells of tables where a table says something of its cells. */
+export function rulesOf(style: NamedStyle): SharedRule[] {
+  const selectors = selectorsOf(style);
+  if (selectors.length === 0) return [];
+  const own = placed(style.units, ({ declarations }) => declarations);
+  const cells = placed(style.units, (unit) => unit.cells ?? []);
+  const { part } = style;
+  return [
+    ...(own.length === 0 ? [] : [{ selectors, part, declarations: own }]),
+    ...(cells.length === 0
+      ? []
+      : [{ selectors: selectors.flatMap(cellSelectors), part, declarations: cells }]),
+  ];
+}
+
+function placed(
+  units: readonly CarriedUnit[],
+  pick: (unit: CarriedUnit) => CarriedUnit['declarations'],
+): SharedRule['declarations'] {
+  return units.flatMap((unit) => pick(unit).map((declaration) => ({ declaration, holder: unit.holder })));
+}
+
+/** The cells of a table, and not those of a table inside it. */
+function cellSelectors(table: string): string[] {
+  const weak = /^:where\((.*)\)$/.exec(table)?.[1];
+  return ['td', 'th'].map((cell) =>
+    weak === undefined ? `${table} > * > tr > ${cell}` : `:where(${weak} > * > tr > ${cell})`,
+  );
+}

@@ -1,0 +1,46 @@
+// A tag that carries styling, and the units that it is cut into.
+
+import type { Page, PageElement, SourceTag } from '../markup/index.js';
+import type { Declaration } from '../sheets/index.js';
+import type { SourceRange } from '../source.js';
+import type { KeptReason } from './kept.js';
+import type { Unit } from './units.js';
+
+/** A style attribute in the source. */
+export interface StyleAttribute {
+  /** The whole attribute. */
+  readonly range: SourceRange;
+  readonly value: string;
+  readonly declarations: readonly Declaration[];
+  /** The source of the value equals the value: offsets in it are offsets in the source. */
+  readonly literal: boolean;
+}
+
+/** One start tag that says how its element looks: in a style attribute, in old attributes, by its name. */
+export interface Carrier {
+  readonly page: Page;
+  /** The first element made from the tag; `undefined` inside `<template>`. */
+  readonly element: PageElement | undefined;
+  readonly tag: SourceTag | undefined;
+  /** Offset of the tag; inside `<template>` that of the style attribute. */
+  readonly start: number;
+  readonly style: StyleAttribute | undefined;
+  readonly units: readonly CarriedUnit[];
+}
+
+/** What is taken out of a tag when a unit moves. */
+export type UnitSource =
+  | { readonly kind: 'style' }
+  | { readonly kind: 'attributes'; readonly names: readonly string[] }
+  | { readonly kind: 'name' };
+
+export interface CarriedUnit extends Unit {
+  readonly from: UnitSource;
+  /** Why it must stay, known before any proof. */
+  readonly objection: KeptReason | undefined;
+}
+
+export interface CarrierOptions {
+  /** Whether `width` and `height` of pictures may move: as attributes they reserve space before a picture is there. */
+  readonly pictureSizes: 'keep' | 'move';
+}

@@ -1,0 +1,40 @@
+// What threads are told, and what they send back: plain data.
+
+import type { ProofPart } from '../../core/proof/index.js';
+import type { StockData } from '../../core/stock/index.js';
+import type { Config } from '../config.js';
+import type { PageSourceData } from '../files/pages.js';
+import type { StateName } from '../files/state.js';
+
+/** `paths` are all pages, in order: threads name a page by its number. */
+export type Job =
+  | { readonly kind: 'survey'; readonly state: StateName; readonly pages: PageSourceData }
+  | {
+      readonly kind: 'prove';
+      readonly before: ProveSide;
+      readonly after: ProveSide;
+      readonly paths: readonly string[];
+    };
+
+export interface ProveSide {
+  readonly state: StateName;
+  readonly config: Config;
+}
+
+export type JobResult = SurveyResult | ProveResult;
+
+export interface SurveyResult {
+  readonly kind: 'survey';
+  readonly stock: StockData;
+  readonly timings: ReadonlyMap<string, number>;
+}
+
+export interface ProveResult {
+  readonly kind: 'prove';
+  readonly part: ProofPart;
+  /** What pages that depend on the whole site still need; see `Prover`. */
+  readonly late: readonly string[];
+  readonly known: ReadonlySet<string>;
+  readonly contextPages: readonly string[];
+  readonly timings: ReadonlyMap<string, number>;
+}
