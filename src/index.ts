@@ -1,14 +1,36 @@
-// What a script may import: the core's stages and the site's loading, without the terminal.
+// What a script may import: every command as a function, data in and data out. `docs/api.md` shows how.
 
-export { OutcomeTable, SiteModel, type SiteSources, TruthTable } from './core/cascade/index.js';
-export { applyEdits, type Edit } from './core/edits/index.js';
-export { type Page, parsePage } from './core/markup/index.js';
-export { type Difference, type Proof, prove } from './core/proof/index.js';
-export { parseSheet, type Sheet } from './core/sheets/index.js';
-export { StockTaker, type Survey, type SurveyInput, takeStock } from './core/stock/index.js';
-export { type Config, configSchema } from './site/config.js';
-export { openCommit, openFolder, type SiteFiles } from './site/files/files.js';
-export { loadSite, type Site } from './site/rendering/load.js';
-export { type Proven, proveSite } from './site/threads/proving.js';
-export { type SurveyedSite, surveySite } from './site/threads/surveying.js';
+export type { AdoptDocument } from './cli/commands/adopt/document.js';
+export { type AdoptOptions, adopt } from './cli/commands/adopt/run.js';
+export type { DraftDocument } from './cli/commands/draft/document.js';
+export { type DraftOptions, draft } from './cli/commands/draft/run.js';
+export type { ExplainDocument } from './cli/commands/explain/document.js';
+export { type ExplainOptions, explain } from './cli/commands/explain/run.js';
+export type { FamilyDocument } from './cli/commands/family/document.js';
+export { findFamilies } from './cli/commands/family/find.js';
+export { type FamilyOptions, family } from './cli/commands/family/run.js';
+export type { OutlastDocument } from './cli/commands/outlast/document.js';
+export { type OutlastOptions, outlast } from './cli/commands/outlast/run.js';
+export type { OverrideDocument } from './cli/commands/override/document.js';
+export {
+  dropOverride,
+  listOverrides,
+  type OverrideOptions,
+  override,
+} from './cli/commands/override/run.js';
+export type { ProveDocument } from './cli/commands/prove/document.js';
+export { type BrowserOptions, type ProveOptions, prove } from './cli/commands/prove/run.js';
+export type { ReachDocument } from './cli/commands/reach/document.js';
+export { reach } from './cli/commands/reach/run.js';
+export type { RenameDocument } from './cli/commands/rename/document.js';
+export { type RenameOptions, rename } from './cli/commands/rename/run.js';
+export type { RestyleDocument } from './cli/commands/restyle/document.js';
+export { type RestyleOptions, restyle } from './cli/commands/restyle/run.js';
+export type { SurveyDocument } from './cli/commands/survey/document.js';
+export { type SurveyOptions, survey } from './cli/commands/survey/run.js';
+export type { UndoDocument } from './cli/commands/undo/document.js';
+export { undo } from './cli/commands/undo/run.js';
+export type { Followed } from './cli/shared/followed.js';
+export { MESSAGES, type MessageCode } from './core/messages.js';
 export { UsageError } from './core/usage-error.js';
+export type { WriteOptions } from './site/ledger/carry-out.js';

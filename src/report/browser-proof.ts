@@ -15,12 +15,14 @@ import { type BrowserReport, browserReport, differs, type ReportedPage } from '.
 
 export interface BrowserProofOptions {
   /** Patterns of the pages to look at; all without. */
-  readonly pages?: readonly string[];
+  readonly pages?: readonly string[] | undefined;
   /** Every so many-th page of those. */
-  readonly every?: number;
+  readonly every?: number | undefined;
+  /** In pixels. */
   readonly widths: readonly number[];
-  readonly jobs?: number;
-  readonly onPage?: (done: number, of: number) => void;
+  /** How many tabs. */
+  readonly jobs?: number | undefined;
+  readonly onPage?: ((done: number, of: number) => void) | undefined;
 }
 
 export interface BrowserProof {

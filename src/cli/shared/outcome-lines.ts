@@ -1,8 +1,8 @@
 // What `draft` and `adopt` say alike: the styles by home, and what stays with its reason.
 
 import { count } from '../../core/proof/index.js';
-import type { Draft, DraftStyle } from '../../core/draft/text.js';
-import type { AdoptionTold } from '../../site/ledger/plan.js';
+import type { AdoptionReport, Draft, DraftStyle } from '../../core/draft/index.js';
+import type { Frozen } from './document-parts.js';
 import { clean, declarationsLine, dim, heading, more, row, swatch } from './paper.js';
 
 const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
@@ -21,7 +21,7 @@ const TOKENS = 5;
 const REASONS = 6;
 
 /** One entry per style, strongest saving first. */
-export function styleLines(styles: readonly DraftStyle[], all: boolean, most = STYLES): string[] {
+export function styleLines(styles: Frozen<readonly DraftStyle[]>, all: boolean, most = STYLES): string[] {
   const lines: string[] = [];
   const taken = styles.filter(({ take }) => take);
   for (const style of all ? taken : taken.slice(0, most)) {
@@ -50,7 +50,7 @@ export function styleLines(styles: readonly DraftStyle[], all: boolean, most = S
   return lines;
 }
 
-function whereText({ elements, pages, 'out of': from, 'written into': into }: DraftStyle): string {
+function whereText({ elements, pages, 'out of': from, 'written into': into }: Frozen<DraftStyle>): string {
   if (elements === undefined || pages === undefined) return from ?? '';
   return `${count(elements, 'element')} on ${count(pages, 'page')}, out of ${from}${into === undefined ? '' : `; into ${into}`}`;
 }
@@ -61,7 +61,7 @@ function shortList(selectors: string): string {
   return parts.length <= 4 ? selectors : `${parts.slice(0, 3).join(', ')} and ${parts.length - 3} more`;
 }
 
-export function tokenLines(tokens: AdoptionTold['tokens'], all: boolean): string[] {
+export function tokenLines(tokens: Frozen<AdoptionReport['tokens']>, all: boolean): string[] {
   if (tokens.length === 0) return [];
   const lines = [heading('Names for values', 'places in the sheets that would say each')];
   for (const { name, value, uses, kind } of all ? tokens : tokens.slice(0, TOKENS)) {
@@ -72,7 +72,7 @@ export function tokenLines(tokens: AdoptionTold['tokens'], all: boolean): string
   return lines;
 }
 
-export function keptLines(kept: AdoptionTold['kept'], all: boolean): string[] {
+export function keptLines(kept: Frozen<AdoptionReport['kept']>, all: boolean): string[] {
   if (kept.length === 0) return [];
   const lines = [heading('Stays where it is', 'declarations and old attributes, and why')];
   for (const { reason, declarations, places } of all ? kept : kept.slice(0, REASONS)) {
@@ -85,7 +85,7 @@ export function keptLines(kept: AdoptionTold['kept'], all: boolean): string[] {
 
 /** Upkeep and size, before and after. */
 export function sumLines(
-  { upkeep, size, changed }: Pick<AdoptionTold, 'upkeep' | 'size' | 'changed'>,
+  { upkeep, size, changed }: Pick<AdoptionReport, 'upkeep' | 'size' | 'changed'>,
   done: boolean,
 ): string[] {
   const less = upkeep.now === 0 ? 0 : Math.round((1 - upkeep.after / upkeep.now) * 100);
@@ -115,7 +115,7 @@ export function sumLines(
 }
 
 /** Values that are nearly another: only a person can say whether they should be. */
-export function nearLines(near: readonly Draft['near misses'][number][], all: boolean): string[] {
+export function nearLines(near: Frozen<Draft['near misses']>, all: boolean): string[] {
   if (near.length === 0) return [];
   const lines = [
     heading('Near misses', 'change: yes in the draft makes them the same, and nothing else looks different'),

@@ -2,8 +2,12 @@
 // count, places last and dimmed. Colour never carries meaning alone.
 
 import picocolors from 'picocolors';
+import stringWidth from 'string-width';
+import wrapAnsi from 'wrap-ansi';
 import { normalColour } from '../../core/sheets/colours.js';
-import type { Timings } from '../../site/threads/timings.js';
+import { clean } from './site-text.js';
+
+export { clean, quoted } from './site-text.js';
 
 /** Colour follows NO_COLOR, FORCE_COLOR and the terminal, and nothing else: a log of a build is no terminal. */
 function wantsColour({ NO_COLOR, FORCE_COLOR, TERM }: NodeJS.ProcessEnv): boolean {
@@ -50,10 +54,10 @@ export function row({ count = '', mark = 'none', text, place: where = '' }: Row)
   const room = paperWidth() - INDENT;
   const lines = wrap(text, room);
   const last = lines.at(-1) ?? '';
-  const left = room - visibleLength(last) - visibleLength(place);
+  const left = room - stringWidth(last) - stringWidth(place);
   if (place !== '' && left >= 2) lines[lines.length - 1] = `${last}${' '.repeat(left)}${pc.gray(place)}`;
   else if (place !== '')
-    lines.push(`${' '.repeat(Math.max(0, room - visibleLength(place)))}${pc.gray(place)}`);
+    lines.push(`${' '.repeat(Math.max(0, room - stringWidth(place)))}${pc.gray(place)}`);
   const [first = '', ...rest] = lines;
   return [
     `${number.padStart(COUNT_WIDTH)} ${MARKS[mark]} ${first}`,
@@ -76,11 +80,6 @@ export function heading(text: string, aside = ''): string {
 /** The step that usually comes next: the last line of every command. */
 export function next(command: string, why: string): string {
   return `\n${pc.gray('next')}  ${pc.bold(clean(command))}  ${pc.gray(why)}`;
-}
-
-/** A word for a shell to take as it is, whatever a site wrote into it. */
-export function quoted(word: string): string {
-  return `'${clean(word).replaceAll("'", "'\\''")}'`;
 }
 
 export function more(hidden: number, how: string): string {
@@ -112,49 +111,10 @@ export function shortSelector(selector: string): string {
   return text.length > 100 ? `${text.slice(0, 60)} … ${text.slice(-24)}` : text;
 }
 
-/** Text from a site, with nothing in it that a terminal would obey. */
-export function clean(text: string): string {
-  return text.replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ');
-}
-
-const ESCAPE = /\u001b\[[0-9;]*m/g;
-
-function visibleLength(text: string): number {
-  return [...text.replace(ESCAPE, '')].length;
-}
-
-/** Breaks at spaces; a longer word stands alone. */
+/** Breaks at spaces, and goes on two columns in; a longer word stands alone. */
 function wrap(text: string, room: number): string[] {
-  if (visibleLength(text) <= room) return [text];
-  const lines: string[] = [];
-  let line = '';
-  for (const word of text.split(' ')) {
-    const longer = line === '' ? word : `${line} ${word}`;
-    if (visibleLength(longer) <= room || line === '') line = longer;
-    else {
-      lines.push(line);
-      line = `  ${word}`;
-    }
-  }
-  lines.push(line);
-  return lines;
-}
-
-/** Results go to stdout in one write. */
-export function print(lines: readonly string[]): void {
-  process.stdout.write(`${lines.join('\n').replace(/^\n/, '')}\n`);
-}
-
-export function printJson(document: unknown): void {
-  process.stdout.write(`${JSON.stringify(document, null, 2)}\n`);
-}
-
-/** Where the time went, on stderr: seconds by part, those of several threads added up. */
-export function printTimings({ parts }: Timings): void {
-  const lines = [heading('Time', 'seconds by part; those of several threads are added up')];
-  const second = (milliseconds: number): string => (milliseconds / 1000).toFixed(2).padStart(8);
-  for (const [name, milliseconds] of parts) lines.push(`${second(milliseconds)}   ${name}`);
-  const { maxRSS } = process.resourceUsage();
-  lines.push(`${second(performance.now())}   from start to end; ${Math.round(maxRSS / 1024)} MB at most`);
-  process.stderr.write(`${lines.join('\n')}\n`);
+  if (stringWidth(text) <= room) return [text];
+  const lead = /^ */.exec(text)?.[0] ?? '';
+  const [first = '', ...rest] = wrapAnsi(text.slice(lead.length), room - 2).split('\n');
+  return [lead + first, ...rest.map((line) => `  ${line}`)];
 }

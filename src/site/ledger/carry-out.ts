@@ -5,7 +5,7 @@ import path from 'node:path';
 import type { Edits } from '../../core/edits/index.js';
 import { openFolder } from '../files/files.js';
 import { loadSite, type Site } from '../rendering/load.js';
-import { fileChanges, refuseUnfinished, writeChange } from './change.js';
+import { type FileChange, fileChanges, refuseUnfinished, writeChange } from './change.js';
 import { unifiedPatch } from './patch.js';
 
 export interface WriteOptions {
@@ -15,7 +15,7 @@ export interface WriteOptions {
 
 export interface CarriedOut {
   /** Paths of the files that were written, or are in the patch. */
-  readonly files: string[];
+  readonly files: readonly string[];
   readonly written: boolean;
   readonly patch?: string;
 }
@@ -37,8 +37,17 @@ export function carryOut(
   edits: Edits,
   { patch }: WriteOptions,
 ): CarriedOut {
-  const root = path.resolve(folder);
   const changes = fileChanges(site, edits).filter((change) => change.edits.length > 0);
+  return writePlanned(path.resolve(folder), command, changes, { patch });
+}
+
+/** The same for a change that is ready. */
+export function writePlanned(
+  root: string,
+  command: string,
+  changes: readonly FileChange[],
+  { patch }: WriteOptions,
+): CarriedOut {
   const files = changes.map((change) => change.path);
   if (patch === true)
     return {

@@ -57,12 +57,11 @@ function startWorker(job: Job, cells: Int32Array): { worker: Worker; result: Pro
  * How many threads to use.
  * In: what the user asked for; the pages; where they are. Out: at least 1. Throws `UsageError` for no whole number.
  */
-export function threadCount(asked: string | undefined, pages: readonly string[], state: StateName): number {
+export function threadCount(asked: number | undefined, pages: readonly string[], state: StateName): number {
   if (asked !== undefined) {
-    const jobs = Number(asked);
-    if (!Number.isInteger(jobs) || jobs < 1 || jobs > 64)
+    if (!Number.isInteger(asked) || asked < 1 || asked > 64)
       throw new UsageError('jobs', { given: asked });
-    return Math.min(jobs, Math.max(1, pages.length));
+    return Math.min(asked, Math.max(1, pages.length));
   }
   let bytes = 0;
   for (const file of pages) {

@@ -20,9 +20,9 @@ export interface Proven {
 }
 
 export interface ProvingOptions {
-  /** How many threads, as the user wrote it. */
-  readonly jobs?: string | undefined;
-  readonly onPage?: (done: number, of: number) => void;
+  /** How many threads, from 1 to 64; as the size of the site calls for without. */
+  readonly jobs?: number | undefined;
+  readonly onPage?: ((done: number, of: number) => void) | undefined;
 }
 
 /** In: the site's folder; the folder or commit to compare with. Throws `UsageError` for what cannot be a site. */

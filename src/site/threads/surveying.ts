@@ -11,9 +11,9 @@ import { takeStockOfPages } from './survey-job.js';
 import { Timings } from './timings.js';
 
 export interface SurveyingOptions {
-  /** How many threads, as the user wrote it. */
-  readonly jobs?: string | undefined;
-  readonly onPage?: (done: number, of: number) => void;
+  /** How many threads, from 1 to 64; as the size of the site calls for without. */
+  readonly jobs?: number | undefined;
+  readonly onPage?: ((done: number, of: number) => void) | undefined;
 }
 
 /** Throws `UsageError` for what cannot be a site. */

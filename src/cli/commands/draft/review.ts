@@ -1,9 +1,8 @@
 // `acervus draft --review`: goes through a draft style by style in a terminal. Every answer is written at once, so that
 // one can stop and go on later.
 
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { ExitPromptError } from '@inquirer/core';
 import { input, select } from '@inquirer/prompts';
 import writeFileAtomic from 'write-file-atomic';
 import { count } from '../../../core/proof/index.js';
@@ -15,24 +14,30 @@ import {
   type Draft,
   type DraftStyle,
   parseDraft,
-} from '../../../core/draft/text.js';
+} from '../../../core/draft/index.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { onSite } from '../../shared/moved-lines.js';
 import { styleLines } from '../../shared/outcome-lines.js';
-import { clean, dim, heading, next, print, row } from '../../shared/paper.js';
+import { clean, dim, heading, next, row } from '../../shared/paper.js';
+import { print } from '../../shared/present.js';
+import type { Terminal } from '../../shared/terminal.js';
+
+export function hasDraft(folder: string): boolean {
+  return existsSync(path.join(folder, DRAFT_FILE));
+}
 
 type Choice = 'take' | 'rename' | 'skip' | 'keep' | 'quit';
 
 /** Throws `UsageError` where nobody can answer. */
-export async function review(folder: string): Promise<number> {
-  if (process.stdin.isTTY !== true || process.stdout.isTTY !== true)
-    throw new UsageError('--review asks questions: run it in a terminal, or edit acervus-draft.yaml by hand');
+export async function review(terminal: Terminal, folder: string): Promise<number> {
+  if (!terminal.canAsk) throw new UsageError('review-terminal', {});
   const file = path.join(folder, DRAFT_FILE);
   let text = readFileSync(file, 'utf8');
   const draft = parseDraft(text);
   const open = draft.styles.filter(({ reviewed }) => reviewed !== true);
   const tally = { take: 0, keep: 0, skip: 0 };
   for (const [at, style] of open.entries()) {
-    print(['', ...shown(style, folder, at + 1, open.length)]);
+    print(terminal, ['', ...shown(style, folder, at + 1, open.length)]);
     const choice = await ask(style);
     if (choice === 'quit') break;
     if (choice === 'skip') {
@@ -46,8 +51,8 @@ export async function review(folder: string): Promise<number> {
     tally[answer.take ? 'take' : 'keep']++;
   }
   const left = parseDraft(text).styles.filter(({ reviewed }) => reviewed !== true).length;
-  const at = folder === '.' ? '' : ` ${folder}`;
-  print([
+  const at = onSite(folder);
+  print(terminal, [
     heading('Review', file),
     row({ count: tally.take, mark: 'made', text: 'taken' }),
     row({ count: tally.keep, mark: 'kept', text: 'left where they are' }),
@@ -121,7 +126,7 @@ async function answered<T>(question: Promise<T>): Promise<T | 'quit'> {
   try {
     return await question;
   } catch (error) {
-    if (error instanceof ExitPromptError) return 'quit';
+    if (error instanceof Error && error.name === 'ExitPromptError') return 'quit';
     throw error;
   }
 }

@@ -1,32 +1,33 @@
 // How an explanation is shown: specificity down the left edge, what wins above what it beat.
 
 import { showPlace } from '../../../core/source.js';
-import type { ToldJson } from '../../everyday-documents.js';
-import type { ExplainJson } from './command.js';
 import { onSite } from '../../shared/moved-lines.js';
 import { amber, clean, declarationsLine, dim, heading, more, next, pc, quoted, row } from '../../shared/paper.js';
+import type { ExplainDocument } from './document.js';
+
+type Said = ExplainDocument['targets'][number]['properties'][number]['declarations'][number];
 
 export interface ExplainView {
   readonly settings: number;
   readonly all: boolean;
-  readonly property?: readonly string[];
-  readonly state?: readonly string[];
-  readonly width?: string;
+  readonly property: readonly string[] | undefined;
+  readonly state: readonly string[] | undefined;
+  readonly width: number | undefined;
 }
 
 const MOST = 12;
 
-export function explainLines(folder: string, told: ExplainJson, view: ExplainView): string[] {
-  const place = told.place === undefined ? told.page : showPlace(told.place);
+export function explainLines(folder: string, explained: ExplainDocument, view: ExplainView): string[] {
+  const place = explained.place === undefined ? explained.page : showPlace(explained.place);
   const lines = [heading('Explain', `${place}${circumstancesText(view)}`)];
-  const path = [...told.ancestors.map((one) => dim(clean(one))), pc.bold(clean(told.shown))].join(dim(' > '));
+  const path = [...explained.ancestors.map((one) => dim(clean(one))), pc.bold(clean(explained.shown))].join(dim(' > '));
   lines.push(row({ text: path }));
-  if (told.matching > 1)
+  if (explained.matching > 1)
     lines.push(
       row({
-        count: told.matching,
+        count: explained.matching,
         mark: 'needs',
-        text: amber(`elements of the page match ${clean(told.asked)}: this is the first`),
+        text: amber(`elements of the page match ${clean(explained.asked)}: this is the first`),
       }),
     );
   if (view.settings > 1)
@@ -38,9 +39,9 @@ export function explainLines(folder: string, told: ExplainJson, view: ExplainVie
       }),
     );
   // Rules on `*::before` reach every element: where nothing is drawn, one line says so.
-  const isTold = ({ target, hidden }: ExplainJson['targets'][number]): boolean =>
+  const isShown = ({ target, hidden }: ExplainDocument['targets'][number]): boolean =>
     target === '' || hidden === undefined || view.all;
-  for (const { target, properties, hidden } of told.targets.filter(isTold)) {
+  for (const { target, properties, hidden } of explained.targets.filter(isShown)) {
     lines.push(
       heading(
         target === '' ? 'Styles' : target,
@@ -51,33 +52,33 @@ export function explainLines(folder: string, told: ExplainJson, view: ExplainVie
     for (const { name, longhands, declarations } of properties) {
       const [only, ...others] = declarations;
       // What is said once needs no line above it.
-      if (only?.property === name && others.length === 0) lines.push(toldLine(only, true));
+      if (only?.property === name && others.length === 0) lines.push(saidLine(only, true));
       else {
         lines.push(
           row({ text: pc.bold(clean(name.length > 60 ? `${longhands.length} longhands` : name)) }),
-          ...declarations.map((one) => toldLine(one)),
+          ...declarations.map((one) => saidLine(one)),
         );
       }
     }
   }
-  const undrawn = told.targets.filter((one) => !isTold(one)).map(({ target }) => clean(target));
+  const undrawn = explained.targets.filter((one) => !isShown(one)).map(({ target }) => clean(target));
   if (undrawn.length > 0)
     lines.push('', row({ text: dim(`${undrawn.join(' and ')}: nothing is drawn; --all`) }));
-  if (told.targets.length === 0) lines.push(row({ count: 0, text: 'declarations say anything of it' }));
-  lines.push(...inheritedLines(told, view.all));
-  if (told.customProperties.length > 0) {
+  if (explained.targets.length === 0) lines.push(row({ count: 0, text: 'declarations say anything of it' }));
+  lines.push(...inheritedLines(explained, view.all));
+  if (explained.customProperties.length > 0) {
     lines.push(heading('Custom properties', 'what the values above come from'));
-    for (const { name, from, declarations } of told.customProperties) {
+    for (const { name, from, declarations } of explained.customProperties) {
       if (from === undefined)
         lines.push(row({ mark: 'needs', text: amber(`${clean(name)} is set nowhere above this element`) }));
       else {
         lines.push(row({ text: `${pc.bold(clean(name))} ${dim(`from ${clean(from)}`)}` }));
-        lines.push(...declarations.map((one) => toldLine(one)));
+        lines.push(...declarations.map((one) => saidLine(one)));
       }
     }
   }
-  if (told.idle.length > 0) lines.push(heading('Wins but does nothing', 'each with what would help'));
-  for (const { target, longhands, declaration, why, remedy } of told.idle) {
+  if (explained.idle.length > 0) lines.push(heading('Wins but does nothing', 'each with what would help'));
+  for (const { target, longhands, declaration, why, remedy } of explained.idle) {
     const { property, value } = declaration;
     const part = longhands.includes(property) || longhands.length > 3 ? '' : ` (${longhands.join(', ')})`;
     lines.push(
@@ -88,10 +89,10 @@ export function explainLines(folder: string, told: ExplainJson, view: ExplainVie
       }),
     );
   }
-  if (told.containingBlock !== undefined)
-    lines.push(row({ text: `its offsets are measured from ${clean(told.containingBlock)}` }));
-  lines.push(...selectorLines(told), ...changeLines(told));
-  for (const address of told.unread)
+  if (explained.containingBlock !== undefined)
+    lines.push(row({ text: `its offsets are measured from ${clean(explained.containingBlock)}` }));
+  lines.push(...selectorLines(explained), ...changeLines(explained));
+  for (const address of explained.unread)
     lines.push(
       row({
         mark: 'needs',
@@ -99,7 +100,7 @@ export function explainLines(folder: string, told: ExplainJson, view: ExplainVie
       }),
     );
   lines.push(
-    next(`acervus reach ${quoted(told.site.selector)}${onSite(folder)}`, 'tells where all of it has effect'),
+    next(`acervus reach ${quoted(explained.site.selector)}${onSite(folder)}`, 'tells where all of it has effect'),
   );
   return lines;
 }
@@ -115,10 +116,10 @@ function circumstancesText({ state, width, property }: ExplainView): string {
 }
 
 /** In: whether the property's name stands out, where no line above it names it. */
-function toldLine(told: ToldJson, named = false): string {
-  const { property, value, important, whose, selector, specificity, layer, place, when, beaten } = told;
+function saidLine(said: Said, named = false): string {
+  const { property, value, important, whose, selector, specificity, layer, place, when, beaten } = said;
   const text = declarationsLine([`${property}: ${value}${important ? ' !important' : ''}`]);
-  const said = named ? text.replace(/^[^:]+/, (name) => pc.bold(name)) : text;
+  const shown = named ? text.replace(/^[^:]+/, (name) => pc.bold(name)) : text;
   const from = selector === '' ? whose : `${clean(selector)}  ${whose}`;
   const tail = [
     layer === undefined ? '' : `layer ${clean(layer)}`,
@@ -130,12 +131,12 @@ function toldLine(told: ToldJson, named = false): string {
     count:
       specificity === undefined ? (whose === 'style attribute' ? 'style' : 'attr') : specificity.join(','),
     mark: beaten === undefined ? 'kept' : 'taken',
-    text: `${beaten === undefined ? said : dim(said)}  ${dim(from)}${aside}`,
+    text: `${beaten === undefined ? shown : dim(shown)}  ${dim(from)}${aside}`,
     place: showPlace(place),
   });
 }
 
-function inheritedLines({ inherited }: ExplainJson, all: boolean): string[] {
+function inheritedLines({ inherited }: ExplainDocument, all: boolean): string[] {
   if (inherited.length === 0) return [];
   const lines = [heading('Inherited', 'from the nearest ancestor that says it')];
   const shown = all ? inherited : inherited.slice(0, MOST);
@@ -144,10 +145,10 @@ function inheritedLines({ inherited }: ExplainJson, all: boolean): string[] {
     if (one.from !== from) lines.push(row({ text: `${dim('from')} ${clean(one.from)}` }));
     from = one.from;
     lines.push(
-      ...one.declarations.map((told) =>
-        toldLine({
-          ...told,
-          property: one.longhand === told.property ? told.property : `${one.longhand}, by ${told.property}`,
+      ...one.declarations.map((said) =>
+        saidLine({
+          ...said,
+          property: one.longhand === said.property ? said.property : `${one.longhand}, by ${said.property}`,
         }),
       ),
     );
@@ -156,7 +157,7 @@ function inheritedLines({ inherited }: ExplainJson, all: boolean): string[] {
   return lines;
 }
 
-function selectorLines({ selectors, site }: ExplainJson): string[] {
+function selectorLines({ selectors, site }: ExplainDocument): string[] {
   const lines = [heading('Selectors to copy', 'how many elements of the page each picks out')];
   const { alone, kindOnPage, kindOnSite, generated } = selectors;
   if (alone !== undefined)
@@ -189,7 +190,7 @@ function selectorLines({ selectors, site }: ExplainJson): string[] {
   return lines;
 }
 
-function changeLines({ toChange }: ExplainJson): string[] {
+function changeLines({ toChange }: ExplainDocument): string[] {
   if (toChange.length === 0) return [];
   const lines = [heading('To change it', 'from a sheet behind all others')];
   for (const { property, beat, place, selector, alone, important } of toChange) {

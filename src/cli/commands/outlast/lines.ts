@@ -3,13 +3,17 @@
 import type { Fate } from '../../../core/change/outlast/index.js';
 import { showPlace } from '../../../core/source.js';
 import { doneLine, onSite, plural } from '../../shared/moved-lines.js';
-import type { OutlastJson, OutlastOptions } from './command.js';
 import { amber, clean, dim, grouped, heading, more, next, row, shortSelector } from '../../shared/paper.js';
+import type { OutlastDocument } from './document.js';
 
-export function outlastLines(folder: string, told: OutlastJson, options: OutlastOptions): string[] {
-  const all = options.all === true;
-  const lines = [heading('Outlast', (options.platform ?? []).join(', '))];
-  const of = (fate: Fate['kind']): OutlastJson['rules'] => told.rules.filter((one) => one.fate === fate);
+/** In: the pairs of old and new sheets as they were typed. */
+export function outlastLines(
+  folder: string,
+  document: OutlastDocument,
+  { pairs, all }: { readonly pairs: readonly string[]; readonly all: boolean },
+): string[] {
+  const lines = [heading('Outlast', pairs.join(', '))];
+  const of = (fate: Fate['kind']): OutlastDocument['rules'] => document.rules.filter((one) => one.fate === fate);
   lines.push(
     row({
       count: of('holds').length,
@@ -17,27 +21,27 @@ export function outlastLines(folder: string, told: OutlastJson, options: Outlast
       text: 'rules that lean on the platform still match and still win',
     }),
   );
-  const failing = told.rules.filter(({ fate }) => fate !== 'holds');
+  const failing = document.rules.filter(({ fate }) => fate !== 'holds');
   if (failing.length > 0) lines.push(heading('Do not hold', 'elements each reaches now'));
   for (const one of all ? failing : failing.slice(0, 16)) lines.push(...fateLines(one));
   if (!all && failing.length > 16) lines.push(more(failing.length - 16, '--all'));
-  if (told.gone.length > 0) {
+  if (document.gone.length > 0) {
     lines.push(heading('Names that are gone', 'and what is styled most like them now'));
-    for (const { old, likely } of all ? told.gone : told.gone.slice(0, 8))
+    for (const { old, likely } of all ? document.gone : document.gone.slice(0, 8))
       lines.push(
         row({
           mark: 'needs',
           text: `.${clean(old)}  ${likely === undefined ? amber('nothing like it') : `now likely .${clean(likely)}`}`,
         }),
       );
-    if (!all && told.gone.length > 8) lines.push(more(told.gone.length - 8, '--all'));
+    if (!all && document.gone.length > 8) lines.push(more(document.gone.length - 8, '--all'));
   }
   lines.push(heading('Looks that change', 'elements, in spite of every override'));
-  if (told.changes.length === 0)
+  if (document.changes.length === 0)
     lines.push(row({ count: 0, text: 'elements look different after the update' }));
   for (const { property, target, before, after, selector, shown, elements, pages } of all
-    ? told.changes
-    : told.changes.slice(0, 10)) {
+    ? document.changes
+    : document.changes.slice(0, 10)) {
     const on =
       pages.length === 1 ? pages[0]!.path : `${plural(pages.length, 'page')}, ${pages[0]?.path} first`;
     const what =
@@ -53,10 +57,10 @@ export function outlastLines(folder: string, told: OutlastJson, options: Outlast
       }),
     );
   }
-  if (!all && told.changes.length > 10) lines.push(more(told.changes.length - 10, '--all'));
-  for (const { selector, place } of told.mended ?? [])
+  if (!all && document.changes.length > 10) lines.push(more(document.changes.length - 10, '--all'));
+  for (const { selector, place } of document.mended ?? [])
     lines.push(row({ mark: 'made', text: `mended: ${shortSelector(selector)}`, place: showPlace(place) }));
-  for (const { place, why } of told.left ?? [])
+  for (const { place, why } of document.left ?? [])
     lines.push(
       row({
         mark: 'needs',
@@ -64,16 +68,16 @@ export function outlastLines(folder: string, told: OutlastJson, options: Outlast
         place: showPlace(place),
       }),
     );
-  if (told.mended !== undefined)
-    lines.push(heading('Proof'), doneLine('differences under the platform as it is now', told.files));
-  const pairs = (options.platform ?? []).map((pair) => ` --platform ${pair}`).join('');
+  if (document.mended !== undefined)
+    lines.push(heading('Proof'), doneLine('differences under the platform as it is now', document.files));
+  const again = pairs.map((pair) => ` --platform ${pair}`).join('');
   const mendable = failing.some(({ likely }) => likely !== undefined);
   lines.push(
-    told.mended !== undefined
+    document.mended !== undefined
       ? next(`acervus undo${onSite(folder)}`, 'takes the mending back, byte for byte')
       : mendable
         ? next(
-            `acervus outlast${pairs} --mend${onSite(folder)}`,
+            `acervus outlast${again} --mend${onSite(folder)}`,
             'writes the fixes; nothing shows before the update',
           )
         : next(`acervus override --list${onSite(folder)}`, 'shows every override'),
@@ -103,7 +107,7 @@ function fateLines({
   property,
   by,
   lost = 0,
-}: OutlastJson['rules'][number]): string[] {
+}: OutlastDocument['rules'][number]): string[] {
   const many = times > 1 ? dim(`  in ${grouped(times)} style blocks`) : '';
   const where = { place: showPlace(place) };
   const head = shortSelector(selector);

@@ -1,29 +1,31 @@
 // What `outlast` found, as its document tells it: blocks that are pasted into many pages once, and like changes once.
 
 import type { Fate, Outlast } from '../../../core/change/outlast/index.js';
-import { isHiddenText } from '../../../core/change/override/index.js';
-import type { Difference } from '../../../core/proof/index.js';
-import type { OutlastJson } from './command.js';
+import { type Difference, isHiddenText } from '../../../core/proof/index.js';
+import type { OutlastDocument } from './document.js';
+
+type Rule = OutlastDocument['rules'][number];
+type Change = OutlastDocument['changes'][number];
 
 /** A block pasted into many pages is told once. */
-export function joinBlocks(rules: Outlast['rules']): OutlastJson['rules'] {
-  const found = new Map<string, OutlastJson['rules'][number]>();
+export function joinBlocks(rules: Outlast['rules']): Rule[] {
+  const found = new Map<string, Rule>();
   for (const { written, fate, elements, pages } of rules) {
     const selector = written.rule.selectors.at(-1) ?? '';
     const key = written.isBlock
       ? `block ${selector} ${written.rule.declarations.map(({ property, value }) => property + value)}`
       : `${written.path} ${written.rule.range.start}`;
     const known = found.get(key);
-    if (known !== undefined) known.times++;
+    if (known !== undefined) found.set(key, { ...known, times: known.times + 1 });
     else
-      found.set(key, { selector, place: { ...written.place }, times: 1, elements, pages, ...fateJson(fate) });
+      found.set(key, { selector, place: written.place, times: 1, elements, pages, ...fateJson(fate) });
   }
   return [...found.values()];
 }
 
 function fateJson(
   fate: Fate,
-): Pick<OutlastJson['rules'][number], 'fate' | 'names' | 'likely' | 'property' | 'by' | 'lost'> {
+): Pick<Rule, 'fate' | 'names' | 'likely' | 'property' | 'by' | 'lost'> {
   switch (fate.kind) {
     case 'holds':
     case 'not needed':
@@ -36,7 +38,7 @@ function fateJson(
       return { fate: fate.kind, ...(fate.likely === undefined ? {} : { likely: fate.likely }) };
     case 'beaten': {
       const { property, by, elements, fix } = fate;
-      const rival = { selector: by.selector, value: by.value, place: { ...by.place } };
+      const rival = { selector: by.selector, value: by.value, place: by.place };
       return {
         fate: fate.kind,
         property,
@@ -49,8 +51,8 @@ function fateJson(
 }
 
 /** The same change of looks on many elements is one. */
-export function groupChanges(differences: readonly Difference[]): OutlastJson['changes'] {
-  const found = new Map<string, { one: OutlastJson['changes'][number]; pages: Map<string, Set<number>> }>();
+export function groupChanges(differences: readonly Difference[]): Change[] {
+  const found = new Map<string, { one: Change; pages: Map<string, Set<number>> }>();
   for (const difference of differences) {
     if (difference.kind !== 'style') {
       const key = `${difference.kind} ${difference.what}`;
@@ -105,8 +107,8 @@ export function groupChanges(differences: readonly Difference[]): OutlastJson['c
 }
 
 /** The four sides of a padding that all change alike are told as one. */
-function joinLonghands(changes: OutlastJson['changes']): OutlastJson['changes'] {
-  const groups = new Map<string, OutlastJson['changes']>();
+function joinLonghands(changes: readonly Change[]): Change[] {
+  const groups = new Map<string, Change[]>();
   for (const one of changes) {
     const key = JSON.stringify([one.before, one.after, one.selector, one.target, one.shown, one.pages]);
     groups.set(key, [...(groups.get(key) ?? []), one]);
@@ -118,10 +120,4 @@ function joinLonghands(changes: OutlastJson['changes']): OutlastJson['changes'] 
       .sort()
       .join(', '),
   }));
-}
-
-export function whyText(difference: Difference): string {
-  return difference.kind === 'style'
-    ? `${difference.property} of ${difference.shown} would change on ${difference.page}`
-    : difference.what;
 }

@@ -1,11 +1,9 @@
-// How overrides are shown: one that was written, and all that stand.
+// How overrides are shown: one that was written, one that was taken away, and all that stand.
 
 import { placeInSource } from '../../../core/cascade/index.js';
-import type { OverrideState, Planned } from '../../../core/change/override/index.js';
+import { changeText } from '../../../core/edits/index.js';
 import { placeIn, showPlace } from '../../../core/source.js';
-import { strayLines } from '../../shared/carry-out.js';
 import { doneLine, movedLines, onSite, plural } from '../../shared/moved-lines.js';
-import type { OverrideJson } from './command.js';
 import {
   amber,
   clean,
@@ -19,10 +17,13 @@ import {
   row,
   shortSelector,
 } from '../../shared/paper.js';
+import { strayLines } from '../../shared/stray-lines.js';
+import type { OverrideDocument } from './document.js';
+import type { DroppedOverride, OverriddenSite } from './run.js';
 
-export function overrideLines(folder: string, told: OverrideJson, result: Planned, all: boolean): string[] {
-  const lines = [heading('Override', `${clean(told.selector ?? '')} { ${clean(told.asked.join('; '))} }`)];
-  for (const { selector, medium, declarations, role, did } of told.rules) {
+export function overrideLines(folder: string, { document, result }: OverriddenSite, all: boolean): string[] {
+  const lines = [heading('Override', `${clean(document.selector ?? '')} { ${clean(document.asked.join('; '))} }`)];
+  for (const { selector, medium, declarations, role, did } of document.rules) {
     const around = medium === undefined ? '' : dim(`${clean(medium)} `);
     const said = `${around}${shortSelector(selector)} { ${declarationsLine(declarations)} }`;
     const aside =
@@ -39,11 +40,11 @@ export function overrideLines(folder: string, told: OverrideJson, result: Planne
       }),
     );
   }
-  if (told.rules.length === 0)
+  if (document.rules.length === 0)
     lines.push(
-      row({ mark: 'kept', text: `all ${grouped(told.meant)} elements have it already: nothing to write` }),
+      row({ mark: 'kept', text: `all ${grouped(document.meant)} elements have it already: nothing to write` }),
     );
-  if (told.important)
+  if (document.important)
     lines.push(
       row({
         mark: 'needs',
@@ -73,50 +74,26 @@ export function overrideLines(folder: string, told: OverrideJson, result: Planne
   for (const { count, text, place } of shown) lines.push(row({ count, mark: 'taken', text, place }));
   if (beats.size > shown.length) lines.push(more(beats.size - shown.length, '--all'));
   if (beats.size === 0) lines.push(row({ count: 0, text: 'rules: nothing said it' }));
-  lines.push(heading('Moved', `of ${grouped(told.meant)} that are meant`), ...movedLines(told.moved, all));
-  if (told.refused) {
+  lines.push(heading('Moved', `of ${grouped(document.meant)} that are meant`), ...movedLines(document.moved, all));
+  if (document.refused) {
     lines.push(heading('Refused', 'it would reach further than asked, or not as asked; nothing was written'));
     lines.push(...strayLines(result.proof.strays, all));
     lines.push(
       ...result.unmet.slice(0, all ? undefined : 6).map((text) => row({ mark: 'broken', text: clean(text) })),
     );
     lines.push(
-      next(`acervus reach ${quoted(told.selector ?? '')}${onSite(folder)}`, 'tells what has a say there'),
+      next(`acervus reach ${quoted(document.selector ?? '')}${onSite(folder)}`, 'tells what has a say there'),
     );
     return lines;
   }
-  lines.push(heading('Proof'), doneLine('other elements changed', told.files));
+  lines.push(heading('Proof'), doneLine('other elements changed', document.files));
   lines.push(
     next(`acervus override --list${onSite(folder)}`, 'shows every override, and whether it is needed'),
   );
   return lines;
 }
 
-type OverrideEntry = NonNullable<OverrideJson['overrides']>[number];
-
-export function stateJson(
-  { rule, elements, pages, declarations, verdict }: OverrideState,
-  file: string,
-  text: string,
-): OverrideEntry {
-  return {
-    selector: rule.selectors.at(-1) ?? '',
-    ...(rule.conditions[0] === undefined
-      ? {}
-      : { medium: `@${rule.conditions[0].kind} ${rule.conditions[0].text}` }),
-    place: placeIn(file, text, rule.selectorRange.start),
-    elements,
-    pages,
-    verdict,
-    declarations: declarations.map(
-      ({ property, value, important, wins, waits, beaten, needed, beats, by }) => ({
-        ...{ property, value, important, wins, waits, beaten, needed },
-        beats: beats.map((one) => ({ ...one, place: { ...one.place } })),
-        by: by.map((one) => ({ ...one, place: { ...one.place } })),
-      }),
-    ),
-  };
-}
+type OverrideEntry = NonNullable<OverrideDocument['overrides']>[number];
 
 const VERDICTS: Readonly<Record<OverrideEntry['verdict'], string>> = {
   needed: 'needed',
@@ -127,8 +104,8 @@ const VERDICTS: Readonly<Record<OverrideEntry['verdict'], string>> = {
 
 export function listLines(
   folder: string,
+  { overrides = [] }: OverrideDocument,
   shared: string,
-  overrides: readonly OverrideEntry[],
   all: boolean,
 ): string[] {
   const lines = [heading('Overrides', `in ${shared}: elements each reaches, and what it beats there`)];
@@ -187,5 +164,36 @@ export function listLines(
           'takes away what does nothing',
         ),
   );
+  return lines;
+}
+
+export function dropLines(
+  folder: string,
+  { document, dropped, sheet }: DroppedOverride,
+  all: boolean,
+): string[] {
+  const { selector = '', moved, refused } = document;
+  const lines = [heading('Override', `${clean(selector)} taken away`)];
+  for (const rule of dropped.rules)
+    lines.push(
+      row({
+        mark: 'taken',
+        text: clean(`${rule.selectors.at(-1)} { ${rule.declarations.map(changeText).join('; ')} }`),
+        place: showPlace(placeIn(sheet.path, sheet.text, rule.selectorRange.start)),
+      }),
+    );
+  lines.push(
+    row({
+      count: moved.elements,
+      mark: 'made',
+      text: `${moved.elements === 1 ? 'element looks' : 'elements look'} again as without it, on ${plural(moved.pages.length, 'page')}`,
+    }),
+  );
+  if (refused)
+    lines.push(
+      heading('Refused', 'it would change other elements; nothing was written'),
+      ...strayLines(dropped.proof.strays, all),
+    );
+  lines.push(next(`acervus undo${onSite(folder)}`, 'puts it back'));
   return lines;
 }

@@ -1,30 +1,50 @@
 // `acervus survey`: takes stock of a site.
 
-import { surveySite } from '../../../site/threads/surveying.js';
-import { Progress } from '../../shared/progress.js';
+import type { Command } from 'commander';
+import { readJobs } from '../../shared/numbers.js';
+import type { ShowFlags } from '../../shared/present.js';
+import type { Act } from '../../shared/terminal.js';
 
-export interface SurveyOptions {
-  readonly json?: boolean;
-  readonly all?: boolean;
+interface Flags extends ShowFlags {
   readonly jobs?: string;
   readonly timings?: boolean;
 }
 
-/** Out: 1 when something is broken, else 0. */
-export async function survey(folder: string, options: SurveyOptions): Promise<number> {
-  const progress = new Progress();
-  progress.say('reading the site');
-  const site = await surveySite(folder, {
-    jobs: options.jobs,
-    onPage: (done, of) => progress.step('reading', done, of),
-  });
-  // Threads are to start before this one loads how results are shown.
-  const { surveyJson, surveyLines } = await import('./lines.js');
-  const { print, printJson, printTimings } = await import('../../shared/paper.js');
-  progress.end();
-  const stock = site.survey;
-  if (options.json === true) printJson(surveyJson(site, stock));
-  else print(surveyLines(folder, site, stock, options.all === true));
-  if (options.timings === true) printTimings(site.timings);
-  return stock.broken.length > 0 ? 1 : 0;
+/** Exit code 1 when something is broken. */
+export function defineSurvey(program: Command, act: Act): void {
+  program
+    .command('survey')
+    .description('take stock: what is repeated, what is broken, what could be written once')
+    .argument('[site]', 'folder of the site', '.')
+    .option('--all', 'show every line of every list')
+    .option('--json', 'print one JSON document')
+    .option('--jobs <n>', 'read pages in this many threads (default: as the size of the site calls for)')
+    .option('--timings', 'say on stderr where the time went')
+    .addHelpText(
+      'after',
+      '\nExit code 1 when something is broken.\n\nExample:\n  acervus survey my-site',
+    )
+    .action(
+      act(async (terminal, site: string, flags: Flags) => {
+        const { survey } = await import('./run.js');
+        const { withProgress } = await import('../../shared/progress.js');
+        const jobs = readJobs(flags.jobs);
+        let timings: ReadonlyMap<string, number> = new Map();
+        const document = await withProgress(terminal, 'reading the site', ({ steps }) =>
+          survey(site, {
+            jobs,
+            onPage: steps('reading'),
+            onTimings: (parts) => {
+              timings = parts;
+            },
+          }),
+        );
+        // Threads are to start before this one loads how results are shown.
+        const { surveyLines } = await import('./lines.js');
+        const { present, printTimings } = await import('../../shared/present.js');
+        present(terminal, document, flags, () => surveyLines(site, document, flags.all === true));
+        if (flags.timings === true) printTimings(terminal, timings);
+        return document.broken.length > 0 ? 1 : 0;
+      }),
+    );
 }

@@ -1,35 +1,27 @@
-// How a survey is shown: for a person, and as a document.
+// How a survey is shown to a person.
 
-import type { z } from 'zod';
+import { groupBy } from '../../../core/group-by.js';
 import { showPlace } from '../../../core/source.js';
-import { type Finding, groupBy, type RepeatedSet, type Survey, type Tally } from '../../../core/stock/index.js';
-import type { SurveyedSite } from '../../../site/threads/surveying.js';
-import type { surveyDocument } from '../../documents.js';
-import { amber, clean, declarationsLine, dim, grouped, heading, more, next, row, swatch } from '../../shared/paper.js';
+import { onSite, plural } from '../../shared/moved-lines.js';
+import {
+  amber,
+  clean,
+  declarationsLine,
+  dim,
+  grouped,
+  heading,
+  more,
+  next,
+  row,
+  swatch,
+} from '../../shared/paper.js';
+import type { SurveyDocument } from './document.js';
 
-export function surveyJson(site: SurveyedSite, stock: Survey): z.infer<typeof surveyDocument> {
-  const { repeatedSets, repeatedRules, colours, nearMisses, broken, unread, ...counts } = stock;
-  return {
-    format: 1,
-    command: 'survey',
-    ...counts,
-    upkeep: { ...counts.upkeep, ...(site.drafted === undefined ? {} : { drafted: site.drafted }) },
-    sheets: [...site.sheets],
-    shared: site.shared,
-    repeatedSets: repeatedSets.map(mutableSet),
-    repeatedRules: repeatedRules.map(mutableSet),
-    colours: colours.map((one) => ({ ...one, spellings: [...one.spellings] })),
-    nearMisses: [...nearMisses],
-    broken: [...broken],
-    unread: [...unread],
-  };
-}
+type Tally = SurveyDocument['inline'];
+type RepeatedSet = SurveyDocument['repeatedSets'][number];
+type Finding = SurveyDocument['broken'][number];
 
-function mutableSet(set: RepeatedSet): z.infer<typeof surveyDocument>['repeatedSets'][number] {
-  return { ...set, declarations: [...set.declarations], examples: [...set.examples] };
-}
-
-export function surveyLines(folder: string, site: SurveyedSite, stock: Survey, all: boolean): string[] {
+export function surveyLines(folder: string, stock: SurveyDocument, all: boolean): string[] {
   const few = <T>(items: readonly T[], number: number): readonly T[] =>
     all ? items : items.slice(0, number);
   const lines = [heading('Site', folder)];
@@ -40,7 +32,7 @@ export function surveyLines(folder: string, site: SurveyedSite, stock: Survey, a
     }),
   );
   lines.push(heading('Sheets', 'pages that use each, and how it was told whose it is'));
-  for (const { path, owner, because, pages } of few(site.sheets, 8)) {
+  for (const { path, owner, because, pages } of few(stock.sheets, 8)) {
     lines.push(
       row({
         count: pages,
@@ -49,7 +41,7 @@ export function surveyLines(folder: string, site: SurveyedSite, stock: Survey, a
       }),
     );
   }
-  if (!all && site.sheets.length > 8) lines.push(more(site.sheets.length - 8, '--all'));
+  if (!all && stock.sheets.length > 8) lines.push(more(stock.sheets.length - 8, '--all'));
 
   lines.push(heading('Written', 'each count is one place to keep up'));
   lines.push(...tallyLines(stock.inline, 'declarations in', 'style attributes', 'attributes'));
@@ -58,8 +50,7 @@ export function surveyLines(folder: string, site: SurveyedSite, stock: Survey, a
     ...tallyLines(stock.oldAttributes, 'old attributes and elements such as bgcolor and <center>', '', ''),
   );
   lines.push(...tallyLines(stock.themeSheets, 'declarations in', 'theme sheets', ''));
-  const { now, least } = stock.upkeep;
-  const drafted = site.drafted;
+  const { now, drafted, least } = stock.upkeep;
   lines.push(row({ count: now, text: 'upkeep now' }));
   if (drafted !== undefined)
     lines.push(row({ count: drafted, mark: 'made', text: 'upkeep once the draft that is there is adopted' }));
@@ -104,7 +95,7 @@ export function surveyLines(folder: string, site: SurveyedSite, stock: Survey, a
       lines.push(row({ count: pages, mark: 'needs', text: amber(clean(address)) }));
     if (!all && elsewhere.length > 3) lines.push(more(elsewhere.length - 3, '--all'));
   }
-  lines.push(next(`acervus draft${folder === '.' ? '' : ` ${folder}`}`, 'proposes a class for what repeats'));
+  lines.push(next(`acervus draft${onSite(folder)}`, 'proposes a class for what repeats'));
   return lines;
 }
 
@@ -140,8 +131,4 @@ function setLines(
 
 function findingLine({ message, place, times }: Finding): string {
   return row({ count: times, mark: 'broken', text: clean(message), place: showPlace(place) });
-}
-
-function plural(number: number, word: string): string {
-  return `${grouped(number)} ${word}${number === 1 ? '' : 's'}`;
 }

@@ -1,0 +1,18 @@
+// The document of `acervus adopt --json`.
+
+import { z } from 'zod';
+import { adoptionSchema } from '../../../core/draft/index.js';
+import type { DocumentOf } from '../../shared/document-parts.js';
+
+export const adoptDocument = z
+  .strictObject({
+    format: z.literal(2),
+    command: z.literal('adopt'),
+    written: z.boolean(),
+    ...adoptionSchema.shape,
+    files: z.array(z.string()),
+    patch: z.string().optional(),
+  })
+  .describe('acervus adopt --json');
+
+export type AdoptDocument = DocumentOf<typeof adoptDocument>;

@@ -1,0 +1,41 @@
+// How an adoption is shown to a person.
+
+import { count } from '../../../core/proof/index.js';
+import { onSite } from '../../shared/moved-lines.js';
+import { keptLines, styleLines, sumLines, tokenLines } from '../../shared/outcome-lines.js';
+import { amber, dim, heading, next, row } from '../../shared/paper.js';
+import type { AdoptDocument } from './document.js';
+
+export function adoptLines(folder: string, document: AdoptDocument, all: boolean): string[] {
+  const { styles, gone, kept, proof, tokens, shared, files } = document;
+  const lines = [heading('Adopt', folder)];
+  if (files.length === 0)
+    lines.push(row({ count: 0, text: 'nothing to adopt: no style of the draft is left to move' }));
+  else
+    lines.push(row({ count: files.length, mark: 'made', text: 'files written' }), ...sumLines(document, true));
+  if (gone.length > 0)
+    lines.push(
+      row({
+        count: gone.length,
+        mark: 'needs',
+        text: amber('styles of the draft are not found any more: the site changed since; draft again'),
+      }),
+    );
+  if (styles.length > 0)
+    lines.push(heading('Styles', `places each saves; into ${shared}`), ...styleLines(styles, all, 5));
+  lines.push(...tokenLines(tokens, all), ...keptLines(kept, all));
+  lines.push(
+    heading('Proof'),
+    row({
+      count: 0,
+      text: `differences on ${count(proof.elements, 'element')} of ${count(proof.pages, 'page')}, in every medium and state`,
+    }),
+  );
+  for (const one of proof.assumptions) lines.push(row({ mark: 'needs', text: dim(`assumed: ${one}`) }));
+  lines.push(
+    files.length === 0
+      ? next(`acervus survey${onSite(folder)}`, 'shows what is still written')
+      : next(`acervus undo${onSite(folder)}`, 'takes it back, byte for byte'),
+  );
+  return lines;
+}

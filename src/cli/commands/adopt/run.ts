@@ -1,0 +1,70 @@
+// Carries a draft out: plans in memory, proves, and only then writes.
+
+import { existsSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { planAdoption } from '../../../core/consolidate/index.js';
+import { type AdoptionReport, DRAFT_FILE, parseDraft } from '../../../core/draft/index.js';
+import type { Trace } from '../../../core/trace.js';
+import { UsageError } from '../../../core/usage-error.js';
+import { openFolder, type SiteFiles } from '../../../site/files/files.js';
+import { writePlanned } from '../../../site/ledger/carry-out.js';
+import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
+import { dropPlan, findPlan } from '../../../site/ledger/plan.js';
+import { draftSite, loadSite } from '../../../site/rendering/load.js';
+import { type Followed, follow } from '../../shared/followed.js';
+import type { AdoptDocument } from './document.js';
+
+export interface AdoptOptions {
+  /** Make a patch for `git apply`, and write nothing. */
+  readonly patch?: boolean | undefined;
+  /** Hears what is done now. */
+  readonly onStep?: ((step: string) => void) | undefined;
+  /** A declaration to follow through the stages. */
+  readonly trace?: Followed | undefined;
+}
+
+/**
+ * Carries `acervus-draft.yaml` of the site out, once it is proven to change nothing that it does not name.
+ * In: the site's folder. Throws `UsageError`, with nothing written.
+ */
+export async function adopt(site: string, options: AdoptOptions = {}): Promise<AdoptDocument> {
+  const { patch, onStep } = options;
+  const trace = follow(options.trace);
+  const files = openFolder(site);
+  const root = path.resolve(site);
+  refuseUnfinished(root);
+  const file = path.join(site, DRAFT_FILE);
+  if (!existsSync(file)) {
+    loadSite(files);
+    throw new UsageError('no-draft', { file });
+  }
+  const text = readFileSync(file, 'utf8');
+  // Who follows a declaration wants the way, not the answer that is there.
+  const ready = trace === undefined ? findPlan(root, text, files) : undefined;
+  const { changes, report } = ready ?? plan(files, text, { onStep, trace });
+  onStep?.('writing');
+  const done = writePlanned(root, 'adopt', changes, { patch });
+  if (done.written) dropPlan(root);
+  const { written, ...rest } = done;
+  return { format: 2, command: 'adopt', written, ...report, ...rest };
+}
+
+interface Planned {
+  readonly changes: readonly FileChange[];
+  readonly report: AdoptionReport;
+}
+
+/** Plans a draft that a person has changed, or a site that is not as it was. */
+function plan(
+  files: SiteFiles,
+  text: string,
+  asked: { readonly onStep: AdoptOptions['onStep']; readonly trace: Trace | undefined },
+): Planned {
+  const usual = loadSite(files);
+  const draft = parseDraft(text);
+  if (usual.sheets.some(({ path: file, owner }) => file === draft.shared && owner === 'platform'))
+    throw new UsageError('draft-shared-platform', { sheet: draft.shared });
+  const site = draft.shared === usual.shared ? usual : loadSite(files, { shared: draft.shared });
+  const { edits, report } = planAdoption(draftSite(site), draft, asked);
+  return { changes: fileChanges(site, edits), report };
+}

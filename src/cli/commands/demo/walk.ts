@@ -1,0 +1,66 @@
+// The way through the demo site, each step a command as a person would type it.
+
+import { cpSync, existsSync, readdirSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { UsageError } from '../../../core/usage-error.js';
+import { pc } from '../../shared/paper.js';
+import { quoted } from '../../shared/site-text.js';
+import type { Terminal } from '../../shared/terminal.js';
+
+/** In the installed package, beside `dist`. */
+const SOURCE = fileURLToPath(new URL('../../../../demo/site', import.meta.url));
+
+const RULER = pc.gray('─'.repeat(78));
+
+/** Out: what the proof said, 0 when nothing is different. Throws `UsageError` for a folder that holds something. */
+export async function walkThrough(
+  { write }: Terminal,
+  folder: string,
+  run: (words: readonly string[]) => Promise<number>,
+): Promise<number> {
+  if (existsSync(folder) && readdirSync(folder).length > 0) throw new UsageError('demo-exists', { folder });
+  if (!existsSync(SOURCE)) throw new UsageError('demo-missing', {});
+  cpSync(SOURCE, folder, { recursive: true });
+  const original = `${folder}.before`;
+  cpSync(SOURCE, original, { recursive: true });
+  let number = 0;
+  const step = async (words: readonly string[], why: string, again = ''): Promise<number> => {
+    number++;
+    const typed = words.map((word) => (/[^\w./=-]/.test(word) && word !== folder ? quoted(word) : word));
+    write(`\n${RULER}\n${pc.bold(`${number}  acervus ${typed.join(' ')}${again}`)}\n   ${why}\n\n`);
+    return run(words);
+  };
+  write(
+    `The Skerrin Line, an island ferry company, and years of styling typed into its pages.\nA copy is in ${folder}\n`,
+  );
+  await step(['survey', folder], 'Take stock: what is written, how often the same, what is broken.');
+  await step(['draft', folder], 'Propose a home for every repeated style, and say what stays and why.');
+  await step(['adopt', folder], 'Carry it out. The proof comes first, the writing after it.');
+  const different = await step(
+    ['prove', folder, '--against', original],
+    'Compare with the site as it was: every element, every property.',
+  );
+  await step(['undo', folder], 'Put every byte back.');
+  rmSync(original, { recursive: true });
+  await step(
+    ['explain', 'harbours/west/holm.html', '.kw-crumbs a', folder],
+    'On an ordinary day: why does this link look as it does?',
+  );
+  await step(['reach', '.kw-table th', folder], 'If I touch this, what moves?');
+  await step(
+    ['override', '.kw-table th', 'border-color: #1f3a56', folder],
+    'Beat the platform, just there, with the weakest rule.',
+  );
+  await step(
+    ['outlast', '--platform', 'platform/3.1=platform/4.0', folder],
+    'Before the platform is updated: what will not survive it?',
+  );
+  await step(['family', '--find', folder], 'One block of rules a harbour, copied by hand, becomes one table.');
+  await step(['undo', folder], 'Put every byte back.', ', twice');
+  await run(['undo', folder]);
+  write(
+    `\n${RULER}\nThe site is as it was, and yours to try: open ${path.join(folder, 'index.html')} in a browser,\nedit ${path.join(folder, 'acervus-draft.yaml')}, adopt again, look again.\n`,
+  );
+  return different;
+}

@@ -1,0 +1,24 @@
+// The document of `acervus draft --json`.
+
+import { z } from 'zod';
+import { adoptionSchema, draftSchema } from '../../../core/draft/index.js';
+import type { DocumentOf } from '../../shared/document-parts.js';
+
+const { styles, tokens, 'near misses': nearMisses } = draftSchema.shape;
+
+export const draftDocument = z
+  .strictObject({
+    format: z.literal(2),
+    command: z.literal('draft'),
+    file: z.string(),
+    shared: z.string(),
+    upkeep: adoptionSchema.shape.upkeep,
+    size: adoptionSchema.shape.size,
+    styles,
+    tokens,
+    nearMisses,
+    kept: adoptionSchema.shape.kept,
+  })
+  .describe('acervus draft --json');
+
+export type DraftDocument = DocumentOf<typeof draftDocument>;

@@ -1,0 +1,102 @@
+// Proposes a home for every style that is written in the wrong place or more than once.
+
+import { existsSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import writeFileAtomic from 'write-file-atomic';
+import { scopeName, tasteName } from '../../../core/choices.js';
+import { makeDraft } from '../../../core/consolidate/index.js';
+import { type AdoptionReport, DRAFT_FILE, parseDraft, renderDraft } from '../../../core/draft/index.js';
+import type { ScopeTaste, TasteName } from '../../../core/search/index.js';
+import { UsageError } from '../../../core/usage-error.js';
+import { openFolder } from '../../../site/files/files.js';
+import { fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
+import { noteReadings, savePlan } from '../../../site/ledger/plan.js';
+import { draftSite, loadSite } from '../../../site/rendering/load.js';
+import { type Followed, follow } from '../../shared/followed.js';
+import type { DraftDocument } from './document.js';
+
+export interface DraftOptions {
+  /** Share a style from this many elements on; 2 without. */
+  readonly atLeast?: number | undefined;
+  /** What classes should be like; as in the earlier draft or the configuration without, else `balanced`. */
+  readonly taste?: TasteName | undefined;
+  /** How far rules reach; as in the earlier draft or the configuration without, else `site`. */
+  readonly scope?: ScopeTaste | undefined;
+  /** Hears what is done now. */
+  readonly onStep?: ((step: string) => void) | undefined;
+  /** A declaration to follow through the stages. */
+  readonly trace?: Followed | undefined;
+}
+
+/** Options as they are typed. */
+export interface TypedDraftOptions extends Omit<DraftOptions, 'taste' | 'scope'> {
+  readonly taste?: string | undefined;
+  readonly scope?: string | undefined;
+}
+
+export interface WrittenDraft {
+  readonly document: DraftDocument;
+  /** What adopting it would do. */
+  readonly report: AdoptionReport;
+  /** Path of the draft's file. */
+  readonly file: string;
+  /** Whether names and decisions of an earlier draft were kept. */
+  readonly hadEarlier: boolean;
+}
+
+/**
+ * Proposes, proves the proposal in advance, and writes it as `acervus-draft.yaml` into the site; names and decisions
+ * of a draft that is there are kept. In: the site's folder. Throws `UsageError`.
+ */
+export async function draft(site: string, options: DraftOptions = {}): Promise<DraftDocument> {
+  return writeDraft(site, options).document;
+}
+
+export function writeDraft(folder: string, options: TypedDraftOptions): WrittenDraft {
+  const { atLeast = 2, onStep } = options;
+  if (!Number.isInteger(atLeast) || atLeast < 2) throw new UsageError('at-least', { given: atLeast });
+  const trace = follow(options.trace);
+  const files = noteReadings(openFolder(folder));
+  const site = loadSite(files);
+  refuseUnfinished(path.resolve(folder));
+  const file = path.join(folder, DRAFT_FILE);
+  const text = existsSync(file) ? readFileSync(file, 'utf8') : undefined;
+  const earlier = text === undefined ? undefined : parseDraft(text);
+  const taste = tasteOf(options.taste ?? earlier?.taste ?? site.config.taste ?? 'balanced');
+  const scope = scopeOf(options.scope ?? earlier?.scope ?? site.config.scope ?? 'site');
+  const { draft: made, adoption } = makeDraft(
+    draftSite(site),
+    { atLeast, taste, scope, onStep, trace },
+    earlier,
+  );
+  const { report, edits } = adoption;
+  const rendered = renderDraft(made, text);
+  writeFileAtomic.sync(file, rendered);
+  savePlan(path.resolve(folder), rendered, files, fileChanges(site, edits), report);
+  const document: DraftDocument = {
+    format: 2,
+    command: 'draft',
+    file: DRAFT_FILE,
+    shared: site.shared,
+    upkeep: report.upkeep,
+    size: report.size,
+    styles: made.styles,
+    tokens: made.tokens,
+    nearMisses: made['near misses'],
+    kept: report.kept,
+  };
+  return { document, report, file, hadEarlier: earlier !== undefined };
+}
+
+function scopeOf(given: string): ScopeTaste {
+  const read = scopeName.safeParse(given);
+  if (!read.success) throw new UsageError('scope', { given });
+  return read.data;
+}
+
+/** `small pieces`, or `small-pieces` where quotes are a bother. */
+function tasteOf(given: string): TasteName {
+  const known = tasteName.options.find((taste) => taste === given || taste.replace(' ', '-') === given);
+  if (known !== undefined) return known;
+  throw new UsageError('taste', { given, known: tasteName.options.map((one) => `"${one}"`).join(', ') });
+}

@@ -1,0 +1,81 @@
+// Rules for many sections, positions or states from one small table.
+
+import { existsSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { type FamilyTable, planFamily } from '../../../core/change/family/index.js';
+import { parseFamily } from '../../../core/change/family/table-file.js';
+import { type Difference, elementsIn } from '../../../core/proof/index.js';
+import { placeIn } from '../../../core/source.js';
+import { UsageError } from '../../../core/usage-error.js';
+import { carryOut, NOTHING_DONE, openForChange, type WriteOptions } from '../../../site/ledger/carry-out.js';
+import type { FamilyDocument } from './document.js';
+
+export interface FamilyOptions extends WriteOptions {
+  /** Hears what is done now. */
+  readonly onStep?: ((step: string) => void) | undefined;
+}
+
+export interface WrittenFamily {
+  readonly document: FamilyDocument;
+  readonly table: FamilyTable;
+  readonly strays: readonly Difference[];
+}
+
+/**
+ * Writes the rules of a table; nothing where an element that the table does not speak of would look different.
+ * In: the site's folder; path of the table file, in the site or here. Throws `UsageError`.
+ */
+export async function family(
+  site: string,
+  table: string,
+  options: FamilyOptions = {},
+): Promise<FamilyDocument> {
+  return writeFamily(site, table, options).document;
+}
+
+export function writeFamily(folder: string, file: string, options: FamilyOptions): WrittenFamily {
+  const full = [path.resolve(folder, file), path.resolve(file)].find((one) => existsSync(one));
+  if (full === undefined) throw new UsageError('family-missing', { file });
+  const { table, into } = parseFamily(readFileSync(full, 'utf8'), file);
+  const site = openForChange(folder);
+  const sheet = into ?? site.shared;
+  if (site.sheets.some((one) => one.path === sheet && one.owner === 'platform'))
+    throw new UsageError('family-into-platform', { file, sheet });
+  if (into !== undefined && !site.model.sources.sheets.has(into))
+    throw new UsageError('family-into-unused', { file, sheet: into });
+  options.onStep?.('proving');
+  const plan = planFamily(site.model, sheet, table, path.basename(file));
+  const { strays, moved } = plan.proof;
+  const refused = strays.length > 0;
+  const done = refused ? NOTHING_DONE : carryOut(folder, site, 'family', plan.edits, options);
+  const text = site.model.sources.sheets.get(sheet) ?? '';
+  const document: FamilyDocument = {
+    format: 1,
+    command: 'family',
+    families: [
+      {
+        name: table.name,
+        into: sheet,
+        rows: rowsOf(table),
+        rules: plan.written.map(({ selector, declarations }) => ({ selector, declarations })),
+        same: plan.same,
+        byHand: plan.byHand.map(({ what, selector, offset }) => ({
+          what,
+          selector,
+          place: placeIn(sheet, text, offset),
+        })),
+        empty: plan.empty,
+        refused,
+      },
+    ],
+    moved: elementsIn(moved),
+    ...done,
+    strays: strays.length,
+  };
+  return { document, table, strays };
+}
+
+/** The rows of a table with their values, as its document tells them. */
+export function rowsOf({ rows }: FamilyTable): FamilyDocument['families'][number]['rows'] {
+  return [...rows].map(([name, values]) => ({ name, values: Object.fromEntries(values) }));
+}

@@ -1,0 +1,132 @@
+// Which overrides survive a platform update, and what looks different in spite of them.
+
+import { existsSync, readFileSync, statSync } from 'node:fs';
+import path from 'node:path';
+import { SiteModel } from '../../../core/cascade/index.js';
+import {
+  laterModel,
+  lookChanges,
+  type Mends,
+  outlast as foretell,
+  planMends,
+} from '../../../core/change/outlast/index.js';
+import { allRules } from '../../../core/change/restyle/index.js';
+import { applyToSources } from '../../../core/edits/index.js';
+import { keptText } from '../../../core/stock/index.js';
+import { UsageError } from '../../../core/usage-error.js';
+import { decodeFile } from '../../../site/files/encoding.js';
+import { openFolder } from '../../../site/files/files.js';
+import { carryOut, NOTHING_DONE, openForChange, type WriteOptions } from '../../../site/ledger/carry-out.js';
+import type { Site } from '../../../site/rendering/load.js';
+import type { OutlastDocument } from './document.js';
+import { groupChanges, joinBlocks } from './report.js';
+
+export interface OutlastOptions extends WriteOptions {
+  /** A sheet or a folder of sheets as the site links it, to its new version, in the site or anywhere. */
+  readonly platform?: Readonly<Record<string, string>> | undefined;
+  /** A folder that holds the pages as the new platform writes them, under the same paths. */
+  readonly markup?: string | undefined;
+  /** Write the fixes: new names beside the old, stronger selectors. */
+  readonly mend?: boolean | undefined;
+  /** Hears what is done now. */
+  readonly onStep?: ((step: string) => void) | undefined;
+}
+
+/**
+ * Tells what an update of the platform does to the site, before it is made.
+ * In: the site's folder. Throws `UsageError`.
+ */
+export async function outlast(site: string, options: OutlastOptions): Promise<OutlastDocument> {
+  return outlastOn(site, options);
+}
+
+export function outlastOn(folder: string, options: OutlastOptions): OutlastDocument {
+  const site = openForChange(folder);
+  const sheets = readSheets(folder, site, Object.entries(options.platform ?? {}));
+  const pages = options.markup === undefined ? new Map<string, string>() : readPages(site, options.markup);
+  options.onStep?.('comparing');
+  const { model } = site;
+  const themes = site.themes.filter((file) => !sheets.has(file));
+  const isPlatform = (file: string): boolean => sheets.has(file) || site.isPlatform(file);
+  const found = foretell({ model, sheets, pages, rules: allRules(model, themes), isPlatform });
+  const mends = options.mend === true ? planMends(model, found.rules) : undefined;
+  const done =
+    mends === undefined
+      ? NOTHING_DONE
+      : carryOut(folder, site, 'outlast --mend', mends.edits, options);
+  // Compared with the site as it is to look, mended or not.
+  const mended = applyToSources(model.sources, mends?.edits ?? new Map());
+  const theme = new SiteModel(mended, model.table, model);
+  return {
+    format: 1,
+    command: 'outlast',
+    platform: [...sheets.keys()],
+    markup: pages.size,
+    rules: joinBlocks(found.rules),
+    gone: found.gone.map(({ old, likely }) => ({ old, ...(likely === undefined ? {} : { likely }) })),
+    changes: groupChanges(lookChanges(model, laterModel(theme, sheets, pages), pages)),
+    ...(mends === undefined ? {} : mendsOf(mends)),
+    ...done,
+    strays: 0,
+  };
+}
+
+function mendsOf({ mended, left }: Mends): Pick<OutlastDocument, 'mended' | 'left'> {
+  return {
+    mended: mended.map(({ from, selector }) => ({ place: from.written.place, selector })),
+    left: left.map(({ from, why }) => ({
+      place: from.written.place,
+      why: why.kind === 'proof' ? why.detail : keptText(why),
+    })),
+  };
+}
+
+/** In: an old sheet or folder of sheets each, and the new one, which may lie outside the site. */
+function readSheets(
+  folder: string,
+  site: Site,
+  pairs: readonly (readonly [string, string])[],
+): Map<string, string> {
+  if (pairs.length === 0) {
+    const old = site.sheets.find(({ owner }) => owner === 'platform')?.path ?? 'platform/kit.css';
+    throw new UsageError('platform-what', { old, fresh: old.replace(/[\d.]+(?=\/|\.css)/, 'NEW') });
+  }
+  const sheets = new Map<string, string>();
+  for (const [old, fresh] of pairs) {
+    const pair = `${old}=${fresh}`;
+    const known = site.sheets.map((sheet) => sheet.path);
+    const inside = old.replace(/^\.\//, '').replace(/\/$/, '');
+    const affected = known.filter((file) => file === inside || file.startsWith(`${inside}/`));
+    if (affected.length === 0)
+      throw new UsageError('platform-unused', { pair, sheet: inside, known: known.slice(0, 3).join(', ') });
+    for (const file of affected) {
+      const target = file === inside ? fresh : path.posix.join(fresh, file.slice(inside.length + 1));
+      sheets.set(file, readNew(folder, target, pair, file !== inside));
+    }
+  }
+  return sheets;
+}
+
+/** A file that a new version of a folder does not have any more is empty. */
+function readNew(folder: string, target: string, pair: string, optional: boolean): string {
+  const file = [path.resolve(folder, target), path.resolve(target)].find(
+    (one) => existsSync(one) && statSync(one).isFile(),
+  );
+  if (file === undefined && optional) return '';
+  if (file === undefined) throw new UsageError('platform-missing', { pair, file: target });
+  const decoded = decodeFile(readFileSync(file));
+  if (decoded === undefined) throw new UsageError('platform-not-text', { pair, file: target });
+  return decoded.text;
+}
+
+function readPages(site: Site, folder: string): Map<string, string> {
+  const files = openFolder(folder);
+  const pages = new Map<string, string>();
+  for (const file of site.model.paths) {
+    const bytes = files.read(file);
+    const text = bytes === undefined ? undefined : decodeFile(bytes)?.text;
+    if (text !== undefined) pages.set(file, text);
+  }
+  if (pages.size === 0) throw new UsageError('markup-no-pages', { folder });
+  return pages;
+}

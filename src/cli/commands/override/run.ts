@@ -1,0 +1,205 @@
+// Beats the platform for exactly the elements meant; lists overrides; takes one away.
+
+import {
+  type Dropped,
+  dropOverride as planDrop,
+  inspectRules,
+  override as planOverride,
+  type OverrideResult,
+  type Planned,
+  readWithin,
+  rulesOfPart,
+} from '../../../core/change/override/index.js';
+import { selectorForm } from '../../../core/change/restyle/index.js';
+import { changeText } from '../../../core/edits/index.js';
+import { elementsIn } from '../../../core/proof/index.js';
+import { UsageError } from '../../../core/usage-error.js';
+import { carryOut, NOTHING_DONE, openForChange, type WriteOptions } from '../../../site/ledger/carry-out.js';
+import type { Site } from '../../../site/rendering/load.js';
+import { readDeclarations } from '../../shared/declarations.js';
+import { quoted } from '../../shared/site-text.js';
+import type { OverrideDocument } from './document.js';
+import { stateOf } from './states.js';
+
+export interface OverrideOptions extends WriteOptions {
+  /** A page, a folder, `body.class`, a selector, or `site`. */
+  readonly within?: string | undefined;
+  /** Only in this media query. */
+  readonly medium?: string | undefined;
+  /** Beat what other states and media say, too. */
+  readonly everywhere?: boolean | undefined;
+  /** Hears what is done now. */
+  readonly onStep?: ((step: string) => void) | undefined;
+}
+
+export interface OverriddenSite {
+  readonly document: OverrideDocument;
+  readonly result: Planned;
+}
+
+export interface DroppedOverride {
+  readonly document: OverrideDocument;
+  readonly dropped: Dropped;
+  /** The shared sheet, and its text before. */
+  readonly sheet: { readonly path: string; readonly text: string };
+}
+
+/**
+ * Writes the weakest rule that beats what says the declarations now, and nothing where it would reach further.
+ * In: the site's folder; a selector; `property: value` each. Out: `refused` where nothing was written.
+ * Throws `UsageError`.
+ */
+export async function override(
+  site: string,
+  selector: string,
+  declarations: readonly string[],
+  options: OverrideOptions = {},
+): Promise<OverrideDocument> {
+  return overrideOn(site, selector, declarations, options).document;
+}
+
+/** Every override of a site with what it beats, and whether it is still needed. Throws `UsageError`. */
+export async function listOverrides(site: string): Promise<OverrideDocument> {
+  return overridesOf(site).document;
+}
+
+/**
+ * Takes the override with a selector away, or only some of its properties.
+ * Out: `refused` where nothing was written. Throws `UsageError` where there is none.
+ */
+export async function dropOverride(
+  site: string,
+  selector: string,
+  properties: readonly string[] = [],
+  options: WriteOptions = {},
+): Promise<OverrideDocument> {
+  return dropOn(site, selector, properties, options).document;
+}
+
+export function overrideOn(
+  folder: string,
+  selector: string | undefined,
+  declarations: readonly string[],
+  options: OverrideOptions,
+): OverriddenSite {
+  if (selector === undefined || selectorForm(selector) === undefined)
+    throw new UsageError('override-selector', { text: selector ?? 'override' });
+  const changes = readDeclarations(declarations);
+  const taken = changes.find(({ value }) => value === undefined);
+  if (taken !== undefined) throw new UsageError('override-value', { property: taken.property });
+  const site = openForChange(folder);
+  const { model, shared, config } = site;
+  if (site.sheets.some(({ path, owner }) => path === shared && owner === 'platform'))
+    throw new UsageError('shared-is-platform', { sheet: shared });
+  options.onStep?.('proving');
+  const medium =
+    options.medium === undefined
+      ? undefined
+      : spelledAsThere(site, options.medium.replace(/^@media\s*/i, ''));
+  const result = planned(
+    planOverride({
+      model,
+      shared,
+      partNames: config.parts ?? {},
+      selector,
+      changes,
+      within: readWithin(options.within, model),
+      medium,
+      everywhere: options.everywhere === true,
+    }),
+    selector,
+    options.within,
+  );
+  const refused = result.proof.strays.length > 0 || result.unmet.length > 0;
+  const done = refused ? NOTHING_DONE : carryOut(folder, site, 'override', result.edits, options);
+  const document: OverrideDocument = {
+    format: 1,
+    command: 'override',
+    did: 'override',
+    selector,
+    asked: changes.map(changeText),
+    ...done,
+    refused,
+    rules: result.rules,
+    important: result.important,
+    meant: result.meant,
+    moved: elementsIn(result.proof.moved),
+    strays: result.proof.strays.length + result.unmet.length,
+  };
+  return { document, result };
+}
+
+/** Throws `UsageError` for an override that there is nothing to plan for. */
+function planned(result: OverrideResult, selector: string, within: string | undefined): Planned {
+  if (result.kind === 'planned') return result;
+  if (result.kind === 'nothing matches') {
+    const where = within === undefined ? 'on any page' : `within ${within}`;
+    throw new UsageError('override-nothing', { selector, where, quoted: quoted(selector) });
+  }
+  const { origin, entry } = result.by;
+  throw new UsageError('unbeatable', {
+    declaration: `${entry.declaration.property}: ${entry.declaration.value}`,
+    by: origin.kind === 'rule' ? origin.rule.selector.text : `the ${origin.kind}`,
+    why: result.why,
+  });
+}
+
+/** A media query that a sheet of the site writes with other spaces is the same one. */
+function spelledAsThere({ model }: Site, medium: string): string {
+  const form = (text: string): string => text.replace(/\s+/g, '').toLowerCase();
+  for (const file of model.sources.sheets.keys())
+    for (const { conditions } of model.sheetAt(file)?.sheet.rules ?? [])
+      for (const { kind, text } of conditions)
+        if (kind === 'media' && form(text) === form(medium)) return text;
+  return medium;
+}
+
+/** What an override document holds where nothing is written. */
+const NOTHING_ASKED = {
+  format: 1,
+  command: 'override',
+  asked: [],
+  written: false,
+  files: [],
+  refused: false,
+  rules: [],
+  important: false,
+  meant: 0,
+  moved: { elements: 0, pages: [] },
+  strays: 0,
+} as const;
+
+export function overridesOf(folder: string): { document: OverrideDocument; shared: string } {
+  const { model, shared, config, isPlatform } = openForChange(folder);
+  const text = model.sources.sheets.get(shared) ?? '';
+  const rules = rulesOfPart(model, shared, config.parts ?? {});
+  const overrides = inspectRules(model, rules, isPlatform).map((state) => stateOf(state, shared, text));
+  return { document: { ...NOTHING_ASKED, did: 'list', overrides }, shared };
+}
+
+export function dropOn(
+  folder: string,
+  selector: string | undefined,
+  properties: readonly string[],
+  options: WriteOptions,
+): DroppedOverride {
+  if (selector === undefined) throw new UsageError('drop-what', {});
+  const site = openForChange(folder);
+  const { model, shared, config } = site;
+  const rules = rulesOfPart(model, shared, config.parts ?? {});
+  const names = properties.map((one) => one.replace(/\s*:.*$/, '').toLowerCase());
+  const dropped = planDrop(model, shared, config.parts ?? {}, rules, selector, names);
+  if (dropped === undefined) throw new UsageError('no-override', { selector, sheet: shared });
+  const refused = dropped.proof.strays.length > 0;
+  const done = refused ? NOTHING_DONE : carryOut(folder, site, 'override --drop', dropped.edits, options);
+  const document: OverrideDocument = {
+    ...NOTHING_ASKED,
+    did: 'drop',
+    selector,
+    ...done,
+    refused,
+    moved: elementsIn(dropped.proof.moved),
+    strays: dropped.proof.strays.length,
+  };
+  return { document, dropped, sheet: { path: shared, text: model.sources.sheets.get(shared) ?? '' } };
+}

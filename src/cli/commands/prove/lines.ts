@@ -1,0 +1,135 @@
+// How a proof is shown to a person, and what a browser saw.
+
+import { groupBy } from '../../../core/group-by.js';
+import { count } from '../../../core/proof/index.js';
+import { showPlace } from '../../../core/source.js';
+import type { BrowserProof } from '../../../report/browser-proof.js';
+import { differs } from '../../../report/browser-report.js';
+import { onSite } from '../../shared/moved-lines.js';
+import { clean, declarationsLine, dim, grouped, heading, more, next, row } from '../../shared/paper.js';
+import type { ProveDocument } from './document.js';
+import type { ProvenSite } from './run.js';
+
+type Difference = ProveDocument['differences'][number];
+type ShownOutcome = Extract<Difference, { kind: 'style' }>['before'][number];
+
+const MOST_SHOWN = 10;
+
+export function proveLines(
+  folder: string,
+  { document, isComponent, browser }: ProvenSite,
+  all: boolean,
+): string[] {
+  const { differences, against } = document;
+  const lines = [heading('Proof', `${folder} against ${against}`)];
+  const read = `${count(document.elements, 'element')} of ${count(document.pages, 'page')}${document.components > 0 ? ` and ${count(document.components, 'component')}` : ''}`;
+  if (differences.length === 0) {
+    lines.push(row({ count: 0, text: 'differences: nothing moved, in any medium or state' }));
+    lines.push(row({ text: dim(`compared: ${read}`) }));
+  } else {
+    // Whole pages first: what a visitor sees comes before what a fragment might do.
+    const isPart = ({ page }: Difference): number => Number(isComponent(page));
+    const pages = groupBy(
+      [...differences].sort((a, b) => isPart(a) - isPart(b)),
+      ({ page }) => page,
+    );
+    lines.push(
+      row({
+        count: differences.length,
+        mark: 'broken',
+        text: `differences on ${count(pages.size, 'page')}`,
+        place: `compared: ${read}`,
+      }),
+    );
+    for (const [page, own] of all ? pages : [...pages].slice(0, 10)) {
+      lines.push(heading(page, count(own.length, 'difference')));
+      for (const difference of all ? own : own.slice(0, 5)) lines.push(...differenceLines(difference));
+      if (!all && own.length > 5) lines.push(more(own.length - 5, '--all'));
+    }
+    if (!all && pages.size > 10) lines.push(more(pages.size - 10, 'pages, --all'));
+  }
+  if (document.assumptions.length > 0) {
+    lines.push(heading('Assumed', 'the proof holds if these do'));
+    for (const one of document.assumptions) lines.push(row({ mark: 'needs', text: clean(one) }));
+  }
+  if (browser !== undefined) return [...lines, ...browserLines(browser)];
+  lines.push(
+    differences.length === 0
+      ? next('git commit', 'the change is safe to keep')
+      : next(`acervus undo${onSite(folder)}`, 'takes the last adoption back; or mend the places above'),
+  );
+  return lines;
+}
+
+function differenceLines(difference: Difference): string[] {
+  switch (difference.kind) {
+    case 'page':
+      return [row({ mark: 'broken', text: clean(difference.what) })];
+    case 'markup':
+      return [
+        row({
+          mark: 'broken',
+          text: clean(difference.what),
+          place: difference.place === undefined ? '' : showPlace(difference.place),
+        }),
+      ];
+    case 'style': {
+      const { shown, target, property, before, after, place } = difference;
+      return [
+        row({
+          mark: 'broken',
+          text: `${clean(shown)}${target}  ${property}`,
+          place: place === undefined ? '' : showPlace(place),
+        }),
+        ...outcomeLines('before', before),
+        ...outcomeLines('after ', after),
+      ];
+    }
+  }
+}
+
+function outcomeLines(label: string, outcomes: readonly ShownOutcome[]): string[] {
+  if (outcomes.length === 0) return [row({ text: dim(`  ${label}  nothing sets it`) })];
+  return outcomes.slice(0, 2).map(({ value, condition, from, place }, at) => {
+    const when = condition === '' ? '' : ` when ${condition}`;
+    return row({
+      text: `  ${dim(at === 0 ? label : '   or ')}  ${declarationsLine([`${value}${when}`])}  ${dim(clean(from))}`,
+      place: showPlace(place),
+    });
+  });
+}
+
+function browserLines({ pages, nodes, views, report }: BrowserProof): string[] {
+  const different = pages.filter((page) => page.views.some(differs));
+  const lines = [heading('Browser', `${count(pages.length, 'page')} in ${views} views, scripts off`)];
+  if (different.length === 0)
+    lines.push(row({ count: 0, text: 'pages look different: no box, no computed value, no pixel' }));
+  else
+    lines.push(
+      row({ count: different.length, mark: 'broken', text: `pages look different of ${pages.length}` }),
+    );
+  for (const page of different.slice(0, MOST_SHOWN)) {
+    const found = page.views.filter(differs);
+    const [first] = found.flatMap(({ told }) => told);
+    const pixels = found.reduce((sum, view) => sum + view.differingPixels, 0);
+    lines.push(
+      row({
+        mark: 'broken',
+        text: `${clean(page.path)}  ${dim(found.map(({ name }) => name).join('; '))}`,
+        place: `${grouped(pixels)} pixels`,
+      }),
+    );
+    if (first !== undefined)
+      lines.push(
+        row({
+          text: dim(
+            `  ${clean(first.node)}  ${declarationsLine([`${first.property}: ${first.before} became ${first.after}`])}`,
+          ),
+        }),
+      );
+  }
+  if (different.length > MOST_SHOWN) lines.push(more(different.length - MOST_SHOWN, 'pages, in the report'));
+  lines.push(row({ text: dim(`compared: ${grouped(nodes)} nodes, box and every computed value`) }));
+  lines.push(next(report, 'shows every page, before and after'));
+  return lines;
+}

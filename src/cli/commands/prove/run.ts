@@ -1,0 +1,124 @@
+// Shows that two states of a site look the same, or where they do not.
+
+import type { Proof } from '../../../core/proof/index.js';
+import { UsageError } from '../../../core/usage-error.js';
+import type { BrowserProof } from '../../../report/browser-proof.js';
+import { differs } from '../../../report/browser-report.js';
+import { type Proven, proveSite } from '../../../site/threads/proving.js';
+import type { ProveDocument } from './document.js';
+
+const USUAL_WIDTHS = [1200, 500];
+
+export interface BrowserOptions {
+  /** Paths or patterns of the pages to look at; all without. */
+  readonly pages?: readonly string[] | undefined;
+  /** Every so many-th page of those. */
+  readonly every?: number | undefined;
+  /** Widths of the window in pixels, 1200 and 500 without; print is always looked at. */
+  readonly widths?: readonly number[] | undefined;
+  /** Hears of each page that is looked at. */
+  readonly onPage?: ((done: number, of: number) => void) | undefined;
+}
+
+export interface ProveOptions {
+  /** How many threads, from 1 to 64; as the size of the site calls for without. */
+  readonly jobs?: number | undefined;
+  /** Look at both states in an installed Chromium too, and write a report with pictures. */
+  readonly browser?: BrowserOptions | undefined;
+  /** Hears of each page that is compared. */
+  readonly onPage?: ((done: number, of: number) => void) | undefined;
+  /** Hears where the time went: milliseconds by part, those of several threads added up. */
+  readonly onTimings?: ((parts: ReadonlyMap<string, number>) => void) | undefined;
+}
+
+export interface ProvenSite {
+  readonly document: ProveDocument;
+  readonly isComponent: Proven['isComponent'];
+  readonly browser: BrowserProof | undefined;
+}
+
+/**
+ * Compares every element of every page in two states.
+ * In: the site's folder; the other state, a folder or a commit that git knows there. Throws `UsageError`.
+ */
+export async function prove(
+  site: string,
+  against: string,
+  options: ProveOptions = {},
+): Promise<ProveDocument> {
+  return (await proveStates(site, against, options)).document;
+}
+
+export async function proveStates(
+  folder: string,
+  against: string,
+  options: ProveOptions,
+): Promise<ProvenSite> {
+  const { jobs, onPage } = options;
+  const widths = options.browser?.widths ?? USUAL_WIDTHS;
+  if (widths.some((width) => !Number.isInteger(width) || width < 100 || width > 8000))
+    throw new UsageError('widths', { given: widths.join(',') });
+  const every = options.browser?.every;
+  if (every !== undefined && (!Number.isInteger(every) || every < 1))
+    throw new UsageError('every', { given: every });
+  const { proof, isComponent, timings } = await proveSite(folder, against, { jobs, onPage });
+  const browser =
+    options.browser === undefined
+      ? undefined
+      : await timings.wait('browser', () =>
+          lookAt(folder, against, { ...options.browser, widths, jobs }),
+        );
+  options.onTimings?.(timings.parts);
+  return { document: documentOf(against, proof, browser), isComponent, browser };
+}
+
+async function lookAt(
+  folder: string,
+  against: string,
+  options: BrowserOptions & { readonly widths: readonly number[]; readonly jobs: number | undefined },
+): Promise<BrowserProof> {
+  const { proveInBrowser } = await import('../../../report/browser-proof.js');
+  return proveInBrowser(folder, against, options);
+}
+
+function documentOf(against: string, proof: Proof, browser: BrowserProof | undefined): ProveDocument {
+  return {
+    format: 1,
+    command: 'prove',
+    against,
+    equal: proof.differences.length === 0,
+    pages: proof.pages,
+    components: proof.components,
+    elements: proof.elements,
+    differences: proof.differences.map(differenceOf),
+    assumptions: proof.assumptions,
+    ...(browser === undefined ? {} : { browser: seenOf(browser) }),
+  };
+}
+
+function differenceOf(one: Proof['differences'][number]): ProveDocument['differences'][number] {
+  if (one.kind === 'page') return one;
+  if (one.kind === 'markup')
+    return { kind: one.kind, page: one.page, what: one.what, ...(one.place && { place: one.place }) };
+  const { kind, page, place, shown, target, property, before, after } = one;
+  return { kind, page, ...(place && { place }), shown, target, property, before, after };
+}
+
+function seenOf({ pages, nodes, views, report }: BrowserProof): NonNullable<ProveDocument['browser']> {
+  return {
+    equal: !pages.some((page) => page.views.some(differs)),
+    pages: pages.length,
+    views,
+    nodes,
+    report,
+    differences: pages.flatMap((page) =>
+      page.views.filter(differs).map(({ name, differing, differingPixels, told }) => ({
+        page: page.path,
+        view: name,
+        nodes: differing,
+        pixels: differingPixels,
+        told,
+      })),
+    ),
+  };
+}

@@ -1,0 +1,82 @@
+// How a changed style is shown to a person: what moved, what did not, and why.
+
+import type { Restyled } from '../../../core/change/restyle/index.js';
+import { showPlace } from '../../../core/source.js';
+import { doneLine, movedLines, onSite } from '../../shared/moved-lines.js';
+import {
+  amber,
+  clean,
+  declarationsLine,
+  dim,
+  grouped,
+  heading,
+  more,
+  next,
+  quoted,
+  row,
+} from '../../shared/paper.js';
+import { strayLines } from '../../shared/stray-lines.js';
+import type { RestyledSite } from './run.js';
+
+const REACHED_BY: Readonly<Record<Restyled['unmoved'][number]['why'], string>> = {
+  'style attribute': 'its own style attribute; kept. "acervus draft" moves what repeats',
+  'old attribute': 'its own old attribute; kept',
+  'stronger rule': 'a stronger rule; restyle that one too',
+  '!important': 'an !important rule; nothing but another beats it',
+  'platform rule': 'a platform rule that is stronger; "acervus override" beats it',
+  'sheet not linked': 'the page does not link the sheet',
+};
+
+export function restyleLines(folder: string, { document, result }: RestyledSite, all: boolean): string[] {
+  const { selector, asked, moved, refused, files } = document;
+  const lines = [heading('Restyle', `${clean(selector)} { ${clean(asked.join('; '))} }`)];
+  const rules = all ? result.rules : result.rules.slice(0, 3);
+  for (const { selector: own, place, did } of rules)
+    lines.push(
+      row({
+        mark: 'made',
+        text:
+          did === 'changed'
+            ? `${clean(own)} ${dim('changed where it stands')}`
+            : `${clean(own)} ${dim('has a rule of its own now, behind the one it shared')}`,
+        place: showPlace(place),
+      }),
+    );
+  if (result.rules.length > rules.length)
+    lines.push(more(result.rules.length - rules.length, 'places, --all'));
+  lines.push(heading('Moved', `of ${grouped(result.meant)} that the selector matches`));
+  lines.push(...movedLines(moved, all));
+  if (result.unmoved.length > 0) lines.push(heading('Not moved', 'what they have instead, and by what'));
+  for (const { property, value, why, selector: by, place, elements: own } of result.unmoved) {
+    const from = by === '' ? '' : `${clean(by)}: `;
+    const said = value === '' ? property : `${property}: ${value}`;
+    lines.push(
+      row({
+        count: own,
+        mark: 'kept',
+        text: `${declarationsLine([said])}  ${dim(from + REACHED_BY[why])}`,
+        place: showPlace(place),
+      }),
+    );
+  }
+  for (const { name } of result.tokens)
+    lines.push(
+      row({
+        mark: 'needs',
+        text: amber(
+          `its value was ${clean(name)}: with --token that is changed instead, for all that use it`,
+        ),
+      }),
+    );
+  if (refused !== undefined) {
+    lines.push(
+      heading('Refused', `${refused}; nothing was written`),
+      ...strayLines(result.proof.strays, all),
+    );
+    lines.push(next(`acervus reach ${quoted(selector)}${onSite(folder)}`, 'tells what has a say there'));
+    return lines;
+  }
+  lines.push(heading('Proof'), doneLine('other elements changed', files));
+  lines.push(next(`acervus undo${onSite(folder)}`, 'takes it back, byte for byte'));
+  return lines;
+}

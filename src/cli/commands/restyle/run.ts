@@ -1,0 +1,126 @@
+// Changes a shared style once, where it stands, and tells what moved and what did not.
+
+import { closest } from 'fastest-levenshtein';
+import {
+  allRules,
+  type Restyled,
+  restyle as planRestyle,
+  rulesUnder,
+  selectorForm,
+} from '../../../core/change/restyle/index.js';
+import { changeText, type DeclarationChange } from '../../../core/edits/index.js';
+import { elementsIn } from '../../../core/proof/index.js';
+import { showPlace } from '../../../core/source.js';
+import { UsageError } from '../../../core/usage-error.js';
+import { carryOut, NOTHING_DONE, openForChange, type WriteOptions } from '../../../site/ledger/carry-out.js';
+import type { Site } from '../../../site/rendering/load.js';
+import { readDeclarations } from '../../shared/declarations.js';
+import type { RestyleDocument } from './document.js';
+
+export interface RestyleOptions extends WriteOptions {
+  /** The rule inside this media query. */
+  readonly medium?: string | undefined;
+  /** Where the value is a custom property, change that instead. */
+  readonly token?: boolean | undefined;
+  /** Refuse a change that does not reach every element. */
+  readonly onlyIfAll?: boolean | undefined;
+  /** Hears what is done now. */
+  readonly onStep?: ((step: string) => void) | undefined;
+}
+
+export interface RestyledSite {
+  readonly document: RestyleDocument;
+  readonly result: Restyled;
+}
+
+/**
+ * Changes a rule of the theme; nothing is written where an element that it does not match would look different.
+ * In: the site's folder; the selector as it stands in the sheet; `property: value` each, or `property:` to take it out.
+ * Out: `refused` says why nothing was written. Throws `UsageError`.
+ */
+export async function restyle(
+  site: string,
+  selector: string,
+  declarations: readonly string[],
+  options: RestyleOptions = {},
+): Promise<RestyleDocument> {
+  return restyleSite(site, selector, declarations, options).document;
+}
+
+export function restyleSite(
+  folder: string,
+  selector: string,
+  declarations: readonly string[],
+  options: RestyleOptions,
+): RestyledSite {
+  const changes = readDeclarations(declarations);
+  const site = openForChange(folder);
+  if (selectorForm(selector) === undefined) throw new UsageError('not-a-selector', { text: selector });
+  options.onStep?.('proving');
+  const { model, themes, isPlatform } = site;
+  const medium = options.medium?.replace(/^@media\s*/i, '');
+  const result = planRestyle(
+    { model, themes, selector, changes, medium, token: options.token === true },
+    isPlatform,
+  );
+  if ('kind' in result) throw noRule(site, selector, medium);
+  const refused = refusal(result, options.onlyIfAll === true);
+  const done =
+    refused === undefined ? carryOut(folder, site, 'restyle', result.edits, options) : NOTHING_DONE;
+  const document: RestyleDocument = {
+    format: 1,
+    command: 'restyle',
+    selector,
+    asked: changes.map(changeOrNone),
+    ...done,
+    ...(refused === undefined ? {} : { refused }),
+    rules: result.rules,
+    meant: result.meant,
+    moved: elementsIn(result.proof.moved),
+    unmoved: result.unmoved,
+    strays: result.proof.strays.length,
+  };
+  return { document, result };
+}
+
+function refusal({ proof, unmoved }: Restyled, onlyIfAll: boolean): RestyleDocument['refused'] {
+  if (proof.strays.length > 0) return 'it would change what was not asked';
+  return onlyIfAll && unmoved.length > 0 ? 'it would not reach all' : undefined;
+}
+
+function changeOrNone(change: DeclarationChange): string {
+  return change.value === undefined ? `${change.property}: (taken out)` : changeText(change);
+}
+
+/** Why no rule of the theme is found under a selector, and where to look. */
+function noRule(
+  { model, themes, sheets }: Site,
+  selector: string,
+  medium: string | undefined,
+): UsageError {
+  const [elsewhere, ...others] = rulesUnder(model, themes, selector);
+  if (elsewhere !== undefined) {
+    if (medium !== undefined)
+      return new UsageError('rule-elsewhere', { selector, medium, place: showPlace(elsewhere.place) });
+    const media = new Set(
+      [elsewhere, ...others].flatMap(({ rule }) =>
+        rule.conditions.map(({ kind, text }) => `@${kind} ${text}`),
+      ),
+    );
+    return new UsageError('rule-in-media', { selector, media: [...media].join(', ') });
+  }
+  const platform = sheets.find(
+    ({ path, owner }) =>
+      owner === 'platform' &&
+      model
+        .sheetAt(path)
+        ?.sheet.rules.some(({ selectors }) => selectorForm(selectors[0] ?? '')?.includes(selector)),
+  );
+  if (platform !== undefined) return new UsageError('rule-of-platform', { selector, sheet: platform.path });
+  const known = new Set(
+    allRules(model, themes).flatMap(({ rule }) => selectorForm(rule.selectors.at(-1)!) ?? []),
+  );
+  return known.size === 0
+    ? new UsageError('no-rule-at-all', { selector })
+    : new UsageError('no-rule', { selector, near: closest(selector, [...known]) });
+}

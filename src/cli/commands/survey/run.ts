@@ -1,0 +1,37 @@
+// Takes stock of a site.
+
+import { surveySite } from '../../../site/threads/surveying.js';
+import type { SurveyDocument } from './document.js';
+
+export interface SurveyOptions {
+  /** How many threads, from 1 to 64; as the size of the site calls for without. */
+  readonly jobs?: number | undefined;
+  /** Hears of each page that is read. */
+  readonly onPage?: ((done: number, of: number) => void) | undefined;
+  /** Hears where the time went: milliseconds by part, those of several threads added up. */
+  readonly onTimings?: ((parts: ReadonlyMap<string, number>) => void) | undefined;
+}
+
+/**
+ * What is repeated, what is broken, and what could be written once.
+ * In: the site's folder. Throws `UsageError` for what cannot be a site.
+ */
+export async function survey(site: string, options: SurveyOptions = {}): Promise<SurveyDocument> {
+  const { survey: stock, sheets, shared, drafted, timings } = await surveySite(site, options);
+  const { repeatedSets, repeatedRules, colours, nearMisses, broken, unread, ...counts } = stock;
+  options.onTimings?.(timings.parts);
+  return {
+    format: 1,
+    command: 'survey',
+    ...counts,
+    upkeep: { ...counts.upkeep, ...(drafted === undefined ? {} : { drafted }) },
+    sheets,
+    shared,
+    repeatedSets,
+    repeatedRules,
+    colours,
+    nearMisses,
+    broken,
+    unread,
+  };
+}

@@ -1,0 +1,36 @@
+// The end of every command: its document, its patch, or its account for a person.
+
+import { heading } from './paper.js';
+import type { Terminal } from './terminal.js';
+
+/** Options that every command with a document takes. */
+export interface ShowFlags {
+  readonly json?: boolean;
+  readonly all?: boolean;
+}
+
+/** One write, so that nothing stands between. In: what makes the lines, where a person is to read them. */
+export function present(
+  terminal: Terminal,
+  document: { readonly command: string; readonly patch?: string | undefined },
+  { json }: ShowFlags,
+  lines: () => readonly string[],
+): void {
+  if (json === true) terminal.write(`${JSON.stringify(document, null, 2)}\n`);
+  else if (document.patch !== undefined) terminal.write(document.patch);
+  else print(terminal, lines());
+}
+
+export function print(terminal: Terminal, lines: readonly string[]): void {
+  terminal.write(`${lines.join('\n').replace(/^\n/, '')}\n`);
+}
+
+/** Where the time went, on stderr. In: milliseconds by part, those of several threads added up. */
+export function printTimings(terminal: Terminal, parts: ReadonlyMap<string, number>): void {
+  const lines = [heading('Time', 'seconds by part; those of several threads are added up')];
+  const second = (milliseconds: number): string => (milliseconds / 1000).toFixed(2).padStart(8);
+  for (const [name, milliseconds] of parts) lines.push(`${second(milliseconds)}   ${name}`);
+  const { maxRSS } = process.resourceUsage();
+  lines.push(`${second(performance.now())}   from start to end; ${Math.round(maxRSS / 1024)} MB at most`);
+  terminal.warn(`${lines.join('\n')}\n`);
+}
