@@ -17,9 +17,10 @@ import {
 import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { z } from 'zod';
 import { findChromium } from '../src/browser/chromium.js';
-import type { adoptDocument, proveDocument, surveyDocument } from '../src/cli/documents.js';
+import type { AdoptDocument } from '../src/cli/commands/adopt/document.js';
+import type { ProveDocument } from '../src/cli/commands/prove/document.js';
+import type { SurveyDocument } from '../src/cli/commands/survey/document.js';
 import { openFolder } from '../src/site/files/files.js';
 import { loadSite } from '../src/site/rendering/load.js';
 
@@ -108,9 +109,7 @@ function measure(folder: string): void {
     'survey, draft and adopt together',
     once.reduce((sum, seconds) => sum + seconds, 0),
   );
-  const left = JSON.parse(timed([program, 'survey', site, '--json'], 1).stdout) as z.infer<
-    typeof surveyDocument
-  >;
+  const left = JSON.parse(timed([program, 'survey', site, '--json'], 1).stdout) as SurveyDocument;
   undo();
   row('adopt --patch', timed([program, 'adopt', site, '--patch']).seconds);
   const adopt = timed([program, 'adopt', site, '--json'], 3, undo);
@@ -128,15 +127,15 @@ function measure(folder: string): void {
   if (findChromium() !== undefined) {
     const every = Math.max(1, Math.floor(model.pages.length / 10));
     const looked = timed([program, ...against, '--browser', '--every', String(every), '--json'], 1);
-    const { browser } = JSON.parse(looked.stdout) as z.infer<typeof proveDocument>;
+    const { browser } = JSON.parse(looked.stdout) as ProveDocument;
     const whole = ((looked.seconds - prove) * model.pages.length) / (browser?.pages ?? 1);
     row(`prove --browser on all pages, from ${browser?.pages} of them, of prove --jobs 1`, whole, prove);
   }
   row('undo', timed([program, 'undo', site], 1).seconds);
   rmSync(path.join(site, 'acervus-draft.yaml'));
 
-  const stock = JSON.parse(survey.stdout) as z.infer<typeof surveyDocument>;
-  const adopted = JSON.parse(adopt.stdout) as z.infer<typeof adoptDocument>;
+  const stock = JSON.parse(survey.stdout) as SurveyDocument;
+  const adopted = JSON.parse(adopt.stdout) as AdoptDocument;
   const moved = stock.inline.written - left.inline.written;
   const share = (of: number): string => `${((100 * moved) / of).toFixed(1)}%`;
   console.log(

@@ -41,8 +41,8 @@ test(`${SITES} random sites look the same in Chromium after everything that the 
 test('the demo looks the same in Chromium after adoption, page by page', async (context) => {
   const after = makeSite({});
   cpSync(DEMO, after, { recursive: true });
-  assert.equal(acervus('draft', after).code, 0);
-  assert.equal(acervus('adopt', after).code, 0);
+  assert.equal((await acervus('draft', after)).code, 0);
+  assert.equal((await acervus('adopt', after)).code, 0);
   await withBrowser(context, async (tab) => {
     for (const page of [
       'index.html',

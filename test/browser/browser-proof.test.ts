@@ -23,11 +23,11 @@ const pages = {
   'theme/a.css': '.a { color: red; transition: all 1s } .gone { display: none } .c::after { content: "x" }',
 };
 
-test('two states that look the same are told so, with a report of every page', (context) => {
+test('two states that look the same are told so, with a report of every page', async (context) => {
   if (!needsChromium(context)) return;
   const before = makeSite(pages);
   const after = makeSite({ ...pages, 'theme/a.css': `${pages['theme/a.css']} .none { top: 0 }` });
-  const { code, stdout } = acervus('prove', after, '--against', before, '--browser', '--json');
+  const { code, stdout } = await acervus('prove', after, '--against', before, '--browser', '--json');
   assert.equal(code, 0);
   const { browser } = JSON.parse(stdout);
   assert.deepEqual([browser.equal, browser.pages, browser.views, browser.differences], [true, 3, 3, []]);
@@ -38,7 +38,7 @@ test('two states that look the same are told so, with a report of every page', (
     assert.ok(existsSync(path.join(after, '.acervus', 'browser', address!)), address);
 });
 
-test('what differs is found by view: a colour, a hidden element, a pseudo-element, print alone', (context) => {
+test('what differs is found by view: a colour, a hidden element, a pseudo-element, print alone', async (context) => {
   if (!needsChromium(context)) return;
   const before = makeSite(pages);
   const css = [
@@ -46,7 +46,7 @@ test('what differs is found by view: a colour, a hidden element, a pseudo-elemen
     '.c::after { content: "y" } @media print { .b { color: green } } @media (max-width: 500px) { .b { top: 1px } }',
   ].join('\n');
   const after = makeSite({ ...pages, 'theme/a.css': css });
-  const { code, stdout } = acervus('prove', after, '--against', before, '--browser', '--json');
+  const { code, stdout } = await acervus('prove', after, '--against', before, '--browser', '--json');
   assert.equal(code, 1);
   const { browser } = JSON.parse(stdout);
   const told = browser.differences.map(
@@ -71,26 +71,26 @@ test('what differs is found by view: a colour, a hidden element, a pseudo-elemen
   assert.ok(hidden.some(({ node }: { node: string }) => node === 'i (hidden)'));
 });
 
-test('a sample is a pattern, every n-th page, and widths of one’s own', (context) => {
+test('a sample is a pattern, every n-th page, and widths of one’s own', async (context) => {
   if (!needsChromium(context)) return;
   const site = makeSite(pages);
-  const run = (...more: string[]): { pages: number; views: number } =>
-    JSON.parse(acervus('prove', site, '--against', site, '--browser', '--json', ...more).stdout).browser;
-  assert.equal(run('--pages', 'fares/**', '--widths', '300').pages, 2);
-  assert.equal(run('--every', '2', '--widths', '300').pages, 2);
-  assert.equal(run('--pages', 'index.html', '--widths', '300').views, 2);
+  const run = async (...more: string[]): Promise<{ pages: number; views: number }> =>
+    JSON.parse((await acervus('prove', site, '--against', site, '--browser', '--json', ...more)).stdout).browser;
+  assert.equal((await run('--pages', 'fares/**', '--widths', '300')).pages, 2);
+  assert.equal((await run('--every', '2', '--widths', '300')).pages, 2);
+  assert.equal((await run('--pages', 'index.html', '--widths', '300')).views, 2);
 });
 
-test('what cannot be looked at is refused in one line', () => {
+test('what cannot be looked at is refused in one line', async () => {
   const site = makeSite(pages);
-  const refused = (...more: string[]): string => {
-    const { code, stderr } = acervus('prove', site, '--against', site, ...more);
+  const refused = async (...more: string[]): Promise<string> => {
+    const { code, stderr } = await acervus('prove', site, '--against', site, ...more);
     assert.equal(code, 2);
     assert.equal(stderr.trim().split('\n').length, 1);
     return stderr;
   };
-  assert.match(refused('--widths', '400'), /--widths: belongs to --browser/);
-  assert.match(refused('--browser', '--widths', 'wide'), /--widths wide: expected whole numbers/);
-  assert.match(refused('--browser', '--every', '0'), /--every 0: expected a whole number/);
-  assert.match(refused('--browser', '--pages', 'none/**'), /--pages: no page of both states fits/);
+  assert.match(await refused('--widths', '400'), /--widths: belongs to --browser/);
+  assert.match(await refused('--browser', '--widths', 'wide'), /--widths wide: expected whole numbers/);
+  assert.match(await refused('--browser', '--every', '0'), /--every 0: expected a whole number/);
+  assert.match(await refused('--browser', '--pages', 'none/**'), /--pages: no page of both states fits/);
 });

@@ -58,12 +58,12 @@ test('the demo looks the same after its families were found, a class renamed, an
     ['.kw-badge', 'padding: 2px 10px'],
     ['.kw-table th', 'border-color: #1f3a56'],
   ])
-    assert.equal(acervus('override', ...args, before).code, 0);
+    assert.equal((await acervus('override', ...args, before)).code, 0);
   const after = makeSite({});
   cpSync(before, after, { recursive: true });
-  assert.equal(acervus('family', '--find', after).code, 0);
-  assert.equal(acervus('rename', '.btn-book', '.book-now', after).code, 0);
-  acervus('outlast', after, '--platform', 'platform/3.1=platform/4.0', '--mend');
+  assert.equal((await acervus('family', '--find', after)).code, 0);
+  assert.equal((await acervus('rename', '.btn-book', '.book-now', after)).code, 0);
+  await acervus('outlast', after, '--platform', 'platform/3.1=platform/4.0', '--mend');
   await withBrowser(context, async (tab) => {
     for (const page of ['crossings/index.html', 'harbours/north/tarbek.html', 'fares/index.html'])
       assert.deepEqual(

@@ -7,9 +7,9 @@ import { acervus, addFiles, type Files, htmlPage, makeSite, snapshot } from '../
 const good = htmlPage('<p style="top: 0">a<p style="top: 0">b<p>c');
 
 /** One line on stderr, exit code 2, nothing written. */
-function refuses(folder: string, command: readonly string[], pattern: RegExp): void {
+async function refuses(folder: string, command: readonly string[], pattern: RegExp): Promise<void> {
   const before = snapshot(folder);
-  const run = acervus(command[0]!, folder, ...command.slice(1));
+  const run = await acervus(command[0]!, folder, ...command.slice(1));
   assert.equal(run.code, 2, run.stdout + run.stderr);
   assert.match(run.stderr, /^acervus: [^\n]+\n$/);
   assert.match(run.stderr, pattern);
@@ -38,72 +38,72 @@ const cases: readonly (readonly [string, Files, RegExp])[] = [
 ];
 
 for (const [what, files, pattern] of cases) {
-  test(`${what} is refused in one line by every command that reads`, () => {
+  test(`${what} is refused in one line by every command that reads`, async () => {
     const folder = makeSite(files);
     for (const command of [['survey'], ['draft'], ['adopt'], ['prove', '--against', folder]])
-      refuses(folder, command, pattern);
+      await refuses(folder, command, pattern);
   });
 }
 
-test('invalid CSS is reported with its place, and nothing is lost', () => {
+test('invalid CSS is reported with its place, and nothing is lost', async () => {
   const folder = makeSite({
     'index.html': good.replace('</head>', '<link rel="stylesheet" href="a.css"></head>'),
     'a.css': 'p { top: 1px }\n} .a {{ ( color: red',
   });
-  const run = acervus('survey', folder);
+  const run = await acervus('survey', folder);
   assert.equal(run.code, 1);
   assert.match(run.stdout, /a\.css:2:1/);
-  assert.equal(acervus('draft', folder).code, 0);
-  assert.equal(acervus('adopt', folder).code, 0);
+  assert.equal((await acervus('draft', folder)).code, 0);
+  assert.equal((await acervus('adopt', folder)).code, 0);
 });
 
-test('a missing folder, a file for a folder, and unknown words are wrong use', () => {
+test('a missing folder, a file for a folder, and unknown words are wrong use', async () => {
   assert.match(
-    acervus('survey', '/no/such/folder').stderr,
+    (await acervus('survey', '/no/such/folder')).stderr,
     /^acervus: \/no\/such\/folder: there is no such folder/,
   );
   const folder = makeSite({ 'index.html': good });
-  assert.match(acervus('survey', path.join(folder, 'index.html')).stderr, /is a file; name the folder/);
+  assert.match((await acervus('survey', path.join(folder, 'index.html'))).stderr, /is a file; name the folder/);
   for (const args of [
     ['suvrey'],
     ['survey', '--no-such'],
     ['prove', folder],
     ['draft', folder, '--at-least', 'x'],
   ]) {
-    assert.equal(acervus(...args).code, 2, args.join(' '));
+    assert.equal((await acervus(...args)).code, 2, args.join(' '));
   }
 });
 
-test('a link that leads out of the site is refused', () => {
+test('a link that leads out of the site is refused', async () => {
   const outside = makeSite({ 'page.html': good });
   const folder = makeSite({ 'index.html': good });
   symlinkSync(path.join(outside, 'page.html'), path.join(folder, 'away.html'));
-  refuses(folder, ['survey'], /away\.html: is a link that leads out of the site/);
+  await refuses(folder, ['survey'], /away\.html: is a link that leads out of the site/);
 });
 
-test('a shared sheet behind a link out of the site is never written', () => {
+test('a shared sheet behind a link out of the site is never written', async () => {
   const outside = makeSite({ 'x.txt': '' });
   const folder = makeSite({ 'index.html': good, 'acervus.json': '{ "shared": "theme/shared.css" }' });
   symlinkSync(outside, path.join(folder, 'theme'));
-  acervus('draft', folder);
+  await acervus('draft', folder);
   const before = snapshot(outside);
-  assert.equal(acervus('adopt', folder).code, 2);
+  assert.equal((await acervus('adopt', folder)).code, 2);
   assert.deepEqual(snapshot(outside), before);
 });
 
-test('a read-only file stops an adoption before anything is written', () => {
+test('a read-only file stops an adoption before anything is written', async () => {
   const folder = makeSite({ 'index.html': good, 'b.html': good });
-  acervus('draft', folder);
+  await acervus('draft', folder);
   chmodSync(path.join(folder, 'b.html'), 0o444);
-  refuses(folder, ['adopt'], /b\.html: is read-only/);
+  await refuses(folder, ['adopt'], /b\.html: is read-only/);
 });
 
-test('adopting needs a draft, and a draft that can be carried out', () => {
+test('adopting needs a draft, and a draft that can be carried out', async () => {
   const folder = makeSite({
     'index.html': good.replace('</head>', '<style>.quay { top: 1px }</style></head>'),
   });
-  refuses(folder, ['adopt'], /there is no draft; run "acervus draft" first/);
-  acervus('draft', folder);
+  await refuses(folder, ['adopt'], /there is no draft; run "acervus draft" first/);
+  await acervus('draft', folder);
   const file = 'acervus-draft.yaml';
   const draft = Buffer.from(snapshot(folder).get(file)!, 'base64').toString();
   for (const [edit, pattern] of [
@@ -114,31 +114,31 @@ test('adopting needs a draft, and a draft that can be carried out', () => {
     [draft.replace('format: 2', 'format: 3'), /format/],
   ] as const) {
     addFiles(folder, { [file]: edit });
-    refuses(folder, ['adopt'], pattern);
+    await refuses(folder, ['adopt'], pattern);
   }
 });
 
-test('a draft cannot lead the writing into a platform sheet or out of the site', () => {
+test('a draft cannot lead the writing into a platform sheet or out of the site', async () => {
   const folder = makeSite({
     'index.html': good.replace('</head>', '<link rel="stylesheet" href="platform/kit.css"></head>'),
     'platform/kit.css': 'p { top: 1px }\n',
   });
-  acervus('draft', folder);
+  await acervus('draft', folder);
   const file = 'acervus-draft.yaml';
   const draft = Buffer.from(snapshot(folder).get(file)!, 'base64').toString();
   addFiles(folder, { [file]: draft.replace(/^shared: .*$/m, 'shared: platform/kit.css') });
-  refuses(folder, ['adopt'], /shared: platform\/kit\.css is a platform sheet/);
+  await refuses(folder, ['adopt'], /shared: platform\/kit\.css is a platform sheet/);
   addFiles(folder, { [file]: draft.replace(/^shared: .*$/m, 'shared: ../outside.css') });
-  refuses(folder, ['adopt'], /acervus-draft\.yaml:\d+: shared: leads out of the site/);
+  await refuses(folder, ['adopt'], /acervus-draft\.yaml:\d+: shared: leads out of the site/);
 });
 
-test('a draft may name another shared sheet, which is read before it is added to', () => {
+test('a draft may name another shared sheet, which is read before it is added to', async () => {
   const folder = makeSite({ 'index.html': good, 'mine/all.css': '.quay { top: 1px; }\n' });
-  acervus('draft', folder);
+  await acervus('draft', folder);
   const file = 'acervus-draft.yaml';
   const draft = Buffer.from(snapshot(folder).get(file)!, 'base64').toString();
   addFiles(folder, { [file]: draft.replace(/^shared: .*$/m, 'shared: mine/all.css') });
-  const run = acervus('adopt', folder);
+  const run = await acervus('adopt', folder);
   assert.equal(run.code, 0, run.stderr);
   assert.match(
     Buffer.from(snapshot(folder).get('mine/all.css')!, 'base64').toString(),
@@ -146,19 +146,19 @@ test('a draft may name another shared sheet, which is read before it is added to
   );
 });
 
-test('text from a site cannot steer the terminal', () => {
+test('text from a site cannot steer the terminal', async () => {
   const folder = makeSite({
     'index.html': htmlPage(
       '<p class="\u001b]0;owned\u0007\u001b[31m" style="col\u001b[2Jour: \u001b[5mred">x<p style="content: \'\u001b[5m\'">y<p style="content: \'\u001b[5m\'">z',
     ),
   });
   for (const command of ['survey', 'draft'])
-    assert.doesNotMatch(acervus(command, folder, '--all').stdout, /[\u001b\u0007]/);
+    assert.doesNotMatch((await acervus(command, folder, '--all')).stdout, /[\u001b\u0007]/);
 });
 
-test('help has an example for each command', () => {
+test('help has an example for each command', async () => {
   for (const command of ['survey', 'draft', 'adopt', 'prove', 'undo', 'demo']) {
-    const run = acervus(command, '--help');
+    const run = await acervus(command, '--help');
     assert.equal(run.code, 0);
     assert.match(run.stdout, new RegExp(`Example:\\n {2}acervus ${command} `));
   }

@@ -4,13 +4,11 @@ import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { test } from 'node:test';
-import {
-  adoptDocument,
-  draftDocument,
-  proveDocument,
-  surveyDocument,
-  undoDocument,
-} from '../../src/cli/documents.js';
+import { adoptDocument } from '../../src/cli/commands/adopt/document.js';
+import { draftDocument } from '../../src/cli/commands/draft/document.js';
+import { proveDocument } from '../../src/cli/commands/prove/document.js';
+import { surveyDocument } from '../../src/cli/commands/survey/document.js';
+import { undoDocument } from '../../src/cli/commands/undo/document.js';
 import { acervus, addFiles, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const link = '  <link rel="stylesheet" href="theme/line.css">\n';
@@ -27,14 +25,14 @@ function smallSite(): string {
 
 const json = (run: { stdout: string }): unknown => JSON.parse(run.stdout);
 
-test('survey counts what is written and exits with 1 for what is broken', () => {
+test('survey counts what is written and exits with 1 for what is broken', async () => {
   const folder = smallSite();
-  const clean = acervus('survey', folder);
+  const clean = await acervus('survey', folder);
   assert.equal(clean.code, 0);
   assert.match(clean.stdout, /8 {3}declarations in 4 style attributes/);
   assert.match(clean.stdout, /next {2}acervus draft /);
   addFiles(folder, { 'theme/line.css': 'p { colour: red; }\n' });
-  const broken = acervus('survey', folder, '--json');
+  const broken = await acervus('survey', folder, '--json');
   assert.equal(broken.code, 1);
   const document = surveyDocument.parse(json(broken));
   assert.deepEqual(
@@ -44,12 +42,12 @@ test('survey counts what is written and exits with 1 for what is broken', () => 
   assert.deepEqual(document.inline, { written: 8, distinct: 4, repeated: 6, holders: 4, alike: 2 });
 });
 
-test('draft, adopt, prove, undo: what repeats moves, nothing differs, every byte comes back', () => {
+test('draft, adopt, prove, undo: what repeats moves, nothing differs, every byte comes back', async () => {
   const folder = smallSite();
   const before = snapshot(folder);
   const copy = makeSite({});
   cpSync(folder, copy, { recursive: true });
-  const drafted = draftDocument.parse(json(acervus('draft', folder, '--json')));
+  const drafted = draftDocument.parse(json(await acervus('draft', folder, '--json')));
   assert.deepEqual(
     drafted.styles.map(({ home, name, elements, pages, saves }) => [
       home,
@@ -61,7 +59,7 @@ test('draft, adopt, prove, undo: what repeats moves, nothing differs, every byte
     [['new class', 'text-navy', 3, 2, 4]],
   );
   assert.deepEqual(drafted.upkeep, { now: 9, after: 5 });
-  const adopted = adoptDocument.parse(json(acervus('adopt', folder, '--json')));
+  const adopted = adoptDocument.parse(json(await acervus('adopt', folder, '--json')));
   assert.deepEqual(adopted.files, ['fares/index.html', 'index.html', 'theme/shared.css']);
   assert.match(
     read(folder, 'index.html'),
@@ -75,31 +73,31 @@ test('draft, adopt, prove, undo: what repeats moves, nothing differs, every byte
     read(folder, 'theme/shared.css'),
     /\.text-navy \{\n {2}color: #1f3a56;\n {2}padding: 4px;\n\}/,
   );
-  const proof = acervus('prove', folder, '--against', copy, '--json');
+  const proof = await acervus('prove', folder, '--against', copy, '--json');
   assert.equal(proof.code, 0);
   assert.equal(proveDocument.parse(json(proof)).equal, true);
-  const again = draftDocument.parse(json(acervus('draft', folder, '--json')));
+  const again = draftDocument.parse(json(await acervus('draft', folder, '--json')));
   assert.deepEqual(again.styles, []);
-  const undone = undoDocument.parse(json(acervus('undo', folder, '--json')));
+  const undone = undoDocument.parse(json(await acervus('undo', folder, '--json')));
   assert.deepEqual([undone.undone, undone.removed], [true, ['theme/shared.css']]);
   rmSync(path.join(folder, 'acervus-draft.yaml'));
   assert.deepEqual(snapshot(folder), before);
-  assert.match(acervus('undo', folder).stdout, /nothing to take back/);
+  assert.match((await acervus('undo', folder)).stdout, /nothing to take back/);
 });
 
-test('prove tells page, element, property, before, after and the rules that decide', () => {
+test('prove tells page, element, property, before, after and the rules that decide', async () => {
   const folder = smallSite();
   const copy = makeSite({});
   cpSync(folder, copy, { recursive: true });
   addFiles(folder, { 'theme/line.css': 'p { margin: 0; }\n#x, p { width: 20px !important; }\n' });
-  const run = acervus('prove', folder, '--against', copy);
+  const run = await acervus('prove', folder, '--against', copy);
   assert.equal(run.code, 1);
   assert.match(run.stdout, /p {2}width\s+index\.html:10:1/);
   assert.match(run.stdout, /before {2}37% {2}style attribute/);
   assert.match(run.stdout, /after {3}20px !important {2}p\s+theme\/line\.css:2:9/);
 });
 
-test('prove compares with a commit', () => {
+test('prove compares with a commit', async () => {
   const folder = smallSite();
   const git = (...args: string[]): void =>
     void execFileSync('git', ['-c', 'user.name=Ragna', '-c', 'user.email=ragna@skerrin.invalid', ...args], {
@@ -108,21 +106,21 @@ test('prove compares with a commit', () => {
   git('init', '-q');
   git('add', '-A');
   git('commit', '-qm', 'as it was');
-  acervus('draft', folder);
-  acervus('adopt', folder);
-  assert.equal(acervus('prove', folder, '--against', 'HEAD').code, 0);
+  await acervus('draft', folder);
+  await acervus('adopt', folder);
+  assert.equal((await acervus('prove', folder, '--against', 'HEAD')).code, 0);
   addFiles(folder, { 'theme/shared.css': '.text-navy { color: red }' });
-  assert.equal(acervus('prove', folder, '--against', 'HEAD').code, 1);
-  const unknown = acervus('prove', folder, '--against', 'no-such-thing');
+  assert.equal((await acervus('prove', folder, '--against', 'HEAD')).code, 1);
+  const unknown = await acervus('prove', folder, '--against', 'no-such-thing');
   assert.deepEqual([unknown.code, unknown.stderr.split('\n').length], [2, 2]);
 });
 
-test('a patch is what git apply takes, and writes nothing', () => {
+test('a patch is what git apply takes, and writes nothing', async () => {
   const folder = smallSite();
   addFiles(folder, { 'old.html': htmlPage(row('Caf\u00e9'), link).replaceAll('\n', '\r\n') });
-  acervus('draft', folder);
+  await acervus('draft', folder);
   const before = snapshot(folder);
-  const patch = acervus('adopt', folder, '--patch');
+  const patch = await acervus('adopt', folder, '--patch');
   assert.equal(patch.code, 0);
   assert.deepEqual(snapshot(folder), before);
   const copy = makeSite({ 'change.patch': patch.stdout });
@@ -132,18 +130,18 @@ test('a patch is what git apply takes, and writes nothing', () => {
   rmSync(path.join(copy, '.git'), { recursive: true });
   rmSync(path.join(copy, '.acervus'), { recursive: true });
   rmSync(path.join(copy, 'change.patch'));
-  acervus('adopt', folder);
+  await acervus('adopt', folder);
   rmSync(path.join(folder, '.acervus'), { recursive: true });
   assert.deepEqual(snapshot(copy), snapshot(folder));
 });
 
-test('a person renames, refuses and merges in the draft; comments and names survive a second draft', () => {
+test('a person renames, refuses and merges in the draft; comments and names survive a second draft', async () => {
   const folder = makeSite({
     'index.html': htmlPage(
       '<p style="top: 0; left: 0">a<p style="top: 0; left: 0">b<b style="color: red">c</b><b style="color: red">d</b><i style="top: 0">e</i><i style="top: 0">f</i><p>g<b>h</b><i>i</i>',
     ),
   });
-  acervus('draft', folder);
+  await acervus('draft', folder);
   const file = 'acervus-draft.yaml';
   const original = read(folder, file);
   const names = [...original.matchAll(/name: (\S+)/g)].map(([, name]) => name!);
@@ -160,11 +158,11 @@ test('a person renames, refuses and merges in the draft; comments and names surv
     .replace(`name: ${red}\n    take: yes`, `name: ${red}\n    # ask Marit\n    take: no`)
     .replace(`name: ${top}\n`, 'name: flush\n');
   addFiles(folder, { [file]: edited });
-  acervus('draft', folder);
+  await acervus('draft', folder);
   const second = read(folder, file);
   assert.match(second, /# ask Marit\n {4}take: no/);
   assert.match(second, /name: flush/);
-  const adopted = adoptDocument.parse(json(acervus('adopt', folder, '--json')));
+  const adopted = adoptDocument.parse(json(await acervus('adopt', folder, '--json')));
   assert.deepEqual(
     adopted.styles.map(({ name, elements }) => [name, elements]),
     [['flush', 4]],
@@ -174,88 +172,88 @@ test('a person renames, refuses and merges in the draft; comments and names surv
   assert.match(read(folder, 'index.html'), /<b style="color: red">c/);
 });
 
-test('places that a person excepts stay as they are, and declarations may be left out', () => {
+test('places that a person excepts stay as they are, and declarations may be left out', async () => {
   const folder = smallSite();
-  acervus('draft', folder);
+  await acervus('draft', folder);
   const draft = read(folder, 'acervus-draft.yaml');
   addFiles(folder, {
     'acervus-draft.yaml': draft
       .replace('take: yes', 'take: yes\n    except: ["index.html:9:1"]')
       .replace('      padding: 4px;\n', ''),
   });
-  assert.equal(acervus('adopt', folder).code, 0);
+  assert.equal((await acervus('adopt', folder)).code, 0);
   assert.match(read(folder, 'index.html'), /<p style="padding: 4px; color: #1f3a56">Tarbek/);
   assert.match(read(folder, 'index.html'), /<p class="text-navy" style="padding: 4px">Ulvay/);
-  acervus('undo', folder);
+  await acervus('undo', folder);
   addFiles(folder, { 'acervus-draft.yaml': draft.replace('padding: 4px', 'padding: 5px') });
-  const changed = acervus('adopt', folder);
+  const changed = await acervus('adopt', folder);
   assert.equal(changed.code, 2);
   assert.match(changed.stderr, /padding: 5px» is not what its elements say/);
 });
 
-test('a site that changed since the draft: what still holds is used, what is gone is named', () => {
+test('a site that changed since the draft: what still holds is used, what is gone is named', async () => {
   const folder = smallSite();
-  acervus('draft', folder);
+  await acervus('draft', folder);
   addFiles(folder, { 'index.html': htmlPage(`<h1>New</h1>\n${row('Tarbek')}\n<p>no style now</p>`, link) });
-  const adopted = adoptDocument.parse(json(acervus('adopt', folder, '--json')));
+  const adopted = adoptDocument.parse(json(await acervus('adopt', folder, '--json')));
   assert.equal(adopted.styles[0]?.elements, 2);
   assert.deepEqual(adopted.gone, []);
   assert.match(read(folder, 'index.html'), /<p class="text-navy">Tarbek/);
-  acervus('undo', folder);
+  await acervus('undo', folder);
   addFiles(folder, { 'index.html': htmlPage('<p>x', link) });
-  const later = adoptDocument.parse(json(acervus('adopt', folder, '--json')));
+  const later = adoptDocument.parse(json(await acervus('adopt', folder, '--json')));
   assert.deepEqual([later.written, later.gone.length], [false, 1]);
 });
 
-test('a near miss changes only when a person says so, and is the only change', () => {
+test('a near miss changes only when a person says so, and is the only change', async () => {
   const folder = smallSite();
   addFiles(folder, {
     'theme/line.css': 'p { margin: 0; }\nb { color: #1f3a57; }\n',
     'b.html': htmlPage('<b>x</b>', link),
   });
-  acervus('draft', folder);
+  await acervus('draft', folder);
   const draft = read(folder, 'acervus-draft.yaml');
   assert.match(draft, /from: "#1f3a57"\n {4}to: "#1f3a56"\n {4}change: no/);
   addFiles(folder, { 'acervus-draft.yaml': draft.replace('change: no', 'change: yes') });
-  const adopted = adoptDocument.parse(json(acervus('adopt', folder, '--json')));
+  const adopted = adoptDocument.parse(json(await acervus('adopt', folder, '--json')));
   assert.deepEqual(adopted.changed, { elements: 1, pages: 1 });
   assert.doesNotMatch(read(folder, 'theme/line.css'), /1f3a57/);
-  assert.equal(acervus('undo', folder).code, 0);
+  assert.equal((await acervus('undo', folder)).code, 0);
   assert.match(read(folder, 'theme/line.css'), /1f3a57/);
 });
 
-test('undo touches nothing when a file was changed since', () => {
+test('undo touches nothing when a file was changed since', async () => {
   const folder = smallSite();
-  acervus('draft', folder);
-  acervus('adopt', folder);
+  await acervus('draft', folder);
+  await acervus('adopt', folder);
   addFiles(folder, { 'index.html': `${read(folder, 'index.html')}<!-- mine -->` });
   const before = snapshot(folder);
-  const run = acervus('undo', folder);
+  const run = await acervus('undo', folder);
   assert.equal(run.code, 2);
   assert.match(run.stderr, /^acervus: index\.html: changed since adopt wrote it; nothing was touched/);
   assert.deepEqual(snapshot(folder), before);
 });
 
-test('a change that was cut short is put right by undo, and nothing else goes on before', () => {
+test('a change that was cut short is put right by undo, and nothing else goes on before', async () => {
   const folder = smallSite();
   const before = snapshot(folder);
-  acervus('draft', folder);
-  acervus('adopt', folder);
+  await acervus('draft', folder);
+  await acervus('adopt', folder);
   // As a killed process leaves it: the record says writing, one file is still the old one.
   const record = path.join('.acervus', 'ledger', '0001.json');
   addFiles(folder, {
     [record]: read(folder, record).replace('"state": "done"', '"state": "writing"'),
     'index.html': Buffer.from(before.get('index.html')!, 'base64'),
   });
-  assert.match(acervus('adopt', folder).stderr, /cut short while writing; run "acervus undo" first/);
-  assert.equal(acervus('undo', folder).code, 0);
+  assert.match((await acervus('adopt', folder)).stderr, /cut short while writing; run "acervus undo" first/);
+  assert.equal((await acervus('undo', folder)).code, 0);
   rmSync(path.join(folder, 'acervus-draft.yaml'));
   assert.deepEqual(snapshot(folder), before);
 });
 
-test('the demo walks the whole way and leaves the site as it was', () => {
+test('the demo walks the whole way and leaves the site as it was', async () => {
   const folder = path.join(mkdtempSync(path.join(os.tmpdir(), 'acervus-test-')), 'line');
-  const run = acervus('demo', folder);
+  const run = await acervus('demo', folder);
   assert.equal(run.code, 0, run.stderr);
   for (const step of ['survey', 'draft', 'adopt', 'prove', 'undo'])
     assert.match(run.stdout, new RegExp(`\\d {2}acervus ${step} `));
@@ -263,16 +261,16 @@ test('the demo walks the whole way and leaves the site as it was', () => {
   assert.equal(existsSync(`${folder}.before`), false);
   rmSync(path.join(folder, 'acervus-draft.yaml'));
   assert.deepEqual(snapshot(folder), snapshot(DEMO));
-  assert.equal(acervus('demo', folder).code, 2);
+  assert.equal((await acervus('demo', folder)).code, 2);
   rmSync(path.dirname(folder), { recursive: true });
 });
 
-test('adopting the demo leaves a quarter of its upkeep at most; a second run is idle', () => {
+test('adopting the demo leaves a quarter of its upkeep at most; a second run is idle', async () => {
   const folder = makeSite({});
   cpSync(DEMO, folder, { recursive: true });
-  const stock = surveyDocument.parse(json(acervus('survey', folder, '--json')));
+  const stock = surveyDocument.parse(json(await acervus('survey', folder, '--json')));
   assert.ok(stock.pages >= 24 && stock.components >= 3 && stock.inline.written >= 400);
-  const drafted = draftDocument.parse(json(acervus('draft', folder, '--json')));
+  const drafted = draftDocument.parse(json(await acervus('draft', folder, '--json')));
   const homes = new Set(drafted.styles.map(({ home }) => home));
   assert.deepEqual([...homes].sort(), [
     'already given',
@@ -284,15 +282,15 @@ test('adopting the demo leaves a quarter of its upkeep at most; a second run is 
     'position',
   ]);
   assert.ok(drafted.tokens.length >= 5 && drafted.nearMisses.length >= 2);
-  const adopted = adoptDocument.parse(json(acervus('adopt', folder, '--json')));
+  const adopted = adoptDocument.parse(json(await acervus('adopt', folder, '--json')));
   assert.equal(adopted.upkeep.now, stock.upkeep.now);
   assert.ok(adopted.upkeep.after <= 0.25 * adopted.upkeep.now, `${adopted.upkeep.after} left`);
-  const after = surveyDocument.parse(json(acervus('survey', folder, '--json')));
+  const after = surveyDocument.parse(json(await acervus('survey', folder, '--json')));
   assert.equal(after.upkeep.now, adopted.upkeep.after);
-  assert.equal(acervus('prove', folder, '--against', DEMO).code, 0);
+  assert.equal((await acervus('prove', folder, '--against', DEMO)).code, 0);
   for (const { name } of adopted.styles) assert.doesNotMatch(name ?? '', /^kw-|-\d+-[a-z]$/);
   for (const file of ['platform/3.1/kelpwork.css', 'platform/4.0/kelpwork.css'])
     assert.equal(read(folder, file), readFileSync(path.join(DEMO, file), 'utf8'));
-  const again = draftDocument.parse(json(acervus('draft', folder, '--json')));
+  const again = draftDocument.parse(json(await acervus('draft', folder, '--json')));
   assert.deepEqual([again.styles, again.tokens], [[], []]);
 });

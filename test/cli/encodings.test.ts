@@ -2,29 +2,29 @@ import assert from 'node:assert/strict';
 import { readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { adoptDocument } from '../../src/cli/documents.js';
+import { adoptDocument } from '../../src/cli/commands/adopt/document.js';
 import { acervus, type Files, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const two = '<p style="top: 0; color: red">caf\u00e9</p>\n<p style="top: 0; color: red">b</p><p>c</p>';
 
 /** Draft, adopt, check, undo: the bytes come back. Out: the adopted bytes of a file. */
-function cycle(files: Files, file = 'index.html'): { bytes: Buffer; elements: number } {
+async function cycle(files: Files, file = 'index.html'): Promise<{ bytes: Buffer; elements: number }> {
   const folder = makeSite(files);
   const before = snapshot(folder);
-  const drafted = acervus('draft', folder);
+  const drafted = await acervus('draft', folder);
   assert.equal(drafted.code, 0, drafted.stderr);
-  const run = acervus('adopt', folder, '--json');
+  const run = await acervus('adopt', folder, '--json');
   assert.equal(run.code, 0, run.stderr);
   const { styles } = adoptDocument.parse(JSON.parse(run.stdout));
   const bytes = readFileSync(path.join(folder, file));
-  assert.equal(acervus('undo', folder).code, 0);
+  assert.equal((await acervus('undo', folder)).code, 0);
   rmSync(path.join(folder, 'acervus-draft.yaml'));
   assert.deepEqual(snapshot(folder), before);
   return { bytes, elements: styles.reduce((sum, style) => sum + (style.elements ?? 0), 0) };
 }
 
-test('a UTF-8 page with a byte order mark and CR LF keeps both', () => {
-  const { bytes, elements } = cycle({
+test('a UTF-8 page with a byte order mark and CR LF keeps both', async () => {
+  const { bytes, elements } = await cycle({
     'index.html': Buffer.from(`\uFEFF${htmlPage(two).replaceAll('\n', '\r\n')}`),
   });
   assert.equal(elements, 2);
@@ -33,18 +33,18 @@ test('a UTF-8 page with a byte order mark and CR LF keeps both', () => {
   assert.equal(text.replaceAll('\r\n', '').includes('\n'), false);
 });
 
-test('a windows-1252 page and a UTF-16 page are edited in their encoding', () => {
-  const western = cycle({
+test('a windows-1252 page and a UTF-16 page are edited in their encoding', async () => {
+  const western = await cycle({
     'index.html': Buffer.from(htmlPage(two).replace('utf-8', 'windows-1252'), 'latin1'),
   });
   assert.ok(western.bytes.includes(0xe9));
   assert.equal(western.elements, 2);
-  const wide = cycle({ 'index.html': Buffer.from(`\uFEFF${htmlPage(two)}`, 'utf16le') });
+  const wide = await cycle({ 'index.html': Buffer.from(`\uFEFF${htmlPage(two)}`, 'utf16le') });
   assert.ok(wide.bytes.toString('utf16le').includes('class='));
   assert.equal(wide.bytes[0], 0xff);
 });
 
-test('names with spaces and letters of any alphabet are paths like others', () => {
+test('names with spaces and letters of any alphabet are paths like others', async () => {
   const files = {
     'h\u00e4fen/nord \u00f8st/index.html': htmlPage(
       two,
@@ -52,50 +52,50 @@ test('names with spaces and letters of any alphabet are paths like others', () =
     ),
     'th eme/a b.css': 'p { top: 1px }\n',
   };
-  const { bytes, elements } = cycle(files, 'h\u00e4fen/nord \u00f8st/index.html');
+  const { bytes, elements } = await cycle(files, 'h\u00e4fen/nord \u00f8st/index.html');
   assert.equal(elements, 2);
   assert.match(bytes.toString(), /href="\.\.\/\.\.\/th%20eme\/shared\.css"/);
 });
 
-test('pages without a head, a body or closing tags are linked where the head would be', () => {
-  const { bytes } = cycle({ 'index.html': `<!doctype html><title>x</title>\n${two}` });
+test('pages without a head, a body or closing tags are linked where the head would be', async () => {
+  const { bytes } = await cycle({ 'index.html': `<!doctype html><title>x</title>\n${two}` });
   assert.match(bytes.toString(), /^<!doctype html>\n<link rel="stylesheet" href="shared\.css"><title>/);
 });
 
-test('a fragment that nothing marks as a page or a component is left alone, with the reason', () => {
+test('a fragment that nothing marks as a page or a component is left alone, with the reason', async () => {
   const folder = makeSite({ 'index.html': htmlPage('x'), 'part.html': two });
-  acervus('draft', folder);
+  await acervus('draft', folder);
   assert.match(read(folder, 'acervus-draft.yaml'), /nothing marks it as a whole page/);
   const declared = makeSite({
     'index.html': htmlPage('x'),
     'part.html': two,
     'acervus.json': '{ "components": ["part.html"] }',
   });
-  acervus('draft', declared);
-  acervus('adopt', declared);
+  await acervus('draft', declared);
+  await acervus('adopt', declared);
   assert.match(read(declared, 'part.html'), /^<p class="/);
   assert.match(read(declared, 'index.html'), /shared\.css/);
 });
 
-test('configuration names the shared sheet, and what is excluded is not read', () => {
+test('configuration names the shared sheet, and what is excluded is not read', async () => {
   const folder = makeSite({
     'index.html': htmlPage(two),
     'old/index.html': Buffer.from([0, 1, 2]),
     'acervus.json': '{ "shared": "css/own/all.css", "exclude": ["old"] }',
   });
-  assert.equal(acervus('draft', folder).code, 0);
-  assert.equal(acervus('adopt', folder).code, 0);
+  assert.equal((await acervus('draft', folder)).code, 0);
+  assert.equal((await acervus('adopt', folder)).code, 0);
   assert.match(read(folder, 'css/own/all.css'), /color: red;/);
   assert.match(read(folder, 'index.html'), /href="css\/own\/all\.css"/);
 });
 
-test('a page in a declared many-byte encoding is edited in it', () => {
+test('a page in a declared many-byte encoding is edited in it', async () => {
   // 0x83 0x5C is one letter there, whose second byte is a backslash here.
   const body = Buffer.concat([
     Buffer.from(htmlPage(two).replace('utf-8', 'shift_jis').replaceAll('\u00e9', '')),
     Buffer.from([0x83, 0x5c]),
   ]);
-  const { bytes, elements } = cycle({ 'index.html': body });
+  const { bytes, elements } = await cycle({ 'index.html': body });
   assert.equal(elements, 2);
   assert.ok(bytes.subarray(-2).equals(Buffer.from([0x83, 0x5c])));
 });

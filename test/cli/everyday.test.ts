@@ -6,7 +6,7 @@ import { execFileSync } from 'node:child_process';
 import { chmodSync, cpSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { everydayDocuments } from '../../src/cli/everyday-documents.js';
+import { schemas } from '../../src/cli/schemas.js';
 import { acervus, addFiles, htmlPage, makeSite, PROJECT, read, snapshot } from '../support/site.js';
 
 const SHEETS =
@@ -41,27 +41,27 @@ function onSite(args: readonly string[], folder: string): string[] {
   return [...args.slice(0, at), folder, ...args.slice(at)];
 }
 
-test('each change: --patch is what git applies to the same bytes, undo gives every byte back', () => {
+test('each change: --patch is what git applies to the same bytes, undo gives every byte back', async () => {
   for (const args of CHANGES) {
     const folder = site();
     const before = snapshot(folder);
     const copy = makeSite({});
     cpSync(folder, copy, { recursive: true });
-    const patch = acervus(...onSite(args, folder), '--patch');
+    const patch = await acervus(...onSite(args, folder), '--patch');
     assert.match(patch.stdout, /^diff --git /, args.join(' '));
     assert.deepEqual(snapshot(folder), before, args.join(' '));
     execFileSync('git', ['apply', '--whitespace=nowarn', '-'], { cwd: copy, input: patch.stdout });
-    const done = acervus(...onSite(args, folder));
+    const done = await acervus(...onSite(args, folder));
     assert.match(done.stdout, /\nnext {2}acervus /, args.join(' '));
     const after = [...snapshot(folder)].filter(([file]) => !file.startsWith('.acervus'));
     assert.deepEqual(after, [...snapshot(copy)], args.join(' '));
     assert.equal(read(folder, 'platform/kit.css'), read(copy, 'platform/kit.css'));
-    assert.equal(acervus('undo', folder).code, 0);
+    assert.equal((await acervus('undo', folder)).code, 0);
     assert.deepEqual(snapshot(folder), before, args.join(' '));
   }
 });
 
-test('line ends, byte order marks and encodings stay as they are', () => {
+test('line ends, byte order marks and encodings stay as they are', async () => {
   const folder = site();
   const crlf = '\uFEFF.notice {\r\n\tpadding: 4px;\r\n}\r\n';
   addFiles(folder, {
@@ -71,29 +71,29 @@ test('line ends, byte order marks and encodings stay as they are', () => {
       'latin1',
     ),
   });
-  assert.equal(acervus('restyle', '.notice', 'padding: 6px', 'top: 0', folder).code, 0);
+  assert.equal((await acervus('restyle', '.notice', 'padding: 6px', 'top: 0', folder)).code, 0);
   assert.equal(read(folder, 'theme/line.css'), crlf.replace('4px;', '6px;\r\n\ttop: 0;'));
-  assert.equal(acervus('rename', '.notice', '.news', folder).code, 0);
+  assert.equal((await acervus('rename', '.notice', '.news', folder)).code, 0);
   assert.match(readFileSync(path.join(folder, 'crew.html'), 'latin1'), /<p class="news">Fähre<\/p>/);
 });
 
-test('a site without sheets of its own gets one; a file that may not be written stops all', () => {
+test('a site without sheets of its own gets one; a file that may not be written stops all', async () => {
   const folder = makeSite({
     'index.html': htmlPage('<p class="kw-go">A</p>', '  <link rel="stylesheet" href="platform/kit.css">\n'),
     'platform/kit.css': '.kw-go { color: gray; }\n',
   });
-  assert.equal(acervus('override', '.kw-go', 'color: teal', folder).code, 0);
+  assert.equal((await acervus('override', '.kw-go', 'color: teal', folder)).code, 0);
   assert.equal(read(folder, 'shared.css'), '/* part: overrides */\n\n.kw-go {\n  color: teal;\n}\n');
   assert.match(read(folder, 'index.html'), /kit\.css">\n {2}<link rel="stylesheet" href="shared\.css">\n/);
   const before = read(folder, 'shared.css');
   chmodSync(path.join(folder, 'shared.css'), 0o444);
-  const stopped = acervus('override', '.kw-go', 'color: navy', folder);
+  const stopped = await acervus('override', '.kw-go', 'color: navy', folder);
   assert.equal(stopped.code, 2);
   assert.match(stopped.stderr, /shared\.css: is read-only/);
   assert.equal(read(folder, 'shared.css'), before);
 });
 
-test('text from a site is data: nothing in it reaches the terminal as it is', () => {
+test('text from a site is data: nothing in it reaches the terminal as it is', async () => {
   const code = '\u001b[31m\u0007';
   const folder = makeSite({
     'index.html': htmlPage(
@@ -110,23 +110,23 @@ test('text from a site is data: nothing in it reaches the terminal as it is', ()
     ['override', 'p', 'top: 0', folder],
     ['override', '--list', folder],
   ]) {
-    const { stdout, stderr } = acervus(...args);
+    const { stdout, stderr } = await acervus(...args);
     assert.doesNotMatch(stdout + stderr, /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u202e]/, args.join(' '));
   }
 });
 
-test('every command names an example in its help, and its document has a schema', () => {
+test('every command names an example in its help, and its document has a schema', async () => {
   for (const name of ['explain', 'reach', 'restyle', 'rename', 'override', 'outlast', 'family']) {
-    const { code, stdout } = acervus(name, '--help');
+    const { code, stdout } = await acervus(name, '--help');
     assert.equal(code, 0);
     assert.match(stdout, new RegExp(`Example:\\n  acervus ${name} `));
     const schema = JSON.parse(read(PROJECT, `docs/schemas/${name}.schema.json`)) as {
       properties: { command: { const: string } };
     };
     assert.equal(schema.properties.command.const, name);
-    assert.ok(`${name}.schema.json` in everydayDocuments);
+    assert.ok(`${name}.schema.json` in schemas);
   }
-  const away = acervus('reach', '.a', '/nowhere-at-all');
+  const away = await acervus('reach', '.a', '/nowhere-at-all');
   assert.equal(away.code, 2);
   assert.match(away.stderr, /there is no such folder/);
 });

@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { explainDocument } from '../../src/cli/everyday-documents.js';
+import { explainDocument } from '../../src/cli/commands/explain/document.js';
 import { acervus, DEMO, htmlPage, makeSite } from '../support/site.js';
 
 const SHEETS =
@@ -19,11 +19,11 @@ function site(): string {
   });
 }
 
-const explained = (...args: readonly string[]) =>
-  explainDocument.parse(JSON.parse(acervus('explain', ...args, '--json').stdout));
+const explained = async (...args: readonly string[]) =>
+  explainDocument.parse(JSON.parse((await acervus('explain', ...args, '--json')).stdout));
 
-test('each property is told with its winner, what it beat, and why', () => {
-  const told = explained('index.html', '.kw-go', site());
+test('each property is told with its winner, what it beat, and why', async () => {
+  const told = await explained('index.html', '.kw-go', site());
   assert.equal(told.matching, 2);
   assert.equal(told.shown, 'a.kw-go');
   const [own] = told.targets;
@@ -50,11 +50,11 @@ test('each property is told with its winner, what it beat, and why', () => {
   assert.deepEqual([told.site.pages, told.site.of], [2, 2]);
 });
 
-test('a state and a width settle what is open', () => {
+test('a state and a width settle what is open', async () => {
   const folder = site();
-  assert.equal(explained('index.html', '12:3', folder).shown, 'a.kw-go.ab3c4d');
-  const at = (...options: readonly string[]): (string | undefined)[] => {
-    const own = explained('index.html', '.kw-go', folder, ...options).targets[0]!;
+  assert.equal((await explained('index.html', '12:3', folder)).shown, 'a.kw-go.ab3c4d');
+  const at = async (...options: readonly string[]): Promise<(string | undefined)[]> => {
+    const own = (await explained('index.html', '.kw-go', folder, ...options)).targets[0]!;
     return ['color', 'padding'].map((name) =>
       own.properties
         .find((one) => one.name === name)
@@ -63,23 +63,23 @@ test('a state and a width settle what is open', () => {
         .join(' then '),
     );
   };
-  assert.deepEqual(at('--state', 'hover', '--width', '600'), ['red', '2px']);
-  assert.deepEqual(at('--state', 'focus', '--width', '900'), ['var(--tide)', '4px 8px']);
+  assert.deepEqual(await at('--state', 'hover', '--width', '600'), ['red', '2px']);
+  assert.deepEqual(await at('--state', 'focus', '--width', '900'), ['var(--tide)', '4px 8px']);
 });
 
-test('selectors pick out what they say, and a name made by a program is warned of', () => {
+test('selectors pick out what they say, and a name made by a program is warned of', async () => {
   const folder = site();
-  const told = explained('index.html', 'a.ab3c4d', folder);
+  const told = await explained('index.html', 'a.ab3c4d', folder);
   assert.deepEqual(told.selectors.generated, ['ab3c4d']);
   assert.equal(told.selectors.alone?.elements, 1);
   assert.doesNotMatch(told.selectors.alone?.selector ?? '', /ab3c4d/);
-  const [change] = explained('index.html', 'a.ab3c4d', folder, '--property', 'color').toChange;
+  const [change] = (await explained('index.html', 'a.ab3c4d', folder, '--property', 'color')).toChange;
   assert.match(change?.beat ?? '', /color: red of \.kw-go:hover \(0,2,0\)/);
   assert.equal(change?.important, false);
 });
 
-test('the demo reads well, and mistakes get one line', () => {
-  const run = acervus('explain', 'harbours/west/holm.html', '.kw-num', DEMO);
+test('the demo reads well, and mistakes get one line', async () => {
+  const run = await acervus('explain', 'harbours/west/holm.html', '.kw-num', DEMO);
   assert.equal(run.code, 0);
   assert.match(run.stdout, / {2}style = padding: 6px 10px/);
   assert.match(run.stdout, /a style attribute is stronger than any/);
@@ -90,7 +90,7 @@ test('the demo reads well, and mistakes get one line', () => {
     [['index.html', '..', DEMO], /\.\.: is no selector/],
     [['index.html', 'p', DEMO, '--width', 'wide'], /--width wide: is no width/],
   ] as const) {
-    const wrong = acervus('explain', ...args);
+    const wrong = await acervus('explain', ...args);
     assert.equal(wrong.code, 2);
     assert.match(wrong.stderr, message);
     assert.equal(wrong.stderr.trim().split('\n').length, 1);

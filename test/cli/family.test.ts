@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { proveDocument } from '../../src/cli/documents.js';
-import { familyDocument } from '../../src/cli/everyday-documents.js';
+import { proveDocument } from '../../src/cli/commands/prove/document.js';
+import { familyDocument } from '../../src/cli/commands/family/document.js';
 import { acervus, addFiles, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const LINK = '  <link rel="stylesheet" href="theme/line.css">\n';
@@ -32,14 +32,14 @@ function site(table = TABLE): string {
   });
 }
 
-const run = (folder: string, ...args: readonly string[]) => {
-  const done = acervus('family', ...args, folder, '--json');
+const run = async (folder: string, ...args: readonly string[]) => {
+  const done = await acervus('family', ...args, folder, '--json');
   return { code: done.code, told: familyDocument.parse(JSON.parse(done.stdout)) };
 };
 
-test('a table becomes plain CSS: each row sets its values, every rule is written once', () => {
+test('a table becomes plain CSS: each row sets its values, every rule is written once', async () => {
   const folder = site();
-  const { code, told } = run(folder, 'harbour.family.yaml');
+  const { code, told } = await run(folder, 'harbour.family.yaml');
   assert.equal(code, 0);
   assert.equal(
     read(folder, 'theme/line.css').replace(/end of family harbour: [\da-f ]+(?= \*)/, 'end'),
@@ -79,11 +79,11 @@ test('a table becomes plain CSS: each row sets its values, every rule is written
   assert.equal(told.strays, 0);
 });
 
-test('a row more updates the generated rules only; what a hand changed is noticed and left', () => {
+test('a row more updates the generated rules only; what a hand changed is noticed and left', async () => {
   const folder = site(TABLE.replace(/off:.*\n/, ''));
-  run(folder, 'harbour.family.yaml');
+  await run(folder, 'harbour.family.yaml');
   const first = read(folder, 'theme/line.css');
-  assert.deepEqual(run(folder, 'harbour.family.yaml').told.files, []);
+  assert.deepEqual((await run(folder, 'harbour.family.yaml')).told.files, []);
   assert.equal(read(folder, 'theme/line.css'), first);
   addFiles(folder, {
     'harbour.family.yaml': read(folder, 'harbour.family.yaml').replace(
@@ -94,7 +94,7 @@ test('a row more updates the generated rules only; what a hand changed is notice
       .replace('var(--harbour-gap) solid', 'var(--harbour-gap) dotted')
       .replace('/* end', '.mine { top: 0; }\n\n/* end'),
   });
-  const { code, told } = run(folder, 'harbour.family.yaml');
+  const { code, told } = await run(folder, 'harbour.family.yaml');
   assert.equal(code, 1);
   const [family] = told.families;
   assert.deepEqual(
@@ -109,10 +109,10 @@ test('a row more updates the generated rules only; what a hand changed is notice
   assert.match(text, /:is\(\.sk-tarbek, \.sk-ulvay\) > p \{\n {2}border-left: var\(--harbour-gap\) dotted/);
   assert.match(text, /\.mine \{ top: 0; \}/);
   assert.deepEqual([family?.same, family?.rules.length], [2, 2]);
-  assert.equal(run(folder, 'harbour.family.yaml').told.families[0]?.byHand.length, 2);
+  assert.equal((await run(folder, 'harbour.family.yaml')).told.families[0]?.byHand.length, 2);
 });
 
-test('positions take turns or are named, and states are rows too', () => {
+test('positions take turns or are named, and states are rows too', async () => {
   const folder = site(`format: 1
 family: stripe
 each: position
@@ -124,7 +124,7 @@ rules:
   '&': { background-color: '{ground}' }
 into: theme/line.css
 `);
-  const { told } = run(folder, 'harbour.family.yaml');
+  const { told } = await run(folder, 'harbour.family.yaml');
   assert.deepEqual(
     told.families[0]?.rules.map(({ selector }) => selector),
     ['body > p:nth-child(odd)', 'body > p:last-child', 'body > p:is(:nth-child(odd), :last-child)'],
@@ -133,37 +133,37 @@ into: theme/line.css
     TABLE.replace('section', 'position').replace('.sk-{row}', 'p').replace("  h3: { color: '{ink}' }\n", ''),
   );
   assert.deepEqual(
-    run(turns, 'harbour.family.yaml').told.families[0]?.rules.map(({ selector }) => selector),
+    (await run(turns, 'harbour.family.yaml')).told.families[0]?.rules.map(({ selector }) => selector),
     ['p:nth-child(2n+1)', 'p:nth-child(2n+2)', 'p:is(:nth-child(2n+1), :nth-child(2n+2)) > p'],
   );
   const states = site(TABLE.replace('section', 'state').replace('.sk-{row}', '.berth.is-{row}'));
   assert.deepEqual(
-    run(states, 'harbour.family.yaml').told.families[0]?.rules.at(-1)?.selector,
+    (await run(states, 'harbour.family.yaml')).told.families[0]?.rules.at(-1)?.selector,
     '.berth:is(.is-tarbek, .is-ulvay) > p',
   );
-  assert.deepEqual(run(states, 'harbour.family.yaml').told.families[0]?.empty, ['tarbek', 'ulvay']);
+  assert.deepEqual((await run(states, 'harbour.family.yaml')).told.families[0]?.empty, ['tarbek', 'ulvay']);
 });
 
-test('--find puts a table in the place of rules that were copied by hand, and nothing looks different', () => {
+test('--find puts a table in the place of rules that were copied by hand, and nothing looks different', async () => {
   const folder = makeSite({});
   cpSync(DEMO, folder, { recursive: true });
-  const { told } = run(folder, '--find');
+  const { told } = await run(folder, '--find');
   assert.deepEqual(
     told.families.map(({ name, table, rows, places }) => [name, table, rows.length, places]),
     [['harbours', 'theme/harbours.family.yaml', 6, { before: 18, after: 9 }]],
   );
-  const proof = proveDocument.parse(JSON.parse(acervus('prove', folder, '--against', DEMO, '--json').stdout));
+  const proof = proveDocument.parse(JSON.parse((await acervus('prove', folder, '--against', DEMO, '--json')).stdout));
   assert.deepEqual(
     proof.differences.filter(({ page }) => page.endsWith('.html')),
     [],
   );
-  assert.deepEqual(run(folder, 'theme/harbours.family.yaml').told.files, []);
-  assert.deepEqual(run(folder, '--find').told.families, []);
-  assert.equal(acervus('undo', folder).code, 0);
+  assert.deepEqual((await run(folder, 'theme/harbours.family.yaml')).told.files, []);
+  assert.deepEqual((await run(folder, '--find')).told.families, []);
+  assert.equal((await acervus('undo', folder)).code, 0);
   assert.deepEqual([...snapshot(folder).keys()].sort(), [...snapshot(DEMO).keys()].sort());
 });
 
-test('a table with a slip gets one line that names the key', () => {
+test('a table with a slip gets one line that names the key', async () => {
   const folder = site();
   for (const [text, message] of [
     ['format: 2\n', /harbour\.family\.yaml: format: /],
@@ -175,7 +175,7 @@ test('a table with a slip gets one line that names the key', () => {
     ['a: [', /harbour\.family\.yaml: is neither YAML nor JSON/],
   ] as const) {
     addFiles(folder, { 'harbour.family.yaml': text });
-    const wrong = acervus('family', 'harbour.family.yaml', folder);
+    const wrong = await acervus('family', 'harbour.family.yaml', folder);
     assert.equal(wrong.code, 2, text);
     assert.match(wrong.stderr, message);
     assert.equal(wrong.stderr.trim().split('\n').length, 1);

@@ -2,15 +2,15 @@ import assert from 'node:assert/strict';
 import { cpSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { proveDocument } from '../../src/cli/documents.js';
-import { outlastDocument } from '../../src/cli/everyday-documents.js';
+import { proveDocument } from '../../src/cli/commands/prove/document.js';
+import { outlastDocument } from '../../src/cli/commands/outlast/document.js';
 import { acervus, addFiles, DEMO, makeSite, read, snapshot } from '../support/site.js';
 
 const PAIR = ['--platform', 'platform/3.1=platform/4.0'] as const;
 
 /** The demo with three overrides: of a class that is renamed, of a rule that grows stronger, of one that comes to agree. */
-function demo(): string {
-  overridden ??= overrideDemo();
+async function demo(): Promise<string> {
+  overridden ??= await overrideDemo();
   const folder = makeSite({});
   cpSync(overridden, folder, { recursive: true });
   return folder;
@@ -18,7 +18,7 @@ function demo(): string {
 
 let overridden: string | undefined;
 
-function overrideDemo(): string {
+async function overrideDemo(): Promise<string> {
   const folder = makeSite({});
   cpSync(DEMO, folder, { recursive: true });
   for (const args of [
@@ -27,19 +27,19 @@ function overrideDemo(): string {
     ['h2', 'font-size: 1.6em'],
     ['.kw-crumbs a', 'color: #1f3a56'],
   ])
-    assert.equal(acervus('override', ...args, folder).code, 0, args.join(' '));
+    assert.equal((await acervus('override', ...args, folder)).code, 0, args.join(' '));
   return folder;
 }
 
-const run = (folder: string, ...more: readonly string[]) => {
-  const done = acervus('outlast', folder, ...PAIR, ...more, '--json');
+const run = async (folder: string, ...more: readonly string[]) => {
+  const done = await acervus('outlast', folder, ...PAIR, ...more, '--json');
   return { code: done.code, told: outlastDocument.parse(JSON.parse(done.stdout)) };
 };
 
-test('the two versions of the demo platform: what holds, is gone, is beaten, is not needed any more', () => {
-  const folder = demo();
+test('the two versions of the demo platform: what holds, is gone, is beaten, is not needed any more', async () => {
+  const folder = await demo();
   const before = snapshot(folder);
-  const { code, told } = run(folder);
+  const { code, told } = await run(folder);
   assert.equal(code, 1);
   assert.deepEqual(snapshot(folder), before);
   const fates = told.rules.filter(({ place }) => place.path === 'theme/shared.css');
@@ -59,32 +59,32 @@ test('the two versions of the demo platform: what holds, is gone, is beaten, is 
   assert.deepEqual([tiles?.before, tiles?.after], ['16px', 'unset']);
 });
 
-test('--mend is not seen before the update, and holds after it', () => {
-  const folder = demo();
+test('--mend is not seen before the update, and holds after it', async () => {
+  const folder = await demo();
   const copy = makeSite({});
   cpSync(folder, copy, { recursive: true });
-  const { told } = run(folder, '--mend');
+  const { told } = await run(folder, '--mend');
   assert.deepEqual(
     told.mended?.map(({ selector }) => selector),
     ['.kw-badge, .kw-tag', '.kw-table.kw-table th'],
   );
-  const proof = acervus('prove', folder, '--against', copy, '--json');
+  const proof = await acervus('prove', folder, '--against', copy, '--json');
   assert.equal(proveDocument.parse(JSON.parse(proof.stdout)).equal, true);
   addFiles(folder, {
     'platform/3.1/kelpwork.css': readFileSync(path.join(DEMO, 'platform/4.0/kelpwork.css')),
   });
-  const later = run(folder).told.rules.filter(({ place }) => place.path === 'theme/shared.css');
+  const later = (await run(folder)).told.rules.filter(({ place }) => place.path === 'theme/shared.css');
   assert.deepEqual(
     later.map(({ fate }) => fate),
     ['holds', 'holds', 'holds', 'holds'],
   );
   addFiles(folder, { 'platform/3.1/kelpwork.css': read(DEMO, 'platform/3.1/kelpwork.css') });
-  assert.equal(acervus('undo', folder).code, 0);
+  assert.equal((await acervus('undo', folder)).code, 0);
   assert.equal(read(folder, 'theme/shared.css'), read(copy, 'theme/shared.css'));
 });
 
-test('with the markup of the new version, what matches nothing is found, and what would', () => {
-  const folder = demo();
+test('with the markup of the new version, what matches nothing is found, and what would', async () => {
+  const folder = await demo();
   addFiles(folder, {
     'theme/shared.css': `${read(folder, 'theme/shared.css')}\n.kw-tile > p {\n  color: #1f3a56;\n}\n`,
   });
@@ -95,7 +95,7 @@ test('with the markup of the new version, what matches nothing is found, and wha
       .replace(/(<div class="kw-tile[^>]*>)([\s\S]*?)(<\/div>)/g, '$1<div class="kw-tile-in">$2</div>$3'),
   });
   // Only there: elsewhere the tiles are as they were.
-  const { told } = run(folder, '--markup', markup);
+  const { told } = await run(folder, '--markup', markup);
   assert.equal(told.markup, 1);
   const small = makeSite({
     'index.html':
@@ -107,12 +107,12 @@ test('with the markup of the new version, what matches nothing is found, and wha
   const next = makeSite({
     'index.html': read(small, 'index.html').replace('<p>A</p>', '<div class="kw-tile-in"><p>A</p></div>'),
   });
-  const done = acervus('outlast', small, '--platform', 'platform=next', '--markup', next, '--json');
+  const done = await acervus('outlast', small, '--platform', 'platform=next', '--markup', next, '--json');
   const [rule] = outlastDocument.parse(JSON.parse(done.stdout)).rules;
   assert.deepEqual([rule?.fate, rule?.likely], ['matches nothing', '.kw-tile p']);
 });
 
-test('mistakes get one line', () => {
+test('mistakes get one line', async () => {
   for (const [args, message] of [
     [
       [DEMO],
@@ -121,7 +121,7 @@ test('mistakes get one line', () => {
     [[DEMO, '--platform', 'nowhere.css=x.css'], /no page uses a sheet nowhere\.css/],
     [[DEMO, '--platform', 'platform/3.1/kelpwork.css=gone.css'], /there is no file gone\.css/],
   ] as const) {
-    const wrong = acervus('outlast', ...args);
+    const wrong = await acervus('outlast', ...args);
     assert.equal(wrong.code, 2);
     assert.match(wrong.stderr, message);
     assert.equal(wrong.stderr.trim().split('\n').length, 1);

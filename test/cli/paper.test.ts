@@ -5,14 +5,14 @@ import { test } from 'node:test';
 import { clean, grouped, heading, next, row } from '../../src/cli/shared/paper.js';
 import { acervus, DEMO, htmlPage, makeSite, PROJECT } from '../support/site.js';
 
-test('counts stand right-aligned in the first column, places at the right edge of 80', () => {
+test('counts stand right-aligned in the first column, places at the right edge of 80', async () => {
   assert.equal(row({ count: 12480, text: 'declarations' }), ' 12 480   declarations');
   const line = row({ count: 3, mark: 'made', text: '.quay', place: 'index.html:4:2' });
   assert.equal(line.length, 80);
   assert.match(line, /^ {6}3 \+ \.quay {2,}index\.html:4:2$/);
 });
 
-test('what does not fit goes on in the next line, and nothing is cut', () => {
+test('what does not fit goes on in the next line, and nothing is cut', async () => {
   const text = Array.from({ length: 30 }, (_, i) => `word${i}`).join(' ');
   const lines = row({ text, place: 'a.html:1:1' }).split('\n');
   assert.ok(lines.length > 1 && lines.every((one) => one.length <= 80));
@@ -20,7 +20,7 @@ test('what does not fit goes on in the next line, and nothing is cut', () => {
   assert.ok(row({ text: 'x'.repeat(200) }).includes('x'.repeat(200)));
 });
 
-test('control characters and text that runs backwards never reach the terminal', () => {
+test('control characters and text that runs backwards never reach the terminal', async () => {
   assert.equal(clean('a\u001b[31mb\u202ec\nd\u0007'), 'a [31mb c d ');
   assert.equal(grouped(1234567), '1 234 567');
   assert.match(heading('Site', 'x'), /^\nSite {2}x$/);
@@ -43,7 +43,7 @@ const coloured = (env: Record<string, string>): boolean => {
   return stdout.includes('\u001b[');
 };
 
-test('colour follows NO_COLOR and FORCE_COLOR, with swatches where there is colour', () => {
+test('colour follows NO_COLOR and FORCE_COLOR, with swatches where there is colour', async () => {
   assert.equal(coloured({ NO_COLOR: '1' }), false);
   assert.equal(coloured({ FORCE_COLOR: '1' }), true);
   assert.equal(coloured({ FORCE_COLOR: '0' }), false);
@@ -51,15 +51,15 @@ test('colour follows NO_COLOR and FORCE_COLOR, with swatches where there is colo
   assert.equal(coloured({ CI: 'true' }), false);
 });
 
-test('results go to stdout, and stderr stays silent where it is no terminal', () => {
+test('results go to stdout, and stderr stays silent where it is no terminal', async () => {
   for (const args of [
     ['survey', DEMO],
     ['prove', DEMO, '--against', DEMO],
   ])
-    assert.equal(acervus(...args).stderr, '');
+    assert.equal((await acervus(...args)).stderr, '');
 });
 
-test('a reader that stops reading is no failure', () => {
+test('a reader that stops reading is no failure', async () => {
   const { status, stderr } = spawnSync(
     'sh',
     [

@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { surveyDocument } from '../../src/cli/documents.js';
-import { renameDocument } from '../../src/cli/everyday-documents.js';
+import { surveyDocument } from '../../src/cli/commands/survey/document.js';
+import { renameDocument } from '../../src/cli/commands/rename/document.js';
 import { acervus, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const SHEETS =
@@ -22,14 +22,14 @@ function site(script = ''): string {
   });
 }
 
-const run = (folder: string, ...args: readonly string[]) => {
-  const done = acervus('rename', ...args, folder, '--json');
+const run = async (folder: string, ...args: readonly string[]) => {
+  const done = await acervus('rename', ...args, folder, '--json');
   return { code: done.code, told: renameDocument.parse(JSON.parse(done.stdout)) };
 };
 
-test('a class is renamed in markup, sheets, templates and sure strings, and nothing looks different', () => {
+test('a class is renamed in markup, sheets, templates and sure strings, and nothing looks different', async () => {
   const folder = site();
-  const { code, told } = run(folder, '.book', '.berth');
+  const { code, told } = await run(folder, '.book', '.berth');
   assert.equal(code, 0);
   assert.deepEqual(told.counts, { markup: 5, sheets: 4, scripts: 2, removed: 0 });
   assert.match(
@@ -45,21 +45,21 @@ test('a class is renamed in markup, sheets, templates and sure strings, and noth
   assert.match(read(folder, 'theme/line.js'), /querySelector\('\.berth > b'\)\.classList\.add\('berth'\)/);
 });
 
-test('strings that nobody can be sure of are listed and refused, unless --scripts', () => {
+test('strings that nobody can be sure of are listed and refused, unless --scripts', async () => {
   const folder = site("var name = 'book';\n");
   const before = snapshot(folder);
-  const { code, told } = run(folder, 'book', 'berth');
+  const { code, told } = await run(folder, 'book', 'berth');
   assert.deepEqual([code, told.refused], [1, 'not every place is sure']);
   assert.deepEqual(
     told.unsure.map(({ place, what }) => [place.path, place.line, what]),
     [['theme/line.js', 2, "var name = 'book';"]],
   );
   assert.deepEqual(snapshot(folder), before);
-  assert.equal(run(folder, 'book', 'berth', '--scripts').code, 0);
+  assert.equal((await run(folder, 'book', 'berth', '--scripts')).code, 0);
   assert.match(read(folder, 'theme/line.js'), /var name = 'berth';/);
 });
 
-test('a name that is taken is refused; --merge makes two equal classes one, and only equal ones', () => {
+test('a name that is taken is refused; --merge makes two equal classes one, and only equal ones', async () => {
   const folder = makeSite({
     'index.html': htmlPage(
       '<p class="slip">A</p>\n<p class="ticket slip">B</p>\n<p class="loud">C</p>',
@@ -68,39 +68,39 @@ test('a name that is taken is refused; --merge makes two equal classes one, and 
     'platform/kit.css': '',
     'theme/line.css': '.slip { color: teal; }\n\n.ticket { color: #008080; }\n\n.loud { color: red; }\n',
   });
-  assert.equal(run(folder, 'slip', 'ticket').told.refused, 'the new name is taken');
-  assert.equal(run(folder, 'loud', 'ticket', '--merge').told.refused, 'it would look different');
-  const { told } = run(folder, 'slip', 'ticket', '--merge');
+  assert.equal((await run(folder, 'slip', 'ticket')).told.refused, 'the new name is taken');
+  assert.equal((await run(folder, 'loud', 'ticket', '--merge')).told.refused, 'it would look different');
+  const { told } = await run(folder, 'slip', 'ticket', '--merge');
   assert.equal(told.counts.removed, 1);
   assert.match(read(folder, 'index.html'), /<p class="ticket">A<\/p>\n<p class="ticket">B<\/p>/);
   assert.equal(read(folder, 'theme/line.css'), '.ticket { color: #008080; }\n\n.loud { color: red; }\n');
 });
 
-test('a class of the platform is not renamed, and mistakes get one line', () => {
+test('a class of the platform is not renamed, and mistakes get one line', async () => {
   const folder = site();
-  assert.equal(run(folder, 'kw-go', 'go').told.refused, 'the platform styles it');
+  assert.equal((await run(folder, 'kw-go', 'go')).told.refused, 'the platform styles it');
   for (const [args, message] of [
     [['.nobody', '.x'], /\.nobody: is written nowhere on the site/],
     [['.book', 'two words'], /two words: is no class/],
     [['.book', 'book'], /is the same name/],
   ] as const) {
-    const wrong = acervus('rename', ...args, folder);
+    const wrong = await acervus('rename', ...args, folder);
     assert.equal(wrong.code, 2);
     assert.match(wrong.stderr, message);
   }
 });
 
-test('on the demo a renamed class leaves every page as it looks', () => {
+test('on the demo a renamed class leaves every page as it looks', async () => {
   const folder = makeSite({});
   cpSync(DEMO, folder, { recursive: true });
-  assert.equal(run(folder, '.btn-book', '.book-now').told.strays, 0);
+  assert.equal((await run(folder, '.btn-book', '.book-now')).told.strays, 0);
   const texts = [...snapshot(folder)].filter(([file]) => !file.startsWith('.acervus'));
   assert.ok(texts.every(([, bytes]) => !Buffer.from(bytes, 'base64').toString().includes('btn-book')));
-  assert.equal(acervus('undo', folder).code, 0);
+  assert.equal((await acervus('undo', folder)).code, 0);
   assert.equal(read(folder, 'theme/skerrin.css'), read(DEMO, 'theme/skerrin.css'));
 });
 
-test('survey checks the names that expressions choose', () => {
+test('survey checks the names that expressions choose', async () => {
   const folder = makeSite({
     'index.html': htmlPage(
       '<p>x</p>\n<script src="line.js"></script>',
@@ -109,7 +109,7 @@ test('survey checks the names that expressions choose', () => {
     'card.tpl': `<p class="{{ x ? 'is-full' : 'is-opne' }} {{ y ? '.is-full' : 'is-free' }} {% if z %}row-odd{% else %}row-evn{% endif %} tide-{{ kind }}"></p>\n<p :class="{ 'is-full': a, 'is-gone': b }"></p>\n`,
     'line.js': "el.classList.toggle(n > 0 ? 'is-open' : 'is-shut');\n",
   });
-  const run = acervus('survey', folder, '--json');
+  const run = await acervus('survey', folder, '--json');
   const { broken } = surveyDocument.parse(JSON.parse(run.stdout));
   assert.deepEqual(
     broken

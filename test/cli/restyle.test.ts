@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { restyleDocument } from '../../src/cli/everyday-documents.js';
+import { restyleDocument } from '../../src/cli/commands/restyle/document.js';
 import { acervus, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const SHEETS =
@@ -31,14 +31,14 @@ function site(): string {
   });
 }
 
-const run = (folder: string, selector: string, ...words: readonly string[]) => {
-  const done = acervus('restyle', selector, ...words, folder, '--json');
+const run = async (folder: string, selector: string, ...words: readonly string[]) => {
+  const done = await acervus('restyle', selector, ...words, folder, '--json');
   return { code: done.code, told: restyleDocument.parse(JSON.parse(done.stdout)) };
 };
 
-test('a declaration is changed where it stands, in its own formatting; what keeps its own is told, with why', () => {
+test('a declaration is changed where it stands, in its own formatting; what keeps its own is told, with why', async () => {
   const folder = site();
-  const { code, told } = run(folder, '.notice', 'color: #2e6b5e', 'padding: 6px', 'border: 0');
+  const { code, told } = await run(folder, '.notice', 'color: #2e6b5e', 'padding: 6px', 'border: 0');
   assert.equal(code, 0);
   assert.equal(
     read(folder, 'theme/line.css'),
@@ -55,13 +55,13 @@ test('a declaration is changed where it stands, in its own formatting; what keep
       ['padding', '9px', 'platform rule', 1],
     ],
   );
-  assert.equal(acervus('undo', folder).code, 0);
+  assert.equal((await acervus('undo', folder)).code, 0);
   assert.equal(read(folder, 'theme/line.css'), LINE);
 });
 
-test('one selector of a list gets a rule of its own; the others keep what they have', () => {
+test('one selector of a list gets a rule of its own; the others keep what they have', async () => {
   const folder = site();
-  const { told } = run(folder, 'h3', 'color: maroon');
+  const { told } = await run(folder, 'h3', 'color: maroon');
   assert.deepEqual(
     told.rules.map(({ did }) => did),
     ['split off'],
@@ -71,30 +71,30 @@ test('one selector of a list gets a rule of its own; the others keep what they h
     /h2, h3 \{ color: var\(--tide\); margin: 0 \}\n\nh3 \{\n\tcolor: maroon;\n\}/,
   );
   assert.equal(told.moved.elements, 1);
-  acervus('undo', folder);
-  run(folder, 'h3', 'margin:');
+  await acervus('undo', folder);
+  await run(folder, 'h3', 'margin:');
   assert.match(
     read(folder, 'theme/line.css'),
     /^h2 \{ color: var\(--tide\); margin: 0 \}\n\nh3 \{\n\tcolor: var\(--tide\);\n\}/m,
   );
 });
 
-test('a custom property is changed instead with --token, a media query named with --medium', () => {
+test('a custom property is changed instead with --token, a media query named with --medium', async () => {
   const folder = site();
-  run(folder, 'h2, h3', 'color: olive', '--token');
+  await run(folder, 'h2, h3', 'color: olive', '--token');
   assert.match(read(folder, 'theme/line.css'), /--tide: olive; \}\nh2, h3 \{ color: var\(--tide\)/);
-  run(folder, '.notice', 'padding: 1px', '--medium', '(print)'.slice(1, -1));
+  await run(folder, '.notice', 'padding: 1px', '--medium', '(print)'.slice(1, -1));
   assert.match(read(folder, 'theme/line.css'), /@media print \{\n {2}\.notice \{ padding: 1px; \}/);
-  run(folder, '.empty', 'top: 0');
+  await run(folder, '.empty', 'top: 0');
   assert.match(read(folder, 'theme/line.css'), /\.empty \{ top: 0; \}/);
 });
 
-test('--only-if-all refuses a partial effect, --patch writes nothing, and mistakes get one line', () => {
+test('--only-if-all refuses a partial effect, --patch writes nothing, and mistakes get one line', async () => {
   const folder = site();
   const before = snapshot(folder);
-  const { code, told } = run(folder, '.notice', 'color: teal', '--only-if-all');
+  const { code, told } = await run(folder, '.notice', 'color: teal', '--only-if-all');
   assert.deepEqual([code, told.refused, told.written], [1, 'it would not reach all', false]);
-  const patch = acervus('restyle', '.notice', 'color: teal', folder, '--patch');
+  const patch = await acervus('restyle', '.notice', 'color: teal', folder, '--patch');
   assert.match(patch.stdout, /^diff --git a\/theme\/line\.css/);
   assert.deepEqual(snapshot(folder), before);
   for (const [args, message] of [
@@ -105,7 +105,7 @@ test('--only-if-all refuses a partial effect, --patch writes nothing, and mistak
     [['.notice', 'padding: 4px', '--medium', '(min-width: 1px)'], /no such rule inside/],
     [['.notice'], /no declaration is given/],
   ] as const) {
-    const wrong = acervus('restyle', ...args, folder);
+    const wrong = await acervus('restyle', ...args, folder);
     assert.equal(wrong.code, 2, wrong.stdout);
     assert.match(wrong.stderr, message);
     assert.equal(wrong.stderr.trim().split('\n').length, 1);
@@ -113,10 +113,10 @@ test('--only-if-all refuses a partial effect, --patch writes nothing, and mistak
   assert.deepEqual(snapshot(folder), before);
 });
 
-test('on the demo a rule that is pasted into thirty pages changes in all of them', () => {
+test('on the demo a rule that is pasted into thirty pages changes in all of them', async () => {
   const folder = makeSite({});
   cpSync(DEMO, folder, { recursive: true });
-  const done = acervus('restyle', '.sk-strip', 'color: #f6efe0', folder);
+  const done = await acervus('restyle', '.sk-strip', 'color: #f6efe0', folder);
   assert.equal(done.code, 0);
   assert.match(done.stdout, /\.sk-strip changed where it stands/);
   assert.match(done.stdout, /0 {3}other elements changed; 30 files written/);

@@ -2,7 +2,8 @@ import assert from 'node:assert/strict';
 import { spawn } from 'node:child_process';
 import path from 'node:path';
 import { test } from 'node:test';
-import { adoptDocument, surveyDocument } from '../../src/cli/documents.js';
+import { adoptDocument } from '../../src/cli/commands/adopt/document.js';
+import { surveyDocument } from '../../src/cli/commands/survey/document.js';
 import { acervus, addFiles, DEMO, htmlPage, makeSite, PROJECT, read } from '../support/site.js';
 
 const some = (tag: string, style: string): string =>
@@ -58,55 +59,55 @@ test('a review asks style by style, writes each answer at once, and goes on wher
   assert.match(second, /goes on where you stopped/);
 });
 
-test('a review in no terminal says so', () => {
+test('a review in no terminal says so', async () => {
   const folder = makeSite({ 'index.html': htmlPage(some('p', 'top: 0')) });
-  const run = acervus('draft', '--review', folder);
+  const run = await acervus('draft', '--review', folder);
   assert.equal(run.code, 2);
   assert.match(run.stderr, /run it in a terminal/);
 });
 
-test('survey shows the upkeep now, after the draft, and the least possible', () => {
+test('survey shows the upkeep now, after the draft, and the least possible', async () => {
   const folder = makeSite({ 'index.html': htmlPage(some('p', 'top: 0; left: 0').repeat(3)) });
-  assert.doesNotMatch(acervus('survey', folder).stdout, /once the draft/);
-  acervus('draft', folder);
-  const { upkeep } = surveyDocument.parse(JSON.parse(acervus('survey', folder, '--json').stdout));
+  assert.doesNotMatch((await acervus('survey', folder)).stdout, /once the draft/);
+  await acervus('draft', folder);
+  const { upkeep } = surveyDocument.parse(JSON.parse((await acervus('survey', folder, '--json')).stdout));
   assert.deepEqual(upkeep, { now: 12, drafted: 2, least: 2 });
-  acervus('adopt', folder);
+  await acervus('adopt', folder);
   // The draft is of a site that is no more.
-  assert.doesNotMatch(acervus('survey', folder).stdout, /once the draft/);
+  assert.doesNotMatch((await acervus('survey', folder)).stdout, /once the draft/);
 });
 
-test('the change that a draft was proven with is carried out as it is, and only on the site as it was', () => {
+test('the change that a draft was proven with is carried out as it is, and only on the site as it was', async () => {
   const folder = makeSite({ 'index.html': htmlPage(some('p', 'top: 0')), 'b.html': htmlPage('<p>x') });
-  acervus('draft', folder);
+  await acervus('draft', folder);
   const plan = path.join('.acervus', 'plan.json');
   assert.match(read(folder, plan), /"edits"/);
-  const patch = acervus('adopt', folder, '--patch').stdout;
+  const patch = (await acervus('adopt', folder, '--patch')).stdout;
   addFiles(folder, { [plan]: '{' });
-  assert.equal(acervus('adopt', folder, '--patch').stdout, patch, 'planned anew, the change is the same');
-  acervus('draft', folder);
+  assert.equal((await acervus('adopt', folder, '--patch')).stdout, patch, 'planned anew, the change is the same');
+  await acervus('draft', folder);
   addFiles(folder, { 'b.html': htmlPage('<p style="top: 0">new') });
-  const adopted = adoptDocument.parse(JSON.parse(acervus('adopt', folder, '--json').stdout));
+  const adopted = adoptDocument.parse(JSON.parse((await acervus('adopt', folder, '--json')).stdout));
   assert.equal(adopted.styles[0]?.elements, 3);
-  assert.equal(acervus('adopt', folder).code, 0);
+  assert.equal((await acervus('adopt', folder)).code, 0);
 });
 
-test('tastes and scopes are taken from the command line and the configuration, and wrong ones refused', () => {
+test('tastes and scopes are taken from the command line and the configuration, and wrong ones refused', async () => {
   const folder = makeSite({
     'index.html': htmlPage(some('p', 'top: 0')),
     'acervus.json':
       '{ "taste": "small pieces", "scope": "page", "naming": { "prefix": "sk-" }, "parts": { "layout": "places" } }',
   });
-  acervus('draft', folder);
+  await acervus('draft', folder);
   assert.match(read(folder, 'acervus-draft.yaml'), /taste: small pieces\nscope: page\n/);
-  acervus('adopt', folder);
+  await acervus('adopt', folder);
   assert.match(read(folder, 'index.html'), /<style>\n {4}\.sk-[\w-]+ \{/);
   for (const [option, value] of [
     ['--taste', 'sweet'],
     ['--scope', 'planet'],
     ['--at-least', '1'],
   ] as const) {
-    const run = acervus('draft', DEMO, option, value);
+    const run = await acervus('draft', DEMO, option, value);
     assert.equal(run.code, 2);
     assert.match(run.stderr, new RegExp(`${option} ${value}: expected`));
   }

@@ -24,15 +24,15 @@ function manyPages(): Record<string, string> {
   return files;
 }
 
-test('a survey is the same, byte for byte, in any number of threads', () => {
+test('a survey is the same, byte for byte, in any number of threads', async () => {
   const site = makeSite(manyPages());
-  const one = acervus('survey', site, '--json', '--jobs', '1');
+  const one = await acervus('survey', site, '--json', '--jobs', '1');
   assert.equal(one.code, 1);
   for (const jobs of ['2', '4'])
-    assert.equal(acervus('survey', site, '--json', '--jobs', jobs).stdout, one.stdout);
+    assert.equal((await acervus('survey', site, '--json', '--jobs', jobs)).stdout, one.stdout);
 });
 
-test('so is a proof, for pages that differ, components and template text', () => {
+test('so is a proof, for pages that differ, components and template text', async () => {
   const files = manyPages();
   const before = makeSite(files);
   const after = makeSite(files);
@@ -44,45 +44,45 @@ test('so is a proof, for pages that differ, components and template text', () =>
     'page-1.html': files['page-1.html']!.replace('margin: 0', 'margin: 1px'),
     'fares/new.html': htmlPage('<p>new'),
   });
-  const one = acervus('prove', after, '--against', before, '--json', '--jobs', '1');
+  const one = await acervus('prove', after, '--against', before, '--json', '--jobs', '1');
   assert.equal(one.code, 1);
   assert.match(one.stdout, /"the page is new"/);
   assert.match(one.stdout, /"property": "margin-top"/);
   assert.match(one.stdout, /page-7\.html/);
   for (const jobs of ['2', '3'])
-    assert.equal(acervus('prove', after, '--against', before, '--json', '--jobs', jobs).stdout, one.stdout);
+    assert.equal((await acervus('prove', after, '--against', before, '--json', '--jobs', jobs)).stdout, one.stdout);
 });
 
-test('what one thread cannot read, all refuse in one line', () => {
+test('what one thread cannot read, all refuse in one line', async () => {
   const site = makeSite(manyPages());
   writeFileSync(path.join(site, 'page-28.html'), Buffer.from([0, 1, 2, 3, 0]));
   for (const jobs of ['1', '3']) {
-    const { code, stderr } = acervus('survey', site, '--jobs', jobs);
+    const { code, stderr } = await acervus('survey', site, '--jobs', jobs);
     assert.equal(code, 2);
     assert.match(stderr, /^acervus: page-28\.html: is binary[^\n]*\n$/);
   }
-  assert.match(acervus('survey', site, '--jobs', 'all').stderr, /--jobs all: expected a whole number/);
+  assert.match((await acervus('survey', site, '--jobs', 'all')).stderr, /--jobs all: expected a whole number/);
 });
 
-test('timings go to stderr, and leave the document alone', () => {
+test('timings go to stderr, and leave the document alone', async () => {
   const site = makeSite(manyPages());
-  const { stdout, stderr } = acervus('survey', site, '--json', '--timings');
+  const { stdout, stderr } = await acervus('survey', site, '--json', '--timings');
   assert.equal(JSON.parse(stdout).command, 'survey');
   assert.match(stderr, /\d+\.\d\d {3}pages, parsing\n/);
   assert.match(stderr, /from start to end; \d+ MB at most\n$/);
   assert.equal(readFileSync(path.join(site, 'part.tpl'), 'utf8'), manyPages()['part.tpl']);
 });
 
-test('a token that a script of the site names is not put in', () => {
+test('a token that a script of the site names is not put in', async () => {
   const page = (css: string, script: string): Record<string, string> => ({
     'index.html': htmlPage('<p class="a">x', `<style>${css}</style><script src="own.js"></script>`),
     'own.js': script,
   });
-  const prove = (script: string): number | null => {
+  const prove = async (script: string): Promise<number | null> => {
     const before = makeSite(page('.a { color: teal }', script));
     const after = makeSite(page(':root { --ink: teal } .a { color: var(--ink) }', script));
-    return acervus('prove', after, '--against', before).code;
+    return (await acervus('prove', after, '--against', before)).code;
   };
-  assert.equal(prove('say("tide")'), 0);
-  assert.equal(prove('document.body.style.setProperty("--ink", "red")'), 1);
+  assert.equal(await prove('say("tide")'), 0);
+  assert.equal(await prove('document.body.style.setProperty("--ink", "red")'), 1);
 });

@@ -3,7 +3,7 @@
 import path from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import type { CDPSession, Page as Tab } from 'playwright-core';
-import { ALWAYS, NEVER, type StyleReader } from '../../src/core/cascade/index.js';
+import { ALWAYS, NEVER, type StyleReader, type Truth } from '../../src/core/cascade/index.js';
 import { explainElement, inCircumstances, settleIn, type Telling } from '../../src/core/ask/explain/index.js';
 import { canonicalProperty, longhands } from '../../src/core/sheets/index.js';
 
@@ -87,7 +87,7 @@ export class AskedPage {
   async #openLiterals({ reader, element, circumstances }: Telling): Promise<ReadonlyMap<string, boolean>> {
     const open = new Set<string>();
     const { truths } = reader.table;
-    const note = (truth: number): void =>
+    const note = (truth: Truth): void =>
       void truths.settle(settleIn(truth, circumstances, truths), (literal) => void open.add(literal));
     for (const { truth } of reader.matched(element)) note(truth);
     for (const list of reader.weighed(element).get('')?.values() ?? [])
@@ -206,10 +206,10 @@ async function matchedStyles(session: CDPSession, nodeId: number) {
 }
 
 function settle(
-  truth: number,
+  truth: Truth,
   { reader, circumstances }: Telling,
   holds: ReadonlyMap<string, boolean>,
-): number {
+): Truth {
   const { truths } = reader.table;
   return truths.settle(settleIn(truth, circumstances, truths), (literal) => holds.get(literal));
 }

@@ -5,12 +5,18 @@ import {
   type Consolidation,
   type ConsolidationInput,
   consolidate,
-  usualSpelling,
 } from '../../src/core/consolidate/index.js';
-import { selectorsOf } from '../../src/core/edits/index.js';
 import { parsePage } from '../../src/core/markup/index.js';
 import { readScript } from '../../src/core/scripts/index.js';
-import { nameStyles, nameValue, type Style, TASTES, USUAL } from '../../src/core/search/index.js';
+import {
+  nameStyles,
+  nameValue,
+  type Style,
+  selectorsOf,
+  TASTES,
+  USUAL,
+  usualSpelling,
+} from '../../src/core/search/index.js';
 import { parseSheet } from '../../src/core/sheets/index.js';
 import {
   mergeStock,
@@ -91,12 +97,11 @@ export function adoptAll(files: Texts, options: Partial<ConsolidationInput> = {}
     model: before,
     scripts: scriptsOf(files),
     themes,
-    shared: 'shared.css',
+    shared: { path: 'shared.css', partNames: {} },
     carriers: { pictureSizes: 'keep' },
     atLeast: 2,
     taste: TASTES.balanced,
     scope: 'site',
-    partNames: {},
     ...options,
   };
   const rules = { platform: new Set<string>(), taken: new Set<string>(), sensitive: [], convention: USUAL };

@@ -4,11 +4,16 @@ import { spawnSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 
 export const PROJECT = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..', '..', '..');
 export const DEMO = path.join(PROJECT, 'demo', 'site');
 const PROGRAM = path.join(PROJECT, 'dist', 'cli', 'main.js');
+
+process.env.NO_COLOR = '1';
+const built: Promise<typeof import('../../src/cli/program.js')> = import(
+  pathToFileURL(path.join(PROJECT, 'dist', 'cli', 'program.js')).href
+);
 
 export type Files = Readonly<Record<string, string | Buffer>>;
 
@@ -40,10 +45,29 @@ export interface Run {
   readonly stderr: string;
 }
 
-export function acervus(...args: readonly string[]): Run {
+/** The built program in this process, as it is imported: starting it anew for each question takes most of a test's time. */
+export async function acervus(...args: readonly string[]): Promise<Run> {
+  const { runProgram } = await built;
+  const said = { stdout: '', stderr: '' };
+  const code = await runProgram(args, {
+    write: (text) => {
+      said.stdout += text;
+    },
+    warn: (text) => {
+      said.stderr += text;
+    },
+    isWatched: false,
+    canAsk: false,
+    environment: {},
+  });
+  return { code, ...said };
+}
+
+/** The built program as a person starts it. */
+export function acervusProcess(args: readonly string[], environment: NodeJS.ProcessEnv = {}): Run {
   const done = spawnSync(process.execPath, [PROGRAM, ...args], {
     encoding: 'utf8',
-    env: { ...process.env, NO_COLOR: '1' },
+    env: { ...process.env, NO_COLOR: '1', ...environment },
     maxBuffer: 1 << 28,
   });
   return { code: done.status, stdout: done.stdout, stderr: done.stderr };

@@ -115,6 +115,8 @@ export function shortSelector(selector: string): string {
 function wrap(text: string, room: number): string[] {
   if (stringWidth(text) <= room) return [text];
   const lead = /^ */.exec(text)?.[0] ?? '';
-  const [first = '', ...rest] = wrapAnsi(text.slice(lead.length), room - 2).split('\n');
-  return [lead + first, ...rest.map((line) => `  ${line}`)];
+  const [first = '', ...rest] = wrapAnsi(text.slice(lead.length), room - lead.length).split('\n');
+  // Each line of a wrapped text has its colours to itself, so that the rest is wrapped again as it stands.
+  const narrow = rest.length === 0 ? [] : wrapAnsi(rest.join(' '), room - 2).split('\n');
+  return [lead + first, ...narrow.map((line) => `  ${line}`)];
 }

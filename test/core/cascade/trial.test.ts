@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import {
+  ALWAYS,
   compileBlock,
   compileSelectorList,
   OutcomeTable,
@@ -63,7 +64,7 @@ test('a rule that is tried has the outcome of the rule that is written', () => {
       origin: { kind: 'trial rule' },
     };
     assert.equal(
-      reader!.trialNumber(reader!.standing(index), reader!.ownStyling(index), [trial]),
+      reader!.trialNumber(reader!.matchedSheets(index), reader!.ownStyling(index), [trial]),
       later!.outcomeNumber(index),
       `seed ${seed}: ${css}\n${trial.key}`,
     );
@@ -78,7 +79,7 @@ test('an element without its style has the outcome of the element that has none'
   const index = before.page('index.html')!.elements.findIndex(({ name }) => name === 'p');
   const [reader] = before.readersOf(before.page('index.html')!);
   const [later] = after.readersOf(after.page('index.html')!);
-  const bare = reader!.trialNumber(reader!.standing(index), { style: undefined, hints: [] }, []);
+  const bare = reader!.trialNumber(reader!.matchedSheets(index), { style: undefined, hints: [] }, []);
   assert.equal(bare, later!.outcomeNumber(index));
   assert.notEqual(bare, reader!.outcomeNumber(index));
 });
@@ -97,7 +98,7 @@ test('of two rules that are tried the stronger wins, then the later', () => {
     origin: { kind: 'trial rule' },
   });
   const number = (...rules: TrialRule[]): number =>
-    reader!.trialNumber(reader!.standing(index), reader!.ownStyling(index), rules);
+    reader!.trialNumber(reader!.matchedSheets(index), reader!.ownStyling(index), rules);
   const [red, blue] = [number(rule('color: red', 1, 1)), number(rule('color: blue', 1, 1))];
   assert.equal(number(rule('color: red', 1, 1), rule('color: blue', 1, 2)), blue);
   assert.equal(number(rule('color: red', 2, 1), rule('color: blue', 1, 2)), red);
@@ -111,7 +112,7 @@ test('a selector that no sheet holds can be asked', () => {
   const matching = (text: string): number => {
     const list = compileSelectorList(text);
     if (list.kind === 'invalid') return -1;
-    return page.elements.filter(({ index }) => reader!.matches(list.selectors[0]!, index) === 1).length;
+    return page.elements.filter(({ index }) => reader!.matches(list.selectors[0]!, index) === ALWAYS).length;
   };
   assert.equal(matching('.m p'), 2);
   assert.equal(matching('p:first-child'), 1);

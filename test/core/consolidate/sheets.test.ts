@@ -67,7 +67,7 @@ test('addresses in a moved rule lead from the sheet where they led from the page
   const css = '.box { background: url(media/a.png); left: 0 }';
   const { text } = adoptAll(
     { 'fares/a.html': page(css), 'fares/b.html': page(css) },
-    { shared: 'theme/shared.css' },
+    { shared: { path: 'theme/shared.css', partNames: {} } },
   );
   assert.match(text('theme/shared.css'), /url\(\.\.\/fares\/media\/a\.png\)/);
   const apart = adoptAll({ 'fares/a.html': page(css), 'crew/b.html': page(css) });

@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { changeValues, findNearMisses } from '../../../src/core/consolidate/near-misses.js';
+import { changeValues } from '../../../src/core/consolidate/near-misses.js';
+import { findNearMisses } from '../../../src/core/search/near-values.js';
 import { sheetValues } from '../../../src/core/search/values.js';
 import { prove } from '../../../src/core/proof/index.js';
 import { adoptAll, modelOf } from '../../support/model.js';

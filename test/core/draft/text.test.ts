@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { type Draft, parseDraft, renderDraft } from '../../../src/core/draft/text.js';
+import type { Draft } from '../../../src/core/draft/index.js';
+import { parseDraft, renderDraft } from '../../../src/core/draft/text.js';
 
 const draft: Draft = {
   format: 2,

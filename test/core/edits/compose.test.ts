@@ -92,7 +92,7 @@ test('sides that are not four, not alike in weight, or of another kind stay apar
 function written(text: string, rules: readonly (readonly [Part, string])[], names = {}): string {
   const edits = writeRules(
     text,
-    'shared.css',
+    { path: 'shared.css', partNames: names },
     rules.map(([part, selector]) => ({
       selectors: selector.split(', '),
       part,
@@ -101,7 +101,6 @@ function written(text: string, rules: readonly (readonly [Part, string])[], name
         holder: 'a.html',
       })),
     })),
-    names,
   );
   return applyEdits(text, edits);
 }

@@ -107,7 +107,7 @@ test('addresses are rewritten for the sheet; the same text in two folders is not
       '<p style="background-image: url(\'../media/a.png\')"><p style="background-image: url(media/a.png)">',
     ),
   };
-  const { text, styles, kept } = adoptAll(files, { shared: 'theme/shared.css' });
+  const { text, styles, kept } = adoptAll(files, { shared: { path: 'theme/shared.css', partNames: {} } });
   assert.match(text('theme/shared.css'), /url\(.?\.\.\/media\/a\.png.?\)/);
   assert.equal(styles[0]?.members.length, 3);
   assert.deepEqual(

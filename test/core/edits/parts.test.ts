@@ -2,6 +2,8 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { applyEdits, emptyPart, partRange, writeRules } from '../../../src/core/edits/index.js';
 
+const SHARED = { path: 'shared.css', partNames: {} };
+
 const rule = (selector: string, part: 'overrides' | 'components' = 'overrides') => ({
   selectors: [selector],
   part,
@@ -14,7 +16,7 @@ const rule = (selector: string, part: 'overrides' | 'components' = 'overrides') 
 });
 
 test('a part is found between its heading and the next', () => {
-  const text = applyEdits('', writeRules('', 'shared.css', [rule('.a', 'components'), rule('.b')]));
+  const text = applyEdits('', writeRules('', SHARED, [rule('.a', 'components'), rule('.b')]));
   const inside = (part: 'overrides' | 'components' | 'tokens'): string | undefined => {
     const range = partRange(text, part);
     return range && text.slice(range.start, range.end).replace(/\s+/g, ' ').trim();
@@ -22,7 +24,7 @@ test('a part is found between its heading and the next', () => {
   assert.equal(inside('components'), '.a { top: 0; }');
   assert.equal(inside('overrides'), '.b { top: 0; }');
   assert.equal(inside('tokens'), undefined);
-  const named = applyEdits('', writeRules('', 'shared.css', [rule('.b')], { overrides: 'beats the kit' }));
+  const named = applyEdits('', writeRules('', { path: 'shared.css', partNames: { overrides: 'beats the kit' } }, [rule('.b')]));
   assert.ok(partRange(named, 'overrides', { overrides: 'beats the kit' }) !== undefined);
   assert.equal(partRange(named, 'overrides'), undefined);
 });
@@ -33,7 +35,7 @@ test('a heading goes with the last rule under it, and what was there before it i
     'p { margin: 0; }\n',
     'p { margin: 0; }\n\n/* part: components */\n\n.a {\n  top: 0;\n}\n',
   ]) {
-    const text = applyEdits(before, writeRules(before, 'shared.css', [rule('.b')]));
+    const text = applyEdits(before, writeRules(before, SHARED, [rule('.b')]));
     assert.notEqual(text, before);
     const emptied = text.replace(/\n?\.b \{[^}]*\}\n/, '');
     const heading = emptyPart(emptied, 'overrides');

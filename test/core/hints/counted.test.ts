@@ -1,16 +1,10 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import {
-  hasTemplateText,
-  maskTemplateText,
-  parsePage,
-  presentationalHint,
-} from '../../../src/core/markup/index.js';
+import { writtenHints } from '../../../src/core/hints/index.js';
+import { hasTemplateText, maskTemplateText, parsePage } from '../../../src/core/markup/index.js';
 
 function hints(body: string): string[] {
-  return parsePage('a.html', `<!DOCTYPE html><body>${body}`).elements.flatMap((element) =>
-    presentationalHint(element).map(({ written }) => written),
-  );
+  return parsePage('a.html', `<!DOCTYPE html><body>${body}`).elements.flatMap(writtenHints);
 }
 
 test('outdated attributes and elements are styling, where the standard says so', () => {

@@ -18,7 +18,7 @@ test('hooks are made of the element, its parent, and the scopes around it', () =
     ),
   });
   const census = takeCensus(model, []);
-  const item = census.kinds.find(({ element }) => element.name === 'li')!;
+  const item = census.groups.find(({ element }) => element.name === 'li')!;
   const hooks = hooksOf(item);
   for (const text of [
     'li',
@@ -33,13 +33,13 @@ test('hooks are made of the element, its parent, and the scopes around it', () =
   ])
     assert.ok(hooks.includes(text), text);
   assert.equal(hooks[0], 'li');
-  for (const text of hooks) assert.notEqual(hookOf(text, 1), undefined, text);
+  for (const text of hooks) assert.notEqual(hookOf(text), undefined, text);
 });
 
 test('elements that no selector without positions tells apart are one kind, counted once each', () => {
   const body = '<ul><li>a<li>b<li class="x">c<li style="top: 0">d</ul>';
   const model = modelOf({ 'a.html': htmlPage(body), 'b.html': htmlPage(body) });
-  const items = takeCensus(model, []).kinds.filter(({ element }) => element.name === 'li');
+  const items = takeCensus(model, []).groups.filter(({ element }) => element.name === 'li');
   assert.deepEqual(
     items.map(({ count, onPages }) => [count, onPages.size]),
     [
@@ -55,7 +55,7 @@ test('a selector is made weaker and stronger without naming anything new', () =>
   assert.equal(selectorText('.m .m-row', 'twice'), '.m .m-row.m-row');
   assert.equal(selectorText('p.a', 'thrice'), 'p.a.a.a');
   const weights = (text: string): (number | undefined)[] =>
-    (['weak', 'plain', 'twice', 'thrice'] as const).map((one) => specificityOf(hookOf(text, 1)!, one));
+    (['weak', 'plain', 'twice', 'thrice'] as const).map((one) => specificityOf(hookOf(text)!, one));
   for (const text of ['.a', 'p.a', '.m .a']) {
     const [weak, plain, twice, thrice] = weights(text);
     assert.equal(weak, 0);
@@ -64,7 +64,7 @@ test('a selector is made weaker and stronger without naming anything new', () =>
       ['twice', twice],
       ['thrice', thrice],
     ] as const)
-      assert.equal(hookOf(selectorText(text, strength), 1)!.selector.specificity, weight, text);
+      assert.equal(hookOf(selectorText(text, strength))!.selector.specificity, weight, text);
   }
   assert.deepEqual(weights('.m p').slice(2), [undefined, undefined]);
 });

@@ -2,10 +2,11 @@ import assert from 'node:assert/strict';
 import path from 'node:path';
 import { test } from 'node:test';
 import { openFolder } from '../../../src/site/files/files.js';
-import { type AdoptionTold, findPlan, noteReadings, savePlan } from '../../../src/site/ledger/plan.js';
+import type { AdoptionReport } from '../../../src/core/draft/index.js';
+import { findPlan, noteReadings, savePlan } from '../../../src/site/ledger/plan.js';
 import { addFiles, makeSite, read } from '../../support/site.js';
 
-const told: AdoptionTold = {
+const report: AdoptionReport = {
   shared: 'shared.css',
   upkeep: { now: 2, after: 1 },
   size: { now: 20, after: 10 },
@@ -32,7 +33,7 @@ function planned(): string {
       { path: 'index.html', text: 'abc', encoding: plain, edits: [{ start: 1, end: 2, text: 'X' }] },
       { path: 'shared.css', text: '', encoding: plain, edits: [{ start: 0, end: 0, text: 'p {}' }] },
     ],
-    told,
+    report,
   );
   return root;
 }
@@ -42,7 +43,7 @@ const found = (root: string, draft = 'draft'): ReturnType<typeof findPlan> =>
 
 test('a plan is found again while the draft and everything that was read are as they were', () => {
   const plan = found(planned());
-  assert.deepEqual(plan?.told, told);
+  assert.deepEqual(plan?.report, report);
   assert.deepEqual(
     plan?.changes.map(({ path: file, text, edits }) => [file, text, edits[0]?.text]),
     [
@@ -75,16 +76,16 @@ test('a plan that was tampered with, or is of another version, is none', () => {
   assert.notEqual(found(edit((text) => text)), undefined);
   for (const change of [
     (text: string) => text.slice(1),
-    (text: string) => text.replace('"planner":1', '"planner":0'),
+    (text: string) => text.replace('"planner":2', '"planner":1'),
     (text: string) => text.replace('"start":1', '"start":-1'),
     (text: string) => text.replace('"path":"shared.css"', '"path":"../shared.css"'),
-    (text: string) => text.replace('"planner":1', '"planner":1,"more":true'),
+    (text: string) => text.replace('"planner":2', '"planner":2,"more":true'),
   ])
     assert.equal(found(edit(change)), undefined);
 });
 
 test('without changes there is no plan', () => {
   const root = makeSite({ 'index.html': 'abc' });
-  savePlan(root, 'draft', noteReadings(openFolder(root)), [], told);
+  savePlan(root, 'draft', noteReadings(openFolder(root)), [], report);
   assert.equal(found(root), undefined);
 });

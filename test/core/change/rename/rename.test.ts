@@ -4,7 +4,7 @@ import { applyEdits } from '../../../../src/core/edits/index.js';
 import { parsePage } from '../../../../src/core/markup/index.js';
 import { type RenameInput, rename } from '../../../../src/core/change/rename/index.js';
 import { markupTokens } from '../../../../src/core/change/rename/markup-tokens.js';
-import { selectorTokens } from '../../../../src/core/change/rename/selector-tokens.js';
+import { rangesOfClass } from '../../../../src/core/cascade/index.js';
 import { site } from '../../../support/generate.js';
 import { modelOf } from '../../../support/model.js';
 
@@ -12,7 +12,7 @@ test('a selector names a class by a dot or by ~=, and by nothing else', () => {
   const renamed = (text: string): string =>
     applyEdits(
       text,
-      selectorTokens(text, 'a').map((range) => ({ ...range, text: 'z' })),
+      rangesOfClass(text, 'a').map((range) => ({ ...range, text: 'z' })),
     );
   for (const [text, expected] of [
     ['.a', '.z'],

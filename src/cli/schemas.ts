@@ -1,0 +1,35 @@
+// Every published document: file name in docs/schemas to its type.
+
+import { familySchema } from '../core/change/family/table-file.js';
+import { draftSchema } from '../core/draft/index.js';
+import { configSchema } from '../site/config.js';
+import { adoptDocument } from './commands/adopt/document.js';
+import { draftDocument } from './commands/draft/document.js';
+import { explainDocument } from './commands/explain/document.js';
+import { familyDocument } from './commands/family/document.js';
+import { outlastDocument } from './commands/outlast/document.js';
+import { overrideDocument } from './commands/override/document.js';
+import { proveDocument } from './commands/prove/document.js';
+import { reachDocument } from './commands/reach/document.js';
+import { renameDocument } from './commands/rename/document.js';
+import { restyleDocument } from './commands/restyle/document.js';
+import { surveyDocument } from './commands/survey/document.js';
+import { undoDocument } from './commands/undo/document.js';
+
+export const schemas = {
+  'acervus.schema.json': configSchema,
+  'acervus-draft.schema.json': draftSchema,
+  'family-table.schema.json': familySchema,
+  'survey.schema.json': surveyDocument,
+  'draft.schema.json': draftDocument,
+  'adopt.schema.json': adoptDocument,
+  'prove.schema.json': proveDocument,
+  'undo.schema.json': undoDocument,
+  'explain.schema.json': explainDocument,
+  'reach.schema.json': reachDocument,
+  'restyle.schema.json': restyleDocument,
+  'rename.schema.json': renameDocument,
+  'override.schema.json': overrideDocument,
+  'outlast.schema.json': outlastDocument,
+  'family.schema.json': familyDocument,
+} as const;
