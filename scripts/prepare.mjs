@@ -37,9 +37,8 @@ const time = (file) => (existsSync(file) ? statSync(file).mtimeMs : 0);
 
 const installed = path.join(root, 'node_modules', '.package-lock.json');
 if (time(installed) === 0 || time(installed) < time(path.join(root, 'package-lock.json'))) {
-  // Not `npm ci`: it wants every optional package of every platform in the lock file, and a registry need not have them.
-  say('installing the packages (npm install)');
-  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
+  say('installing the packages (npm ci)');
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
   writeFileSync(installed, '', { flag: 'a' });
 }
 

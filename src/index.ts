@@ -33,4 +33,4 @@ export { undo } from './cli/commands/undo/run.js';
 export type { Followed } from './cli/shared/followed.js';
 export { MESSAGES, type MessageCode } from './core/messages.js';
 export { UsageError } from './core/usage-error.js';
-export type { WriteOptions } from './site/ledger/carry-out.js';
+export type { WriteOptions } from './site/ledger/write-options.js';

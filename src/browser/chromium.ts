@@ -34,8 +34,7 @@ function isExecutable(file: string): boolean {
 /** Starts a browser that reaches nothing but this machine. Throws `UsageError` where there is none. */
 export async function startChromium(): Promise<Browser> {
   const executablePath = findChromium();
-  if (executablePath === undefined)
-    throw new UsageError('no-chromium', {});
+  if (executablePath === undefined) throw new UsageError('no-chromium', {});
   const args = [
     '--disable-gpu',
     '--disable-quic',

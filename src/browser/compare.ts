@@ -78,10 +78,7 @@ function isSameName(a: string, b: string): boolean {
 
 /** A hidden element's line with the name of the neutral element in place of an outdated one. */
 function neutral(line: string): string {
-  return line.replace(
-    /^[A-Z]+/,
-    (name) => neutralFor(name.toLowerCase())?.toUpperCase() ?? name,
-  );
+  return line.replace(/^[A-Z]+/, (name) => neutralFor(name.toLowerCase())?.toUpperCase() ?? name);
 }
 
 function differing(a: NodeLooks, b: NodeLooks): number[] {

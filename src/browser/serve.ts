@@ -3,8 +3,8 @@
 
 import { createServer, type Server } from 'node:http';
 import path from 'node:path';
-import type { SiteFiles } from '../site/files/files.js';
 import { UsageError } from '../core/usage-error.js';
+import type { SiteFiles } from '../site/files/files.js';
 
 export interface ServedSite {
   /** `http://127.0.0.1:PORT/`. */

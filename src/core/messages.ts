@@ -16,11 +16,7 @@ export const MESSAGES = {
     'is a link that leads out of the site',
     'add it to "exclude" in acervus.json, or copy the file in',
   ],
-  'not-html': [
-    '{file}',
-    'is no HTML: it holds no tag',
-    'add it to "exclude" in acervus.json or mend it',
-  ],
+  'not-html': ['{file}', 'is no HTML: it holds no tag', 'add it to "exclude" in acervus.json or mend it'],
   'not-text': ['{file}', 'is binary or in an unknown encoding', 'add it to "exclude" in acervus.json'],
   'not-a-state': [
     '{reference}',
@@ -58,11 +54,7 @@ export const MESSAGES = {
     'its record does not lead back to what it was',
     'nothing more was touched, use git',
   ],
-  'not-a-record': [
-    '{file}',
-    'is not a record of Acervus',
-    'restore it, or take the change back with git',
-  ],
+  'not-a-record': ['{file}', 'is not a record of Acervus', 'restore it, or take the change back with git'],
   // The draft
   'no-draft': ['{file}', 'there is no draft', 'run "acervus draft" first'],
   'draft-yaml': [
@@ -70,11 +62,7 @@ export const MESSAGES = {
     'is not valid YAML: {problem}',
     'correct it, or delete it and draft again',
   ],
-  'draft-outdated': [
-    'acervus-draft.yaml',
-    'was made by an earlier version',
-    'delete it and draft again',
-  ],
+  'draft-outdated': ['acervus-draft.yaml', 'was made by an earlier version', 'delete it and draft again'],
   'draft-invalid': ['acervus-draft.yaml:{line}', '{problem}', ''],
   'draft-name': [
     'acervus-draft.yaml:{line}',
@@ -130,11 +118,7 @@ export const MESSAGES = {
   'browser-only': ['', '--{option}: belongs to --browser', 'add it, or leave this out'],
   widths: ['', '--widths {given}: expected whole numbers from 100 to 8000, such as 1200,500', ''],
   every: ['', '--every {given}: expected a whole number from 1 on', ''],
-  'pages-fit-none': [
-    '',
-    '--pages: no page of both states fits',
-    'give a path or pattern such as "fares/**"',
-  ],
+  'pages-fit-none': ['', '--pages: no page of both states fits', 'give a path or pattern such as "fares/**"'],
   'trace-place': [
     'ACERVUS_TRACE',
     '"{given}" names no declaration',
@@ -154,11 +138,7 @@ export const MESSAGES = {
     'is no selector ({reason})',
     'write one such as ".kind p", or a line such as 42:7',
   ],
-  'override-selector': [
-    '{text}',
-    'is no selector',
-    'write "acervus override \'.kind p\' \'color: teal\'"',
-  ],
+  'override-selector': ['{text}', 'is no selector', "write \"acervus override '.kind p' 'color: teal'\""],
   'no-declaration': ['', 'no declaration is given', 'write one such as "color: #1f3a56"'],
   'not-a-declaration': [
     '"{text}"',
@@ -166,11 +146,7 @@ export const MESSAGES = {
     'write one such as "color: #1f3a56", or "color:" to take it out',
   ],
   'not-a-property': ['{property}', 'is no property of CSS', '{hint}'],
-  'value-unfinished': [
-    '{property}',
-    '"{value}" is not one whole value',
-    'close its brackets and quotes',
-  ],
+  'value-unfinished': ['{property}', '"{value}" is not one whole value', 'close its brackets and quotes'],
   'value-unfitting': [
     '{property}',
     'does not take "{value}", so that browsers would drop it',
@@ -193,16 +169,8 @@ export const MESSAGES = {
     'name a selector, a value, a declaration or a place such as {sheet}:12',
   ],
   // restyle
-  'rule-in-media': [
-    '{selector}',
-    'the theme has it only inside {media}',
-    'name that with --medium',
-  ],
-  'rule-elsewhere': [
-    '{selector}',
-    'the theme has no such rule inside {medium}',
-    'it stands at {place}',
-  ],
+  'rule-in-media': ['{selector}', 'the theme has it only inside {media}', 'name that with --medium'],
+  'rule-elsewhere': ['{selector}', 'the theme has no such rule inside {medium}', 'it stands at {place}'],
   'rule-of-platform': [
     '{selector}',
     'is a rule of the platform ({sheet}), which is not yours to edit',
@@ -231,11 +199,7 @@ export const MESSAGES = {
     'write a dot and a name of letters, digits, - and _, such as .kind',
   ],
   // override
-  'override-value': [
-    '{property}',
-    'an override needs a value',
-    '"acervus override --drop" takes one away',
-  ],
+  'override-value': ['{property}', 'an override needs a value', '"acervus override --drop" takes one away'],
   'shared-is-platform': [
     '{sheet}',
     'is a platform sheet',
@@ -247,11 +211,7 @@ export const MESSAGES = {
     '"acervus reach {quoted}" tells where it stands',
   ],
   unbeatable: ['', '{declaration} of {by} {why}', 'change it where it stands'],
-  'drop-what': [
-    '',
-    '--drop: name the selector of the override, as "acervus override --list" shows it',
-    '',
-  ],
+  'drop-what': ['', '--drop: name the selector of the override, as "acervus override --list" shows it', ''],
   'no-override': [
     '{selector}',
     'no override stands under it in {sheet}',
@@ -263,11 +223,7 @@ export const MESSAGES = {
     '--platform: name the sheet that is updated and its new version, as in --platform {old}={fresh}',
     '',
   ],
-  'platform-unused': [
-    '--platform {pair}',
-    'no page uses a sheet {sheet}',
-    "the site's sheets are {known}",
-  ],
+  'platform-unused': ['--platform {pair}', 'no page uses a sheet {sheet}', "the site's sheets are {known}"],
   'platform-missing': [
     '--platform {pair}',
     'there is no file {file}, in the site or here',
@@ -280,11 +236,7 @@ export const MESSAGES = {
     'name a folder with pages under the same paths',
   ],
   // family
-  'family-what': [
-    '{word}',
-    'name one table file, such as harbours.family.yaml',
-    '--find writes one for you',
-  ],
+  'family-what': ['{word}', 'name one table file, such as harbours.family.yaml', '--find writes one for you'],
   'family-missing': ['{file}', 'there is no such file, in the site or here', ''],
   'family-yaml': ['{file}', 'is neither YAML nor JSON: {problem}', ''],
   'family-invalid': ['{file}', '{problem}', ''],
@@ -296,11 +248,7 @@ export const MESSAGES = {
   ],
   // demo
   'demo-exists': ['{folder}', 'exists and is not empty', 'name a new folder'],
-  'demo-missing': [
-    '',
-    'the demo site is missing from this installation',
-    'install Acervus again',
-  ],
+  'demo-missing': ['', 'the demo site is missing from this installation', 'install Acervus again'],
 } as const satisfies Readonly<Record<string, Message>>;
 
 export type MessageCode = keyof typeof MESSAGES;

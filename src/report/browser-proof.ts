@@ -7,10 +7,10 @@ import picomatch from 'picomatch';
 import type { View } from '../browser/capture.js';
 import type { PixelDifference } from '../browser/compare.js';
 import { judge, type PageVerdict } from '../browser/judge.js';
-import { readConfig } from '../site/files/pages.js';
-import { SiteReader } from '../site/rendering/reader.js';
-import { openState, otherState } from '../site/files/state.js';
 import { UsageError } from '../core/usage-error.js';
+import { readConfig } from '../site/files/pages.js';
+import { openState, otherState } from '../site/files/state.js';
+import { SiteReader } from '../site/rendering/reader.js';
 import { type BrowserReport, browserReport, differs, type ReportedPage } from './browser-report.js';
 
 export interface BrowserProofOptions {
@@ -56,8 +56,7 @@ export async function proveInBrowser(
   const wanted = now.pagePaths
     .filter((one) => known.has(one) && !now.isComponent(one) && isWanted(one))
     .filter((_, at) => at % (options.every ?? 1) === 0);
-  if (wanted.length === 0)
-    throw new UsageError('pages-fit-none', {});
+  if (wanted.length === 0) throw new UsageError('pages-fit-none', {});
   const target = path.join(folder, REPORT_FOLDER);
   rmSync(target, { recursive: true, force: true });
   mkdirSync(path.join(target, 'pictures'), { recursive: true });

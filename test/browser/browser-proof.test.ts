@@ -75,7 +75,8 @@ test('a sample is a pattern, every n-th page, and widths of one’s own', async 
   if (!needsChromium(context)) return;
   const site = makeSite(pages);
   const run = async (...more: string[]): Promise<{ pages: number; views: number }> =>
-    JSON.parse((await acervus('prove', site, '--against', site, '--browser', '--json', ...more)).stdout).browser;
+    JSON.parse((await acervus('prove', site, '--against', site, '--browser', '--json', ...more)).stdout)
+      .browser;
   assert.equal((await run('--pages', 'fares/**', '--widths', '300')).pages, 2);
   assert.equal((await run('--every', '2', '--widths', '300')).pages, 2);
   assert.equal((await run('--pages', 'index.html', '--widths', '300')).views, 2);

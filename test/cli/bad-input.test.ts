@@ -63,7 +63,10 @@ test('a missing folder, a file for a folder, and unknown words are wrong use', a
     /^acervus: \/no\/such\/folder: there is no such folder/,
   );
   const folder = makeSite({ 'index.html': good });
-  assert.match((await acervus('survey', path.join(folder, 'index.html'))).stderr, /is a file; name the folder/);
+  assert.match(
+    (await acervus('survey', path.join(folder, 'index.html'))).stderr,
+    /is a file; name the folder/,
+  );
   for (const args of [
     ['suvrey'],
     ['survey', '--no-such'],

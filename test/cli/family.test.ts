@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { proveDocument } from '../../src/cli/commands/prove/document.js';
 import { familyDocument } from '../../src/cli/commands/family/document.js';
+import { proveDocument } from '../../src/cli/commands/prove/document.js';
 import { acervus, addFiles, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const LINK = '  <link rel="stylesheet" href="theme/line.css">\n';
@@ -152,7 +152,9 @@ test('--find puts a table in the place of rules that were copied by hand, and no
     told.families.map(({ name, table, rows, places }) => [name, table, rows.length, places]),
     [['harbours', 'theme/harbours.family.yaml', 6, { before: 18, after: 9 }]],
   );
-  const proof = proveDocument.parse(JSON.parse((await acervus('prove', folder, '--against', DEMO, '--json')).stdout));
+  const proof = proveDocument.parse(
+    JSON.parse((await acervus('prove', folder, '--against', DEMO, '--json')).stdout),
+  );
   assert.deepEqual(
     proof.differences.filter(({ page }) => page.endsWith('.html')),
     [],

@@ -2,8 +2,8 @@ import assert from 'node:assert/strict';
 import { cpSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { proveDocument } from '../../src/cli/commands/prove/document.js';
 import { outlastDocument } from '../../src/cli/commands/outlast/document.js';
+import { proveDocument } from '../../src/cli/commands/prove/document.js';
 import { acervus, addFiles, DEMO, makeSite, read, snapshot } from '../support/site.js';
 
 const PAIR = ['--platform', 'platform/3.1=platform/4.0'] as const;

@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { proveDocument } from '../../src/cli/commands/prove/document.js';
 import { overrideDocument } from '../../src/cli/commands/override/document.js';
+import { proveDocument } from '../../src/cli/commands/prove/document.js';
 import { acervus, addFiles, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const SHEETS =
@@ -153,7 +153,9 @@ test('on the demo only what was meant differs from before', async () => {
   cpSync(DEMO, folder, { recursive: true });
   const { told } = await run('.kw-crumbs a', 'color: #1f3a56', folder);
   assert.equal(told.strays, 0);
-  const proof = proveDocument.parse(JSON.parse((await acervus('prove', folder, '--against', DEMO, '--json')).stdout));
+  const proof = proveDocument.parse(
+    JSON.parse((await acervus('prove', folder, '--against', DEMO, '--json')).stdout),
+  );
   const pages = proof.differences.filter(({ page }) => page.endsWith('.html'));
   assert.ok(pages.length > 0 && pages.every((one) => !('property' in one) || one.property === 'color'));
   assert.equal(read(folder, 'platform/3.1/kelpwork.css'), read(DEMO, 'platform/3.1/kelpwork.css'));

@@ -62,13 +62,22 @@ test('what has effect nowhere exits with 1, and the next step depends on whose r
   const nowhere = await acervus('reach', '.nobody', folder);
   assert.equal(nowhere.code, 1);
   assert.match(nowhere.stdout, /no rule and no attribute says anything of it/);
-  assert.match((await acervus('reach', '.kw-num', DEMO)).stdout, /next {2}acervus restyle '\.sk-fares \.kw-num'/);
-  assert.match((await acervus('reach', '.kw-crumbs a', DEMO)).stdout, /next {2}acervus override '\.kw-crumbs a'/);
+  assert.match(
+    (await acervus('reach', '.kw-num', DEMO)).stdout,
+    /next {2}acervus restyle '\.sk-fares \.kw-num'/,
+  );
+  assert.match(
+    (await acervus('reach', '.kw-crumbs a', DEMO)).stdout,
+    /next {2}acervus override '\.kw-crumbs a'/,
+  );
 });
 
 test('a custom property may be asked about as it is written, with its dashes', async () => {
   const run = await acervus('reach', '--tide', folder, '--json');
   assert.equal(run.code, 0);
   assert.equal(reachDocument.parse(JSON.parse(run.stdout)).kind, 'custom property');
-  assert.match((await acervus('reach', '--tide', folder)).stdout, /2 = color: var\(--tide\) {2}\.kw-note {2}theme/);
+  assert.match(
+    (await acervus('reach', '--tide', folder)).stdout,
+    /2 = color: var\(--tide\) {2}\.kw-note {2}theme/,
+  );
 });

@@ -84,7 +84,11 @@ test('the change that a draft was proven with is carried out as it is, and only 
   assert.match(read(folder, plan), /"edits"/);
   const patch = (await acervus('adopt', folder, '--patch')).stdout;
   addFiles(folder, { [plan]: '{' });
-  assert.equal((await acervus('adopt', folder, '--patch')).stdout, patch, 'planned anew, the change is the same');
+  assert.equal(
+    (await acervus('adopt', folder, '--patch')).stdout,
+    patch,
+    'planned anew, the change is the same',
+  );
   await acervus('draft', folder);
   addFiles(folder, { 'b.html': htmlPage('<p style="top: 0">new') });
   const adopted = adoptDocument.parse(JSON.parse((await acervus('adopt', folder, '--json')).stdout));

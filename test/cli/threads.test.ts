@@ -50,7 +50,10 @@ test('so is a proof, for pages that differ, components and template text', async
   assert.match(one.stdout, /"property": "margin-top"/);
   assert.match(one.stdout, /page-7\.html/);
   for (const jobs of ['2', '3'])
-    assert.equal((await acervus('prove', after, '--against', before, '--json', '--jobs', jobs)).stdout, one.stdout);
+    assert.equal(
+      (await acervus('prove', after, '--against', before, '--json', '--jobs', jobs)).stdout,
+      one.stdout,
+    );
 });
 
 test('what one thread cannot read, all refuse in one line', async () => {
@@ -61,7 +64,10 @@ test('what one thread cannot read, all refuse in one line', async () => {
     assert.equal(code, 2);
     assert.match(stderr, /^acervus: page-28\.html: is binary[^\n]*\n$/);
   }
-  assert.match((await acervus('survey', site, '--jobs', 'all')).stderr, /--jobs all: expected a whole number/);
+  assert.match(
+    (await acervus('survey', site, '--jobs', 'all')).stderr,
+    /--jobs all: expected a whole number/,
+  );
 });
 
 test('timings go to stderr, and leave the document alone', async () => {

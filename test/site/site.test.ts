@@ -1,13 +1,13 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { applyEdits } from '../../src/core/edits/index.js';
-import { parseConfig } from '../../src/site/config.js';
 import { parseDraft } from '../../src/core/draft/text.js';
+import { applyEdits } from '../../src/core/edits/index.js';
+import { UsageError } from '../../src/core/usage-error.js';
+import { parseConfig } from '../../src/site/config.js';
 import { decodeAs, decodeFile, encodeFile } from '../../src/site/files/encoding.js';
 import { openFolder } from '../../src/site/files/files.js';
 import { loadSite } from '../../src/site/rendering/load.js';
-import { UsageError } from '../../src/core/usage-error.js';
 import { htmlPage, makeSite } from '../support/site.js';
 
 test('every file that is decoded comes back byte for byte', () => {

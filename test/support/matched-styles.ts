@@ -3,8 +3,8 @@
 import path from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import type { CDPSession, Page as Tab } from 'playwright-core';
-import { ALWAYS, NEVER, type StyleReader, type Truth } from '../../src/core/cascade/index.js';
 import { explainElement, inCircumstances, settleIn, type Telling } from '../../src/core/ask/explain/index.js';
+import { ALWAYS, NEVER, type StyleReader, type Truth } from '../../src/core/cascade/index.js';
 import { canonicalProperty, longhands } from '../../src/core/sheets/index.js';
 
 type Matched = Awaited<ReturnType<typeof matchedStyles>>;

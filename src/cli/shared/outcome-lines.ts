@@ -1,7 +1,7 @@
 // What `draft` and `adopt` say alike: the styles by home, and what stays with its reason.
 
-import { count } from '../../core/proof/index.js';
 import type { AdoptionReport, Draft, DraftStyle } from '../../core/draft/index.js';
+import { count } from '../../core/proof/index.js';
 import type { Frozen } from './document-parts.js';
 import { clean, declarationsLine, dim, heading, more, row, swatch } from './paper.js';
 

@@ -56,8 +56,7 @@ export function row({ count = '', mark = 'none', text, place: where = '' }: Row)
   const last = lines.at(-1) ?? '';
   const left = room - stringWidth(last) - stringWidth(place);
   if (place !== '' && left >= 2) lines[lines.length - 1] = `${last}${' '.repeat(left)}${pc.gray(place)}`;
-  else if (place !== '')
-    lines.push(`${' '.repeat(Math.max(0, room - stringWidth(place)))}${pc.gray(place)}`);
+  else if (place !== '') lines.push(`${' '.repeat(Math.max(0, room - stringWidth(place)))}${pc.gray(place)}`);
   const [first = '', ...rest] = lines;
   return [
     `${number.padStart(COUNT_WIDTH)} ${MARKS[mark]} ${first}`,

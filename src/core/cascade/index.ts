@@ -5,10 +5,10 @@ export { Matcher, type MatcherOptions } from './matcher.js';
 export { OutcomeTable, outcomesForm, StyleReader, withoutIdle } from './outcome.js';
 export type {
   Matched,
+  MatchedSheets,
   Origin,
   Outcome,
   OutcomeList,
-  MatchedSheets,
   Outcomes,
   OwnStyling,
   TrialRule,
@@ -17,6 +17,13 @@ export { compileBlock, compileSelectors, compileSheet, type Program } from './pr
 export { UNSCOPED } from './program-matches.js';
 export type { Block, Entry, ProgramRule } from './rule-index.js';
 export { compileSelectorList } from './selector.js';
+export {
+  type ComplexSelector,
+  type Compound,
+  ONE_CLASS,
+  ONE_ID,
+  specificityParts,
+} from './selector-model.js';
 export { rangesOfClass, type WrittenClass, writtenClasses } from './selector-text.js';
 export {
   asksMoreThanNames,
@@ -28,13 +35,6 @@ export {
   onlyClass,
   onlyName,
 } from './selector-walk.js';
-export {
-  type ComplexSelector,
-  type Compound,
-  ONE_CLASS,
-  ONE_ID,
-  specificityParts,
-} from './selector-model.js';
 export { SiteModel, type SiteSources } from './site-model.js';
 export { type SheetTexts, SiteStyles } from './site-styles.js';
 export {

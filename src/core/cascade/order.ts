@@ -47,7 +47,12 @@ export function inCascadeOrder(
 }
 
 function bySpecificity(a: Contribution, b: Contribution): number {
-  return b.specificity - a.specificity || nearer(a.scopeDistance, b.scopeDistance) || b.at - a.at || b.order - a.order;
+  return (
+    b.specificity - a.specificity ||
+    nearer(a.scopeDistance, b.scopeDistance) ||
+    b.at - a.at ||
+    b.order - a.order
+  );
 }
 
 function nearer(a: number, b: number): number {

@@ -2,13 +2,13 @@
 // strongest first, each with its condition, down to the first unconditional one.
 
 import { folderOf, holdsAddress } from '../addresses.js';
+import { type HintDeclaration, hintDeclarations } from '../hints/index.js';
 import type { Page } from '../markup/index.js';
 import { hasTemplateText } from '../markup/index.js';
 import { interactionGroup, parseDeclarations } from '../sheets/index.js';
-import { type HintDeclaration, hintDeclarations } from '../hints/index.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
-import type { Matched, Outcome, Outcomes, OwnStyling, MatchedSheets, TrialRule } from './outcome-model.js';
+import type { Matched, MatchedSheets, Outcome, Outcomes, OwnStyling, TrialRule } from './outcome-model.js';
 import { compileBlock } from './program.js';
 import { UNSCOPED } from './program-matches.js';
 import type { Block, ProgramRule } from './rule-index.js';
@@ -69,7 +69,6 @@ function hintForm(hints: readonly HintDeclaration[], holder: string): string {
   const text = hints.map(({ property, value }) => `${property}:${value}`).join(';');
   return text.includes('url(') ? `${text} in ${folderOf(holder)}` : text;
 }
-
 
 /** What old attributes say is always kept: no browser reads it as CSS. */
 function hintBlock(hints: readonly HintDeclaration[], holder: string, truths: TruthTable): Block {
@@ -244,7 +243,14 @@ function formOf(lists: ReadonlyMap<string, Outcomes>, style: string | undefined)
 
 /** What the element itself says: its place in the cascade is its origin's, and nothing else decides. */
 function ofElement(kind: 'style attribute' | 'old attribute', block: Block): Contribution {
-  const place = { layerName: undefined, layer: UNLAYERED, specificity: 0, scopeDistance: UNSCOPED, at: 0, order: 0 };
+  const place = {
+    layerName: undefined,
+    layer: UNLAYERED,
+    specificity: 0,
+    scopeDistance: UNSCOPED,
+    at: 0,
+    order: 0,
+  };
   return { origin: { kind }, block, truth: ALWAYS, ...place };
 }
 

@@ -20,7 +20,7 @@ export function writtenClasses(text: string): WrittenClass[] {
     const isDot = tokens.types[at] === Token.Delim && tokenText(tokens, at) === '.';
     if (isDot && tokens.types[at + 1] === Token.Ident) {
       const range = { start: tokens.starts[at + 1]!, end: tokens.starts[at + 2]! };
-      found.push({ name: unescape(tokenText(tokens, at + 1)), range });
+      found.push({ name: decoded(tokenText(tokens, at + 1)), range });
     } else if (tokens.types[at] === Token.LeftSquareBracket) {
       let close = at;
       while (close < tokens.count && tokens.types[close] !== Token.RightSquareBracket) close++;
@@ -42,6 +42,6 @@ export function rangesOfClass(text: string, name: string): SourceRange[] {
     .map(({ range }) => range);
 }
 
-function unescape(name: string): string {
+function decoded(name: string): string {
   return name.includes('\\') ? ident.decode(name) : name;
 }

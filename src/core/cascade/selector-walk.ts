@@ -20,10 +20,7 @@ export function eachCompound(
   });
 }
 
-function visitInside(
-  { rest }: Compound,
-  visit: (compound: Compound, place: CompoundPlace) => void,
-): void {
+function visitInside({ rest }: Compound, visit: (compound: Compound, place: CompoundPlace) => void): void {
   for (const simple of rest) {
     const selectors =
       simple.kind === 'among' || simple.kind === 'has'

@@ -135,10 +135,8 @@ function tellStock(carriers: readonly Carrier[], trace: Trace): void {
     }
 }
 
-interface Steps extends Pick<
-  Consolidation,
-  'styles' | 'tokens' | 'kept' | 'keptElsewhere' | 'after' | 'proof'
-> {
+interface Steps
+  extends Pick<Consolidation, 'styles' | 'tokens' | 'kept' | 'keptElsewhere' | 'after' | 'proof'> {
   readonly edits: readonly Edits[];
 }
 

@@ -103,7 +103,11 @@ export function makeDraft(site: DraftSite, options: DraftOptions, earlier: Draft
 }
 
 /** What a draft means on the site as it is now. Throws `UsageError` for what cannot be carried out. */
-export function planAdoption(site: DraftSite, draft: Draft, asked: Pick<DraftOptions, 'onStep' | 'trace'>): Adoption {
+export function planAdoption(
+  site: DraftSite,
+  draft: Draft,
+  asked: Pick<DraftOptions, 'onStep' | 'trace'>,
+): Adoption {
   const options = { atLeast: draft['at-least'], taste: draft.taste, scope: draft.scope, ...asked };
   const { result, found } = run(site, options, draft, 'refuse');
   const ids = new Set([...found.styles.map(styleId), ...found.sheetMoves.map(moveId)]);

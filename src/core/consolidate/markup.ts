@@ -1,11 +1,11 @@
 // Styling out of the markup: homes are searched, planned and proven; what the proof does not vouch for is searched again
 // without it, and at last left where it is.
 
-import type { SharedSheet } from '../parts.js';
 import { SiteModel } from '../cascade/index.js';
 import { planEdits, type SitePlan } from '../edits/index.js';
 import { addTo } from '../group-by.js';
 import type { SourceTag } from '../markup/index.js';
+import type { SharedSheet } from '../parts.js';
 import {
   type Difference,
   type Judge,

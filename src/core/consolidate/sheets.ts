@@ -1,6 +1,5 @@
 // Rules that stand more than once are written once, as far as the proof finds that nothing changes.
 
-import type { SharedSheet } from '../parts.js';
 import type { SiteModel } from '../cascade/index.js';
 import {
   addLinks,
@@ -12,6 +11,7 @@ import {
   writeRules,
 } from '../edits/index.js';
 import type { Page, SheetReference } from '../markup/index.js';
+import type { SharedSheet } from '../parts.js';
 import {
   type Difference,
   type Judge,

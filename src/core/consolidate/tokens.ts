@@ -1,6 +1,5 @@
 // The last step: values that stand often in the sheets get a name and one place, as custom properties.
 
-import type { SharedSheet } from '../parts.js';
 import { addressFrom } from '../addresses.js';
 import type { SiteModel } from '../cascade/index.js';
 import {
@@ -12,6 +11,7 @@ import {
   stateAfter,
   writeRules,
 } from '../edits/index.js';
+import type { SharedSheet } from '../parts.js';
 import {
   type Difference,
   type Judge,

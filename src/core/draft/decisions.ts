@@ -212,7 +212,12 @@ function merged(
       const members = joining.flatMap((one) => {
         const lacking = style.keys.find((key) => !one.keys.includes(key));
         if (lacking !== undefined)
-          throw new UsageError('draft-lacks', { id: styleId(one), name: one.className ?? '', into: style.className ?? '', declaration: lacking.replace(':', ': ') });
+          throw new UsageError('draft-lacks', {
+            id: styleId(one),
+            name: one.className ?? '',
+            into: style.className ?? '',
+            declaration: lacking.replace(':', ': '),
+          });
         return one.members.map((member): Member => {
           const units = member.units.filter(({ key }) => style.keys.includes(key));
           keepAll(

@@ -105,7 +105,8 @@ function sensitiveTexts(model: SiteModel): { operator: string; value: string }[]
 /** Custom properties that any sheet, page or script of a site names. */
 export function customNames({ sources }: SiteModel): Set<string> {
   const names = new Set<string>();
-  for (const text of sources.sheets.values()) for (const name of text.match(/--[\w-]+/g) ?? []) names.add(name);
+  for (const text of sources.sheets.values())
+    for (const name of text.match(/--[\w-]+/g) ?? []) names.add(name);
   for (const text of sources.pages.values())
     if (text.includes('--')) for (const name of text.match(/--[a-zA-Z][\w-]*/g) ?? []) names.add(name);
   return names;

@@ -10,8 +10,8 @@ import {
   type YAMLMap,
   type YAMLSeq,
 } from 'yaml';
-import { CLASS_NAME } from '../search/index.js';
 import { firstIssue } from '../choices.js';
+import { CLASS_NAME } from '../search/index.js';
 import { UsageError } from '../usage-error.js';
 import { type Draft, type DraftStyle, draftSchema } from './schema.js';
 
@@ -121,7 +121,10 @@ export function parseDraft(text: string): Draft {
   const [problem] = document.errors;
   if (problem !== undefined) {
     const line = problem.linePos?.[0].line ?? 1;
-    throw new UsageError('draft-yaml', { line, problem: problem.message.split('\n')[0]?.replace(/ at line.*$/, '') ?? '' });
+    throw new UsageError('draft-yaml', {
+      line,
+      problem: problem.message.split('\n')[0]?.replace(/ at line.*$/, '') ?? '',
+    });
   }
   const value: unknown = document.toJS();
   if (typeof value === 'object' && value !== null && 'format' in value && value.format === 1)
@@ -136,7 +139,10 @@ export function parseDraft(text: string): Draft {
     return 1;
   };
   if (!result.success)
-    throw new UsageError('draft-invalid', { line: lineOf(result.error.issues[0]?.path ?? []), problem: firstIssue(result.error) });
+    throw new UsageError('draft-invalid', {
+      line: lineOf(result.error.issues[0]?.path ?? []),
+      problem: firstIssue(result.error),
+    });
   checkNames(result.data, (index) => lineOf(['styles', index, 'name']));
   return result.data;
 }
@@ -160,6 +166,11 @@ function checkNames({ styles }: Draft, lineOf: (index: number) => number): void 
       (style) => style.name === into && style.take && style.into === undefined && style.home === 'new class',
     );
     if (target === undefined || home !== 'new class')
-      throw new UsageError('draft-into', { line: lineOf(index), index, into, name: name ?? 'a style without a class' });
+      throw new UsageError('draft-into', {
+        line: lineOf(index),
+        index,
+        into,
+        name: name ?? 'a style without a class',
+      });
   });
 }

@@ -1,7 +1,7 @@
 // Styles to edits: which tags change, which pages need the link, and what is written into the shared sheet.
 
-import type { SharedSheet } from '../parts.js';
 import type { SiteModel, SiteSources } from '../cascade/index.js';
+import type { SharedSheet } from '../parts.js';
 import { type Member, type NamedStyle, rulesOf, type Style } from '../search/index.js';
 import type { Carrier, KeptReason } from '../stock/index.js';
 import { editTag } from './attributes.js';
@@ -18,11 +18,7 @@ export interface SitePlan {
 }
 
 /** Plans all edits of a set of styles. */
-export function planEdits(
-  model: SiteModel,
-  styles: readonly NamedStyle[],
-  shared: SharedSheet,
-): SitePlan {
+export function planEdits(model: SiteModel, styles: readonly NamedStyle[], shared: SharedSheet): SitePlan {
   const edits = new Map<string, Edit[]>();
   const unwritten: { member: Member; reason: KeptReason }[] = [];
   const written = new Set<NamedStyle>();

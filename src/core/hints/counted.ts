@@ -10,8 +10,7 @@ export function writtenHints(element: PageElement): string[] {
   const isOld = OLD_ELEMENTS.has(element.name);
   if (known === undefined && !isOld) return NONE;
   const written = isOld ? [`<${element.name}>`] : [];
-  for (const { name, value } of element.attributes)
-    if (known?.has(name)) written.push(`${name}="${value}"`);
+  for (const { name, value } of element.attributes) if (known?.has(name)) written.push(`${name}="${value}"`);
   return written;
 }
 

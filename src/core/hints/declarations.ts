@@ -2,6 +2,7 @@
 // standard, "presentational hints").
 
 import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
+import { svgHints } from './svg.js';
 import {
   borderWidth,
   type HintDeclaration,
@@ -13,7 +14,6 @@ import {
   one,
 } from './table.js';
 import { wholeNumber } from './values.js';
-import { svgHints } from './svg.js';
 
 /** One old attribute, or the element's own outdated name, and what it says in CSS. */
 export interface Hint {

@@ -1,6 +1,12 @@
 // Compares two states of a site page by page: pages may come from anywhere, and none has to be kept.
 
-import { eachRuleCompound, type Program, type SiteStyles, type Stack, StyleReader } from '../cascade/index.js';
+import {
+  eachRuleCompound,
+  type Program,
+  type SiteStyles,
+  type Stack,
+  StyleReader,
+} from '../cascade/index.js';
 import type { Page } from '../markup/index.js';
 import { comparePaths } from '../source.js';
 import { keptText, undecidedReason } from '../stock/index.js';

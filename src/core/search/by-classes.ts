@@ -5,11 +5,11 @@ import type { Part } from '../parts.js';
 import { expandDeclaration, interactionGroup } from '../sheets/index.js';
 import type { CarriedUnit, KeptReason } from '../stock/index.js';
 import { sizeOf } from './by-hooks.js';
-import { type Census, idOf, type ElementGroup } from './census.js';
+import { type Census, type ElementGroup, idOf } from './census.js';
 import type { Row, Taste } from './cost.js';
 import { coverRows } from './cover.js';
 import type { RuleOrder } from './home.js';
-import { looksTheSame, freeUnit, isFree, rulesFor, type Strength, settle, sum } from './reach.js';
+import { freeUnit, isFree, looksTheSame, rulesFor, type Strength, settle, sum } from './reach.js';
 import type { Trials } from './trial.js';
 
 export interface ClassRule {
@@ -168,7 +168,9 @@ function settleClass(
   const order = options.order.next(finalPart);
   const rules = rulesFor(units, choice.specificity, order, options.trials);
   for (const group of members) settle(group, unitsIn(group, keys), rules);
-  const beats = plain ? undefined : members.flatMap((group) => strongerRule(group, units, ONE_CLASS) ?? [])[0];
+  const beats = plain
+    ? undefined
+    : members.flatMap((group) => strongerRule(group, units, ONE_CLASS) ?? [])[0];
   const around = prefix === '' ? undefined : prefix;
   return { strength: choice.strength, scope: around, units, members, part: finalPart, order, beats };
 }

@@ -71,7 +71,9 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
           : hookAttributes(element)
               .map(({ name, value }) => `${name}=${value}`)
               .join(),
-        matchedSheets.length === 1 ? matchedSheets[0]!.matchKey : matchedSheets.map(({ matchKey }) => matchKey).join('&'),
+        matchedSheets.length === 1
+          ? matchedSheets[0]!.matchKey
+          : matchedSheets.map(({ matchKey }) => matchKey).join('&'),
         carrier === undefined ? '' : carrier.units.map(unitMark).join('\n'),
         carrier === undefined ? (element.style ?? '') : '',
       ].join('\0');
@@ -159,7 +161,10 @@ function sharedIds(pages: readonly Page[]): Set<string> {
   return shared;
 }
 
-function index(groups: readonly ElementGroup[], keysOf: (group: ElementGroup) => readonly string[]): Map<string, ElementGroup[]> {
+function index(
+  groups: readonly ElementGroup[],
+  keysOf: (group: ElementGroup) => readonly string[],
+): Map<string, ElementGroup[]> {
   const found = new Map<string, ElementGroup[]>();
   for (const group of groups) {
     for (const key of new Set(keysOf(group))) {
@@ -192,9 +197,7 @@ function altered({ element, units }: ElementGroup, isGone: (unit: CarriedUnit) =
   const gone = units.filter(isGone);
   if (gone.length === 0) return element;
   const names = new Set(gone.flatMap(({ from }) => (from.kind === 'attributes' ? from.names : [])));
-  const neutral = gone.some(({ from }) => from.kind === 'name')
-    ? neutralFor(element.name)
-    : undefined;
+  const neutral = gone.some(({ from }) => from.kind === 'name') ? neutralFor(element.name) : undefined;
   return {
     ...element,
     name: neutral ?? element.name,
@@ -227,7 +230,11 @@ export function alteredElement(group: ElementGroup, taken: readonly CarriedUnit[
  * Whether the group looks as it does on the site.
  * In: units that are taken away besides those that have a home already, from the group or from its table; further rules.
  */
-export function holds(group: ElementGroup, taken: readonly CarriedUnit[], further: readonly Trial[]): boolean {
+export function holds(
+  group: ElementGroup,
+  taken: readonly CarriedUnit[],
+  further: readonly Trial[],
+): boolean {
   const own = ownStyling(group, taken);
   const trials = further.length === 0 ? group.trials : [...group.trials, ...further];
   return group.readers.every(

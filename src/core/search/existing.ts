@@ -129,7 +129,9 @@ function wear(group: ElementGroup, name: string, units: readonly CarriedUnit[]):
   const after = alteredElement({ ...group, element }, units);
   const own = { style: after.style, hints: hintDeclarations(page, after) };
   if (
-    !readers.every((reader, at) => reader.trialNumber(matchedSheets[at]!, own, group.trials) === group.original[at])
+    !readers.every(
+      (reader, at) => reader.trialNumber(matchedSheets[at]!, own, group.trials) === group.original[at],
+    )
   )
     return false;
   group.page = page;

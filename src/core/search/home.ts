@@ -1,8 +1,8 @@
 // Where a style goes, and all that is known of it.
 
 import { PARTS, type Part } from '../parts.js';
-import type { CarriedUnit, Carrier, KeptReason } from '../stock/index.js';
 import type { Place } from '../source.js';
+import type { CarriedUnit, Carrier, KeptReason } from '../stock/index.js';
 import type { Strength } from './reach.js';
 
 export type Home =

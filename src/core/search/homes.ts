@@ -3,7 +3,13 @@
 
 import type { SiteModel } from '../cascade/index.js';
 import { groupBy } from '../group-by.js';
-import { type CarriedUnit, type Carrier, type KeptReason, keptText, type SiteScripts } from '../stock/index.js';
+import {
+  type CarriedUnit,
+  type Carrier,
+  type KeptReason,
+  keptText,
+  type SiteScripts,
+} from '../stock/index.js';
 import type { Trace } from '../trace.js';
 import { type ScopeTaste, takeClasses } from './by-classes.js';
 import { type HookRule, takeHooks } from './by-hooks.js';
@@ -125,7 +131,10 @@ function tellSearch(styles: readonly Style[], kept: readonly Kept[], trace: Trac
   for (const { home, members } of styles)
     for (const { carrier, units } of members)
       if (units.some((unit) => trace.follows(carrier, unit)))
-        trace.say('search', `found a home: ${home.kind}${'selectors' in home ? ` ${home.selectors.join(', ')}` : ''}`);
+        trace.say(
+          'search',
+          `found a home: ${home.kind}${'selectors' in home ? ` ${home.selectors.join(', ')}` : ''}`,
+        );
   for (const { carrier, unit, reason } of kept)
     if (trace.follows(carrier, unit)) trace.say('search', `stays: ${keptText(reason)}`);
 }

@@ -2,7 +2,7 @@
 
 import { BoundedMap } from '../bounded.js';
 import { type ComplexSelector, compileSelectorList } from '../cascade/index.js';
-import { hookAttributes, idOf, type ElementGroup } from './census.js';
+import { type ElementGroup, hookAttributes, idOf } from './census.js';
 
 /** A selector that needs nothing added to the markup. */
 export interface Hook {

@@ -5,7 +5,7 @@ import { partOfHook, specificityOf } from './by-hooks.js';
 import type { Census, ElementGroup } from './census.js';
 import type { RuleOrder } from './home.js';
 import { hookOf, hooksOf, partsOf } from './hooks.js';
-import { looksTheSame, freeUnit, reachOf, rulesFor, sum } from './reach.js';
+import { freeUnit, looksTheSame, reachOf, rulesFor, sum } from './reach.js';
 import type { Trials } from './trial.js';
 
 /** Of so many groups it is found out whether they would differ: enough to tell why not. */

@@ -6,7 +6,7 @@ import type { CarriedUnit } from '../stock/index.js';
 import { type HookOptions, type HookRule, selectorText, sizeOf } from './by-hooks.js';
 import type { Census, ElementGroup } from './census.js';
 import { type Hook, hookOf, hooksOf, partsOf } from './hooks.js';
-import { looksTheSame, freeUnit, isFree, reachOf, rulesFor, settle, sum } from './reach.js';
+import { freeUnit, isFree, looksTheSame, reachOf, rulesFor, settle, sum } from './reach.js';
 import { areRivals } from './rivals.js';
 
 /** Numbers among the siblings, from both ends, from 1. */
@@ -117,9 +117,7 @@ function tryBase(census: Census, base: Base, key: string, options: HookOptions):
   const places = siblingPlaces(census, [...asked.members, ...asked.harmed]);
   if (places === undefined) return undefined;
   // A place that only one row of siblings shows is chance.
-  const showing = new Set(
-    places.filter(({ group }) => asked.members.includes(group)).map(({ row }) => row),
-  );
+  const showing = new Set(places.filter(({ group }) => asked.members.includes(group)).map(({ row }) => row));
   if (showing.size < 2 && sum(asked.members) < 4) return undefined;
   for (const level of ['own', 'above'] as const) {
     const pattern = PATTERNS.find((one) => fits(one, level, asked, places));

@@ -4,7 +4,7 @@
 import { ALWAYS, NEVER } from '../cascade/index.js';
 import { BECOMING } from '../hints/index.js';
 import type { CarriedUnit } from '../stock/index.js';
-import { type Census, cellGroups, holds, type ElementGroup } from './census.js';
+import { type Census, cellGroups, type ElementGroup, holds } from './census.js';
 import { type Hook, isPassing } from './hooks.js';
 import type { Trial, Trials } from './trial.js';
 
@@ -137,7 +137,11 @@ export function tryRule(key: string, saying: Saying, atLeast: number): Say | Ref
 }
 
 /** Whether a group looks the same without the units and with the rules; of a table its cells too. */
-export function looksTheSame(group: ElementGroup, taken: readonly CarriedUnit[], { own, cells }: NewRules): boolean {
+export function looksTheSame(
+  group: ElementGroup,
+  taken: readonly CarriedUnit[],
+  { own, cells }: NewRules,
+): boolean {
   if (!holds(group, taken, own)) return false;
   if (group.element.name !== 'table' || (cells.length === 0 && taken.length === 0)) return true;
   return cellGroups(group).every((cell) => holds(cell, taken, cells));

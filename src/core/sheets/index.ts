@@ -1,8 +1,8 @@
 // Stage 2, sheets. In: CSS text. Out: a `Sheet` of rules, conditions and declarations with their ranges; and for a
 // declaration its longhands, its normal form and whether browsers keep it.
 
-export { declarationText } from './declaration-text.js';
 export { colourName, normalColour } from './colours.js';
+export { declarationText } from './declaration-text.js';
 export { expandDeclaration, type LonghandValue } from './expand.js';
 export { parseDeclarations, parseSheet } from './parse.js';
 export {

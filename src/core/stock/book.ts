@@ -4,13 +4,7 @@
 import { folderOf, holdsAddress, resolveAddress, sheetPath } from '../addresses.js';
 // Not through the stage's entry: threads that only count need not load what maps.
 import { writtenHints } from '../hints/counted.js';
-import {
-  hasTemplateText,
-  type Page,
-  type PageElement,
-  templateWords,
-  valueOffset,
-} from '../markup/index.js';
+import { hasTemplateText, type Page, type PageElement, templateWords, valueOffset } from '../markup/index.js';
 import { readScript } from '../scripts/index.js';
 import { comparePlaces, LineIndex, type Place } from '../source.js';
 import { type ChosenName, chosenInMarkup, chosenInScript } from './chosen.js';
@@ -356,4 +350,3 @@ function addSighting(into: Sighting, from: Sighting): void {
 function comparePlacesOf(a: Links, b: Links): number {
   return a.holder < b.holder ? -1 : a.holder > b.holder ? 1 : 0;
 }
-

@@ -12,8 +12,8 @@ import {
   valueOffset,
 } from '../markup/index.js';
 import { type Declaration, declarationValidity, isFinished, parseDeclarations } from '../sheets/index.js';
-import { hintUnits } from './hint-units.js';
 import type { CarriedUnit, Carrier, CarrierOptions } from './carrier-model.js';
+import { hintUnits } from './hint-units.js';
 import type { KeptReason } from './kept.js';
 import type { SiteScripts } from './site-scripts.js';
 import { undecidedReason } from './undecided.js';

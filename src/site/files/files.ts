@@ -20,10 +20,8 @@ export const DEPENDENCY_FOLDERS = ['node_modules', 'bower_components', 'jspm_pac
 /** Throws `UsageError` for a folder that is none, and for links that lead out of it. */
 export function openFolder(folder: string): SiteFiles {
   const root = path.resolve(folder);
-  if (!existsSync(root))
-    throw new UsageError('folder-missing', { folder });
-  if (!statSync(root).isDirectory())
-    throw new UsageError('folder-is-file', { folder });
+  if (!existsSync(root)) throw new UsageError('folder-missing', { folder });
+  if (!statSync(root).isDirectory()) throw new UsageError('folder-is-file', { folder });
   const real = realpathSync(root);
   let files: string[] | undefined;
   return {

@@ -1,10 +1,10 @@
 // Reads the pages of a site, and nothing that takes long to load: a thread that only reads pages starts with this.
 
 import { hasTemplateText } from '../../core/markup/index.js';
+import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { type Decoded, decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
-import { UsageError } from '../../core/usage-error.js';
 
 export const CONFIG_FILE = 'acervus.json';
 
@@ -50,8 +50,7 @@ export function readText(files: SiteFiles, file: string): Decoded | undefined {
   const bytes = files.read(file);
   if (bytes === undefined) return undefined;
   const decoded = decodeFile(bytes);
-  if (decoded === undefined)
-    throw new UsageError('not-text', { file });
+  if (decoded === undefined) throw new UsageError('not-text', { file });
   return decoded;
 }
 

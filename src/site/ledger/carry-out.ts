@@ -7,11 +7,7 @@ import { openFolder } from '../files/files.js';
 import { loadSite, type Site } from '../rendering/load.js';
 import { type FileChange, fileChanges, refuseUnfinished, writeChange } from './change.js';
 import { unifiedPatch } from './patch.js';
-
-export interface WriteOptions {
-  /** Make a patch, and write nothing. */
-  readonly patch?: boolean | undefined;
-}
+import type { WriteOptions } from './write-options.js';
 
 export interface CarriedOut {
   /** Paths of the files that were written, or are in the patch. */

@@ -16,10 +16,10 @@ import {
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { applyEdits, type Edit, reverseEdits } from '../../core/edits/edit.js';
-import { decodeAs, type Encoding, encodeFile } from '../files/encoding.js';
-import { type ChangeRecord, dropRecord, lastRecord, saveRecord, sha256 } from './record.js';
-import type { Site } from '../rendering/load.js';
 import { UsageError } from '../../core/usage-error.js';
+import { decodeAs, type Encoding, encodeFile } from '../files/encoding.js';
+import type { Site } from '../rendering/load.js';
+import { type ChangeRecord, dropRecord, lastRecord, saveRecord, sha256 } from './record.js';
 
 export interface FileChange {
   readonly path: string;
@@ -92,10 +92,8 @@ function planFile(
   const existed = existsSync(full);
   const before = existed ? readFileSync(full) : undefined;
   if (before !== undefined) {
-    if ((statSync(full).mode & 0o222) === 0 || !isWritable(full))
-      throw new UsageError('read-only', { file });
-    if (!encodeFile(text, encoding).equals(before))
-      throw new UsageError('file-changed', { file });
+    if ((statSync(full).mode & 0o222) === 0 || !isWritable(full)) throw new UsageError('read-only', { file });
+    if (!encodeFile(text, encoding).equals(before)) throw new UsageError('file-changed', { file });
   }
   const bytes = encodeFile(applyEdits(text, edits), encoding);
   const entry = {
@@ -124,8 +122,7 @@ function insideSite(root: string, file: string): string {
   let nearest = full;
   while (!existsSync(nearest)) nearest = path.dirname(nearest);
   const target = realpathSync(nearest);
-  if (target !== real && !target.startsWith(real + path.sep))
-    throw new UsageError('leads-out', { file });
+  if (target !== real && !target.startsWith(real + path.sep)) throw new UsageError('leads-out', { file });
   if (existsSync(full) && lstatSync(full).isSymbolicLink()) return realpathSync(full);
   return full;
 }

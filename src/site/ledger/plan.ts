@@ -5,10 +5,10 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmdirSync, rmSync } f
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { z } from 'zod';
-import type { FileChange } from './change.js';
 import { type AdoptionReport, adoptionSchema, DRAFT_FILE } from '../../core/draft/index.js';
 import { decodeAs } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
+import type { FileChange } from './change.js';
 import { sha256 } from './record.js';
 
 /** Raised when the same input may lead to another plan. */

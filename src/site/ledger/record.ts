@@ -57,8 +57,7 @@ export function lastRecord(root: string): FiledRecord | undefined {
   if (name === undefined) return undefined;
   const file = path.join(folder, name);
   const parsed = recordSchema.safeParse(readJson(file));
-  if (!parsed.success)
-    throw new UsageError('not-a-record', { file: path.join(FOLDER, name) });
+  if (!parsed.success) throw new UsageError('not-a-record', { file: path.join(FOLDER, name) });
   return { file, record: parsed.data };
 }
 

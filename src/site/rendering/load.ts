@@ -4,12 +4,12 @@ import { resolveAddress, sheetPath } from '../../core/addresses.js';
 import { OutcomeTable, SiteModel, TruthTable } from '../../core/cascade/index.js';
 import type { DraftSite } from '../../core/consolidate/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
+import { UsageError } from '../../core/usage-error.js';
 import { type Config, parseConfig } from '../config.js';
 import type { Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { CONFIG_FILE } from '../files/pages.js';
 import { type SheetOwner, SiteReader } from './reader.js';
-import { UsageError } from '../../core/usage-error.js';
 
 export interface Site {
   readonly files: SiteFiles;
@@ -43,8 +43,7 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     const text = reader.page(file);
     if (text !== undefined) pages.set(file, text);
   }
-  if (pages.size === 0)
-    throw new UsageError('pages-empty', { site: files.label });
+  if (pages.size === 0) throw new UsageError('pages-empty', { site: files.label });
   const sheets = new Map<string, string>();
   const scripts = new Map<string, string>();
   const { copies } = reader;

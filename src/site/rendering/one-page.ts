@@ -2,10 +2,10 @@
 
 import { OutcomeTable, SiteStyles, StyleReader, TruthTable } from '../../core/cascade/index.js';
 import { parsePage } from '../../core/markup/index.js';
+import { UsageError } from '../../core/usage-error.js';
 import { openFolder } from '../files/files.js';
 import { readConfig } from '../files/pages.js';
 import { SiteReader } from './reader.js';
-import { UsageError } from '../../core/usage-error.js';
 
 export interface OpenedPage {
   readonly reader: StyleReader;
@@ -24,7 +24,11 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
   const config = await readConfig(files);
   const file = path.replaceAll('\\', '/').replace(/^\.\//, '');
   if (files.read(file) === undefined)
-    throw new UsageError('not-a-page', { file, site: folder, hint: nearPages(file, new SiteReader(files, config).pagePaths) });
+    throw new UsageError('not-a-page', {
+      file,
+      site: folder,
+      hint: nearPages(file, new SiteReader(files, config).pagePaths),
+    });
   const own = new SiteReader(files, config, [file]);
   const pagesWith: OpenedPage['pagesWith'] = (names) => {
     const all = new SiteReader(files, config);
@@ -44,8 +48,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
     const page = model.page(file);
     if (page === undefined) throw new UsageError('page-empty', { file });
     const [reader, ...others] = model.readersOf(page);
-    if (reader === undefined)
-      throw new UsageError('component-unused', { file });
+    if (reader === undefined) throw new UsageError('component-unused', { file });
     return { reader, isPlatform, unread: [], settings: others.length + 1, pagesWith };
   }
   const text = own.page(file);

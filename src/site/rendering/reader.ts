@@ -7,11 +7,11 @@ import { readScript } from '../../core/scripts/index.js';
 import { parseSheet } from '../../core/sheets/parse.js';
 import type { Sheet } from '../../core/sheets/sheet.js';
 import type { SheetShelf } from '../../core/stock/index.js';
+import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import type { Decoded, Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { CONFIG_FILE, type PageSource, type PageSourceData, readPageText, readText } from '../files/pages.js';
-import { UsageError } from '../../core/usage-error.js';
 
 export interface SheetOwner {
   readonly path: string;
@@ -51,11 +51,9 @@ export class SiteReader implements SheetShelf, PageSource {
     this.copies = new Map(Object.entries(copies ?? {}));
     const isPage = matcher(pages ?? PAGES);
     this.pagePaths = pagePaths ?? files.list().filter((file) => isPage(file) && !this.#isExcluded(file));
-    if (this.pagePaths.length === 0)
-      throw new UsageError('no-pages', { site: files.label });
+    if (this.pagePaths.length === 0) throw new UsageError('no-pages', { site: files.label });
     for (const [address, file] of this.copies) {
-      if (this.textAt(file) === undefined)
-        throw new UsageError('copy-missing', { file, address });
+      if (this.textAt(file) === undefined) throw new UsageError('copy-missing', { file, address });
     }
   }
 

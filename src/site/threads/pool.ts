@@ -5,10 +5,10 @@ import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { MessageCode, MessageValues } from '../../core/messages.js';
+import { UsageError } from '../../core/usage-error.js';
+import type { StateName } from '../files/state.js';
 import type { Job, JobResult } from './job-model.js';
 import { newCells } from './shares.js';
-import type { StateName } from '../files/state.js';
-import { UsageError } from '../../core/usage-error.js';
 
 /** Below this many bytes of pages a second thread costs more than it brings. */
 const WORTH_A_THREAD = 3_000_000;
@@ -59,8 +59,7 @@ function startWorker(job: Job, cells: Int32Array): { worker: Worker; result: Pro
  */
 export function threadCount(asked: number | undefined, pages: readonly string[], state: StateName): number {
   if (asked !== undefined) {
-    if (!Number.isInteger(asked) || asked < 1 || asked > 64)
-      throw new UsageError('jobs', { given: asked });
+    if (!Number.isInteger(asked) || asked < 1 || asked > 64) throw new UsageError('jobs', { given: asked });
     return Math.min(asked, Math.max(1, pages.length));
   }
   let bytes = 0;

@@ -3,10 +3,10 @@
 import { OutcomeTable, SiteStyles, TruthTable } from '../../core/cascade/index.js';
 import { type Page, parsePage } from '../../core/markup/index.js';
 import { Prover } from '../../core/proof/index.js';
-import type { Job, ProveResult, ProveSide } from './job-model.js';
-import { SiteReader } from '../rendering/reader.js';
-import { takeShares } from './shares.js';
 import { openState } from '../files/state.js';
+import { SiteReader } from '../rendering/reader.js';
+import type { Job, ProveResult, ProveSide } from './job-model.js';
+import { takeShares } from './shares.js';
 import { Timings } from './timings.js';
 
 export function proveShare(job: Extract<Job, { kind: 'prove' }>, cells: Int32Array): ProveResult {

@@ -2,15 +2,15 @@
 
 import { mergeProofs, type Proof, proofOf } from '../../core/proof/index.js';
 import { comparePaths } from '../../core/source.js';
-import type { ProveResult, ProveSide } from './job-model.js';
+import { UsageError } from '../../core/usage-error.js';
 import { readConfig } from '../files/pages.js';
+import { openState, otherState, type StateName } from '../files/state.js';
+import { SiteReader } from '../rendering/reader.js';
+import type { ProveResult, ProveSide } from './job-model.js';
 import { inThreads, threadCount } from './pool.js';
 import { PageComparer } from './prove-job.js';
-import { SiteReader } from '../rendering/reader.js';
 import { takeShares } from './shares.js';
-import { openState, otherState, type StateName } from '../files/state.js';
 import { Timings } from './timings.js';
-import { UsageError } from '../../core/usage-error.js';
 
 export interface Proven {
   readonly proof: Proof;

@@ -1,10 +1,10 @@
 // The part of a survey that looks at the whole site: joins what the threads found, and reads sheets and scripts.
 
 import { mergeStock, reachSheets, type StockData, type Survey, takeStock } from '../../core/stock/index.js';
-import type { JobResult } from './job-model.js';
-import type { SheetOwner, SiteReader } from '../rendering/reader.js';
-import type { Timings } from './timings.js';
 import { UsageError } from '../../core/usage-error.js';
+import type { SheetOwner, SiteReader } from '../rendering/reader.js';
+import type { JobResult } from './job-model.js';
+import type { Timings } from './timings.js';
 
 export interface SurveyedSite {
   readonly survey: Survey;
@@ -24,8 +24,7 @@ export function finishSurvey(
   timings: Timings,
 ): SurveyedSite {
   const stock = mergeResults(results, timings);
-  if (stock.pages + stock.components === 0)
-    throw new UsageError('pages-empty', { site: reader.files.label });
+  if (stock.pages + stock.components === 0) throw new UsageError('pages-empty', { site: reader.files.label });
   const uses = timings.measure('sheets and scripts', () => readLinked(reader, stock));
   const sheets = reader.owners(uses);
   const themes = sheets.filter(({ owner }) => owner === 'theme').map((sheet) => sheet.path);

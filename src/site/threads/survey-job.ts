@@ -2,10 +2,10 @@
 
 import { parsePage } from '../../core/markup/index.js';
 import { type StockData, StockTaker } from '../../core/stock/book.js';
-import type { Job, SurveyResult } from './job-model.js';
 import { type PageSource, pageSource } from '../files/pages.js';
-import { takeShares } from './shares.js';
 import { openState } from '../files/state.js';
+import type { Job, SurveyResult } from './job-model.js';
+import { takeShares } from './shares.js';
 import { Timings } from './timings.js';
 
 export function surveyShare(job: Extract<Job, { kind: 'survey' }>, cells: Int32Array): SurveyResult {

@@ -2,10 +2,10 @@
 // before this one loads what it needs itself.
 
 import { readConfig } from '../files/pages.js';
-import { inThreads, threadCount } from './pool.js';
-import { SiteReader } from '../rendering/reader.js';
-import { takeShares } from './shares.js';
 import { openState, type StateName } from '../files/state.js';
+import { SiteReader } from '../rendering/reader.js';
+import { inThreads, threadCount } from './pool.js';
+import { takeShares } from './shares.js';
 import type { SurveyedSite } from './survey-end.js';
 import { takeStockOfPages } from './survey-job.js';
 import { Timings } from './timings.js';

@@ -1,10 +1,10 @@
 // The entry of a worker thread: runs its part of a job and sends back what it found.
 
 import { parentPort, workerData } from 'node:worker_threads';
+import { UsageError } from '../../core/usage-error.js';
 import type { Job } from './job-model.js';
 import { runJob } from './jobs.js';
 import type { WorkerMessage } from './pool.js';
-import { UsageError } from '../../core/usage-error.js';
 
 const { job, cells } = workerData as { job: Job; cells: Int32Array };
 const send = (message: WorkerMessage): void => parentPort?.postMessage(message);

@@ -1,9 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { changeValues } from '../../../src/core/consolidate/near-misses.js';
+import { prove } from '../../../src/core/proof/index.js';
 import { findNearMisses } from '../../../src/core/search/near-values.js';
 import { sheetValues } from '../../../src/core/search/values.js';
-import { prove } from '../../../src/core/proof/index.js';
 import { adoptAll, modelOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
 

@@ -24,7 +24,10 @@ test('a part is found between its heading and the next', () => {
   assert.equal(inside('components'), '.a { top: 0; }');
   assert.equal(inside('overrides'), '.b { top: 0; }');
   assert.equal(inside('tokens'), undefined);
-  const named = applyEdits('', writeRules('', { path: 'shared.css', partNames: { overrides: 'beats the kit' } }, [rule('.b')]));
+  const named = applyEdits(
+    '',
+    writeRules('', { path: 'shared.css', partNames: { overrides: 'beats the kit' } }, [rule('.b')]),
+  );
   assert.ok(partRange(named, 'overrides', { overrides: 'beats the kit' }) !== undefined);
   assert.equal(partRange(named, 'overrides'), undefined);
 });

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { selectorsOf } from '../../../src/core/search/index.js';
 import { prove } from '../../../src/core/proof/index.js';
+import { selectorsOf } from '../../../src/core/search/index.js';
 import { adoptAll, modelOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
 

@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import path from 'node:path';
 import { test } from 'node:test';
-import { openFolder } from '../../../src/site/files/files.js';
 import type { AdoptionReport } from '../../../src/core/draft/index.js';
+import { openFolder } from '../../../src/site/files/files.js';
 import { findPlan, noteReadings, savePlan } from '../../../src/site/ledger/plan.js';
 import { addFiles, makeSite, read } from '../../support/site.js';
 

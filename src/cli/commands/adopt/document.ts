@@ -1,7 +1,7 @@
 // The document of `acervus adopt --json`.
 
 import { z } from 'zod';
-import { adoptionSchema } from '../../../core/draft/index.js';
+import { adoptionSchema } from '../../../core/draft/schema.js';
 import type { DocumentOf } from '../../shared/document-parts.js';
 
 export const adoptDocument = z

@@ -12,7 +12,10 @@ export function adoptLines(folder: string, document: AdoptDocument, all: boolean
   if (files.length === 0)
     lines.push(row({ count: 0, text: 'nothing to adopt: no style of the draft is left to move' }));
   else
-    lines.push(row({ count: files.length, mark: 'made', text: 'files written' }), ...sumLines(document, true));
+    lines.push(
+      row({ count: files.length, mark: 'made', text: 'files written' }),
+      ...sumLines(document, true),
+    );
   if (gone.length > 0)
     lines.push(
       row({

@@ -56,7 +56,10 @@ export async function walkThrough(
     ['outlast', '--platform', 'platform/3.1=platform/4.0', folder],
     'Before the platform is updated: what will not survive it?',
   );
-  await step(['family', '--find', folder], 'One block of rules a harbour, copied by hand, becomes one table.');
+  await step(
+    ['family', '--find', folder],
+    'One block of rules a harbour, copied by hand, becomes one table.',
+  );
   await step(['undo', folder], 'Put every byte back.', ', twice');
   await run(['undo', folder]);
   write(

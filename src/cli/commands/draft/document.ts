@@ -1,7 +1,7 @@
 // The document of `acervus draft --json`.
 
 import { z } from 'zod';
-import { adoptionSchema, draftSchema } from '../../../core/draft/index.js';
+import { adoptionSchema, draftSchema } from '../../../core/draft/schema.js';
 import type { DocumentOf } from '../../shared/document-parts.js';
 
 const { styles, tokens, 'near misses': nearMisses } = draftSchema.shape;

@@ -5,8 +5,6 @@ import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { input, select } from '@inquirer/prompts';
 import writeFileAtomic from 'write-file-atomic';
-import { count } from '../../../core/proof/index.js';
-import { CLASS_NAME } from '../../../core/search/index.js';
 import {
   type Answer,
   answerDraft,
@@ -15,6 +13,8 @@ import {
   type DraftStyle,
   parseDraft,
 } from '../../../core/draft/index.js';
+import { count } from '../../../core/proof/index.js';
+import { CLASS_NAME } from '../../../core/search/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { onSite } from '../../shared/moved-lines.js';
 import { styleLines } from '../../shared/outcome-lines.js';

@@ -28,12 +28,13 @@ export interface DraftOptions {
   readonly trace?: Followed | undefined;
 }
 
-/** Options as they are typed. */
+/** Options as they are typed. @internal */
 export interface TypedDraftOptions extends Omit<DraftOptions, 'taste' | 'scope'> {
   readonly taste?: string | undefined;
   readonly scope?: string | undefined;
 }
 
+/** @internal */
 export interface WrittenDraft {
   readonly document: DraftDocument;
   /** What adopting it would do. */
@@ -52,6 +53,7 @@ export async function draft(site: string, options: DraftOptions = {}): Promise<D
   return writeDraft(site, options).document;
 }
 
+/** @internal */
 export function writeDraft(folder: string, options: TypedDraftOptions): WrittenDraft {
   const { atLeast = 2, onStep } = options;
   if (!Number.isInteger(atLeast) || atLeast < 2) throw new UsageError('at-least', { given: atLeast });

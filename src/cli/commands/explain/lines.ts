@@ -2,7 +2,18 @@
 
 import { showPlace } from '../../../core/source.js';
 import { onSite } from '../../shared/moved-lines.js';
-import { amber, clean, declarationsLine, dim, heading, more, next, pc, quoted, row } from '../../shared/paper.js';
+import {
+  amber,
+  clean,
+  declarationsLine,
+  dim,
+  heading,
+  more,
+  next,
+  pc,
+  quoted,
+  row,
+} from '../../shared/paper.js';
 import type { ExplainDocument } from './document.js';
 
 type Said = ExplainDocument['targets'][number]['properties'][number]['declarations'][number];
@@ -20,7 +31,9 @@ const MOST = 12;
 export function explainLines(folder: string, explained: ExplainDocument, view: ExplainView): string[] {
   const place = explained.place === undefined ? explained.page : showPlace(explained.place);
   const lines = [heading('Explain', `${place}${circumstancesText(view)}`)];
-  const path = [...explained.ancestors.map((one) => dim(clean(one))), pc.bold(clean(explained.shown))].join(dim(' > '));
+  const path = [...explained.ancestors.map((one) => dim(clean(one))), pc.bold(clean(explained.shown))].join(
+    dim(' > '),
+  );
   lines.push(row({ text: path }));
   if (explained.matching > 1)
     lines.push(
@@ -100,7 +113,10 @@ export function explainLines(folder: string, explained: ExplainDocument, view: E
       }),
     );
   lines.push(
-    next(`acervus reach ${quoted(explained.site.selector)}${onSite(folder)}`, 'tells where all of it has effect'),
+    next(
+      `acervus reach ${quoted(explained.site.selector)}${onSite(folder)}`,
+      'tells where all of it has effect',
+    ),
   );
   return lines;
 }

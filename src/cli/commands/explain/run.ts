@@ -16,6 +16,7 @@ export interface ExplainOptions {
   readonly width?: number | undefined;
 }
 
+/** @internal */
 export interface ExplainedElement {
   readonly document: ExplainDocument;
   /** For a component: how many different sets of sheets it may be shown with; the first is taken. */
@@ -36,6 +37,7 @@ export async function explain(
   return (await explainOn(site, page, element, options)).document;
 }
 
+/** @internal */
 export async function explainOn(
   folder: string,
   file: string,
@@ -95,8 +97,7 @@ function findElement(reader: StyleReader, asked: string): { index: number; of: n
     throw new UsageError('no-element-there', { place: `${page.path}:${asked}` });
   }
   const list = compileSelectorList(asked);
-  if (list.kind === 'invalid')
-    throw new UsageError('explain-selector', { text: asked, reason: list.reason });
+  if (list.kind === 'invalid') throw new UsageError('explain-selector', { text: asked, reason: list.reason });
   const matched = page.elements.filter(({ index }) =>
     list.selectors.some((one) => reader.matches(one, index) !== NEVER),
   );

@@ -2,15 +2,20 @@
 
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import { type CopiedFamily, findFamilies as lookForFamilies, replaceCopies } from '../../../core/change/family/index.js';
+import {
+  type CopiedFamily,
+  findFamilies as lookForFamilies,
+  replaceCopies,
+} from '../../../core/change/family/index.js';
 import { familyText } from '../../../core/change/family/table-file.js';
 import type { Edit } from '../../../core/edits/index.js';
 import { type Difference, differenceText } from '../../../core/proof/index.js';
-import { carryOut, openForChange, type WriteOptions } from '../../../site/ledger/carry-out.js';
+import { carryOut, openForChange } from '../../../site/ledger/carry-out.js';
+import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import type { FamilyDocument } from './document.js';
 import { rowsOf } from './run.js';
 
-/** A family as it was found. */
+/** A family as it was found. @internal */
 export interface FoundFamily {
   readonly entry: FamilyDocument['families'][number];
   /** How many rules were copied out. */
@@ -21,6 +26,7 @@ export interface FoundFamily {
   readonly assumed: boolean;
 }
 
+/** @internal */
 export interface FoundFamilies {
   readonly document: FamilyDocument;
   readonly found: readonly FoundFamily[];
@@ -34,6 +40,7 @@ export async function findFamilies(site: string, options: WriteOptions = {}): Pr
   return findOn(site, options).document;
 }
 
+/** @internal */
 export function findOn(folder: string, options: WriteOptions): FoundFamilies {
   const site = openForChange(folder);
   const { model, themes } = site;

@@ -88,7 +88,8 @@ export function foundLines(folder: string, { found }: FoundFamilies): string[] {
       }),
     );
   const written = found.find(({ entry }) => !entry.refused)?.entry;
-  if (written === undefined) lines.push(next(`acervus survey${onSite(folder)}`, 'shows what else is repeated'));
+  if (written === undefined)
+    lines.push(next(`acervus survey${onSite(folder)}`, 'shows what else is repeated'));
   else
     lines.push(
       heading('Proof'),

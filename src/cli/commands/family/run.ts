@@ -7,7 +7,8 @@ import { parseFamily } from '../../../core/change/family/table-file.js';
 import { type Difference, elementsIn } from '../../../core/proof/index.js';
 import { placeIn } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
-import { carryOut, NOTHING_DONE, openForChange, type WriteOptions } from '../../../site/ledger/carry-out.js';
+import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
+import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import type { FamilyDocument } from './document.js';
 
 export interface FamilyOptions extends WriteOptions {
@@ -15,6 +16,7 @@ export interface FamilyOptions extends WriteOptions {
   readonly onStep?: ((step: string) => void) | undefined;
 }
 
+/** @internal */
 export interface WrittenFamily {
   readonly document: FamilyDocument;
   readonly table: FamilyTable;
@@ -33,6 +35,7 @@ export async function family(
   return writeFamily(site, table, options).document;
 }
 
+/** @internal */
 export function writeFamily(folder: string, file: string, options: FamilyOptions): WrittenFamily {
   const full = [path.resolve(folder, file), path.resolve(file)].find((one) => existsSync(one));
   if (full === undefined) throw new UsageError('family-missing', { file });
@@ -75,7 +78,7 @@ export function writeFamily(folder: string, file: string, options: FamilyOptions
   return { document, table, strays };
 }
 
-/** The rows of a table with their values, as its document tells them. */
+/** The rows of a table with their values, as its document tells them. @internal */
 export function rowsOf({ rows }: FamilyTable): FamilyDocument['families'][number]['rows'] {
   return [...rows].map(([name, values]) => ({ name, values: Object.fromEntries(values) }));
 }

@@ -13,7 +13,8 @@ export function outlastLines(
   { pairs, all }: { readonly pairs: readonly string[]; readonly all: boolean },
 ): string[] {
   const lines = [heading('Outlast', pairs.join(', '))];
-  const of = (fate: Fate['kind']): OutlastDocument['rules'] => document.rules.filter((one) => one.fate === fate);
+  const of = (fate: Fate['kind']): OutlastDocument['rules'] =>
+    document.rules.filter((one) => one.fate === fate);
   lines.push(
     row({
       count: of('holds').length,

@@ -17,15 +17,12 @@ export function joinBlocks(rules: Outlast['rules']): Rule[] {
       : `${written.path} ${written.rule.range.start}`;
     const known = found.get(key);
     if (known !== undefined) found.set(key, { ...known, times: known.times + 1 });
-    else
-      found.set(key, { selector, place: written.place, times: 1, elements, pages, ...fateJson(fate) });
+    else found.set(key, { selector, place: written.place, times: 1, elements, pages, ...fateJson(fate) });
   }
   return [...found.values()];
 }
 
-function fateJson(
-  fate: Fate,
-): Pick<Rule, 'fate' | 'names' | 'likely' | 'property' | 'by' | 'lost'> {
+function fateJson(fate: Fate): Pick<Rule, 'fate' | 'names' | 'likely' | 'property' | 'by' | 'lost'> {
   switch (fate.kind) {
     case 'holds':
     case 'not needed':

@@ -4,10 +4,10 @@ import { existsSync, readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { SiteModel } from '../../../core/cascade/index.js';
 import {
+  outlast as foretell,
   laterModel,
   lookChanges,
   type Mends,
-  outlast as foretell,
   planMends,
 } from '../../../core/change/outlast/index.js';
 import { allRules } from '../../../core/change/restyle/index.js';
@@ -16,7 +16,8 @@ import { keptText } from '../../../core/stock/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { decodeFile } from '../../../site/files/encoding.js';
 import { openFolder } from '../../../site/files/files.js';
-import { carryOut, NOTHING_DONE, openForChange, type WriteOptions } from '../../../site/ledger/carry-out.js';
+import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
+import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import type { Site } from '../../../site/rendering/load.js';
 import type { OutlastDocument } from './document.js';
 import { groupChanges, joinBlocks } from './report.js';
@@ -40,6 +41,7 @@ export async function outlast(site: string, options: OutlastOptions): Promise<Ou
   return outlastOn(site, options);
 }
 
+/** @internal */
 export function outlastOn(folder: string, options: OutlastOptions): OutlastDocument {
   const site = openForChange(folder);
   const sheets = readSheets(folder, site, Object.entries(options.platform ?? {}));
@@ -51,9 +53,7 @@ export function outlastOn(folder: string, options: OutlastOptions): OutlastDocum
   const found = foretell({ model, sheets, pages, rules: allRules(model, themes), isPlatform });
   const mends = options.mend === true ? planMends(model, found.rules) : undefined;
   const done =
-    mends === undefined
-      ? NOTHING_DONE
-      : carryOut(folder, site, 'outlast --mend', mends.edits, options);
+    mends === undefined ? NOTHING_DONE : carryOut(folder, site, 'outlast --mend', mends.edits, options);
   // Compared with the site as it is to look, mended or not.
   const mended = applyToSources(model.sources, mends?.edits ?? new Map());
   const theme = new SiteModel(mended, model.table, model);

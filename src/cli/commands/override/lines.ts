@@ -22,7 +22,9 @@ import type { OverrideDocument } from './document.js';
 import type { DroppedOverride, OverriddenSite } from './run.js';
 
 export function overrideLines(folder: string, { document, result }: OverriddenSite, all: boolean): string[] {
-  const lines = [heading('Override', `${clean(document.selector ?? '')} { ${clean(document.asked.join('; '))} }`)];
+  const lines = [
+    heading('Override', `${clean(document.selector ?? '')} { ${clean(document.asked.join('; '))} }`),
+  ];
   for (const { selector, medium, declarations, role, did } of document.rules) {
     const around = medium === undefined ? '' : dim(`${clean(medium)} `);
     const said = `${around}${shortSelector(selector)} { ${declarationsLine(declarations)} }`;
@@ -42,7 +44,10 @@ export function overrideLines(folder: string, { document, result }: OverriddenSi
   }
   if (document.rules.length === 0)
     lines.push(
-      row({ mark: 'kept', text: `all ${grouped(document.meant)} elements have it already: nothing to write` }),
+      row({
+        mark: 'kept',
+        text: `all ${grouped(document.meant)} elements have it already: nothing to write`,
+      }),
     );
   if (document.important)
     lines.push(
@@ -74,7 +79,10 @@ export function overrideLines(folder: string, { document, result }: OverriddenSi
   for (const { count, text, place } of shown) lines.push(row({ count, mark: 'taken', text, place }));
   if (beats.size > shown.length) lines.push(more(beats.size - shown.length, '--all'));
   if (beats.size === 0) lines.push(row({ count: 0, text: 'rules: nothing said it' }));
-  lines.push(heading('Moved', `of ${grouped(document.meant)} that are meant`), ...movedLines(document.moved, all));
+  lines.push(
+    heading('Moved', `of ${grouped(document.meant)} that are meant`),
+    ...movedLines(document.moved, all),
+  );
   if (document.refused) {
     lines.push(heading('Refused', 'it would reach further than asked, or not as asked; nothing was written'));
     lines.push(...strayLines(result.proof.strays, all));

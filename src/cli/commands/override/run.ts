@@ -2,11 +2,11 @@
 
 import {
   type Dropped,
-  dropOverride as planDrop,
   inspectRules,
-  override as planOverride,
   type OverrideResult,
   type Planned,
+  dropOverride as planDrop,
+  override as planOverride,
   readWithin,
   rulesOfPart,
 } from '../../../core/change/override/index.js';
@@ -14,7 +14,8 @@ import { selectorForm } from '../../../core/change/restyle/index.js';
 import { changeText } from '../../../core/edits/index.js';
 import { elementsIn } from '../../../core/proof/index.js';
 import { UsageError } from '../../../core/usage-error.js';
-import { carryOut, NOTHING_DONE, openForChange, type WriteOptions } from '../../../site/ledger/carry-out.js';
+import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
+import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import type { Site } from '../../../site/rendering/load.js';
 import { readDeclarations } from '../../shared/declarations.js';
 import { quoted } from '../../shared/site-text.js';
@@ -32,11 +33,13 @@ export interface OverrideOptions extends WriteOptions {
   readonly onStep?: ((step: string) => void) | undefined;
 }
 
+/** @internal */
 export interface OverriddenSite {
   readonly document: OverrideDocument;
   readonly result: Planned;
 }
 
+/** @internal */
 export interface DroppedOverride {
   readonly document: OverrideDocument;
   readonly dropped: Dropped;
@@ -76,6 +79,7 @@ export async function dropOverride(
   return dropOn(site, selector, properties, options).document;
 }
 
+/** @internal */
 export function overrideOn(
   folder: string,
   selector: string | undefined,
@@ -169,6 +173,7 @@ const NOTHING_ASKED = {
   strays: 0,
 } as const;
 
+/** @internal */
 export function overridesOf(folder: string): { document: OverrideDocument; shared: string } {
   const { model, shared, config, isPlatform } = openForChange(folder);
   const text = model.sources.sheets.get(shared) ?? '';
@@ -177,6 +182,7 @@ export function overridesOf(folder: string): { document: OverrideDocument; share
   return { document: { ...NOTHING_ASKED, did: 'list', overrides }, shared };
 }
 
+/** @internal */
 export function dropOn(
   folder: string,
   selector: string | undefined,

@@ -31,6 +31,7 @@ export interface ProveOptions {
   readonly onTimings?: ((parts: ReadonlyMap<string, number>) => void) | undefined;
 }
 
+/** @internal */
 export interface ProvenSite {
   readonly document: ProveDocument;
   readonly isComponent: Proven['isComponent'];
@@ -49,6 +50,7 @@ export async function prove(
   return (await proveStates(site, against, options)).document;
 }
 
+/** @internal */
 export async function proveStates(
   folder: string,
   against: string,
@@ -65,9 +67,7 @@ export async function proveStates(
   const browser =
     options.browser === undefined
       ? undefined
-      : await timings.wait('browser', () =>
-          lookAt(folder, against, { ...options.browser, widths, jobs }),
-        );
+      : await timings.wait('browser', () => lookAt(folder, against, { ...options.browser, widths, jobs }));
   options.onTimings?.(timings.parts);
   return { document: documentOf(against, proof, browser), isComponent, browser };
 }

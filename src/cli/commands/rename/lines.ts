@@ -48,7 +48,10 @@ export function renameLines(
   if (!merge)
     list(
       'Taken',
-      document.taken.map((place) => ({ text: amber(`.${clean(document.to)} stands here`), place: showPlace(place) })),
+      document.taken.map((place) => ({
+        text: amber(`.${clean(document.to)} stands here`),
+        place: showPlace(place),
+      })),
     );
   list(
     'Not sure',

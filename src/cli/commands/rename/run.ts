@@ -1,8 +1,9 @@
 // Gives a class another name everywhere it is written.
 
-import { type Renamed, rename as planRename } from '../../../core/change/rename/index.js';
+import { rename as planRename, type Renamed } from '../../../core/change/rename/index.js';
 import { UsageError } from '../../../core/usage-error.js';
-import { carryOut, NOTHING_DONE, openForChange, type WriteOptions } from '../../../site/ledger/carry-out.js';
+import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
+import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import { quoted } from '../../shared/site-text.js';
 import type { RenameDocument } from './document.js';
 
@@ -15,6 +16,7 @@ export interface RenameOptions extends WriteOptions {
   readonly onStep?: ((step: string) => void) | undefined;
 }
 
+/** @internal */
 export interface RenamedSite {
   readonly document: RenameDocument;
   readonly result: Renamed;
@@ -34,6 +36,7 @@ export async function rename(
   return renameOn(site, from, to, options).document;
 }
 
+/** @internal */
 export function renameOn(folder: string, from: string, to: string, options: RenameOptions): RenamedSite {
   const [old, fresh] = [className(from), className(to)];
   if (old === fresh) throw new UsageError('same-name', { name: from });
@@ -53,8 +56,7 @@ export function renameOn(folder: string, from: string, to: string, options: Rena
   if (markup + sheets + scripts + removed + result.unsure.length + result.platform.length === 0)
     throw new UsageError('written-nowhere', { name: old, quoted: quoted(`.${old}`) });
   const refused = refusal(result, options);
-  const done =
-    refused === undefined ? carryOut(folder, site, 'rename', result.edits, options) : NOTHING_DONE;
+  const done = refused === undefined ? carryOut(folder, site, 'rename', result.edits, options) : NOTHING_DONE;
   const document: RenameDocument = {
     format: 1,
     command: 'rename',

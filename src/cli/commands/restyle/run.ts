@@ -3,8 +3,8 @@
 import { closest } from 'fastest-levenshtein';
 import {
   allRules,
-  type Restyled,
   restyle as planRestyle,
+  type Restyled,
   rulesUnder,
   selectorForm,
 } from '../../../core/change/restyle/index.js';
@@ -12,7 +12,8 @@ import { changeText, type DeclarationChange } from '../../../core/edits/index.js
 import { elementsIn } from '../../../core/proof/index.js';
 import { showPlace } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
-import { carryOut, NOTHING_DONE, openForChange, type WriteOptions } from '../../../site/ledger/carry-out.js';
+import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
+import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import type { Site } from '../../../site/rendering/load.js';
 import { readDeclarations } from '../../shared/declarations.js';
 import type { RestyleDocument } from './document.js';
@@ -28,6 +29,7 @@ export interface RestyleOptions extends WriteOptions {
   readonly onStep?: ((step: string) => void) | undefined;
 }
 
+/** @internal */
 export interface RestyledSite {
   readonly document: RestyleDocument;
   readonly result: Restyled;
@@ -47,6 +49,7 @@ export async function restyle(
   return restyleSite(site, selector, declarations, options).document;
 }
 
+/** @internal */
 export function restyleSite(
   folder: string,
   selector: string,
@@ -93,11 +96,7 @@ function changeOrNone(change: DeclarationChange): string {
 }
 
 /** Why no rule of the theme is found under a selector, and where to look. */
-function noRule(
-  { model, themes, sheets }: Site,
-  selector: string,
-  medium: string | undefined,
-): UsageError {
+function noRule({ model, themes, sheets }: Site, selector: string, medium: string | undefined): UsageError {
   const [elsewhere, ...others] = rulesUnder(model, themes, selector);
   if (elsewhere !== undefined) {
     if (medium !== undefined)

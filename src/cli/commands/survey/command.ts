@@ -20,10 +20,7 @@ export function defineSurvey(program: Command, act: Act): void {
     .option('--json', 'print one JSON document')
     .option('--jobs <n>', 'read pages in this many threads (default: as the size of the site calls for)')
     .option('--timings', 'say on stderr where the time went')
-    .addHelpText(
-      'after',
-      '\nExit code 1 when something is broken.\n\nExample:\n  acervus survey my-site',
-    )
+    .addHelpText('after', '\nExit code 1 when something is broken.\n\nExample:\n  acervus survey my-site')
     .action(
       act(async (terminal, site: string, flags: Flags) => {
         const { survey } = await import('./run.js');

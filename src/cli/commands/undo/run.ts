@@ -14,6 +14,7 @@ export async function undo(site: string): Promise<UndoDocument> {
   return undoChange(site).document;
 }
 
+/** @internal */
 export function undoChange(folder: string): { document: UndoDocument; undone: Undone | undefined } {
   openFolder(folder);
   const undone = undoLast(path.resolve(folder));

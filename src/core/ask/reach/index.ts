@@ -1,7 +1,14 @@
 // Stage 10, reach. In: a site, and a selector, a value, a custom property or a rule. Out: where it has effect: which
 // declarations win, are beaten or wait for a state, on how many elements of which pages, and who else says the same.
 
-import { NEVER, namesIn, onlyName, placeInSource, type SiteModel, type Weighed } from '../../cascade/index.js';
+import {
+  NEVER,
+  namesIn,
+  onlyName,
+  placeInSource,
+  type SiteModel,
+  type Weighed,
+} from '../../cascade/index.js';
 import type { Page, PageElement } from '../../markup/index.js';
 import { canonicalProperty, type Declaration, normalValue, parseDeclarations } from '../../sheets/index.js';
 import { comparePaths, type Place, placeIn } from '../../source.js';
@@ -13,9 +20,9 @@ export {
   byDeclaration,
   type Lot,
   lotOf,
-  undefeatedFor,
   type Traced,
   traceSite,
+  undefeatedFor,
   type WeighedElement,
 } from './trace.js';
 

@@ -1,12 +1,7 @@
 // Every declaration of a site and what became of it on each element, computed once for elements that are styled alike.
 
 import { folderOf } from '../../addresses.js';
-import {
-  ALWAYS,
-  type SiteModel,
-  type StyleReader,
-  type Weighed,
-} from '../../cascade/index.js';
+import { ALWAYS, type SiteModel, type StyleReader, type Weighed } from '../../cascade/index.js';
 import type { Page, PageElement } from '../../markup/index.js';
 import { interactionGroup } from '../../sheets/index.js';
 

@@ -1,15 +1,8 @@
 // Stage 14, family. In: a table of rows and rules. Out: the section of a sheet that says it in plain CSS, and the proof
 // that only what the table speaks of changed. And the other way round: tables for what was copied out by hand.
 
-import { compileSelectorList, NEVER, SiteModel } from '../../cascade/index.js';
-import {
-  addLinks,
-  applyEdits,
-  stateAfter,
-  composeEdits,
-  type Edit,
-  withoutRule,
-} from '../../edits/index.js';
+import { compileSelectorList, NEVER, type SiteModel } from '../../cascade/index.js';
+import { addLinks, applyEdits, composeEdits, type Edit, stateAfter, withoutRule } from '../../edits/index.js';
 import { type Difference, type IntentProof, isHiddenOnly, prove, proveIntent } from '../../proof/index.js';
 import { longhands } from '../../sheets/index.js';
 import type { CopiedFamily } from './find.js';

@@ -2,9 +2,9 @@
 
 import { Document, isMap, parseDocument, type YAMLMap } from 'yaml';
 import { z } from 'zod';
-import { type FamilyTable, tableProblem } from './index.js';
 import { firstIssue, sharedPath } from '../../choices.js';
 import { UsageError } from '../../usage-error.js';
+import { type FamilyTable, tableProblem } from './index.js';
 
 const word = z.string().regex(/^[a-zA-Z][\w-]*$/, 'expected a word of letters, digits, - and _');
 const text = z

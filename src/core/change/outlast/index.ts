@@ -10,10 +10,10 @@ import {
   writtenClasses,
 } from '../../cascade/index.js';
 import { strengthen } from '../../edits/index.js';
-import { type Beaten, inspectRules, type OverrideState } from '../override/index.js';
 import { type Difference, describeElement, isHiddenOnly, prove } from '../../proof/index.js';
-import type { WrittenRule } from '../restyle/index.js';
 import { parseSheet, type StyleRule } from '../../sheets/index.js';
+import { type Beaten, inspectRules, type OverrideState } from '../override/index.js';
+import type { WrittenRule } from '../restyle/index.js';
 import type { Fate, Outlasting } from './model.js';
 import { pairElements } from './pairs.js';
 import { findSuccessors, type Successor } from './successors.js';

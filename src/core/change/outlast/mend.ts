@@ -2,7 +2,7 @@
 
 import { compileSelectorList, type SiteModel } from '../../cascade/index.js';
 import { type Edit, type Edits, push, stateAfter } from '../../edits/index.js';
-import { type Difference, PROVE, type Planned, proveAndTakeBack } from '../../proof/index.js';
+import { type Difference, type Planned, PROVE, proveAndTakeBack } from '../../proof/index.js';
 import type { KeptReason } from '../../stock/index.js';
 import type { Outlasting } from './model.js';
 

@@ -1,19 +1,19 @@
 // Taking an override away again, and what was written beside it for its sake.
 
-import type { PartNames } from '../../parts.js';
-import { compileSelectorList, NEVER, SiteModel } from '../../cascade/index.js';
+import { compileSelectorList, NEVER, type SiteModel } from '../../cascade/index.js';
 import {
   applyEdits,
-  stateAfter,
   composeEdits,
   type Edit,
   editRule,
   emptyPart,
+  stateAfter,
   withoutRule,
 } from '../../edits/index.js';
+import type { PartNames } from '../../parts.js';
 import { type IntentProof, proveIntent } from '../../proof/index.js';
-import { selectorForm } from '../restyle/index.js';
 import type { StyleRule } from '../../sheets/index.js';
+import { selectorForm } from '../restyle/index.js';
 
 export interface Dropped {
   readonly edits: ReadonlyMap<string, readonly Edit[]>;

@@ -1,29 +1,23 @@
 // Stage 12, override. In: a selector, declarations, and how far they are meant to reach. Out: the weakest rule that
 // beats what says them now, in the overrides part of the shared sheet, and the proof that just what was meant moved.
 
-import type { SharedRule } from '../../search/index.js';
-import type { PartNames } from '../../parts.js';
 import {
   ALWAYS,
   type ComplexSelector,
   compileSelectorList,
   NEVER,
-  SiteModel,
+  type SiteModel,
   type Weighed,
 } from '../../cascade/index.js';
-import {
-  addLinks,
-  stateAfter,
-  changeText,
-  type DeclarationChange,
-  type Edit,
-} from '../../edits/index.js';
+import { addLinks, changeText, type DeclarationChange, type Edit, stateAfter } from '../../edits/index.js';
+import type { PartNames } from '../../parts.js';
 import { type IntentProof, isHiddenOnly, proveIntent } from '../../proof/index.js';
+import type { SharedRule } from '../../search/index.js';
 import { type Declaration, everyLonghand } from '../../sheets/index.js';
-import { findUnmet } from './unmet.js';
 import { type Did, joinEqual, placeRules } from './placing.js';
 import { findRivals, type Rivals } from './rivals.js';
 import { selectorAgain, type Written, weakestThatWins } from './strength.js';
+import { findUnmet } from './unmet.js';
 import { placementOf, type Within } from './within.js';
 
 export { type Dropped, dropOverride } from './drop.js';
@@ -274,7 +268,9 @@ function rulesFor(
     if (again === undefined || one.origin.kind !== 'rule') continue;
     const { declaration } = one.entry;
     const names = everyLonghand(declaration.property);
-    const whole = names.every((name) => changes.some(({ property }) => everyLonghand(property).includes(name)));
+    const whole = names.every((name) =>
+      changes.some(({ property }) => everyLonghand(property).includes(name)),
+    );
     const said = {
       property: whole ? declaration.property : one.longhand,
       value: whole ? declaration.value : one.value,

@@ -1,9 +1,9 @@
 // What rules that override something do now: what each beats, whether it is still needed, and how far it reaches.
 
+import { traceSite } from '../../ask/reach/index.js';
 import type { SiteModel } from '../../cascade/index.js';
 import { ALWAYS, placeInSource, type Weighed } from '../../cascade/index.js';
 import { isHidden } from '../../proof/index.js';
-import { traceSite } from '../../ask/reach/index.js';
 import type { StyleRule } from '../../sheets/index.js';
 import type { Place } from '../../source.js';
 

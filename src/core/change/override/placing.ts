@@ -1,7 +1,5 @@
 // Where an override is written: in the overrides part of the shared sheet, or in style blocks of the pages it is for.
 
-import type { SharedRule } from '../../search/index.js';
-import type { PartNames } from '../../parts.js';
 import type { SiteModel } from '../../cascade/index.js';
 import {
   changeText,
@@ -12,8 +10,10 @@ import {
   push,
   writeRules,
 } from '../../edits/index.js';
-import { selectorForm } from '../restyle/index.js';
+import type { PartNames } from '../../parts.js';
+import type { SharedRule } from '../../search/index.js';
 import type { Declaration, StyleRule } from '../../sheets/index.js';
+import { selectorForm } from '../restyle/index.js';
 
 export type Did = 'written' | 'extended' | 'changed';
 

@@ -1,6 +1,7 @@
 // What an override has to beat on the elements that are meant, and what it has to leave standing above itself. Elements
 // on which that is the same are one situation.
 
+import { traceSite, undefeatedFor } from '../../ask/reach/index.js';
 import {
   ALWAYS,
   type ComplexSelector,
@@ -12,7 +13,6 @@ import {
 } from '../../cascade/index.js';
 import type { Page } from '../../markup/index.js';
 import { isHidden } from '../../proof/index.js';
-import { undefeatedFor, traceSite } from '../../ask/reach/index.js';
 
 /** One declaration that stands in the way, or above. */
 export interface Rival {

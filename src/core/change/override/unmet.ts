@@ -1,5 +1,6 @@
 // Whether every element that an override is for has what was asked, below what was to stay.
 
+import { undefeatedFor } from '../../ask/reach/index.js';
 import {
   ALWAYS,
   type ComplexSelector,
@@ -13,7 +14,6 @@ import {
 import { changeText, type DeclarationChange } from '../../edits/index.js';
 import type { Page } from '../../markup/index.js';
 import { alignPages, isHidden } from '../../proof/index.js';
-import { undefeatedFor } from '../../ask/reach/index.js';
 import { expandDeclaration, parseDeclarations } from '../../sheets/index.js';
 
 export interface UnmetAsked {

@@ -4,10 +4,10 @@
 import { compileSelectorList, rangesOfClass, SiteModel } from '../../cascade/index.js';
 import { applyEdits, type Edit, push, withoutRule } from '../../edits/index.js';
 import { type Difference, isHiddenOnly, prove, type StyleDifference } from '../../proof/index.js';
-import { allRules } from '../restyle/index.js';
 import { classMentions } from '../../scripts/index.js';
 import { canonicalProperty, type Declaration, normalValue, type StyleRule } from '../../sheets/index.js';
 import { type Place, placeIn } from '../../source.js';
+import { allRules } from '../restyle/index.js';
 import { markupTokens } from './markup-tokens.js';
 
 export interface RenameInput {

@@ -1,27 +1,27 @@
 // Stage 11, restyle. In: a selector and what its declarations are to become. Out: edits of the rules where they stand,
 // the proof that only what was meant moved, and what kept its own value or is out of reach, and why.
 
+import { traceSite } from '../../ask/reach/index.js';
 import {
   ALWAYS,
   type ComplexSelector,
   compileSelectorList,
   NEVER,
   placeInSource,
-  SiteModel,
+  type SiteModel,
   type Weighed,
 } from '../../cascade/index.js';
 import {
-  stateAfter,
   changeText,
   type DeclarationChange,
   type Edit,
   editRule,
   push,
   ruleBehind,
+  stateAfter,
   withoutRule,
 } from '../../edits/index.js';
 import { type IntentProof, proveIntent } from '../../proof/index.js';
-import { traceSite } from '../../ask/reach/index.js';
 import { canonicalProperty, everyLonghand, longhands, normalValue } from '../../sheets/index.js';
 import { type Place, placeIn } from '../../source.js';
 import { rulesUnder, type WrittenRule } from './written-rules.js';

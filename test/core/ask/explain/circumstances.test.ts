@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { ALWAYS, NEVER, TruthTable } from '../../../../src/core/cascade/index.js';
 import { decideLiteral, settleIn } from '../../../../src/core/ask/explain/index.js';
+import { ALWAYS, NEVER, TruthTable } from '../../../../src/core/cascade/index.js';
 
 const at = (width: number | undefined, ...states: readonly string[]) => ({
   width,

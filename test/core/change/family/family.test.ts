@@ -1,7 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { applyEdits } from '../../../../src/core/edits/index.js';
 import { generateRules } from '../../../../src/core/change/family/generate.js';
 import {
   type FamilyTable,
@@ -10,6 +9,7 @@ import {
   tableProblem,
 } from '../../../../src/core/change/family/index.js';
 import { findSection, planSection } from '../../../../src/core/change/family/section.js';
+import { applyEdits } from '../../../../src/core/edits/index.js';
 import { modelOf } from '../../../support/model.js';
 
 type Plain = Readonly<Record<string, Readonly<Record<string, string>>>>;

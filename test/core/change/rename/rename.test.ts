@@ -1,10 +1,10 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { applyEdits } from '../../../../src/core/edits/index.js';
-import { parsePage } from '../../../../src/core/markup/index.js';
+import { rangesOfClass } from '../../../../src/core/cascade/index.js';
 import { type RenameInput, rename } from '../../../../src/core/change/rename/index.js';
 import { markupTokens } from '../../../../src/core/change/rename/markup-tokens.js';
-import { rangesOfClass } from '../../../../src/core/cascade/index.js';
+import { applyEdits } from '../../../../src/core/edits/index.js';
+import { parsePage } from '../../../../src/core/markup/index.js';
 import { site } from '../../../support/generate.js';
 import { modelOf } from '../../../support/model.js';
 
