@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { test } from 'node:test';
+import stringWidth from 'string-width';
 import { clean, grouped, heading, next, row } from '../../src/cli/shared/paper.js';
 import { acervus, DEMO, htmlPage, makeSite, PROJECT } from '../support/site.js';
 
@@ -18,6 +19,21 @@ test('what does not fit goes on in the next line, and nothing is cut', async () 
   assert.ok(lines.length > 1 && lines.every((one) => one.length <= 80));
   assert.equal(lines.join(' ').replace(/\s+/g, ' ').trim(), `${text} a.html:1:1`);
   assert.ok(row({ text: 'x'.repeat(200) }).includes('x'.repeat(200)));
+});
+
+test('a wide character takes two columns, one that is drawn over another none', () => {
+  for (const text of ['潮'.repeat(20), 'a\u0301'.repeat(40), '⛴️ Tarbek']) {
+    const line = row({ text, place: 'a.html:1:1' });
+    assert.equal(stringWidth(line), 80, line);
+  }
+  const lines = row({ text: Array.from({ length: 20 }, () => '潮の表').join(' ') }).split('\n');
+  assert.ok(lines.length === 3 && lines.every((one) => stringWidth(one) <= 80), lines.join('\n'));
+});
+
+test('a line that goes on stands two columns in, and the first has the whole width', () => {
+  const [first = '', second = ''] = row({ text: `${'a'.repeat(34)} ${'b'.repeat(35)} c d` }).split('\n');
+  assert.equal(first.length, 80);
+  assert.equal(second, `${' '.repeat(12)}c d`);
 });
 
 test('control characters and text that runs backwards never reach the terminal', async () => {

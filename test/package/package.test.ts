@@ -70,7 +70,10 @@ export const isOurs = (error: unknown): string => (error instanceof UsageError ?
     }),
   });
   const compiler = path.join(PROJECT, 'node_modules', 'typescript', 'bin', 'tsc');
-  const done = spawnSync(process.execPath, [compiler, '-p', 'tsconfig.json'], { cwd: home, encoding: 'utf8' });
+  const done = spawnSync(process.execPath, [compiler, '-p', 'tsconfig.json'], {
+    cwd: home,
+    encoding: 'utf8',
+  });
   assert.equal(done.stdout, '');
   assert.equal(done.status, 0);
 });

@@ -5,6 +5,7 @@ import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSyn
 import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
+import type { Terminal } from '../../src/cli/shared/terminal.js';
 
 export const PROJECT = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..', '..', '..');
 export const DEMO = path.join(PROJECT, 'demo', 'site');
@@ -46,7 +47,12 @@ export interface Run {
 }
 
 /** The built program in this process, as it is imported: starting it anew for each question takes most of a test's time. */
-export async function acervus(...args: readonly string[]): Promise<Run> {
+export function acervus(...args: readonly string[]): Promise<Run> {
+  return acervusOn({}, args);
+}
+
+/** The same at another terminal. */
+export async function acervusOn(terminal: Partial<Terminal>, args: readonly string[]): Promise<Run> {
   const { runProgram } = await built;
   const said = { stdout: '', stderr: '' };
   const code = await runProgram(args, {
@@ -59,6 +65,7 @@ export async function acervus(...args: readonly string[]): Promise<Run> {
     isWatched: false,
     canAsk: false,
     environment: {},
+    ...terminal,
   });
   return { code, ...said };
 }

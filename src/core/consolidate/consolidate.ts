@@ -126,13 +126,16 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
 }
 
 function tellStock(carriers: readonly Carrier[], trace: Trace): void {
+  let found = 0;
   for (const carrier of carriers)
     for (const unit of carrier.units) {
       if (!trace.follows(carrier, unit)) continue;
+      found++;
       const where = unit.from.kind === 'attributes' ? unit.from.names.join(', ') : unit.from.kind;
       const fate = unit.objection === undefined ? 'may move' : `must stay: ${keptText(unit.objection)}`;
       trace.say('stock', `${unit.key}, written as ${where}; ${fate}`);
     }
+  if (found === 0) trace.say('stock', 'no such declaration stands in a tag there');
 }
 
 interface Steps
