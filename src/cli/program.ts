@@ -3,6 +3,7 @@
 
 import { readFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
+import { messageText } from '../core/messages.js';
 import { defineAdopt } from './commands/adopt/command.js';
 import { defineDemo } from './commands/demo/command.js';
 import { defineDraft } from './commands/draft/command.js';
@@ -75,12 +76,22 @@ export function codeOf(error: unknown, { warn, environment }: Terminal): number 
     warn(`acervus: ${oneLine(error.message)}\n`);
     return USAGE;
   }
+  if (isSystemError(error)) {
+    const { code = '', path: file = 'a file' } = error;
+    warn(`acervus: ${oneLine(messageText('system', { file, problem: code }))}\n`);
+    return USAGE;
+  }
   if (environment.ACERVUS_DEBUG === '1' && error instanceof Error) warn(`${error.stack}\n`);
   else
     warn(
       `acervus: a fault of our own (${oneLine(error instanceof Error ? error.message : String(error))}); run it again with ACERVUS_DEBUG=1 and report what it says\n`,
     );
   return OUR_FAULT;
+}
+
+/** A file that may not be read, a full disk, a folder where a file should be: the system's to say, a person's to mend. */
+function isSystemError(error: unknown): error is NodeJS.ErrnoException {
+  return error instanceof Error && 'syscall' in error && 'code' in error;
 }
 
 function oneLine(text: string): string {

@@ -109,6 +109,12 @@ export const MESSAGES = {
     '--review asks questions: run it in a terminal, or edit acervus-draft.yaml by hand',
     '',
   ],
+  // The system
+  system: [
+    '{file}',
+    'the system refuses ({problem})',
+    'see whether it may be read and written, and is what it should be',
+  ],
   // Options
   'at-least': ['', '--at-least {given}: expected a whole number from 2 on', ''],
   scope: ['', '--scope {given}: expected site, section or page', ''],

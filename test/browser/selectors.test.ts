@@ -4,14 +4,14 @@ import { ALWAYS, compileSelectorList, Matcher, NEVER, TruthTable } from '../../s
 import { parsePage } from '../../src/core/markup/index.js';
 import { withBrowser } from '../support/chromium.js';
 import { body, Random, selector } from '../support/generate.js';
+import { Seeds } from '../support/seeds.js';
 import { htmlPage } from '../support/site.js';
 
-const SITES = Number(process.env.ACERVUS_SITES ?? 100);
-const FIRST = Number(process.env.ACERVUS_FIRST ?? 1);
+const SEEDS = new Seeds('browser/selectors', 100);
 
 test('selectors match what Chromium finds, on random pages', async (context) => {
   await withBrowser(context, async (tab) => {
-    for (let seed = FIRST; seed < FIRST + SITES; seed++) {
+    for (const seed of SEEDS) {
       const random = new Random(seed);
       const doctype = seed % 4 === 0 ? '<html>' : '<!DOCTYPE html>';
       const html = htmlPage(body(random)).replace('<!DOCTYPE html>', doctype);
@@ -33,15 +33,15 @@ test('selectors match what Chromium finds, on random pages', async (context) => 
         const list = compileSelectorList(text);
         const expected = found[at];
         if (list.kind === 'list' && list.unsure && expected === undefined) return;
-        assert.equal(list.kind === 'invalid', expected === undefined, `seed ${seed}: ${text}`);
+        assert.equal(list.kind === 'invalid', expected === undefined, `${SEEDS.name(seed)}: ${text}`);
         if (list.kind === 'invalid') return;
         const truths = page.elements.map(({ index }) =>
           list.selectors.map((one) => matcher.match(one, index)),
         );
         for (const one of truths.flat())
-          assert.ok(one === ALWAYS || one === NEVER, `seed ${seed}: ${text} is left open`);
+          assert.ok(one === ALWAYS || one === NEVER, `${SEEDS.name(seed)}: ${text} is left open`);
         const matched = truths.flatMap((one, index) => (one.includes(ALWAYS) ? [index] : []));
-        assert.deepEqual(matched, expected, `seed ${seed}: ${text}\n${html}`);
+        assert.deepEqual(matched, expected, `${SEEDS.name(seed)}: ${text}\n${html}`);
       });
     }
   });

@@ -74,7 +74,14 @@ test('wrong words are told with what helps, and nothing of ours runs', async () 
   assert.match(unknown.stderr, /\(acervus --help shows how\)/);
 });
 
-test('a draft that is no file any more is told, not a fault', async () => {
+test('what the system refuses is told in one line, and is no fault of ours', async () => {
+  const site = makeSite({ 'index.html': page, 'acervus-draft.yaml/x': '' });
+  const run = await acervus('adopt', site);
+  assert.equal(run.code, 2);
+  assert.match(run.stderr, /^acervus: [^\n]*the system refuses \(EISDIR\); [^\n]+\n$/);
+});
+
+test('a draft of an earlier version is told, not a fault', async () => {
   const site = makeSite({ 'index.html': page });
   writeFileSync(path.join(site, 'acervus-draft.yaml'), 'format: 1\n');
   const run = await acervus('adopt', site);

@@ -6,10 +6,12 @@ import { test } from 'node:test';
 import { ALWAYS, compileSelectorList, Matcher, NEVER, StyleReader } from '../../../src/core/cascade/index.js';
 import { site } from '../../support/generate.js';
 import { modelOf, readerOf } from '../../support/model.js';
+import { Seeds } from '../../support/seeds.js';
 import { htmlPage } from '../../support/site.js';
 
 test('shared, indexed and filtered matches are those that every rule would give', () => {
-  for (let seed = 1; seed <= 80; seed++) {
+  const seeds = new Seeds('core/cascade/sharing', 80);
+  for (const seed of seeds) {
     const model = modelOf(site(seed));
     for (const page of model.pages) {
       const stack = model.stackOf(page);
@@ -31,14 +33,15 @@ test('shared, indexed and filtered matches are those that every rule would give'
             });
           }),
         );
-        assert.deepEqual(shared.sort(), asked.sort(), `seed ${seed}, ${page.path}, element ${index}`);
+        assert.deepEqual(shared.sort(), asked.sort(), `${seeds.name(seed)}, ${page.path}, element ${index}`);
       }
     }
   }
 });
 
 test('equal numbers mean equal outcomes, on one page and between pages', () => {
-  for (let seed = 1; seed <= 40; seed++) {
+  const seeds = new Seeds('core/cascade/sharing', 40);
+  for (const seed of seeds) {
     const model = modelOf(site(seed));
     const forms = new Map<number, string>();
     for (const page of model.pages) {
@@ -52,7 +55,7 @@ test('equal numbers mean equal outcomes, on one page and between pages', () => {
           .sort();
         const form = JSON.stringify(lists);
         const number = reader.outcomeNumber(index);
-        assert.equal(forms.get(number) ?? form, form, `seed ${seed}, ${page.path}, element ${index}`);
+        assert.equal(forms.get(number) ?? form, form, `${seeds.name(seed)}, ${page.path}, element ${index}`);
         forms.set(number, form);
       }
     }

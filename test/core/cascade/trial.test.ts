@@ -11,6 +11,7 @@ import {
 import { parseDeclarations } from '../../../src/core/sheets/index.js';
 import { Random } from '../../support/generate.js';
 import { modelOf } from '../../support/model.js';
+import { Seeds } from '../../support/seeds.js';
 import { htmlPage } from '../../support/site.js';
 
 const table = (): OutcomeTable => new OutcomeTable(new TruthTable());
@@ -37,7 +38,8 @@ const DECLARATIONS = [
 ];
 
 test('a rule that is tried has the outcome of the rule that is written', () => {
-  for (let seed = 1; seed <= 150; seed++) {
+  const seeds = new Seeds('core/cascade/trial', 150);
+  for (const seed of seeds) {
     const random = new Random(seed);
     const css = random.times(1, 6, () => random.pick(RULES)).join('\n');
     const selector = random.pick(SELECTORS);
@@ -66,7 +68,7 @@ test('a rule that is tried has the outcome of the rule that is written', () => {
     assert.equal(
       reader!.trialNumber(reader!.matchedSheets(index), reader!.ownStyling(index), [trial]),
       later!.outcomeNumber(index),
-      `seed ${seed}: ${css}\n${trial.key}`,
+      `${seeds.name(seed)}: ${css}\n${trial.key}`,
     );
   }
 });

@@ -4,6 +4,7 @@ import { costOf, TASTES } from '../../../src/core/search/cost.js';
 import { coverRows } from '../../../src/core/search/cover.js';
 import { Random } from '../../support/generate.js';
 import { leastCost, onePerSet, randomRows } from '../../support/optimum.js';
+import { Seeds } from '../../support/seeds.js';
 
 const one = (): number => 1;
 
@@ -49,15 +50,16 @@ test('a style that too few elements would wear is not made, and everything else 
 test('covers are near the optimum, never dearer than one class per set, and do not vary', () => {
   let over = 0;
   const cases = 30;
-  for (let seed = 1; seed <= cases; seed++) {
+  const seeds = new Seeds('core/search/cover', cases);
+  for (const seed of seeds) {
     const rows = randomRows(new Random(seed));
     const taste = Object.values(TASTES)[seed % 3]!;
     const cover = coverRows(rows, taste, one, 2);
     const cost = costOf(rows, cover, taste, one);
     const least = leastCost(rows, taste, 2, cost);
-    assert.ok(cost >= least - 1e-6, `seed ${seed}: ${cost} below the optimum ${least}`);
-    assert.ok(cost <= least * 1.1 + 1e-6, `seed ${seed}: ${cost} of ${least}`);
-    assert.ok(cost <= onePerSet(rows, taste, 2) + 1e-6, `seed ${seed}`);
+    assert.ok(cost >= least - 1e-6, `${seeds.name(seed)}: ${cost} below the optimum ${least}`);
+    assert.ok(cost <= least * 1.1 + 1e-6, `${seeds.name(seed)}: ${cost} of ${least}`);
+    assert.ok(cost <= onePerSet(rows, taste, 2) + 1e-6, `${seeds.name(seed)}`);
     assert.deepEqual(coverRows(rows, taste, one, 2), cover);
     over += cost / least - 1;
   }

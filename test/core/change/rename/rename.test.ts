@@ -7,6 +7,7 @@ import { applyEdits } from '../../../../src/core/edits/index.js';
 import { parsePage } from '../../../../src/core/markup/index.js';
 import { site } from '../../../support/generate.js';
 import { modelOf } from '../../../support/model.js';
+import { Seeds } from '../../../support/seeds.js';
 
 test('a selector names a class by a dot or by ~=, and by nothing else', () => {
   const renamed = (text: string): string =>
@@ -49,7 +50,8 @@ test('markup carries it in class attributes of any spelling; in template text no
 
 test('on random sites a class under another name changes nothing, and --merge only what is equal', () => {
   let renamed = 0;
-  for (let seed = 1; seed <= 60; seed++) {
+  const seeds = new Seeds('core/change/rename/rename', 60);
+  for (const seed of seeds) {
     const files = site(seed);
     const model = modelOf(files);
     const input: RenameInput = {
@@ -65,11 +67,15 @@ test('on random sites a class under another name changes nothing, and --merge on
     const { differences, counts, taken } = rename(input);
     // Only selectors that read the attribute as text, and quirks mode's case, tell the names apart.
     if (!/\[class[*^$|]|\[class=|\[class\]/.test(JSON.stringify(files)))
-      assert.deepEqual(differences.filter(({ kind }) => kind !== 'page').slice(0, 2), [], `seed ${seed}`);
+      assert.deepEqual(
+        differences.filter(({ kind }) => kind !== 'page').slice(0, 2),
+        [],
+        `${seeds.name(seed)}`,
+      );
     assert.deepEqual(taken, []);
     renamed += counts.markup;
     const merged = rename({ ...input, to: 'b', merge: true });
     if (merged.differences.length === 0 && merged.counts.markup > 0) assert.ok(merged.edits.size > 0);
   }
-  assert.ok(renamed > 60);
+  assert.ok(!seeds.areMany || renamed > 60);
 });
