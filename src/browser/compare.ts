@@ -18,20 +18,20 @@ export interface LooksDifference {
 const FOLLOWS_LAYOUT =
   /^(box|block-size|inline-size|width|height|perspective-origin|transform-origin|top|right|bottom|left|inset-.*|(margin|padding)-(block|inline)-.*|border-(block|inline)-.*)$/;
 
-/** At most this many are told for one page in one view: a page that differs in more differs anyway. */
-const MOST_TOLD = 20;
+/** At most this many are listed for one page in one view: a page that differs in more differs anyway. */
+const MOST_LISTED = 20;
 const MOST_OF_A_NODE = 4;
 
-/** Out: the differences that are told, and how many nodes differ in all. */
+/** Out: the differences that are listed, and how many nodes differ in all. */
 export function compareLooks(
   before: Looks,
   after: Looks,
-): { readonly told: readonly LooksDifference[]; readonly nodes: number } {
+): { readonly listed: readonly LooksDifference[]; readonly nodes: number } {
   const causes: LooksDifference[] = [];
   const effects: LooksDifference[] = [];
   const tell = (node: string, property: string, a: string, b: string): void => {
     const list = FOLLOWS_LAYOUT.test(property) ? effects : causes;
-    if (list.length < MOST_TOLD) list.push({ node, property, before: a, after: b });
+    if (list.length < MOST_LISTED) list.push({ node, property, before: a, after: b });
   };
   const length = (i: number): number => before.properties[i]?.length ?? 0;
   let nodes = 0;
@@ -68,7 +68,7 @@ export function compareLooks(
     tell(`${two[0]!.toLowerCase()} (hidden)`, 'computed style', one[first] ?? '', two[first] ?? '');
   }
   // Where something else changed, sizes follow from it.
-  return { told: (causes.length > 0 ? causes : effects).slice(0, MOST_TOLD), nodes };
+  return { listed: (causes.length > 0 ? causes : effects).slice(0, MOST_LISTED), nodes };
 }
 
 /** An outdated element may have become a neutral one: what it looks like is compared, not its name. */

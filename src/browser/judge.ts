@@ -10,9 +10,9 @@ import { type ServedSite, serveSite } from './serve.js';
 export interface ViewVerdict {
   readonly view: View;
   readonly nodes: number;
-  /** How many nodes differ; some of their differences are told. */
+  /** How many nodes differ; some of their differences are listed. */
   readonly differing: number;
-  readonly told: readonly LooksDifference[];
+  readonly listed: readonly LooksDifference[];
   readonly pixels: PixelDifference | undefined;
   readonly pictures: { readonly before: Buffer; readonly after: Buffer };
 }
@@ -91,13 +91,13 @@ async function once(
 ): Promise<ViewVerdict> {
   const a = await shoot(tab, before, page, view);
   const b = await shoot(tab, after, page, view);
-  const { told, nodes: differing } = compareLooks(a.looks, b.looks);
+  const { listed, nodes: differing } = compareLooks(a.looks, b.looks);
   const pixels = comparePictures(a.picture, b.picture);
   return {
     view,
     nodes: b.looks.nodes.length + b.looks.hidden.length,
     differing,
-    told,
+    listed,
     pixels,
     pictures: { before: a.picture, after: b.picture },
   };

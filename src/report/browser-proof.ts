@@ -95,7 +95,7 @@ export async function proveInBrowser(
 function keepPictures(target: string, number: number, { page, views }: PageVerdict): ReportedPage {
   return {
     path: page,
-    views: views.map(({ view, nodes, differing, told, pixels, pictures }) => {
+    views: views.map(({ view, nodes, differing, listed, pixels, pictures }) => {
       const name = `${number}-${view.media === 'print' ? 'print-' : ''}${view.width}`;
       const write = (kind: string, bytes: Buffer): string => {
         const address = `pictures/${name}-${kind}.png`;
@@ -108,7 +108,7 @@ function keepPictures(target: string, number: number, { page, views }: PageVerdi
         nodes,
         differing,
         differingPixels: pixels?.pixels ?? 0,
-        told,
+        listed,
         before: pictures.before.equals(pictures.after) ? after : write('before', pictures.before),
         after,
         pixels: pixels === undefined ? undefined : write('pixels', pixels.picture),

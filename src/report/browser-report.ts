@@ -9,7 +9,7 @@ export interface ReportedView {
   readonly nodes: number;
   readonly differing: number;
   readonly differingPixels: number;
-  readonly told: readonly LooksDifference[];
+  readonly listed: readonly LooksDifference[];
   /** Addresses relative to the report; `after` is `before` where the pictures are the same. */
   readonly before: string;
   readonly after: string;
@@ -70,7 +70,7 @@ function differentPage({ path, views }: ReportedPage): string {
 }
 
 function differentView(view: ReportedView): string {
-  const rows = view.told.map(
+  const rows = view.listed.map(
     ({ node, property, before, after }) =>
       `<tr><td><code>${escapeHtml(node)}</code></td><td>${escapeHtml(property)}</td><td>${escapeHtml(before)}</td><td>${escapeHtml(after)}</td></tr>`,
   );
@@ -88,7 +88,7 @@ function differentView(view: ReportedView): string {
     `<h4>${escapeHtml(view.name)}: ${view.differing.toLocaleString('en')} ${view.differing === 1 ? 'node differs' : 'nodes differ'}</h4>`,
     `<div class="pictures">${picture(view.before, 'before')}${picture(view.after, 'after')}${pixels}</div>`,
     table,
-    view.differing > view.told.length && view.told.length > 0
+    view.differing > view.listed.length && view.listed.length > 0
       ? '<p class="aside">The first of them are listed.</p>'
       : '',
   ].join('\n');

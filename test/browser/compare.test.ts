@@ -14,29 +14,32 @@ const looks = (values: readonly string[], box = '0 0 10 10', hidden: readonly st
   hidden,
 });
 
-test('what caused a difference is told, and what layout made of it is not', () => {
+test('what caused a difference is listed, and what layout made of it is not', () => {
   const before = looks(['red', 'red', '10px']);
-  assert.deepEqual(compareLooks(before, before), { told: [], nodes: 0 });
-  const { told, nodes } = compareLooks(before, looks(['blue', 'blue', '20px'], '0 0 10 20'));
+  assert.deepEqual(compareLooks(before, before), { listed: [], nodes: 0 });
+  const { listed, nodes } = compareLooks(before, looks(['blue', 'blue', '20px'], '0 0 10 20'));
   assert.equal(nodes, 1);
   assert.deepEqual(
-    told.map(({ node, property }) => `${node} ${property}`),
+    listed.map(({ node, property }) => `${node} ${property}`),
     ['p#x.a color', 'p#x.a border-top-color'],
   );
-  assert.deepEqual(compareLooks(before, looks(['red', 'red', '20px'])).told[0]?.property, 'height');
-  assert.deepEqual(compareLooks(before, looks(['red', 'red', '10px'], '0 1 10 10')).told[0]?.property, 'box');
+  assert.deepEqual(compareLooks(before, looks(['red', 'red', '20px'])).listed[0]?.property, 'height');
+  assert.deepEqual(
+    compareLooks(before, looks(['red', 'red', '10px'], '0 1 10 10')).listed[0]?.property,
+    'box',
+  );
 });
 
 test('hidden elements and the number of nodes count too', () => {
   const before = looks([], '', ['I; color: red; top: 0']);
-  const [found] = compareLooks(before, looks([], '', ['I; color: red; top: 1px'])).told;
+  const [found] = compareLooks(before, looks([], '', ['I; color: red; top: 1px'])).listed;
   assert.deepEqual(found, {
     node: 'i (hidden)',
     property: 'computed style',
     before: 'top: 0',
     after: 'top: 1px',
   });
-  assert.equal(compareLooks(before, { ...before, nodes: [] }).told[0]?.property, 'rendered nodes');
+  assert.equal(compareLooks(before, { ...before, nodes: [] }).listed[0]?.property, 'rendered nodes');
 });
 
 function picture(width: number, height: number, dark: readonly (readonly [number, number])[]): Buffer {

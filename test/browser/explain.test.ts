@@ -85,13 +85,13 @@ test('what is called idle shows no difference when it is gone, and what shows is
       });
       const { reader } = await openPage(site, 'with.html');
       const index = reader.page.elements.findIndex(({ classes }) => classes.includes('it'));
-      const telling = {
+      const context = {
         reader,
         element: index,
         isPlatform: () => false,
         circumstances: { width: undefined, states: undefined },
       };
-      const found = explainElement(telling).idle.filter((one) => one.declaration.property === property);
+      const found = explainElement(context).idle.filter((one) => one.declaration.property === property);
       assert.equal(found.length > 0, idle, `${declaration} in ${css}${body}`);
       await tab.setViewportSize({ width: 400, height: 200 });
       const shots: string[] = [];

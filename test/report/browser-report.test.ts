@@ -7,7 +7,7 @@ const same: ReportedView = {
   nodes: 40,
   differing: 0,
   differingPixels: 0,
-  told: [],
+  listed: [],
   before: 'pictures/1-after.png',
   after: 'pictures/1-after.png',
   pixels: undefined,
@@ -18,7 +18,7 @@ const different: ReportedView = {
   name: '500 px',
   differing: 3,
   differingPixels: 1234,
-  told: [{ node: 'p.a', property: 'color', before: 'red', after: 'blue' }],
+  listed: [{ node: 'p.a', property: 'color', before: 'red', after: 'blue' }],
   before: 'pictures/1-before.png',
   pixels: 'pictures/1-pixels.png',
   sight: 42,
@@ -61,7 +61,7 @@ test('text of a site is text in the report, and nothing in it can run', () => {
     pages: [
       {
         path: evil,
-        views: [{ ...different, told: [{ node: evil, property: evil, before: evil, after: evil }] }],
+        views: [{ ...different, listed: [{ node: evil, property: evil, before: evil, after: evil }] }],
       },
     ],
   });

@@ -3,7 +3,12 @@
 import path from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import type { CDPSession, Page as Tab } from 'playwright-core';
-import { explainElement, inCircumstances, settleIn, type Telling } from '../../src/core/ask/explain/index.js';
+import {
+  type ExplainContext,
+  explainElement,
+  inCircumstances,
+  settleIn,
+} from '../../src/core/ask/explain/index.js';
 import { ALWAYS, NEVER, type StyleReader, type Truth } from '../../src/core/cascade/index.js';
 import { canonicalProperty, longhands } from '../../src/core/sheets/index.js';
 
@@ -59,15 +64,15 @@ export class AskedPage {
     const session = this.#session!;
     const matched = await matchedStyles(session, this.#nodes[index]!);
     const circumstances = { width: WIDTH, states: new Set<string>() };
-    const telling: Telling = { reader, element: index, isPlatform, circumstances };
-    const holds = await this.#openLiterals(telling);
-    const [ours, theirs] = [this.#ourRules(telling, holds), this.#theirRules(matched)];
+    const context: ExplainContext = { reader, element: index, isPlatform, circumstances };
+    const holds = await this.#openLiterals(context);
+    const [ours, theirs] = [this.#ourRules(context, holds), this.#theirRules(matched)];
     const name = `${reader.page.path} ${index} <${reader.page.elements[index]!.name}>`;
     const disagreements: string[] = [];
     for (const one of ours) if (!theirs.includes(one)) disagreements.push(`${name}: only Acervus: ${one}`);
     for (const one of theirs) if (!ours.includes(one)) disagreements.push(`${name}: only Chromium: ${one}`);
     const winners = this.#theirWinners(matched, reader, index);
-    const own = ourWinners(telling, holds);
+    const own = ourWinners(context, holds);
     let compared = 0;
     for (const [longhand, place] of winners) {
       const mine = own.get(longhand);
@@ -84,7 +89,11 @@ export class AskedPage {
   }
 
   /** Conditions that the width and the states leave open, asked of the browser. */
-  async #openLiterals({ reader, element, circumstances }: Telling): Promise<ReadonlyMap<string, boolean>> {
+  async #openLiterals({
+    reader,
+    element,
+    circumstances,
+  }: ExplainContext): Promise<ReadonlyMap<string, boolean>> {
     const open = new Set<string>();
     const { truths } = reader.table;
     const note = (truth: Truth): void =>
@@ -129,15 +138,15 @@ export class AskedPage {
     return new Map([...open].map((text, i) => [text, answers[i] ?? false]));
   }
 
-  #ourRules(telling: Telling, holds: ReadonlyMap<string, boolean>): string[] {
-    const { reader, element } = telling;
+  #ourRules(context: ExplainContext, holds: ReadonlyMap<string, boolean>): string[] {
+    const { reader, element } = context;
     // The explanation lists the rules that could match in the same order, those that surely do not left out.
     const matched = reader
       .matched(element)
-      .filter(({ truth }) => settleIn(truth, telling.circumstances, reader.table.truths) !== NEVER);
+      .filter(({ truth }) => settleIn(truth, context.circumstances, reader.table.truths) !== NEVER);
     const found = new Set<string>();
-    explainElement(telling).rules.forEach(({ place, target }, at) => {
-      if (target !== '' || settle(matched[at]!.truth, telling, holds) !== ALWAYS) return;
+    explainElement(context).rules.forEach(({ place, target }, at) => {
+      if (target !== '' || settle(matched[at]!.truth, context, holds) !== ALWAYS) return;
       found.add(`${place.path}:${place.line}:${place.column}`);
     });
     return [...found].sort();
@@ -207,25 +216,25 @@ async function matchedStyles(session: CDPSession, nodeId: number) {
 
 function settle(
   truth: Truth,
-  { reader, circumstances }: Telling,
+  { reader, circumstances }: ExplainContext,
   holds: ReadonlyMap<string, boolean>,
 ): Truth {
   const { truths } = reader.table;
   return truths.settle(settleIn(truth, circumstances, truths), (literal) => holds.get(literal));
 }
 
-function ourWinners(telling: Telling, holds: ReadonlyMap<string, boolean>): Map<string, string> {
+function ourWinners(context: ExplainContext, holds: ReadonlyMap<string, boolean>): Map<string, string> {
   const found = new Map<string, string>();
-  for (const [longhand, list] of telling.reader.weighed(telling.element).get('') ?? []) {
-    const winner = inCircumstances(list, telling).find(
-      (one) => settle(one.condition, telling, holds) !== NEVER,
+  for (const [longhand, list] of context.reader.weighed(context.element).get('') ?? []) {
+    const winner = inCircumstances(list, context).find(
+      (one) => settle(one.condition, context, holds) !== NEVER,
     );
     if (winner === undefined) continue;
     const { origin, entry } = winner;
     if (origin.kind === 'style attribute') found.set(longhand, 'style attribute');
     if (origin.kind !== 'rule') continue;
     const { source, program } = origin.use;
-    const text = source.path === telling.reader.page.path ? telling.reader.page.text : program.sheet.text;
+    const text = source.path === context.reader.page.path ? context.reader.page.text : program.sheet.text;
     const before = text.slice(0, source.offset + entry.declaration.range.start);
     const line = before.split('\n').length;
     found.set(longhand, `${source.path}:${line}:${before.length - before.lastIndexOf('\n')}`);

@@ -94,7 +94,11 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
       const offset = edits === undefined ? start : originalOffset(edits, start);
       return placeIn(page.path, model.sources.pages.get(page.path) ?? page.text, offset);
     };
-    return { sheets, placeOf, done: inSheets(input, decisions, own, sheets, placeOf, then) };
+    return {
+      sheets,
+      placeOf,
+      done: inSheets(input, decisions, { carriers: own, sheets, placeOf, judge: then }),
+    };
   };
   // What the search proposes has been tried on every kind of element: as a rule one proof of the whole is enough. Rules
   // that move from pages to the shared sheet have not, and are proven first.
@@ -143,14 +147,19 @@ interface Steps
   readonly edits: readonly Edits[];
 }
 
+/** What is known once rules have moved out of pages. */
+interface Begun {
+  readonly carriers: readonly Carrier[];
+  readonly sheets: SheetsResult;
+  readonly placeOf: PlaceOf;
+  readonly judge: Judge;
+}
+
 /** The steps that write into the shared sheet: styling out of the markup, equal rules made one, names for values. */
 function inSheets(
   input: ConsolidationInput,
   decisions: Decisions,
-  carriers: readonly Carrier[],
-  sheets: SheetsResult,
-  placeOf: PlaceOf,
-  judge: Judge,
+  { carriers, sheets, placeOf, judge }: Begun,
 ): Steps {
   const { scripts, themes, shared, atLeast, taste, scope, trace } = input;
   const step = (name: string): void => input.onStep?.(name);

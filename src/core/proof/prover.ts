@@ -52,7 +52,7 @@ export class Prover {
   readonly #seenBefore = new WeakSet<Program>();
   readonly #seenAfter = new WeakSet<Program>();
   readonly #contexts = new Map<string, readonly [Stack, Stack]>();
-  readonly #told = new Set<string>();
+  readonly #reported = new Set<string>();
   /** What elements with these two outcome numbers differ in. */
   readonly #alike = new Map<string, readonly Difference[]>();
   readonly #before: SiteStyles;
@@ -224,15 +224,15 @@ export class Prover {
     }
   }
 
-  /** A component differs alike under many pages' sheets: it is told once. */
+  /** A component differs alike under many pages' sheets: it is reported once. */
   #tell(difference: Difference, { kind }: Page): void {
     if (kind === 'page') {
       this.part.differences.push(difference);
       return;
     }
     const key = JSON.stringify(difference);
-    if (this.#told.has(key)) return;
-    this.#told.add(key);
+    if (this.#reported.has(key)) return;
+    this.#reported.add(key);
     this.part.differences.push(difference);
   }
 

@@ -80,7 +80,10 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
       let group = known.get(key);
       if (group === undefined) {
         const id = element.id !== undefined && shared.has(element.id) ? element.id : undefined;
-        group = newGroup(page, element, parent, readers, matchedSheets, carrier, id);
+        group = newGroup(
+          { page, element, parent, readers, matchedSheets, sharedId: id },
+          carrier?.units ?? [],
+        );
         known.set(key, group);
         numbers.set(group, groups.length);
         groups.push(group);
@@ -108,30 +111,20 @@ export function hookAttributes({ attributes }: PageElement): PageElement['attrib
   return attributes.filter(({ name }) => HOOK_ATTRIBUTES.has(name));
 }
 
-function newGroup(
-  page: Page,
-  element: PageElement,
-  parent: ElementGroup | undefined,
-  readers: readonly StyleReader[],
-  matchedSheets: readonly MatchedSheets[],
-  carrier: Carrier | undefined,
-  sharedId: string | undefined,
-): ElementGroup {
+/** The first element of a group. */
+type First = Pick<ElementGroup, 'page' | 'element' | 'parent' | 'readers' | 'matchedSheets' | 'sharedId'>;
+
+function newGroup(first: First, units: readonly CarriedUnit[]): ElementGroup {
+  const { element, parent, readers } = first;
   const isCell = element.name === 'td' || element.name === 'th';
   let table = isCell ? parent : undefined;
   while (table !== undefined && table.element.name !== 'table') table = table.parent;
-  const units = carrier?.units ?? [];
   return {
-    parent,
+    ...first,
     children: [],
-    page,
-    element,
-    readers,
-    matchedSheets,
     own: undefined,
     original: readers.map((reader) => reader.outcomeNumber(element.index)),
     table,
-    sharedId,
     units,
     carriers: [],
     members: [],

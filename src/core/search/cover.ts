@@ -108,12 +108,12 @@ function cheapest(rows: readonly Row[], cover: Cover, taste: Taste, sizeOf: Size
 
 /** Units that stand in exactly the same rows. */
 function atomsOf(rows: readonly Row[]): string[][] {
-  const standing = new Map<string, string>();
+  const rowsOfKey = new Map<string, string>();
   rows.forEach(({ keys }, at) => {
-    for (const key of keys) standing.set(key, `${standing.get(key) ?? ''},${at}`);
+    for (const key of keys) rowsOfKey.set(key, `${rowsOfKey.get(key) ?? ''},${at}`);
   });
   const atoms = new Map<string, string[]>();
-  for (const [key, where] of [...standing].sort(([a], [b]) => (a < b ? -1 : 1))) {
+  for (const [key, where] of [...rowsOfKey].sort(([a], [b]) => (a < b ? -1 : 1))) {
     const atom = atoms.get(where);
     if (atom === undefined) atoms.set(where, [key]);
     else atom.push(key);

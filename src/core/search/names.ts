@@ -123,7 +123,7 @@ function nameStyle(
   return `${long}-${style.keys.length}${style.members.length}-${letters(used.size)}`;
 }
 
-/** A ground colour and padding make a panel; otherwise the traits stand for themselves. */
+/** A background colour and padding make a panel; otherwise the traits stand for themselves. */
 function lookWords(declarations: readonly Declaration[], blocks: boolean): string[] {
   const words = traitsOf(declarations).map(({ word }) => word);
   const has = (pattern: RegExp): boolean => declarations.some(({ property }) => pattern.test(property));

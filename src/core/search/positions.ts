@@ -124,7 +124,7 @@ function tryBase(census: Census, base: Base, key: string, options: HookOptions):
     const text = pattern && positioned(base.hook.text, level, pattern.text, first);
     const hook = text === undefined ? undefined : hookOf(text);
     if (pattern === undefined || hook === undefined || options.isRefused(hook.text, key)) continue;
-    return write(census, base, hook, pattern, level, asked, options);
+    return write(census, { base, hook, pattern, level }, asked, options);
   }
   return undefined;
 }
@@ -165,12 +165,17 @@ function fits(
 }
 
 /** One rule for all units that stand in the same places. */
+/** A selector with a position in it, and what it was made of. */
+interface Positioned {
+  readonly base: Base;
+  readonly hook: Hook;
+  readonly pattern: Pattern;
+  readonly level: 'own' | 'above';
+}
+
 function write(
   census: Census,
-  base: Base,
-  hook: Hook,
-  pattern: Pattern,
-  level: 'own' | 'above',
+  { base, hook, pattern, level }: Positioned,
   found: Asked,
   options: HookOptions,
 ): HookRule | undefined {

@@ -27,9 +27,9 @@ export function hintUnits(
   options: CarrierOptions,
 ): readonly CarriedUnit[] {
   if (!mayHaveHints(element)) return NO_UNITS;
-  return groupsOf(page, element).map(({ hints, names, unit }) => ({
-    ...unit,
-    objection: objectionTo(page, element, hints, names, scripts, options),
+  return groupsOf(page, element).map((group) => ({
+    ...group.unit,
+    objection: objectionTo(group, page, element, scripts, options),
   }));
 }
 
@@ -88,14 +88,13 @@ function written({ declarations }: Hint): Declaration[] {
 }
 
 function objectionTo(
+  { hints, names }: HintGroup,
   page: Page,
   element: PageElement,
-  group: readonly Hint[],
-  names: readonly string[],
   scripts: SiteScripts,
   { pictureSizes }: CarrierOptions,
 ): KeptReason | undefined {
-  const inexact = group.find(({ declarations }) => declarations === undefined);
+  const inexact = hints.find(({ declarations }) => declarations === undefined);
   if (inexact !== undefined) return { kind: 'no exact CSS', attribute: inexact.attribute ?? element.name };
   if (pictureSizes === 'keep' && PICTURES.has(element.name) && names.some((name) => SIZES.has(name)))
     return { kind: 'reserves space' };

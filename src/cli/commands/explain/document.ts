@@ -3,7 +3,7 @@
 import { z } from 'zod';
 import { type DocumentOf, place } from '../../shared/document-parts.js';
 
-const told = z.strictObject({
+const declaration = z.strictObject({
   property: z.string(),
   value: z.string(),
   important: z.boolean(),
@@ -41,7 +41,7 @@ export const explainDocument = z
           z.strictObject({
             name: z.string(),
             longhands: z.array(z.string()),
-            declarations: z.array(told).describe('Strongest first.'),
+            declarations: z.array(declaration).describe('Strongest first.'),
           }),
         ),
         hidden: z.string().optional(),
@@ -52,17 +52,17 @@ export const explainDocument = z
         longhand: z.string(),
         from: z.string(),
         generations: z.int(),
-        declarations: z.array(told),
+        declarations: z.array(declaration),
       }),
     ),
     customProperties: z.array(
-      z.strictObject({ name: z.string(), from: z.string().optional(), declarations: z.array(told) }),
+      z.strictObject({ name: z.string(), from: z.string().optional(), declarations: z.array(declaration) }),
     ),
     idle: z.array(
       z.strictObject({
         target: z.string(),
         longhands: z.array(z.string()),
-        declaration: told,
+        declaration,
         why: z.string(),
         remedy: z.string(),
       }),

@@ -192,9 +192,8 @@ export function dropOn(
   if (selector === undefined) throw new UsageError('drop-what', {});
   const site = openForChange(folder);
   const { model, shared, config } = site;
-  const rules = rulesOfPart(model, shared, config.parts ?? {});
   const names = properties.map((one) => one.replace(/\s*:.*$/, '').toLowerCase());
-  const dropped = planDrop(model, shared, config.parts ?? {}, rules, selector, names);
+  const dropped = planDrop(model, { path: shared, partNames: config.parts ?? {} }, selector, names);
   if (dropped === undefined) throw new UsageError('no-override', { selector, sheet: shared });
   const refused = dropped.proof.strays.length > 0;
   const done = refused ? NOTHING_DONE : carryOut(folder, site, 'override --drop', dropped.edits, options);

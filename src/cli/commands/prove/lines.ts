@@ -110,7 +110,7 @@ function browserLines({ pages, nodes, views, report }: BrowserProof): string[] {
     );
   for (const page of different.slice(0, MOST_SHOWN)) {
     const found = page.views.filter(differs);
-    const [first] = found.flatMap(({ told }) => told);
+    const [first] = found.flatMap(({ listed }) => listed);
     const pixels = found.reduce((sum, view) => sum + view.differingPixels, 0);
     lines.push(
       row({

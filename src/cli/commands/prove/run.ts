@@ -112,12 +112,12 @@ function seenOf({ pages, nodes, views, report }: BrowserProof): NonNullable<Prov
     nodes,
     report,
     differences: pages.flatMap((page) =>
-      page.views.filter(differs).map(({ name, differing, differingPixels, told }) => ({
+      page.views.filter(differs).map(({ name, differing, differingPixels, listed }) => ({
         page: page.path,
         view: name,
         nodes: differing,
         pixels: differingPixels,
-        told,
+        told: listed,
       })),
     ),
   };

@@ -24,12 +24,12 @@ const KINDS: Readonly<Record<ReachDocument['kind'], string>> = {
   value: 'every declaration that holds it',
 };
 
-export function reachLines(folder: string, told: ReachDocument, all: boolean): string[] {
+export function reachLines(folder: string, document: ReachDocument, all: boolean): string[] {
   const few = <T>(items: readonly T[], most: number): readonly T[] => (all ? items : items.slice(0, most));
-  const lines = [heading('Reach', `${clean(told.asked)}: ${KINDS[told.kind]}`)];
-  lines.push(...movedLines(told, all, 'none'));
-  if (told.declarations.length > 0) lines.push(heading('Declarations', 'elements on which each wins'));
-  for (const one of few(told.declarations, 14)) {
+  const lines = [heading('Reach', `${clean(document.asked)}: ${KINDS[document.kind]}`)];
+  lines.push(...movedLines(document, all, 'none'));
+  if (document.declarations.length > 0) lines.push(heading('Declarations', 'elements on which each wins'));
+  for (const one of few(document.declarations, 14)) {
     const said = declarationsLine([`${one.property}: ${one.value}${one.important ? ' !important' : ''}`]);
     const lots = [
       ...(one.waits > 0 ? [`waits for a state or medium on ${grouped(one.waits)}`] : []),
@@ -48,10 +48,10 @@ export function reachLines(folder: string, told: ReachDocument, all: boolean): s
       }),
     );
   }
-  if (!all && told.declarations.length > 14) lines.push(more(told.declarations.length - 14, '--all'));
-  if (told.declarations.length === 0)
+  if (!all && document.declarations.length > 14) lines.push(more(document.declarations.length - 14, '--all'));
+  if (document.declarations.length === 0)
     lines.push(row({ mark: 'needs', text: amber('no rule and no attribute says anything of it') }));
-  lines.push(nextStep(folder, told));
+  lines.push(nextStep(folder, document));
   return lines;
 }
 

@@ -3,24 +3,28 @@
 import { ALWAYS, edgeBetween, NEVER, type Weighed } from '../../cascade/index.js';
 import { longhands } from '../../sheets/index.js';
 import { settleIn } from './circumstances.js';
-import { type Telling, type Told, tell } from './told.js';
+import {
+  type DescribedDeclaration,
+  describeDeclaration,
+  type ExplainContext,
+} from './describe-declaration.js';
 
 export interface PropertyGroup {
   /** `padding`, `border-top-color`, `rest of background`. */
   readonly name: string;
   readonly longhands: readonly string[];
   /** Strongest first: what wins or could, then what is beaten. */
-  readonly declarations: readonly Told[];
+  readonly declarations: readonly DescribedDeclaration[];
 }
 
 /** In: every declaration of one target. Out: by name; what cannot apply in the circumstances is left out. */
 export function groupProperties(
   weighed: ReadonlyMap<string, readonly Weighed[]>,
-  telling: Telling,
+  context: ExplainContext,
 ): PropertyGroup[] {
   const groups = new Map<string, { longhands: string[]; list: readonly Weighed[] }>();
   for (const [longhand, all] of weighed) {
-    const list = inCircumstances(all, telling);
+    const list = inCircumstances(all, context);
     if (list.length === 0) continue;
     const key = list.map((one) => `${identity(one)}${one.beatenBy === undefined ? '' : ' beaten'}`).join('|');
     const group = groups.get(key);
@@ -31,13 +35,16 @@ export function groupProperties(
     .map((group) => ({
       name: groupName(group.longhands, group.list),
       longhands: group.longhands,
-      declarations: group.list.map((one) => tell(one, telling)),
+      declarations: group.list.map((one) => describeDeclaration(one, context)),
     }))
     .sort((a, b) => (sortKey(a) < sortKey(b) ? -1 : 1));
 }
 
 /** What the circumstances rule out goes, and what they decide is weighed anew. */
-export function inCircumstances(list: readonly Weighed[], { reader, circumstances }: Telling): Weighed[] {
+export function inCircumstances(
+  list: readonly Weighed[],
+  { reader, circumstances }: ExplainContext,
+): Weighed[] {
   const { truths } = reader.table;
   const kept: Weighed[] = [];
   for (const one of list) {

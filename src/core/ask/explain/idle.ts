@@ -2,17 +2,21 @@
 
 import type { Weighed } from '../../cascade/index.js';
 import { longhands } from '../../sheets/index.js';
+import {
+  type DescribedDeclaration,
+  describeDeclaration,
+  type ExplainContext,
+} from './describe-declaration.js';
 import { inCircumstances } from './groups.js';
 import { IDLE_RULES } from './idle-rules.js';
 import { Surroundings } from './surroundings.js';
-import { type Telling, type Told, tell } from './told.js';
 
 export interface IdleFinding {
   /** `::before`, or empty for the element. */
   readonly target: string;
   /** Longhands that do nothing. */
   readonly longhands: readonly string[];
-  readonly declaration: Told;
+  readonly declaration: DescribedDeclaration;
   readonly why: string;
   readonly remedy: string;
 }
@@ -21,12 +25,12 @@ export interface IdleFinding {
 export function idleFindings(
   target: string,
   weighed: ReadonlyMap<string, readonly Weighed[]>,
-  telling: Telling,
+  context: ExplainContext,
 ): IdleFinding[] {
-  const here = new Surroundings(telling.reader, telling.element, target);
+  const here = new Surroundings(context.reader, context.element, target);
   const found = new Map<string, { one: Weighed; longhands: string[]; why: string; remedy: string }>();
   for (const [longhand, all] of weighed) {
-    for (const one of inCircumstances(all, telling)) {
+    for (const one of inCircumstances(all, context)) {
       if (one.beatenBy !== undefined || !isNamed(one)) continue;
       const reason = reasonOf(here, longhand, one.value);
       if (reason === undefined) continue;
@@ -39,7 +43,7 @@ export function idleFindings(
   return [...found.values()].map(({ one, longhands: names, why, remedy }) => ({
     target,
     longhands: names,
-    declaration: tell(one, telling),
+    declaration: describeDeclaration(one, context),
     why,
     remedy,
   }));
@@ -71,8 +75,8 @@ function placeKey({ origin }: Weighed): string {
 }
 
 /** What hides the element or the pseudo-element altogether: then nothing that styles it shows. */
-export function hiddenBecause(target: string, telling: Telling): string | undefined {
-  const here = new Surroundings(telling.reader, telling.element, target);
+export function hiddenBecause(target: string, context: ExplainContext): string | undefined {
+  const here = new Surroundings(context.reader, context.element, target);
   if (/^::?(before|after)$/.test(target)) {
     const empty = here.every('content', 'normal', (value) => value === 'normal' || value === 'none');
     if (empty) return `${target} has no content, so that nothing of it is drawn; content: "" would draw it`;
@@ -86,8 +90,8 @@ export function hiddenBecause(target: string, telling: Telling): string | undefi
 }
 
 /** What offsets are measured from: the nearest positioned ancestor, for what is positioned absolutely. */
-export function containingBlock(telling: Telling): string | undefined {
-  const here = new Surroundings(telling.reader, telling.element);
+export function containingBlock(context: ExplainContext): string | undefined {
+  const here = new Surroundings(context.reader, context.element);
   if (!here.every('position', 'static', (value) => value === 'absolute')) return undefined;
   for (let at = here.parent; at !== undefined; at = at.parent) {
     const surely = at.every('position', 'static', (value) => value !== 'static');

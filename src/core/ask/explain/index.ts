@@ -6,18 +6,25 @@ import { strengthen } from '../../edits/index.js';
 import { placeOf, showElement } from '../../proof/index.js';
 import type { Place } from '../../source.js';
 import { settleIn } from './circumstances.js';
+import { type ExplainContext, showSpecificity } from './describe-declaration.js';
 import { groupProperties, inCircumstances, type PropertyGroup } from './groups.js';
 import { containingBlock, hiddenBecause, type IdleFinding, idleFindings } from './idle.js';
 import { type CustomSource, customSources, type InheritedValue, inheritedValues } from './inherited.js';
 import { adviseSelectors, type SelectorAdvice } from './selectors.js';
-import { showSpecificity, type Telling } from './told.js';
 
 export { ANY_CIRCUMSTANCES, type Circumstances, decideLiteral, settleIn } from './circumstances.js';
+export {
+  type DescribedDeclaration,
+  describeDeclaration,
+  type ExplainContext,
+  type IsPlatform,
+  showSpecificity,
+  type Whose,
+} from './describe-declaration.js';
 export { groupProperties, inCircumstances, type PropertyGroup } from './groups.js';
 export type { IdleFinding } from './idle.js';
 export type { CustomSource, InheritedValue } from './inherited.js';
 export { looksGenerated, matching, type ProposedSelector, type SelectorAdvice } from './selectors.js';
-export { type IsPlatform, showSpecificity, type Telling, type Told, tell, type Whose } from './told.js';
 
 export interface MatchedRule {
   readonly selector: string;
@@ -64,8 +71,11 @@ export interface Explanation {
 }
 
 /** In: the element; `property`, to be told of that alone (a shorthand stands for its longhands). */
-export function explainElement(telling: Telling, property?: (longhand: string) => boolean): Explanation {
-  const { reader, element } = telling;
+export function explainElement(
+  context: ExplainContext,
+  property?: (longhand: string) => boolean,
+): Explanation {
+  const { reader, element } = context;
   const { page } = reader;
   const targets: TargetExplained[] = [];
   const idle: IdleFinding[] = [];
@@ -74,18 +84,18 @@ export function explainElement(telling: Telling, property?: (longhand: string) =
   const selectors = adviseSelectors(reader, element);
   for (const [target, all] of [...reader.weighed(element)].sort(([a], [b]) => (a < b ? -1 : 1))) {
     const weighed = new Map([...all].filter(([longhand]) => property?.(longhand) ?? true));
-    const properties = groupProperties(weighed, telling);
+    const properties = groupProperties(weighed, context);
     if (properties.length === 0) continue;
-    targets.push({ target, properties, hidden: hiddenBecause(target, telling) });
-    idle.push(...idleFindings(target, weighed, telling));
+    targets.push({ target, properties, hidden: hiddenBecause(target, context) });
+    idle.push(...idleFindings(target, weighed, context));
     used.push(...properties.flatMap(({ declarations }) => declarations.map(({ value }) => value)));
     if (target === '')
-      toChange.push(...changes(properties, weighed, telling, selectors, property !== undefined));
+      toChange.push(...changes(properties, weighed, context, selectors, property !== undefined));
   }
   const ancestors: string[] = [];
   for (let at = page.elements[element]!.parent; at >= 0; at = page.elements[at]!.parent)
     ancestors.unshift(showElement(page.elements[at]!));
-  const inherited = inheritedValues(telling).filter(({ longhand }) => property?.(longhand) ?? true);
+  const inherited = inheritedValues(context).filter(({ longhand }) => property?.(longhand) ?? true);
   used.push(...inherited.flatMap(({ declarations }) => declarations.map(({ value }) => value)));
   return {
     shown: showElement(page.elements[element]!),
@@ -93,16 +103,16 @@ export function explainElement(telling: Telling, property?: (longhand: string) =
     ancestors,
     targets,
     inherited,
-    customProperties: customSources(telling, used),
+    customProperties: customSources(context, used),
     idle,
-    containingBlock: containingBlock(telling),
+    containingBlock: containingBlock(context),
     selectors,
     toChange,
-    rules: matchedRules(telling),
+    rules: matchedRules(context),
   };
 }
 
-function matchedRules({ reader, element, circumstances }: Telling): MatchedRule[] {
+function matchedRules({ reader, element, circumstances }: ExplainContext): MatchedRule[] {
   return reader.matched(element).flatMap(({ use, rule, truth }) => {
     const settled = settleIn(truth, circumstances, reader.table.truths);
     if (settled === NEVER) return [];
@@ -123,7 +133,7 @@ function matchedRules({ reader, element, circumstances }: Telling): MatchedRule[
 function changes(
   groups: readonly PropertyGroup[],
   weighed: ReadonlyMap<string, readonly Weighed[]>,
-  telling: Telling,
+  context: ExplainContext,
   advice: SelectorAdvice,
   each: boolean,
 ): ToChange[] {
@@ -131,7 +141,7 @@ function changes(
     longhands
       .flatMap(
         (name) =>
-          inCircumstances(weighed.get(name) ?? [], telling).find(({ beatenBy }) => beatenBy === undefined) ??
+          inCircumstances(weighed.get(name) ?? [], context).find(({ beatenBy }) => beatenBy === undefined) ??
           [],
       )
       .sort((a, b) => a.rank - b.rank)[0];
@@ -139,11 +149,16 @@ function changes(
     ? groups.map(({ name, longhands }) => ({ name, strongest: strongestOf(longhands) }))
     : [{ name: '', strongest: strongestOf([...weighed.keys()]) }];
   return wanted.flatMap(({ name, strongest }) =>
-    strongest === undefined ? [] : [toBeat(name, strongest, telling, advice)],
+    strongest === undefined ? [] : [toBeat(name, strongest, context, advice)],
   );
 }
 
-function toBeat(property: string, strongest: Weighed, telling: Telling, advice: SelectorAdvice): ToChange {
+function toBeat(
+  property: string,
+  strongest: Weighed,
+  context: ExplainContext,
+  advice: SelectorAdvice,
+): ToChange {
   const { origin, important, weight, entry } = strongest;
   const declaration = `${entry.declaration.property}: ${entry.declaration.value}${important ? ' !important' : ''}`;
   const inline = origin.kind === 'style attribute';
@@ -154,13 +169,13 @@ function toBeat(property: string, strongest: Weighed, telling: Telling, advice: 
   const write = (base: string | undefined): string | undefined => {
     // What is important in a style attribute, no sheet can beat.
     if (base === undefined || (inline && important)) return undefined;
-    return strengthen(base, inline ? 0 : weight.specificity, idsAbove(telling))?.selector;
+    return strengthen(base, inline ? 0 : weight.specificity, idsAbove(context))?.selector;
   };
-  const { page } = telling.reader;
+  const { page } = context.reader;
   const place =
     origin.kind === 'rule'
       ? placeInSource(origin.use.source, entry.declaration.range.start)
-      : placeOf(page, page.elements[telling.element]);
+      : placeOf(page, page.elements[context.element]);
   const selector = write(kindFor(strongest, advice));
   const alone = write(advice.alone?.selector);
   return { property, beat, place, selector, alone, important: important || inline };
@@ -176,7 +191,7 @@ function kindFor({ origin }: Weighed, { kindOnPage, kindOnSite }: SelectorAdvice
   return isPlain && origin.rule.scope === undefined ? text : kind;
 }
 
-function idsAbove({ reader, element }: Telling): string[] {
+function idsAbove({ reader, element }: ExplainContext): string[] {
   const { elements } = reader.page;
   const ids: string[] = [];
   for (let at = elements[element]!.parent; at >= 0; at = elements[at]!.parent) {

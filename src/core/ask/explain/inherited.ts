@@ -5,8 +5,12 @@ import { attributeOf } from '../../markup/index.js';
 import { showElement } from '../../proof/index.js';
 import { isInherited } from '../../sheets/index.js';
 import { setByBrowser } from './browser-sheet.js';
+import {
+  type DescribedDeclaration,
+  describeDeclaration,
+  type ExplainContext,
+} from './describe-declaration.js';
 import { inCircumstances } from './groups.js';
-import { type Telling, type Told, tell } from './told.js';
 
 export interface InheritedValue {
   readonly longhand: string;
@@ -15,12 +19,12 @@ export interface InheritedValue {
   /** 1 for the parent. */
   readonly generations: number;
   /** What decides it there, strongest first. */
-  readonly declarations: readonly Told[];
+  readonly declarations: readonly DescribedDeclaration[];
 }
 
 /** Every inherited longhand that an ancestor sets and nothing nearer does; custom properties are left out. */
-export function inheritedValues(telling: Telling): InheritedValue[] {
-  const { reader, element } = telling;
+export function inheritedValues(context: ExplainContext): InheritedValue[] {
+  const { reader, element } = context;
   const { elements } = reader.page;
   const settled = new Set(setByBrowser(elements[element]!.name, isLink(reader, element)));
   for (const [longhand, list] of reader.weighed(element).get('') ?? [])
@@ -29,12 +33,12 @@ export function inheritedValues(telling: Telling): InheritedValue[] {
   const found: InheritedValue[] = [];
   let generations = 1;
   for (let at = elements[element]!.parent; at >= 0; at = elements[at]!.parent, generations++) {
-    const above: Telling = { ...telling, element: at };
+    const above: ExplainContext = { ...context, element: at };
     for (const [longhand, all] of reader.weighed(at).get('') ?? []) {
       if (!isInherited(longhand) || longhand.startsWith('--') || settled.has(longhand)) continue;
       const list = inCircumstances(all, above).filter(({ beatenBy }) => beatenBy === undefined);
       if (list.length === 0 || /^(inherit|unset)$/.test(list.at(-1)!.value)) continue;
-      const declarations = list.map((one) => tell(one, above));
+      const declarations = list.map((one) => describeDeclaration(one, above));
       found.push({ longhand, from: showElement(elements[at]!), generations, declarations });
       if (list.some(({ condition }) => condition === ALWAYS)) settled.add(longhand);
     }
@@ -53,12 +57,12 @@ export interface CustomSource {
   readonly name: string;
   /** The element that sets it; `undefined` where nothing does. */
   readonly from: string | undefined;
-  readonly declarations: readonly Told[];
+  readonly declarations: readonly DescribedDeclaration[];
 }
 
 /** Where the custom properties come from that an element's declarations use, and those that these use. */
-export function customSources(telling: Telling, values: readonly string[]): CustomSource[] {
-  const { reader, element } = telling;
+export function customSources(context: ExplainContext, values: readonly string[]): CustomSource[] {
+  const { reader, element } = context;
   const { elements } = reader.page;
   const found = new Map<string, CustomSource>();
   const wanted = namesIn(values);
@@ -66,11 +70,11 @@ export function customSources(telling: Telling, values: readonly string[]): Cust
     if (found.has(name)) continue;
     found.set(name, { name, from: undefined, declarations: [] });
     for (let at = element; at >= 0; at = elements[at]!.parent) {
-      const above: Telling = { ...telling, element: at };
+      const above: ExplainContext = { ...context, element: at };
       const all = reader.weighed(at).get('')?.get(name) ?? [];
       const declarations = inCircumstances(all, above)
         .filter(({ beatenBy }) => beatenBy === undefined)
-        .map((one) => tell(one, above));
+        .map((one) => describeDeclaration(one, above));
       if (declarations.length === 0) continue;
       found.set(name, { name, from: showElement(elements[at]!), declarations });
       wanted.push(...namesIn(declarations.map(({ value }) => value)));

@@ -4,7 +4,7 @@ import { ALWAYS, type Outcomes, type StyleReader } from '../../cascade/index.js'
 import type { PageElement } from '../../markup/index.js';
 import { isReplaced, usualDisplay } from './browser-sheet.js';
 
-/** A value in normal form; `undefined` where the text does not tell (a `var()`, part of a shorthand). */
+/** A value in normal form; `undefined` where the text does not describeDeclaration (a `var()`, part of a shorthand). */
 export type Known = string | undefined;
 
 const IN_ROWS = /^(inline-)?(flex|grid)$/;

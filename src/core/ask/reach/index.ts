@@ -96,7 +96,7 @@ export function reachOf(model: SiteModel, asked: Asked, isPlatform: (path: strin
       .map(([path, count]) => ({ path, elements: count }))
       .sort((a, b) => b.elements - a.elements || comparePaths(a.path, b.path)),
     declarations: [...records.values()]
-      .map((record) => told(record, everywhere))
+      .map((record) => reachedOf(record, everywhere))
       .sort(
         (a, b) =>
           b.wins - a.wins ||
@@ -225,7 +225,7 @@ function saidKey({ property, value, important }: Declaration): string {
   return `${name}:${normalValue(name, value, '')}${important ? '!' : ''}`;
 }
 
-function told(record: Record, everywhere: ReadonlyMap<string, readonly Place[]>): ReachedDeclaration {
+function reachedOf(record: Record, everywhere: ReadonlyMap<string, readonly Place[]>): ReachedDeclaration {
   const { declaration, holder, selector, place, lots, pages } = record;
   const others = (everywhere.get(saidKey(declaration)) ?? []).filter(
     (one) => one.path !== place.path || one.line !== place.line || one.column !== place.column,

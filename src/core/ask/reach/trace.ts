@@ -49,9 +49,9 @@ export type Lot = 'wins' | 'waits' | 'beaten';
 
 /** In: what the longhands of one declaration came to. Out: the best of it. */
 export function lotOf(parts: readonly Weighed[]): Lot {
-  const standing = parts.filter(({ beatenBy }) => beatenBy === undefined);
-  if (standing.some(({ condition }) => condition === ALWAYS)) return 'wins';
-  return standing.length > 0 ? 'waits' : 'beaten';
+  const undefeated = parts.filter(({ beatenBy }) => beatenBy === undefined);
+  if (undefeated.some(({ condition }) => condition === ALWAYS)) return 'wins';
+  return undefeated.length > 0 ? 'waits' : 'beaten';
 }
 
 /** The declarations of one target of an element, each with its longhands. */
@@ -85,10 +85,10 @@ export function undefeatedFor(
     const competes = other.name === group.name && (other.kind !== group.kind || other.kind === 'vendor');
     if (competes) found.push(...list);
   }
-  const standing: Weighed[] = [];
+  const undefeated: Weighed[] = [];
   for (const one of found.sort((a, b) => a.rank - b.rank)) {
-    const isHidden = standing.some(({ condition }) => condition === ALWAYS || condition === one.condition);
-    if (!isHidden) standing.push(one);
+    const isHidden = undefeated.some(({ condition }) => condition === ALWAYS || condition === one.condition);
+    if (!isHidden) undefeated.push(one);
   }
-  return standing;
+  return undefeated;
 }

@@ -50,7 +50,7 @@ export function outlast(input: OutlastInput): Outlast {
   const found = rules.flatMap((written, at): Outlasting[] => {
     const [state, after] = [now[at]!, then[at]!];
     if (!leans(state, names)) return [];
-    const fate = fateOf(written, state, after, input, later, gone);
+    const fate = fateOf(written, state, after, { pages: input.pages, model, later, gone });
     return [{ written, fate, elements: state.elements, pages: state.pages }];
   });
   return { rules: found, gone };
@@ -90,13 +90,17 @@ function namesIn({ selectors }: StyleRule): string[] {
   return list.kind === 'invalid' ? [] : [...classesIn(list.selectors)];
 }
 
+/** An update: the site before and after it, the pages whose markup after it is known, and the names that are gone. */
+interface Update extends Pick<OutlastInput, 'pages' | 'model'> {
+  readonly later: SiteModel;
+  readonly gone: readonly Successor[];
+}
+
 function fateOf(
   { rule }: WrittenRule,
   now: OverrideState,
   then: OverrideState,
-  { pages, model }: OutlastInput,
-  later: SiteModel,
-  gone: readonly Successor[],
+  { pages, model, later, gone }: Update,
 ): Fate {
   const lost = gone.filter(({ old }) => namesIn(rule).includes(old));
   if (lost.length > 0 && !standsForBoth(rule, lost))

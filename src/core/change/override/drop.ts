@@ -10,10 +10,11 @@ import {
   stateAfter,
   withoutRule,
 } from '../../edits/index.js';
-import type { PartNames } from '../../parts.js';
+import type { SharedSheet } from '../../parts.js';
 import { type IntentProof, proveIntent } from '../../proof/index.js';
 import type { StyleRule } from '../../sheets/index.js';
 import { selectorForm } from '../restyle/index.js';
+import { rulesOfPart } from './placing.js';
 
 export interface Dropped {
   readonly edits: ReadonlyMap<string, readonly Edit[]>;
@@ -22,17 +23,16 @@ export interface Dropped {
 }
 
 /**
- * In: the rules of the overrides part; a selector; properties, or none for the whole rule. Out: `undefined` where no
+ * In: the sheet that holds the overrides; a selector; properties, or none for the whole rule. Out: `undefined` where no
  * override stands under the selector. What was said again for its states and media goes with it.
  */
 export function dropOverride(
   model: SiteModel,
-  shared: string,
-  partNames: PartNames,
-  rules: readonly StyleRule[],
+  { path: shared, partNames }: SharedSheet,
   selector: string,
   properties: readonly string[],
 ): Dropped | undefined {
+  const rules = rulesOfPart(model, shared, partNames);
   const wanted = bare(selector);
   const gone = rules.filter(({ selectors }) => wanted !== undefined && bare(selectors[0] ?? '') === wanted);
   if (gone.length === 0) return undefined;

@@ -75,8 +75,15 @@ export function inspectRules(
             continue;
           here.add(rule);
           const at = rule.declarations.indexOf(one.entry.declaration);
+          const said = seen.get(rule) ?? new Set<string>();
+          seen.set(rule, said);
           // Each declaration counts once an element, by the best of its longhands.
-          noteOne(own[at]!, one, list, rule, isPlatform, seen, at);
+          const once = (what: string, then: () => void): void => {
+            if (said.has(`${at} ${what}`)) return;
+            said.add(`${at} ${what}`);
+            then();
+          };
+          noteOne(own[at]!, one, list, { once, isPlatform });
         }
     }
     for (const rule of here) {
@@ -109,22 +116,13 @@ function newCount(): Count {
   return { wins: 0, waits: 0, beaten: 0, needed: 0, beats: new Map(), by: new Map() };
 }
 
-function noteOne(
-  count: Count,
-  one: Weighed,
-  list: readonly Weighed[],
-  rule: StyleRule,
-  isPlatform: (path: string) => boolean,
-  seen: Map<StyleRule, Set<string>>,
-  at: number,
-): void {
-  const said = seen.get(rule) ?? new Set<string>();
-  seen.set(rule, said);
-  const once = (what: string, then: () => void): void => {
-    if (said.has(`${at} ${what}`)) return;
-    said.add(`${at} ${what}`);
-    then();
-  };
+interface Noting {
+  /** Does something the first time that it is asked to for a declaration and an element. */
+  readonly once: (what: string, then: () => void) => void;
+  readonly isPlatform: (path: string) => boolean;
+}
+
+function noteOne(count: Count, one: Weighed, list: readonly Weighed[], { once, isPlatform }: Noting): void {
   if (one.beatenBy !== undefined) {
     once('beaten', () => count.beaten++);
     // Another declaration of the same rule is no rival.
@@ -137,20 +135,20 @@ function noteOne(
     one.condition === ALWAYS ? count.wins++ : count.waits++,
   );
   const without = list.filter((other) => other.entry.declaration !== one.entry.declaration);
-  if (standingForm(list) !== standingForm(without)) once('needed', () => count.needed++);
+  if (formThatCounts(list) !== formThatCounts(without)) once('needed', () => count.needed++);
   const below = without.filter(({ rank }) => rank > one.rank);
   const next = below.find(({ condition }) => condition === ALWAYS || condition === one.condition) ?? below[0];
   if (next !== undefined) once(`beats ${nameOf(next)}`, () => add(count.beats, next, isPlatform));
 }
 
 /** What the list comes to: what is hidden, or gives what stands below it anyway, leaves no trace. */
-function standingForm(list: readonly Weighed[]): string {
-  const kept: Weighed[] = [];
+function formThatCounts(list: readonly Weighed[]): string {
+  const seen: Weighed[] = [];
   for (const one of list)
-    if (!kept.some(({ condition }) => condition === ALWAYS || condition === one.condition)) kept.push(one);
+    if (!seen.some(({ condition }) => condition === ALWAYS || condition === one.condition)) seen.push(one);
   const form: string[] = [];
   let below: Weighed | undefined;
-  for (const one of kept.reverse()) {
+  for (const one of seen.reverse()) {
     if (below?.condition === ALWAYS && below.value === one.value && form.length === 1) continue;
     form.push(`${one.value}?${one.condition}`);
     below = one;

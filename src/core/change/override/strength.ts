@@ -33,26 +33,22 @@ export function weakestThatWins(
   const plain = situations.filter((one) => meansOf(one) === 'plain');
   const others = situations.filter((one) => meansOf(one) !== 'plain');
   if (plain.length === 0) {
-    const whole = writeFor(selector, selector.text, others, true, ids);
+    const whole = writeFor({ selector, ids, text: selector.text, important: true }, others);
     return whole === undefined ? impossible(others[0]!) : [whole];
   }
   // The strongest rule that leaves everything standing that is to stay; what it does not beat gets a rule of its own.
   const levels = [...new Set(plain.map(neededFor))].sort((a, b) => b - a);
   const formsAt = (level: number): Written | undefined =>
     writeFor(
-      selector,
-      selector.text,
+      { selector, ids, text: selector.text, important: false, needed: level },
       plain.filter((one) => neededFor(one) <= level),
-      false,
-      ids,
-      level,
     );
   const clean = levels.find((level) => formsAt(level)?.again.length === 0);
   const level = clean ?? levels.find((one) => formsAt(one) !== undefined);
   const written = level === undefined ? undefined : formsAt(level);
   const left = level === undefined ? plain : plain.filter((one) => neededFor(one) > level);
   const specials = specialGroups(selector, [...left, ...others]).map(({ text, group, important }) =>
-    writeFor(selector, text, group, important, ids),
+    writeFor({ selector, ids, text, important }, group),
   );
   const failed = specials.indexOf(undefined);
   if (failed >= 0) return impossible([...left, ...others][0]!);
@@ -128,13 +124,13 @@ function specialGroups(
   return [...groups.values()].map(({ rivals, inline, group, important }) => {
     const [[picked, only] = ['', undefined], ...others] = rivals;
     // What ends with the style attribute ends with it; what another rule picks out is picked out by that.
-    const told =
+    const picks =
       inline !== undefined
         ? `${element}[style*="${inline}"]`
         : only !== undefined && others.length === 0 && isWithin(only, selector)
           ? picked
           : `${element}:is(${[...rivals.keys()].join(', ')})`;
-    return { text: `${told}${pseudoElement}`, group, important };
+    return { text: `${picks}${pseudoElement}`, group, important };
   });
 }
 
@@ -156,15 +152,22 @@ function strongestOf({ beat }: Situation): Weighed | undefined {
     .sort((a, b) => b.weight.specificity - a.weight.specificity)[0];
 }
 
-function writeFor(
-  selector: ComplexSelector,
-  text: string,
-  situations: readonly Situation[],
-  important: boolean,
-  ids: readonly string[],
-  level?: number,
-): Written | undefined {
-  const needed = level ?? Math.max(0, ...situations.map(neededFor));
+/** A rule that is to be written. */
+interface Wanted {
+  /** As it is meant. */
+  readonly selector: ComplexSelector;
+  /** Ids that may make it stronger. */
+  readonly ids: readonly string[];
+  /** What picks its elements out. */
+  readonly text: string;
+  readonly important: boolean;
+  /** The specificity that it must have; what its situations need without. */
+  readonly needed?: number;
+}
+
+function writeFor(wanted: Wanted, situations: readonly Situation[]): Written | undefined {
+  const { selector, ids, text, important } = wanted;
+  const needed = wanted.needed ?? Math.max(0, ...situations.map(neededFor));
   const texts = text === selector.text ? [text, ...weakerForms(selector)] : [text];
   const forms = texts.flatMap((form): Written[] => {
     const written = strengthen(form, needed, ids);
@@ -177,11 +180,11 @@ function writeFor(
         again.set(rivalKey(rival), { rival, times: (known?.times ?? 0) + 1 });
       }
     }
-    const told = [...again.values()].map(({ rival, times }) => ({
+    const said = [...again.values()].map(({ rival, times }) => ({
       rival,
       onAll: times === situations.length,
     }));
-    return [{ selector: written.selector, important, again: told }];
+    return [{ selector: written.selector, important, again: said }];
   });
   // As it was typed, unless a weaker way leaves more standing.
   return forms.sort((a, b) => a.again.length - b.again.length)[0];

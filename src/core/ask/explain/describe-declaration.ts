@@ -15,7 +15,7 @@ import { type Circumstances, settleIn } from './circumstances.js';
 /** Whose a declaration is. `page`: a style block. */
 export type Whose = 'platform' | 'theme' | 'page' | 'style attribute' | 'old attribute';
 
-export interface Told {
+export interface DescribedDeclaration {
   readonly property: string;
   /** As written. */
   readonly value: string;
@@ -35,32 +35,32 @@ export interface Told {
 /** Whether a path is that of a platform sheet. */
 export type IsPlatform = (path: string) => boolean;
 
-export interface Telling {
+export interface ExplainContext {
   readonly reader: StyleReader;
   readonly element: number;
   readonly isPlatform: IsPlatform;
   readonly circumstances: Circumstances;
 }
 
-export function tell(one: Weighed, telling: Telling): Told {
+export function describeDeclaration(one: Weighed, context: ExplainContext): DescribedDeclaration {
   const { origin, entry, important, condition, weight, beatenBy } = one;
-  const { reader, circumstances } = telling;
+  const { reader, circumstances } = context;
   const settled = settleIn(condition, circumstances, reader.table.truths);
   return {
     property: entry.declaration.property,
     value: entry.declaration.value,
     important,
-    whose: whoseIs(one, telling),
+    whose: whoseIs(one, context),
     selector: origin.kind === 'rule' ? origin.rule.selector.text : '',
     specificity: origin.kind === 'rule' ? specificityParts(weight.specificity) : undefined,
     layer: weight.layerName,
-    place: placeOfDeclaration(one, telling),
+    place: placeOfDeclaration(one, context),
     when: settled === ALWAYS ? '' : reader.table.truths.text(settled),
     beaten: beatenBy && { by: beatenBy.edge, why: whyBeaten(one, beatenBy.winner, beatenBy.edge) },
   };
 }
 
-function whoseIs({ origin }: Weighed, { isPlatform }: Telling): Whose {
+function whoseIs({ origin }: Weighed, { isPlatform }: ExplainContext): Whose {
   if (origin.kind === 'old attribute' || origin.kind === 'style attribute') return origin.kind;
   if (origin.kind === 'trial rule') return 'theme';
   const { path, isBlock } = origin.use.source;
@@ -68,7 +68,7 @@ function whoseIs({ origin }: Weighed, { isPlatform }: Telling): Whose {
   return isPlatform(path) ? 'platform' : 'theme';
 }
 
-function placeOfDeclaration({ origin, entry }: Weighed, { reader, element }: Telling): Place {
+function placeOfDeclaration({ origin, entry }: Weighed, { reader, element }: ExplainContext): Place {
   const { page } = reader;
   if (origin.kind === 'rule') {
     return placeInSource(origin.use.source, entry.declaration.range.start);
