@@ -1,4 +1,4 @@
-// Stage 9, explain. In: an element of a page and the sheets it uses. Out: everything that styles it and why, what of it
+// A question, explain. In: an element of a page and the sheets it uses. Out: everything that styles it and why, what of it
 // does nothing, and what to write to change it.
 
 import { NEVER, placeInSource, type Weighed } from '../../cascade/index.js';

@@ -1,4 +1,4 @@
-// Stage 10, reach. In: a site, and a selector, a value, a custom property or a rule. Out: where it has effect: which
+// A question, reach. In: a site, and a selector, a value, a custom property or a rule. Out: where it has effect: which
 // declarations win, are beaten or wait for a state, on how many elements of which pages, and who else says the same.
 
 import {

@@ -1,4 +1,4 @@
-// Stage 14, family. In: a table of rows and rules. Out: the section of a sheet that says it in plain CSS, and the proof
+// A change, family. In: a table of rows and rules. Out: the section of a sheet that says it in plain CSS, and the proof
 // that only what the table speaks of changed. And the other way round: tables for what was copied out by hand.
 
 import { compileSelectorList, NEVER, type SiteModel } from '../../cascade/index.js';

@@ -1,4 +1,4 @@
-// Stage 13, outlast. In: a site, and the sheets of its platform after an update, with the markup too where that is
+// A change, outlast. In: a site, and the sheets of its platform after an update, with the markup too where that is
 // known. Out: which overrides survive, what would mend the others, and which elements look different in spite of them.
 
 import {

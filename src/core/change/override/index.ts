@@ -1,4 +1,4 @@
-// Stage 12, override. In: a selector, declarations, and how far they are meant to reach. Out: the weakest rule that
+// A change, override. In: a selector, declarations, and how far they are meant to reach. Out: the weakest rule that
 // beats what says them now, in the overrides part of the shared sheet, and the proof that just what was meant moved.
 
 import {

@@ -1,4 +1,4 @@
-// Stage 15, rename. In: a class and its new name. Out: edits in markup, sheets, templates and scripts, places where nobody
+// A change, rename. In: a class and its new name. Out: edits in markup, sheets, templates and scripts, places where nobody
 // can be sure, and the proof that nothing looks different.
 
 import { compileSelectorList, rangesOfClass, SiteModel } from '../../cascade/index.js';

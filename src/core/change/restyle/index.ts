@@ -1,4 +1,4 @@
-// Stage 11, restyle. In: a selector and what its declarations are to become. Out: edits of the rules where they stand,
+// A change, restyle. In: a selector and what its declarations are to become. Out: edits of the rules where they stand,
 // the proof that only what was meant moved, and what kept its own value or is out of reach, and why.
 
 import { traceSite } from '../../ask/reach/index.js';
