@@ -20,6 +20,6 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 });
 
 // What escapes every command, a broken pipe within a thread, say.
-process.on('uncaughtException', (error) => process.exit(codeOf(error, processTerminal)));
+process.on('uncaughtException', async (error) => process.exit(await codeOf(error, processTerminal)));
 
 process.exitCode = await runProgram(process.argv.slice(2), processTerminal);

@@ -1,23 +1,34 @@
-// The program: its commands, and what becomes of what they throw. Each command loads when it runs, so that help and
+// The program: its commands, and what becomes of what they throw. Each loads when it is asked for, so that help and
 // mistakes answer at once.
 
 import { readFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
-import { messageText } from '../core/messages.js';
-import { defineAdopt } from './commands/adopt/command.js';
-import { defineDemo } from './commands/demo/command.js';
-import { defineDraft } from './commands/draft/command.js';
-import { defineExplain } from './commands/explain/command.js';
-import { defineFamily } from './commands/family/command.js';
-import { defineOutlast } from './commands/outlast/command.js';
-import { defineOverride } from './commands/override/command.js';
-import { defineProve } from './commands/prove/command.js';
-import { defineReach } from './commands/reach/command.js';
-import { defineRename } from './commands/rename/command.js';
-import { defineRestyle } from './commands/restyle/command.js';
-import { defineSurvey } from './commands/survey/command.js';
-import { defineUndo } from './commands/undo/command.js';
 import type { Act, Terminal } from './shared/terminal.js';
+
+type Define = (program: Command, act: Act) => void;
+
+/** In the order of the help. */
+const COMMANDS: ReadonlyMap<string, () => Promise<Define>> = new Map([
+  ['survey', async () => (await import('./commands/survey/command.js')).defineSurvey],
+  ['draft', async () => (await import('./commands/draft/command.js')).defineDraft],
+  ['adopt', async () => (await import('./commands/adopt/command.js')).defineAdopt],
+  ['prove', async () => (await import('./commands/prove/command.js')).defineProve],
+  ['explain', async () => (await import('./commands/explain/command.js')).defineExplain],
+  ['reach', async () => (await import('./commands/reach/command.js')).defineReach],
+  ['restyle', async () => (await import('./commands/restyle/command.js')).defineRestyle],
+  ['rename', async () => (await import('./commands/rename/command.js')).defineRename],
+  ['override', async () => (await import('./commands/override/command.js')).defineOverride],
+  ['outlast', async () => (await import('./commands/outlast/command.js')).defineOutlast],
+  ['family', async () => (await import('./commands/family/command.js')).defineFamily],
+  ['undo', async () => (await import('./commands/undo/command.js')).defineUndo],
+  ['demo', loadDemo],
+]);
+
+/** The demo runs the other commands as if they were typed. */
+async function loadDemo(): Promise<Define> {
+  const { defineDemo } = await import('./commands/demo/command.js');
+  return (program, act) => defineDemo(program, act, runProgram);
+}
 
 /** What a person must mend, and what is a fault of ours. */
 const USAGE = 2;
@@ -32,14 +43,16 @@ export async function runProgram(words: readonly string[], terminal: Terminal): 
       code = await work(terminal, ...given);
     };
   try {
-    await buildProgram(act, terminal).parseAsync([...words], { from: 'user' });
+    const program = await buildProgram(words, act, terminal);
+    await program.parseAsync([...words], { from: 'user' });
     return code;
   } catch (error) {
-    return codeOf(error, terminal);
+    return await codeOf(error, terminal);
   }
 }
 
-function buildProgram(act: Act, { write, warn }: Terminal): Command {
+/** Of one command that is named nothing but that one is loaded. */
+async function buildProgram(words: readonly string[], act: Act, { write, warn }: Terminal): Promise<Command> {
   const program = new Command('acervus')
     .description(
       'Consolidates the styling of a site into shared classes, and proves that no page looks different.',
@@ -52,24 +65,14 @@ function buildProgram(act: Act, { write, warn }: Terminal): Command {
       'after',
       '\nStart with:\n  acervus survey my-site\n  acervus demo            the whole way, on a site made for it',
     );
-  defineSurvey(program, act);
-  defineDraft(program, act);
-  defineAdopt(program, act);
-  defineProve(program, act);
-  defineExplain(program, act);
-  defineReach(program, act);
-  defineRestyle(program, act);
-  defineRename(program, act);
-  defineOverride(program, act);
-  defineOutlast(program, act);
-  defineFamily(program, act);
-  defineUndo(program, act);
-  defineDemo(program, act, runProgram);
+  const [word = ''] = words;
+  const wanted = COMMANDS.has(word) ? [word] : COMMANDS.keys();
+  for (const name of wanted) (await COMMANDS.get(name)!())(program, act);
   return program;
 }
 
 /** Says what an error means to a person. Out: its exit code. */
-export function codeOf(error: unknown, { warn, environment }: Terminal): number {
+export async function codeOf(error: unknown, { warn, environment }: Terminal): Promise<number> {
   // What it has to say, Commander has said.
   if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : USAGE;
   if (error instanceof Error && error.name === 'UsageError') {
@@ -78,6 +81,7 @@ export function codeOf(error: unknown, { warn, environment }: Terminal): number 
   }
   if (isSystemError(error)) {
     const { code = '', path: file = 'a file' } = error;
+    const { messageText } = await import('../core/messages.js');
     warn(`acervus: ${oneLine(messageText('system', { file, problem: code }))}\n`);
     return USAGE;
   }

@@ -1,6 +1,5 @@
 // The end of every command: its document, its patch, or its account for a person.
 
-import { heading } from './paper.js';
 import type { Terminal } from './terminal.js';
 
 /** Options that every command with a document takes. */
@@ -9,16 +8,19 @@ export interface ShowFlags {
   readonly all?: boolean;
 }
 
-/** One write, so that nothing stands between. In: what makes the lines, where a person is to read them. */
-export function present(
+/**
+ * One write, so that nothing stands between.
+ * In: what makes the lines: asked, and loaded, only where a person is to read them.
+ */
+export async function present(
   terminal: Terminal,
   document: { readonly command: string; readonly patch?: string | undefined },
   { json }: ShowFlags,
-  lines: () => readonly string[],
-): void {
+  lines: () => Promise<readonly string[]>,
+): Promise<void> {
   if (json === true) terminal.write(`${JSON.stringify(document, null, 2)}\n`);
   else if (document.patch !== undefined) terminal.write(document.patch);
-  else print(terminal, lines());
+  else print(terminal, await lines());
 }
 
 export function print(terminal: Terminal, lines: readonly string[]): void {
@@ -26,7 +28,8 @@ export function print(terminal: Terminal, lines: readonly string[]): void {
 }
 
 /** Where the time went, on stderr. In: milliseconds by part, those of several threads added up. */
-export function printTimings(terminal: Terminal, parts: ReadonlyMap<string, number>): void {
+export async function printTimings(terminal: Terminal, parts: ReadonlyMap<string, number>): Promise<void> {
+  const { heading } = await import('./paper.js');
   const lines = [heading('Time', 'seconds by part; those of several threads are added up')];
   const second = (milliseconds: number): string => (milliseconds / 1000).toFixed(2).padStart(8);
   for (const [name, milliseconds] of parts) lines.push(`${second(milliseconds)}   ${name}`);

@@ -23,14 +23,16 @@ export function defineAdopt(program: Command, act: Act): void {
     .action(
       act(async (terminal, site: string, flags: Flags) => {
         const { adopt } = await import('./run.js');
-        const { adoptLines } = await import('./lines.js');
         const { followedBy } = await import('../../shared/followed.js');
         const { withProgress } = await import('../../shared/progress.js');
         const { present } = await import('../../shared/present.js');
         const document = await withProgress(terminal, 'reading the site', ({ say: onStep }) =>
           adopt(site, { patch: flags.patch, onStep, trace: followedBy(terminal) }),
         );
-        present(terminal, document, flags, () => adoptLines(site, document, flags.all === true));
+        await present(terminal, document, flags, async () => {
+          const { adoptLines } = await import('./lines.js');
+          return adoptLines(site, document, flags.all === true);
+        });
         return 0;
       }),
     );

@@ -41,7 +41,6 @@ export function defineDraft(program: Command, act: Act): void {
 async function makeAndShow(terminal: Terminal, site: string, flags: Flags): Promise<number> {
   const atLeast = readWhole(flags.atLeast, (given) => new UsageError('at-least', { given }));
   const { writeDraft } = await import('./run.js');
-  const { draftLines } = await import('./lines.js');
   const { followedBy } = await import('../../shared/followed.js');
   const { withProgress } = await import('../../shared/progress.js');
   const { present } = await import('../../shared/present.js');
@@ -54,6 +53,9 @@ async function makeAndShow(terminal: Terminal, site: string, flags: Flags): Prom
       trace: followedBy(terminal),
     }),
   );
-  present(terminal, made.document, flags, () => draftLines(site, made, flags.all === true));
+  await present(terminal, made.document, flags, async () => {
+    const { draftLines } = await import('./lines.js');
+    return draftLines(site, made, flags.all === true);
+  });
   return 0;
 }

@@ -32,12 +32,12 @@ export function defineExplain(program: Command, act: Act): void {
         const { property, state } = flags;
         const width = readPixels(flags.width);
         const { explainOn } = await import('./run.js');
-        const { explainLines } = await import('./lines.js');
         const { present } = await import('../../shared/present.js');
         const { document, settings } = await explainOn(site, page, element, { property, state, width });
-        present(terminal, document, flags, () =>
-          explainLines(site, document, { settings, all: flags.all === true, property, state, width }),
-        );
+        await present(terminal, document, flags, async () => {
+          const { explainLines } = await import('./lines.js');
+          return explainLines(site, document, { settings, all: flags.all === true, property, state, width });
+        });
         return 0;
       }),
     );

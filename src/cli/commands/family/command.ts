@@ -39,22 +39,26 @@ export function defineFamily(program: Command, act: Act): void {
 
 async function write(terminal: Terminal, site: string, file: string, flags: Flags): Promise<number> {
   const { writeFamily } = await import('./run.js');
-  const { familyLines } = await import('./lines.js');
   const { withProgress } = await import('../../shared/progress.js');
   const { present } = await import('../../shared/present.js');
   const made = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
     writeFamily(site, file, { patch: flags.patch, onStep }),
   );
-  present(terminal, made.document, flags, () => familyLines(site, made, flags.all === true));
+  await present(terminal, made.document, flags, async () => {
+    const { familyLines } = await import('./lines.js');
+    return familyLines(site, made, flags.all === true);
+  });
   const [family] = made.document.families;
   return family === undefined || family.refused || family.byHand.length > 0 ? 1 : 0;
 }
 
 async function find(terminal: Terminal, site: string, flags: Flags): Promise<number> {
   const { findOn } = await import('./find.js');
-  const { foundLines } = await import('./lines.js');
   const { present } = await import('../../shared/present.js');
   const made = findOn(site, { patch: flags.patch });
-  present(terminal, made.document, flags, () => foundLines(site, made));
+  await present(terminal, made.document, flags, async () => {
+    const { foundLines } = await import('./lines.js');
+    return foundLines(site, made);
+  });
   return 0;
 }

@@ -38,15 +38,15 @@ export function defineOutlast(program: Command, act: Act): void {
         const { markup, mend, patch } = flags;
         const platform = Object.fromEntries(flags.platform.map(readPair));
         const { outlastOn } = await import('./run.js');
-        const { outlastLines } = await import('./lines.js');
         const { withProgress } = await import('../../shared/progress.js');
         const { present } = await import('../../shared/present.js');
         const document = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
           outlastOn(site, { platform, markup, mend, patch, onStep }),
         );
-        present(terminal, document, flags, () =>
-          outlastLines(site, document, { pairs: flags.platform, all: flags.all === true }),
-        );
+        await present(terminal, document, flags, async () => {
+          const { outlastLines } = await import('./lines.js');
+          return outlastLines(site, document, { pairs: flags.platform, all: flags.all === true });
+        });
         const fails = document.rules.some(
           ({ fate }) => fate === 'name gone' || fate === 'beaten' || fate === 'matches nothing',
         );

@@ -53,31 +53,37 @@ async function write(
 ): Promise<number> {
   const { within, medium, everywhere, patch } = flags;
   const { overrideOn } = await import('./run.js');
-  const { overrideLines } = await import('./lines.js');
   const { withProgress } = await import('../../shared/progress.js');
   const { present } = await import('../../shared/present.js');
   const made = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
     overrideOn(site, selector, words, { within, medium, everywhere, patch, onStep }),
   );
-  present(terminal, made.document, flags, () => overrideLines(site, made, flags.all === true));
+  await present(terminal, made.document, flags, async () => {
+    const { overrideLines } = await import('./lines.js');
+    return overrideLines(site, made, flags.all === true);
+  });
   return made.document.refused ? 1 : 0;
 }
 
 async function list(terminal: Terminal, { site }: SplitWords, flags: Flags): Promise<number> {
   const { overridesOf } = await import('./run.js');
-  const { listLines } = await import('./lines.js');
   const { present } = await import('../../shared/present.js');
   const { document, shared } = overridesOf(site);
-  present(terminal, document, flags, () => listLines(site, document, shared, flags.all === true));
+  await present(terminal, document, flags, async () => {
+    const { listLines } = await import('./lines.js');
+    return listLines(site, document, shared, flags.all === true);
+  });
   return document.overrides?.some(({ verdict }) => verdict !== 'needed') === true ? 1 : 0;
 }
 
 async function drop(terminal: Terminal, { words, site }: SplitWords, flags: Flags): Promise<number> {
   const [selector, ...properties] = words;
   const { dropOn } = await import('./run.js');
-  const { dropLines } = await import('./lines.js');
   const { present } = await import('../../shared/present.js');
   const made = dropOn(site, selector, properties, { patch: flags.patch });
-  present(terminal, made.document, flags, () => dropLines(site, made, flags.all === true));
+  await present(terminal, made.document, flags, async () => {
+    const { dropLines } = await import('./lines.js');
+    return dropLines(site, made, flags.all === true);
+  });
   return made.document.refused ? 1 : 0;
 }

@@ -57,10 +57,12 @@ export function defineProve(program: Command, act: Act): void {
           }),
         );
         const { document } = proven;
-        const { proveLines } = await import('./lines.js');
         const { present, printTimings } = await import('../../shared/present.js');
-        present(terminal, document, flags, () => proveLines(site, proven, flags.all === true));
-        if (flags.timings === true) printTimings(terminal, timings);
+        await present(terminal, document, flags, async () => {
+          const { proveLines } = await import('./lines.js');
+          return proveLines(site, proven, flags.all === true);
+        });
+        if (flags.timings === true) await printTimings(terminal, timings);
         return document.equal && document.browser?.equal !== false ? 0 : 1;
       }),
     );

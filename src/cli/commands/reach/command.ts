@@ -21,11 +21,13 @@ export function defineReach(program: Command, act: Act): void {
     .action(
       act(async (terminal, what: string, site: string, flags: ShowFlags) => {
         const { reach } = await import('./run.js');
-        const { reachLines } = await import('./lines.js');
         const { withProgress } = await import('../../shared/progress.js');
         const { present } = await import('../../shared/present.js');
         const document = await withProgress(terminal, 'reading the site', () => reach(site, what));
-        present(terminal, document, flags, () => reachLines(site, document, flags.all === true));
+        await present(terminal, document, flags, async () => {
+          const { reachLines } = await import('./lines.js');
+          return reachLines(site, document, flags.all === true);
+        });
         return document.elements === 0 && document.declarations.length === 0 ? 1 : 0;
       }),
     );

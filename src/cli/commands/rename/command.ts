@@ -31,13 +31,15 @@ export function defineRename(program: Command, act: Act): void {
       act(async (terminal, from: string, to: string, site: string, flags: Flags) => {
         const { merge = false, scripts, patch, all = false } = flags;
         const { renameOn } = await import('./run.js');
-        const { renameLines } = await import('./lines.js');
         const { withProgress } = await import('../../shared/progress.js');
         const { present } = await import('../../shared/present.js');
         const made = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
           renameOn(site, from, to, { merge, scripts, patch, onStep }),
         );
-        present(terminal, made.document, flags, () => renameLines(site, made, { all, merge }));
+        await present(terminal, made.document, flags, async () => {
+          const { renameLines } = await import('./lines.js');
+          return renameLines(site, made, { all, merge });
+        });
         return made.document.refused === undefined ? 0 : 1;
       }),
     );

@@ -37,14 +37,16 @@ export function defineRestyle(program: Command, act: Act): void {
         const { words, site } = splitSite(typed);
         const { medium, token, onlyIfAll, patch } = flags;
         const { restyleSite } = await import('./run.js');
-        const { restyleLines } = await import('./lines.js');
         const { withProgress } = await import('../../shared/progress.js');
         const { present } = await import('../../shared/present.js');
         const made = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
           restyleSite(site, selector, words, { medium, token, onlyIfAll, patch, onStep }),
         );
         const { document } = made;
-        present(terminal, document, flags, () => restyleLines(site, made, flags.all === true));
+        await present(terminal, document, flags, async () => {
+          const { restyleLines } = await import('./lines.js');
+          return restyleLines(site, made, flags.all === true);
+        });
         return document.refused === undefined ? 0 : 1;
       }),
     );

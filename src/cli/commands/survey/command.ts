@@ -37,10 +37,12 @@ export function defineSurvey(program: Command, act: Act): void {
           }),
         );
         // Threads are to start before this one loads how results are shown.
-        const { surveyLines } = await import('./lines.js');
         const { present, printTimings } = await import('../../shared/present.js');
-        present(terminal, document, flags, () => surveyLines(site, document, flags.all === true));
-        if (flags.timings === true) printTimings(terminal, timings);
+        await present(terminal, document, flags, async () => {
+          const { surveyLines } = await import('./lines.js');
+          return surveyLines(site, document, flags.all === true);
+        });
+        if (flags.timings === true) await printTimings(terminal, timings);
         return document.broken.length > 0 ? 1 : 0;
       }),
     );

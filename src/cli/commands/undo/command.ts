@@ -14,10 +14,12 @@ export function defineUndo(program: Command, act: Act): void {
     .action(
       act(async (terminal, site: string, flags: ShowFlags) => {
         const { undoChange } = await import('./run.js');
-        const { undoLines } = await import('./lines.js');
         const { present } = await import('../../shared/present.js');
         const { document, undone } = undoChange(site);
-        present(terminal, document, flags, () => undoLines(site, undone));
+        await present(terminal, document, flags, async () => {
+          const { undoLines } = await import('./lines.js');
+          return undoLines(site, undone);
+        });
         return 0;
       }),
     );
