@@ -16,15 +16,15 @@ const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
 };
 
 /** How many of a long list are shown at first: an account of a draft fits a screen. */
-const STYLES = 6;
+const STYLES = 5;
 const TOKENS = 5;
-const REASONS = 6;
+const REASONS = 5;
 
 /** One entry per style, strongest saving first. */
-export function styleLines(styles: Frozen<readonly DraftStyle[]>, all: boolean, most = STYLES): string[] {
+export function styleLines(styles: Frozen<readonly DraftStyle[]>, all: boolean): string[] {
   const lines: string[] = [];
   const taken = styles.filter(({ take }) => take);
-  for (const style of all ? taken : taken.slice(0, most)) {
+  for (const style of all ? taken : taken.slice(0, STYLES)) {
     const given = style.home === 'already given';
     const name = style.selector ?? (style.name === undefined ? '' : `.${style.name}`);
     const declarations = style.declarations
@@ -46,7 +46,7 @@ export function styleLines(styles: Frozen<readonly DraftStyle[]>, all: boolean, 
     ];
     lines.push(row({ text: dim(`  ${about.filter((one) => one !== undefined).join('; ')}`) }));
   }
-  if (!all && taken.length > most) lines.push(more(taken.length - most, '--all'));
+  if (!all && taken.length > STYLES) lines.push(more(taken.length - STYLES, '--all'));
   return lines;
 }
 

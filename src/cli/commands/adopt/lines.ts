@@ -25,7 +25,7 @@ export function adoptLines(folder: string, document: AdoptDocument, all: boolean
       }),
     );
   if (styles.length > 0)
-    lines.push(heading('Styles', `places each saves; into ${shared}`), ...styleLines(styles, all, 5));
+    lines.push(heading('Styles', `places each saves; into ${shared}`), ...styleLines(styles, all));
   lines.push(...tokenLines(tokens, all), ...keptLines(kept, all));
   lines.push(
     heading('Proof'),
