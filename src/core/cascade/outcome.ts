@@ -263,6 +263,8 @@ function fullLayer(use: SheetUse, rule: ProgramRule): string | undefined {
 function buildLists(contributions: readonly Contribution[], truths: TruthTable): Map<string, Outcome[]> {
   const lists = new Map<string, Outcome[]>();
   const closed = new Set<string>();
+  /** Longhands of which something rolls back its layer: below it counts in which layer a value stands. */
+  const rolledBack = new Set<string>();
   let rank = 0;
   const take = (contribution: Contribution, important: boolean): void => {
     const entries = important ? contribution.block.important : contribution.block.normal;
@@ -271,16 +273,22 @@ function buildLists(contributions: readonly Contribution[], truths: TruthTable):
       if (closed.has(entry.longhand)) continue;
       const condition = truths.and(contribution.truth, entry.supported);
       const rollsBack = entry.value === 'revert-layer';
+      const layer = `in ${contribution.origin.kind} ${contribution.layer}`;
       const value = rollsBack
-        ? `revert-layer in ${contribution.origin.kind} ${contribution.layer}`
-        : entry.value;
+        ? `revert-layer ${layer}`
+        : rolledBack.has(entry.longhand)
+          ? `${entry.value} ${layer}`
+          : entry.value;
+      if (rollsBack) rolledBack.add(entry.longhand);
       let list = lists.get(entry.longhand);
       if (list === undefined) {
         list = [];
         lists.set(entry.longhand, list);
       }
-      // Under the same condition the stronger one hides the weaker.
-      if (list.some((outcome) => outcome.condition === condition && !rollsBack)) continue;
+      // Under the same condition the stronger one hides the weaker, unless it makes room for it.
+      const hides = (outcome: Outcome): boolean =>
+        outcome.condition === condition && !outcome.value.startsWith('revert-layer in ');
+      if (list.some(hides)) continue;
       list.push({
         longhand: entry.longhand,
         value,

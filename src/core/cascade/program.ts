@@ -85,11 +85,12 @@ export function conditionTruth(condition: RuleCondition, table: TruthTable): Tru
   const text = condition.text
     .replace(/\/\*[\s\S]*?\*\//g, ' ')
     .replace(/\s+/g, ' ')
-    .trim()
-    .toLowerCase();
-  if (condition.kind === 'media' && (text === '' || text === 'all')) return ALWAYS;
+    .trim();
   if (condition.kind === 'supports') return supportsTruth(text, table);
-  return table.literal(`@${condition.kind} ${text}`.trim());
+  // Names of containers and what a style query asks for keep their case (CSS Conditional 5 §5, §6).
+  const form = condition.kind === 'media' ? text.toLowerCase() : text;
+  if (condition.kind === 'media' && (form === '' || form === 'all')) return ALWAYS;
+  return table.literal(`@${condition.kind} ${form}`.trim());
 }
 
 export function compileBlock(declarations: readonly Declaration[], holder: string, table: TruthTable): Block {

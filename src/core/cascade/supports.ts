@@ -27,7 +27,7 @@ export function supportsTruth(text: string, table: TruthTable): Truth {
 }
 
 function open(text: string, table: TruthTable): Truth {
-  return table.literal(`@supports ${text.replace(/\s+/g, ' ').toLowerCase()}`);
+  return table.literal(`@supports ${text.replace(/\s+/g, ' ')}`);
 }
 
 /** Splits `(a) and (b)` at the words between its brackets. */

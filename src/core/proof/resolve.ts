@@ -12,6 +12,7 @@ import {
 } from '../cascade/index.js';
 import { hasTemplateText } from '../markup/index.js';
 import { declarationValidity, expandDeclaration } from '../sheets/index.js';
+import { Token, tokenize, tokenText } from '../sheets/tokens.js';
 
 /** A custom property's value, or that it has none, or that it is not certain. */
 type CustomValue = { readonly text: string } | 'none' | 'open';
@@ -90,9 +91,9 @@ export class CustomProperties {
 
   /** CSS Variables 1 §3. Out: `undefined` where a part is not certain. */
   #substitute(value: string, target: string, element: number, path: readonly string[]): string | undefined {
-    const open = /\bvar\(/i.exec(value);
-    if (open === null) return value;
-    const start = open.index + open[0].length;
+    const open = variableIn(value);
+    if (open === undefined) return value;
+    const start = open + 'var('.length;
     const end = closingBracket(value, start);
     if (end === undefined) return undefined;
     const inside = value.slice(start, end);
@@ -104,7 +105,7 @@ export class CustomProperties {
     const text = typeof found === 'object' ? found.text : found === 'none' ? fallback : undefined;
     if (text === undefined) return undefined;
     const rest = this.#substitute(value.slice(end + 1), target, element, path);
-    return rest === undefined ? undefined : `${value.slice(0, open.index)}${text}${rest}`;
+    return rest === undefined ? undefined : joined(value.slice(0, open), text, rest);
   }
 
   #valueOf(name: string, target: string, element: number, path: readonly string[]): CustomValue {
@@ -167,6 +168,22 @@ export class CustomProperties {
     );
     return this.#defined.has(name);
   }
+}
+
+/** Where the first `var()` of a value begins: in a string, in an address or behind a `#` there is none. */
+function variableIn(value: string): number | undefined {
+  const tokens = tokenize(value);
+  for (let at = 0; at < tokens.count; at++)
+    if (tokens.types[at] === Token.Function && tokenText(tokens, at).toLowerCase() === 'var(')
+      return tokens.starts[at];
+  return undefined;
+}
+
+/** Tokens are put in, not text: `var(--n)px` with 10 is two tokens, not `10px` (CSS Variables 1 §3). */
+function joined(before: string, text: string, rest: string): string {
+  const left = before === '' || /[\s(,/]$/.test(before) ? '' : '/**/';
+  const right = rest === '' || /^[\s),/]/.test(rest) ? '' : '/**/';
+  return `${before}${left}${text}${right}${rest}`;
 }
 
 const CUSTOM_NAME = /--[\w\u0080-\uffff-]+/g;

@@ -28,14 +28,20 @@ export function stacksDiffer(a: Stack, b: Stack): string | undefined {
       .map(({ address }) => address)
       .join('\n');
   if (unread(a) !== unread(b)) return 'it links other sheets that could not be read';
-  const definitions = ({ uses }: Stack): string =>
-    uses
-      .flatMap(({ program, condition, source }) =>
-        program.sheet.definitions.map(
-          (text) => `${condition}${/url\(/i.test(text) ? source.path : ''}${text}`,
-        ),
-      )
-      .join('\n');
+  const definitions = ({ uses, layersKey }: Stack): string => {
+    const texts = uses.flatMap(({ program, condition, layer, source }) =>
+      program.sheet.definitions.map(
+        (text) => `${condition}${layer ?? ''}${/url\(/i.test(text) ? source.path : ''}${text}`,
+      ),
+    );
+    // Of definitions in layers the one in the strongest layer counts: then the order of the layers is part of them.
+    const isLayered = uses.some(
+      ({ program, layer }) =>
+        program.sheet.definitions.length > 0 &&
+        (layer !== undefined || program.sheet.definitions.some((text) => text.startsWith('@layer '))),
+    );
+    return [...texts, ...(isLayered ? [layersKey] : [])].join('\n');
+  };
   if (definitions(a) !== definitions(b)) return 'its @font-face, @keyframes or other definitions changed';
   return undefined;
 }

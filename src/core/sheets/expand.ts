@@ -1,7 +1,7 @@
 // A declaration becomes the longhands it sets. Values of the simple shorthands are taken apart; of the others each
 // longhand's value is "its part of that text", which compares equal exactly when the text does.
 
-import { canonicalProperty, longhands } from './properties.js';
+import { aliasedValue, canonicalProperty, longhands } from './properties.js';
 import { normalValue } from './values.js';
 
 export interface LonghandValue {
@@ -34,7 +34,7 @@ const STYLES = new Set([
  */
 export function expandDeclaration(property: string, value: string, holder: string): LonghandValue[] {
   const canonical = canonicalProperty(property);
-  const form = normalValue(canonical, value, holder);
+  const form = aliasedValue(property, normalValue(canonical, value, holder));
   const { set, reset, unsettled } = longhands(canonical);
   const settled = (longhand: string, part: string): LonghandValue => ({
     longhand,

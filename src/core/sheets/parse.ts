@@ -1,6 +1,7 @@
 // CSS text in, `Sheet` out: the algorithms of CSS Syntax 3 §5 (https://drafts.csswg.org/css-syntax-3/#parsing),
 // with their names, over tokens. A browser recovers from every error, and so does this, in the same way.
 
+import * as csstree from 'css-tree/dist/csstree.esm';
 import { parseImport } from './import-prelude.js';
 import type { Declaration, RuleCondition, Sheet, SheetDefect, SheetDefectKind } from './sheet.js';
 import { type Context, parseScope, SheetParts, TOP } from './sheet-parts.js';
@@ -15,7 +16,7 @@ export function parseSheet(text: string): Sheet {
 
 /** Parses the value of a `style` attribute: declarations only, in order; anything else becomes a defect. */
 export function parseDeclarations(text: string): { declarations: Declaration[]; defects: SheetDefect[] } {
-  const parser = new Parser(tokenize(text));
+  const parser = new Parser(tokenize(text), true);
   const declarations = parser.consumeStyleAttribute();
   return { declarations, defects: parser.defects };
 }
@@ -24,11 +25,14 @@ const GROUPS = new Set(['media', 'supports', 'container', 'starting-style', 'lay
 class Parser {
   readonly #parts = new SheetParts();
   readonly #tokens: Tokens;
+  /** In a style attribute there is no block for a brace to end. */
+  readonly #inAttribute: boolean;
   #at = 0;
   #importsAllowed = true;
 
-  constructor(tokens: Tokens) {
+  constructor(tokens: Tokens, inAttribute = false) {
     this.#tokens = tokens;
+    this.#inAttribute = inAttribute;
   }
 
   sheet(): Sheet {
@@ -177,18 +181,19 @@ class Parser {
   #consumeDeclaration(): Declaration | undefined {
     const first = this.#at;
     if (this.#type() !== Token.Ident) return undefined;
-    const name = tokenText(this.#tokens, this.#at++);
+    const name = this.#ident(this.#at++);
     this.#skipSpace();
     if (this.#type() !== Token.Colon) return undefined;
     this.#at++;
     this.#skipSpace();
     const valueStart = this.#at;
     let curly = false;
-    for (
-      let type = this.#type();
-      type !== Token.EOF && type !== Token.Semicolon && type !== Token.RightCurlyBracket;
-      type = this.#type()
-    ) {
+    for (let type = this.#type(); type !== Token.EOF && type !== Token.Semicolon; type = this.#type()) {
+      if (type === Token.RightCurlyBracket) {
+        if (!this.#inAttribute) break;
+        // It makes the value invalid, a custom property's too.
+        return undefined;
+      }
       if (type === Token.LeftCurlyBracket) curly = true;
       this.#skipComponentValue();
     }
@@ -202,7 +207,7 @@ class Parser {
       const bang = this.#lastSolid(valueStart, word) - 1;
       if (
         this.#tokens.types[word] === Token.Ident &&
-        tokenText(this.#tokens, word).toLowerCase() === 'important' &&
+        this.#ident(word).toLowerCase() === 'important' &&
         bang >= valueStart &&
         this.#isBang(bang)
       ) {
@@ -242,7 +247,8 @@ class Parser {
       while (this.#type() !== Token.EOF && this.#type() !== Token.RightCurlyBracket)
         this.#skipComponentValue();
       this.#close(open);
-      const around = context.conditions.map(({ kind, text }) => `@${kind} ${text} `).join('');
+      const conditions = context.conditions.map(({ kind, text }) => `@${kind} ${text} `).join('');
+      const around = context.layer === undefined ? conditions : `@layer ${context.layer} ${conditions}`;
       this.#parts.definitions.push(around + this.#slice(start, this.#at).replace(/\s+/g, ' '));
       return;
     }
@@ -352,6 +358,12 @@ class Parser {
     while (first < end && isSpace(this.#tokens.types[first])) first++;
     const last = this.#lastSolid(first, end);
     return { text: this.#slice(first, last), start: first, end: last };
+  }
+
+  /** An identifier with its escapes read. */
+  #ident(at: number): string {
+    const text = tokenText(this.#tokens, at);
+    return text.includes('\\') ? csstree.ident.decode(text) : text;
   }
 
   #isBang(at: number): boolean {

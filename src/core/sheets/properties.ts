@@ -33,8 +33,24 @@ const MORE_ALIASES: ReadonlyMap<string, string> = new Map([
   ['-webkit-border-end', 'border-inline-end'],
   ['-webkit-border-before', 'border-block-start'],
   ['-webkit-border-after', 'border-block-end'],
+  ['-webkit-border-start-color', 'border-inline-start-color'],
+  ['-webkit-border-start-style', 'border-inline-start-style'],
+  ['-webkit-border-start-width', 'border-inline-start-width'],
+  ['-webkit-border-end-color', 'border-inline-end-color'],
+  ['-webkit-border-end-style', 'border-inline-end-style'],
+  ['-webkit-border-end-width', 'border-inline-end-width'],
+  ['-webkit-border-before-color', 'border-block-start-color'],
+  ['-webkit-border-before-style', 'border-block-start-style'],
+  ['-webkit-border-before-width', 'border-block-start-width'],
+  ['-webkit-border-after-color', 'border-block-end-color'],
+  ['-webkit-border-after-style', 'border-block-end-style'],
+  ['-webkit-border-after-width', 'border-block-end-width'],
   ['-webkit-logical-width', 'inline-size'],
   ['-webkit-logical-height', 'block-size'],
+  ['-webkit-min-logical-width', 'min-inline-size'],
+  ['-webkit-min-logical-height', 'min-block-size'],
+  ['-webkit-max-logical-width', 'max-inline-size'],
+  ['-webkit-max-logical-height', 'max-block-size'],
   ['-webkit-column-count', 'column-count'],
   ['-webkit-column-gap', 'column-gap'],
   ['-webkit-column-rule', 'column-rule'],
@@ -47,6 +63,9 @@ const MORE_ALIASES: ReadonlyMap<string, string> = new Map([
   ['-webkit-clip-path', 'clip-path'],
   ['-webkit-opacity', 'opacity'],
   ['-webkit-user-select', 'user-select'],
+  ['-webkit-column-break-before', 'break-before'],
+  ['-webkit-column-break-after', 'break-after'],
+  ['-webkit-column-break-inside', 'break-inside'],
   ['page-break-before', 'break-before'],
   ['page-break-after', 'break-after'],
   ['page-break-inside', 'break-inside'],
@@ -76,6 +95,14 @@ const UNSETTLED: ReadonlyMap<string, readonly string[]> = new Map([
 const PART_OF: ReadonlyMap<string, string> = new Map([
   ['-webkit-border-horizontal-spacing', 'border-spacing'],
   ['-webkit-border-vertical-spacing', 'border-spacing'],
+  ['-webkit-transform-origin-x', 'transform-origin'],
+  ['-webkit-transform-origin-y', 'transform-origin'],
+  ['-webkit-transform-origin-z', 'transform-origin'],
+  ['-webkit-perspective-origin-x', 'perspective-origin'],
+  ['-webkit-perspective-origin-y', 'perspective-origin'],
+  ['-webkit-text-combine', 'text-combine-upright'],
+  ['-webkit-border-image', 'border-image-source'],
+  ['window-drag', 'app-region'],
   ['-webkit-mask-position-x', 'mask-position'],
   ['-webkit-mask-position-y', 'mask-position'],
   // `size` for width and height is only drafted: in a rule no browser knows it, and the two stay independent.
@@ -107,6 +134,13 @@ export function knownPropertyNames(): Iterable<string> {
 /** The name under which a browser keeps a property: `word-wrap` is `overflow-wrap`. */
 export function canonicalProperty(name: string): string {
   return specified.get(name)?.legacyAliasOf ?? MORE_ALIASES.get(name) ?? name;
+}
+
+/** What an alias says in the words of the property that it stands for (CSS Fragmentation 3 §3.4). */
+export function aliasedValue(name: string, form: string): string {
+  if (form !== 'always') return form;
+  if (/^page-break-(before|after)$/.test(name)) return 'page';
+  return /^-webkit-column-break-(before|after)$/.test(name) ? 'column' : form;
 }
 
 export interface Longhands {

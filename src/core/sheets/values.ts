@@ -3,7 +3,7 @@
 import { holdsAddress, type Resolved, resolveAddress } from '../addresses.js';
 import { BoundedMap } from '../bounded.js';
 import { normalColour } from './colours.js';
-import { Token, tokenize, tokenText } from './tokens.js';
+import { isSpace, Token, type Tokens, tokenize, tokenText } from './tokens.js';
 
 /** Properties whose values hold names that people make up, where upper and lower case differ. */
 const NAMED =
@@ -37,14 +37,27 @@ function computeNormalValue(property: string, value: string, holder: string): st
   if (property.startsWith('--')) return value.trim();
   const tokens = tokenize(value);
   const parts: string[] = [];
+  // Inside a function a zero that is no length may be what makes it invalid: `max(0, 50%)` is not `max(0px, 50%)`.
+  let depth = 0;
   for (let at = 0; at < tokens.count; at++) {
     const type = tokens.types[at]!;
     const text = tokenText(tokens, at);
     switch (type) {
       case Token.Comment:
+        // It keeps apart what stands beside it, as a space does, but is none where a sum needs one.
+        if (!isSpace(tokens.types[at - 1]) && !isSpace(tokens.types[at + 1]) && needsSpace(parts.at(-1), tokens, at))
+          parts.push(depth === 0 ? ' ' : '/**/');
         break;
       case Token.WhiteSpace:
-        parts.push(' ');
+        if (needsSpace(parts.at(-1), tokens, at)) parts.push(' ');
+        break;
+      case Token.LeftParenthesis:
+        depth++;
+        parts.push(text);
+        break;
+      case Token.RightParenthesis:
+        depth--;
+        parts.push(text);
         break;
       case Token.Function: {
         const end = closingOf(tokens, at);
@@ -57,7 +70,10 @@ function computeNormalValue(property: string, value: string, holder: string): st
         } else if (name === 'url(') {
           parts.push(normalUrl(whole.replace(/^url\(\s*["']?|["']?\s*\)$/gi, ''), holder));
           at = end - 1;
-        } else parts.push(name);
+        } else {
+          depth++;
+          parts.push(name);
+        }
         break;
       }
       case Token.Url:
@@ -72,7 +88,7 @@ function computeNormalValue(property: string, value: string, holder: string): st
       case Token.Number:
       case Token.Percentage:
       case Token.Dimension:
-        parts.push(normalNumber(property, text));
+        parts.push(normalNumber(depth === 0 && LENGTHS.test(property), text));
         break;
       case Token.String:
         parts.push(text.includes('\\') || text.slice(1, -1).includes('"') ? text : `"${text.slice(1, -1)}"`);
@@ -81,16 +97,21 @@ function computeNormalValue(property: string, value: string, holder: string): st
         parts.push(text);
     }
   }
-  return parts
-    .join('')
-    .replace(/ +/g, ' ')
-    .replace(/ ?([,/]) ?/g, '$1')
-    .replace(/\( | \)/g, (pair) => pair.trim())
-    .trim();
+  return parts.join('').trim();
+}
+
+/** Whether space between two tokens means anything: at a bracket, a comma or a slash it does not, nor twice. */
+function needsSpace(before: string | undefined, tokens: Tokens, at: number): boolean {
+  if (before === undefined || before === ' ' || /^[,/]$|\($/.test(before)) return false;
+  let next = at + 1;
+  while (next < tokens.count && isSpace(tokens.types[next])) next++;
+  const type = tokens.types[next];
+  if (next >= tokens.count || type === Token.Comma || type === Token.RightParenthesis) return false;
+  return !(type === Token.Delim && tokenText(tokens, next) === '/');
 }
 
 /** The index behind the bracket that closes the function at `open`. */
-function closingOf(tokens: ReturnType<typeof tokenize>, open: number): number {
+function closingOf(tokens: Tokens, open: number): number {
   let depth = 0;
   for (let at = open; at < tokens.count; at++) {
     const type = tokens.types[at];
@@ -108,9 +129,10 @@ function normalIdent(property: string, text: string): string {
   return (COLOURED.test(property) ? normalColour(lower) : undefined) ?? lower;
 }
 
-function normalNumber(property: string, text: string): string {
+/** In: whether it stands where a zero is a length. */
+function normalNumber(isLength: boolean, text: string): string {
   const lower = text.toLowerCase();
-  if (LENGTHS.test(property) && ZERO_LENGTH.test(lower)) return '0';
+  if (isLength && ZERO_LENGTH.test(lower)) return '0';
   const match = /^([+-]?[0-9.]+(?:e[+-]?[0-9]+)?)(.*)$/.exec(lower);
   if (match === null) return lower;
   const number = Number(match[1]);
