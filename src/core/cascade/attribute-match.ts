@@ -1,6 +1,6 @@
 // How attribute selectors compare values.
 
-import { splitTokens } from '../markup/index.js';
+import { attributeOf, type PageElement, splitTokens } from '../markup/index.js';
 
 /** HTML attributes whose values selectors compare without case (HTML standard, "Case-sensitivity of selectors"). */
 export const CASELESS = new Set(
@@ -29,4 +29,12 @@ export function attributeMatches(operator: string, value: string, wanted: string
     default:
       return false;
   }
+}
+
+/** Attributes that a browser sets and takes away as a person uses the page: states, whatever the file says. */
+export function isChangedByBrowser({ namespace, name, attributes }: PageElement, attribute: string): boolean {
+  if (namespace !== 'html') return false;
+  if (attribute === 'open') return name === 'details' || name === 'dialog';
+  // What a search or a fragment finds is shown (HTML standard, "The hidden attribute").
+  return attribute === 'hidden' && attributeOf(attributes, 'hidden')?.trim().toLowerCase() === 'until-found';
 }

@@ -1,7 +1,7 @@
 // Does a selector match an element? Yes, no, or "when this holds": states, and what a fragment or a template hides.
 
 import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
-import { attributeMatches, CASELESS } from './attribute-match.js';
+import { attributeMatches, CASELESS, isChangedByBrowser } from './attribute-match.js';
 import { pathBetween } from './path-between.js';
 import { Positions } from './positions.js';
 import type { RuleScope } from './rule-index.js';
@@ -235,12 +235,11 @@ export class Matcher {
   #attribute(simple: Extract<Simple, { kind: 'attribute' }>, element: PageElement): Truth {
     const name = element.namespace === 'html' ? simple.name.toLowerCase() : simple.name;
     const own = attributeOf(element.attributes, name);
+    const asked = `[${name}${simple.operator ?? ''}${simple.value}]`;
+    if (isChangedByBrowser(element, name)) return this.#open(asked, element);
     if (own === undefined || (element.templated !== 'no' && hasTemplateText(own))) {
       if (element.templated === 'tag' || own !== undefined)
-        return this.#open(
-          `template text makes it match [${name}${simple.operator ?? ''}${simple.value}]`,
-          element,
-        );
+        return this.#open(`template text makes it match ${asked}`, element);
       return NEVER;
     }
     if (simple.operator === undefined) return ALWAYS;

@@ -78,19 +78,33 @@ export function hintDeclarations(
   };
   if (table !== undefined) for (const { declarations } of cellHints(table)) add(declarations);
   add(outdated?.says);
-  for (const { name, value } of element.attributes) add(known.get(name)?.says(value, element));
+  const sizedElsewhere = isSizedBySource(page, element);
+  for (const { name, value } of element.attributes)
+    if (!sizedElsewhere || !SIZES.has(name)) add(known.get(name)?.says(value, element));
   return found ?? NOTHING;
 }
 
 const NOTHING: readonly HintDeclaration[] = [];
+const SIZES = new Set(['width', 'height']);
+
+/** In a `<picture>` the sizes of the chosen `<source>` stand for the picture's own (HTML standard, "dimension attributes"). */
+function isSizedBySource(page: Page, { name, parent }: PageElement): boolean {
+  const picture = name === 'img' ? page.elements[parent] : undefined;
+  if (picture?.name !== 'picture') return false;
+  for (let at = picture.firstChild; at >= 0; at = page.elements[at]!.next) {
+    const source = page.elements[at]!;
+    // Template text may give it one.
+    const isSized = source.templated !== 'no' || source.attributes.some(({ name: own }) => SIZES.has(own));
+    if (source.name === 'source' && isSized) return true;
+  }
+  return false;
+}
 
 /** Whether an attribute is styling and nothing else, and CSS is known that says exactly the same. */
-export function isExactHint(
-  page: Page,
-  { namespace, name, attributes }: PageElement,
-  attribute: string,
-): boolean {
+export function isExactHint(page: Page, element: PageElement, attribute: string): boolean {
+  const { namespace, name, attributes } = element;
   if (namespace !== 'html') return false;
+  if (SIZES.has(attribute) && isSizedBySource(page, element)) return false;
   // In quirks mode browsers put a gap beside a picture for its attribute, whatever it floats by.
   if (page.quirks && name === 'img' && attribute === 'align') return false;
   // There too, a cell that must not break takes its width for the least.

@@ -22,13 +22,6 @@ const length =
   (...properties: string[]): HintMapping =>
   (value) =>
     properties.flatMap((property) => one(property, dimension(value)));
-/** Of the body: whole numbers. */
-const margins =
-  (...properties: string[]): HintMapping =>
-  (value) => {
-    const width = wholeNumber(value);
-    return width === undefined || width < 0 ? [] : properties.flatMap((name) => one(name, `${width}px`));
-  };
 const lengthAboveZero =
   (property: string): HintMapping =>
   (value) =>
@@ -240,8 +233,6 @@ const CELL: Entries = {
 };
 const TEXT: Entries = { align: textAlign };
 const HEADING: Entries = { align: headingAlign };
-const SIDES = margins('margin-left', 'margin-right');
-const ENDS = margins('margin-top', 'margin-bottom');
 
 const ENTRIES: Readonly<Record<string, Entries>> = {
   table: {
@@ -275,10 +266,11 @@ const ENTRIES: Readonly<Record<string, Entries>> = {
     link: unknown,
     vlink: unknown,
     alink: unknown,
-    marginwidth: SIDES,
-    leftmargin: SIDES,
-    marginheight: ENDS,
-    topmargin: ENDS,
+    // In a frame they count together with what the frame says of its margins.
+    marginwidth: unknown,
+    leftmargin: unknown,
+    marginheight: unknown,
+    topmargin: unknown,
   },
   img: { ...IMAGE, border: imageBorder },
   object: { ...IMAGE, border: imageBorder },

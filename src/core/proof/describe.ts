@@ -75,7 +75,11 @@ export function describeElement(first: StyleReader, i: number, second: StyleRead
       const [one, two] = [listsBefore.get(longhand) ?? [], listsAfter.get(longhand) ?? []];
       const only = (list: readonly Outcome[]): Outcomes => new Map([[longhand, list]]);
       if (outcomesForm(only(one)) === outcomesForm(only(two))) continue;
-      add(target, longhand, ...fromFirstDifference(show(first, i, one), show(second, j, two)));
+      add(
+        target,
+        longhand,
+        ...fromFirstDifference(shownOutcomes(first, i, one), shownOutcomes(second, j, two)),
+      );
     }
   }
   // Only the order between two names of one computed value differs.
@@ -83,7 +87,12 @@ export function describeElement(first: StyleReader, i: number, second: StyleRead
   return found;
 }
 
-function show(reader: StyleReader, element: number, list: readonly Outcome[]): ShownOutcome[] {
+/** A list as a person reads it. */
+export function shownOutcomes(
+  reader: StyleReader,
+  element: number,
+  list: readonly Outcome[],
+): ShownOutcome[] {
   return withoutIdle(list).map((outcome) => ({
     value: `${outcome.entry.declaration.value}${outcome.important ? ' !important' : ''}`,
     condition: outcome.condition === ALWAYS ? '' : reader.table.truths.text(outcome.condition),

@@ -12,6 +12,7 @@ import { comparePaths } from '../source.js';
 import { keptText, undecidedReason } from '../stock/index.js';
 import { type Alignment, alignPages } from './align.js';
 import { type Difference, describeElement, placeOf, showElement } from './describe.js';
+import { attributesRead, readOtherwise } from './read-attributes.js';
 import { CustomProperties } from './resolve.js';
 import { isSameStack, stacksDiffer } from './stacks.js';
 
@@ -203,7 +204,10 @@ export class Prover {
     const isSetInline = (name: string): boolean => this.known.has(name);
     const before = new CustomProperties(first, (path) => this.#before.texts.textAt(path), isSetInline);
     const after = new CustomProperties(second, (path) => this.#after.texts.textAt(path), isSetInline);
+    const read = new Set([...attributesRead(first.stack), ...attributesRead(second.stack)]);
     for (const [i, j] of pairs) {
+      if (read.size > 0)
+        for (const one of readOtherwise(read, [first, i], [second, j])) this.#tell(one, second.page);
       const numbers = [first.outcomeNumber(i), second.outcomeNumber(j)] as const;
       if (numbers[0] === numbers[1]) continue;
       const key = numbers.join(' ');

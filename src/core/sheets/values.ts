@@ -45,7 +45,11 @@ function computeNormalValue(property: string, value: string, holder: string): st
     switch (type) {
       case Token.Comment:
         // It keeps apart what stands beside it, as a space does, but is none where a sum needs one.
-        if (!isSpace(tokens.types[at - 1]) && !isSpace(tokens.types[at + 1]) && needsSpace(parts.at(-1), tokens, at))
+        if (
+          !isSpace(tokens.types[at - 1]) &&
+          !isSpace(tokens.types[at + 1]) &&
+          needsSpace(parts.at(-1), tokens, at)
+        )
           parts.push(depth === 0 ? ' ' : '/**/');
         break;
       case Token.WhiteSpace:
