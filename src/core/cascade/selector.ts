@@ -2,6 +2,7 @@
 
 import type { CssNode, SelectorList } from 'css-tree';
 import * as csstree from 'css-tree/dist/csstree.esm';
+import { ELEMENTS, IDENTIFIER, LEGACY_ELEMENTS, PLAIN, POSITIONS, STATES } from './selector-known.js';
 import {
   type Combinator,
   type CompiledList,
@@ -14,23 +15,6 @@ import {
   type Simple,
 } from './selector-model.js';
 import { STATIC_STATES } from './static-states.js';
-
-/** States that every browser in use accepts; any other name may make a browser drop the rule. */
-const STATES = new Set(
-  (
-    'hover active focus focus-within focus-visible visited link target checked disabled enabled required optional valid ' +
-    'invalid in-range out-of-range read-only read-write placeholder-shown default indeterminate lang'
-  ).split(' '),
-);
-const LEGACY_ELEMENTS = new Set(['before', 'after', 'first-line', 'first-letter']);
-const ELEMENTS = new Set([
-  ...LEGACY_ELEMENTS,
-  'selection',
-  'placeholder',
-  'marker',
-  'backdrop',
-  'file-selector-button',
-]);
 
 class InvalidSelector extends Error {}
 
@@ -70,6 +54,7 @@ class Compiler {
   unsure = false;
   /** Inside `:is()` and `:where()` an unknown part drops only itself. */
   #forgiving = 0;
+  #inHas = false;
   readonly #context: SelectorContext;
 
   constructor(context: SelectorContext) {
@@ -80,11 +65,16 @@ class Compiler {
     return this.#context.parent;
   }
 
-  list(ast: SelectorList, place: 'nested' | 'argument' | 'relative'): ComplexSelector[] {
+  /** In: `forgiving`, whether an invalid member drops only itself, as in `:is()` (Selectors 4 §17.2). */
+  list(ast: SelectorList, place: 'nested' | 'argument' | 'relative', forgiving = false): ComplexSelector[] {
     const found: ComplexSelector[] = [];
     ast.children.forEach((node) => {
-      if (node.type !== 'Selector') throw new InvalidSelector('is no selector');
-      found.push(this.#complex(node.children.toArray(), place));
+      try {
+        if (node.type !== 'Selector') throw new InvalidSelector('is no selector');
+        found.push(this.#complex(node.children.toArray(), place));
+      } catch (error) {
+        if (!forgiving || !(error instanceof InvalidSelector)) throw error;
+      }
     });
     return found;
   }
@@ -159,9 +149,12 @@ class Compiler {
     let never = false;
     const classes: string[] = [];
     const rest: Simple[] = [];
-    for (const node of nodes) {
+    for (const [at, node] of nodes.entries()) {
+      if (draft.pseudoElement !== '' && !/^Pseudo/.test(node.type))
+        throw new InvalidSelector('goes on behind a pseudo-element');
       switch (node.type) {
         case 'TypeSelector': {
+          if (at > 0) throw new InvalidSelector('names an element behind something else');
           const bar = node.name.indexOf('|');
           const name = csstree.ident.decode(node.name.slice(bar + 1));
           if (bar >= 0) namespace = this.#namespace(node.name.slice(0, bar));
@@ -172,6 +165,7 @@ class Compiler {
           break;
         }
         case 'IdSelector': {
+          if (!IDENTIFIER.test(node.name)) throw new InvalidSelector(`holds #${node.name}`);
           const name = csstree.ident.decode(node.name);
           never ||= id !== undefined && id !== name;
           id = name;
@@ -184,6 +178,8 @@ class Compiler {
           break;
         case 'AttributeSelector':
           rest.push(attributeSimple(node));
+          // Not every browser has come to know the flag for comparing case.
+          if (/^s$/i.test(node.flags ?? '')) this.#doubt();
           draft.specificity += ONE_CLASS;
           break;
         case 'NestingSelector':
@@ -198,14 +194,16 @@ class Compiler {
           }
           break;
         case 'PseudoElementSelector':
-          this.#pseudoElement(draft, node.name, csstree.generate(node));
+          this.#pseudoElement(draft, node);
           break;
         case 'PseudoClassSelector':
           if (draft.pseudoElement !== '') {
+            // Few states may follow one, in no two browsers the same.
+            this.#doubt();
             draft.pseudoStates += csstree.generate(node);
             draft.specificity += ONE_CLASS;
           } else if (LEGACY_ELEMENTS.has(node.name.toLowerCase()) && node.children === null) {
-            this.#pseudoElement(draft, node.name, `::${node.name}`);
+            this.#pseudoElement(draft, { ...node, type: 'PseudoElementSelector' });
           } else this.#pseudoClass(draft, node, rest);
           break;
         default:
@@ -235,9 +233,12 @@ class Compiler {
     return address;
   }
 
-  #pseudoElement(draft: Draft, name: string, text: string): void {
-    if (!ELEMENTS.has(name.toLowerCase())) this.#doubt();
-    draft.pseudoElement = text.toLowerCase();
+  #pseudoElement(draft: Draft, node: Extract<CssNode, { type: 'PseudoElementSelector' }>): void {
+    const isKnown = ELEMENTS.has(node.name.toLowerCase());
+    if (isKnown && node.children !== null) throw new InvalidSelector(`gives ::${node.name} an argument`);
+    // One behind another, as in `::before::marker`, is newer than either.
+    if (!isKnown || draft.pseudoElement !== '') this.#doubt();
+    draft.pseudoElement += csstree.generate(node).toLowerCase();
     draft.specificity += ONE_TYPE;
   }
 
@@ -258,9 +259,14 @@ class Compiler {
             return void rest.push({ kind: 'among', negated: false, selectors: [] });
           throw new InvalidSelector(`has an empty :${name}()`);
         }
+        // Selectors 4 §4.5: `:has()` in `:has()` is invalid, and in a list that forgives it is dropped.
+        if (name === 'has' && this.#inHas) throw new InvalidSelector('has :has() in :has()');
         const forgiving = name === 'is' || name === 'where';
         if (forgiving) this.#forgiving++;
-        const selectors = this.list(argument, name === 'has' ? 'relative' : 'argument');
+        const around = this.#inHas;
+        this.#inHas ||= name === 'has';
+        const selectors = this.list(argument, name === 'has' ? 'relative' : 'argument', forgiving);
+        this.#inHas = around;
         if (forgiving) this.#forgiving--;
         if (selectors.some((one) => one.pseudoElement !== '')) this.#doubt();
         rest.push(
@@ -279,6 +285,9 @@ class Compiler {
       default:
     }
     draft.specificity += ONE_CLASS;
+    const takes = name === 'lang' || name === 'dir';
+    if (PLAIN.has(name) && takes !== (node.children !== null))
+      throw new InvalidSelector(`${takes ? 'gives no argument to' : 'gives an argument to'} :${name}`);
     const positions = POSITIONS.get(name);
     if (positions !== undefined) rest.push(...positions);
     else if (name === 'empty' || name === 'root' || name === 'any-link') rest.push({ kind: name });
@@ -301,11 +310,13 @@ class Compiler {
   #nth(name: string, argument: CssNode | null | undefined): Simple {
     if (argument?.type !== 'Nth') throw new InvalidSelector(`has :${name}() without a position`);
     const { nth, selector } = argument;
+    if (selector !== null && name.endsWith('of-type')) throw new InvalidSelector(`has :${name}(… of …)`);
     let a = 0;
     let b = 0;
     if (nth.type === 'Identifier') [a, b] = nth.name === 'odd' ? [2, 1] : [2, 0];
     else [a, b] = [Number(nth.a ?? 0), Number(nth.b ?? 0)];
     const of = selector === null ? undefined : this.list(selector, 'argument');
+    if (of?.some(({ pseudoElement }) => pseudoElement !== '') === true) this.#doubt();
     return { kind: 'nth', a, b, last: name.includes('last'), ofType: name.endsWith('of-type'), of };
   }
 
@@ -315,24 +326,6 @@ class Compiler {
     else if (text !== '') rest.push({ kind: 'state', text: `the browser knows ${text}` });
   }
 }
-
-const nth = (last: boolean, ofType: boolean): Simple => ({
-  kind: 'nth',
-  a: 0,
-  b: 1,
-  last,
-  ofType,
-  of: undefined,
-});
-
-const POSITIONS: ReadonlyMap<string, readonly Simple[]> = new Map([
-  ['first-child', [nth(false, false)]],
-  ['last-child', [nth(true, false)]],
-  ['only-child', [nth(false, false), nth(true, false)]],
-  ['first-of-type', [nth(false, true)]],
-  ['last-of-type', [nth(true, true)]],
-  ['only-of-type', [nth(false, true), nth(true, true)]],
-]);
 
 function combinatorOf(name: string): Combinator {
   if (name === ' ' || name === '>' || name === '+' || name === '~') return name;
@@ -379,8 +372,15 @@ function attributeSimple(node: Extract<CssNode, { type: 'AttributeSelector' }>):
     name,
     operator: node.matcher ?? undefined,
     value,
-    flag: node.flags?.toLowerCase(),
+    flag: flagOf(node),
   };
+}
+
+function flagOf({ flags, matcher }: Extract<CssNode, { type: 'AttributeSelector' }>): string | undefined {
+  const flag = flags?.toLowerCase();
+  if (flag !== undefined && (matcher === null || (flag !== 'i' && flag !== 's')))
+    throw new InvalidSelector(`has the flag ${flag}`);
+  return flag;
 }
 
 function highest(selectors: readonly ComplexSelector[]): number {
