@@ -1,7 +1,8 @@
-// Does a browser keep a declaration, or drop it? Certain only where the grammar and long use agree.
+// Does a browser keep a declaration, or drop it? Certain only where the grammar takes it and Chromium was asked.
 
 import * as csstree from 'css-tree/dist/csstree.esm';
 import { BoundedMap } from '../bounded.js';
+import { isConfirmed } from './confirmed.js';
 import { isKnownProperty } from './properties.js';
 
 /** `certain`: every browser keeps it. `unsure`: some may drop it, so what it would beat may show. */
@@ -19,16 +20,6 @@ const UNSURE: ValidityFinding = { validity: 'unsure', complaint: undefined };
 /** Functions and keywords that css-tree's grammar takes in and not every browser does. */
 const ODD =
   /(^|[\s,(])-|progid|expression\(|\b(hand|intrinsic|min-intrinsic|fill|fill-available|stretch|inline-stack|grid-line)\b|@|\\/i;
-const SAFE_FUNCTIONS = new Set(
-  (
-    'rgb rgba hsl hsla url calc min max clamp linear-gradient radial-gradient repeating-linear-gradient ' +
-    'repeating-radial-gradient translate translatex translatey translatez translate3d rotate rotatex rotatey rotatez ' +
-    'rotate3d scale scalex scaley scalez scale3d skew skewx skewy matrix matrix3d perspective cubic-bezier steps ' +
-    'counter counters attr blur brightness contrast drop-shadow grayscale hue-rotate invert opacity saturate sepia ' +
-    'polygon circle ellipse inset minmax repeat fit-content'
-  ).split(' '),
-);
-
 const known = new BoundedMap<string, ValidityFinding>(50_000);
 
 /** How certain it is that browsers keep `property: value` (neither with `!important`). */
@@ -62,10 +53,5 @@ function judge(property: string, value: string): ValidityFinding {
     const odd = /(^|[\s,(])-[a-z]|\\|progid|[a-z-]+\(/i.test(value) || !csstree.lexer.getProperty(property);
     return { validity: 'unsure', complaint: odd ? undefined : 'unfitting value' };
   }
-  const plain = value.replace(/"[^"]*"|'[^']*'|url\([^)]*\)/gi, '').replace(/(^|[\s,(])-(?=[0-9.])/g, '$1');
-  if (ODD.test(plain)) return UNSURE;
-  for (const [, name] of plain.matchAll(/([a-z0-9-]+)\(/gi)) {
-    if (!SAFE_FUNCTIONS.has((name ?? '').toLowerCase())) return UNSURE;
-  }
-  return CERTAIN;
+  return isConfirmed(property, value) ? CERTAIN : UNSURE;
 }
