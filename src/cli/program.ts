@@ -3,6 +3,7 @@
 
 import { readFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
+import { clean } from './shared/site-text.js';
 import type { Act, Terminal } from './shared/terminal.js';
 
 type Define = (program: Command, act: Act) => void;
@@ -99,7 +100,7 @@ function isSystemError(error: unknown): error is NodeJS.ErrnoException {
 }
 
 function oneLine(text: string): string {
-  return text.replace(/\s+/g, ' ');
+  return clean(text).replace(/\s+/g, ' ');
 }
 
 function version(): string {

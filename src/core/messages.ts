@@ -23,6 +23,11 @@ export const MESSAGES = {
     'is neither a folder nor a commit that git knows here',
     'give one of them to --against',
   ],
+  'blob-missing': [
+    '{file}',
+    'is not there at {reference}: this copy of the repository lacks it',
+    'fetch it with git first',
+  ],
   'not-a-page': ['{file}', 'is no page of {site}', 'name {hint}'],
   'page-empty': ['{file}', 'is empty', 'there is nothing to explain'],
   'component-unused': [

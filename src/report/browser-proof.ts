@@ -8,6 +8,7 @@ import type { View } from '../browser/capture.js';
 import type { PixelDifference } from '../browser/compare.js';
 import { judge, type PageVerdict } from '../browser/judge.js';
 import { UsageError } from '../core/usage-error.js';
+import { insideSite } from '../site/files/inside.js';
 import { readConfig } from '../site/files/pages.js';
 import { openState, otherState } from '../site/files/state.js';
 import { SiteReader } from '../site/rendering/reader.js';
@@ -57,7 +58,7 @@ export async function proveInBrowser(
     .filter((one) => known.has(one) && !now.isComponent(one) && isWanted(one))
     .filter((_, at) => at % (options.every ?? 1) === 0);
   if (wanted.length === 0) throw new UsageError('pages-fit-none', {});
-  const target = path.join(folder, REPORT_FOLDER);
+  const target = insideSite(folder, REPORT_FOLDER);
   rmSync(target, { recursive: true, force: true });
   mkdirSync(path.join(target, 'pictures'), { recursive: true });
   const widest = Math.max(...options.widths);

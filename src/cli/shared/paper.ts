@@ -73,7 +73,7 @@ export function grouped(number: number): string {
 }
 
 export function heading(text: string, aside = ''): string {
-  return `\n${pc.bold(text)}${aside === '' ? '' : `  ${pc.gray(aside)}`}`;
+  return `\n${pc.bold(clean(text))}${aside === '' ? '' : `  ${pc.gray(clean(aside))}`}`;
 }
 
 /** The step that usually comes next: the last line of every command. */

@@ -18,9 +18,17 @@ export async function present(
   { json }: ShowFlags,
   lines: () => Promise<readonly string[]>,
 ): Promise<void> {
-  if (json === true) terminal.write(`${JSON.stringify(document, null, 2)}\n`);
+  if (json === true) terminal.write(`${plainJson(document)}\n`);
   else if (document.patch !== undefined) terminal.write(document.patch);
   else print(terminal, await lines());
+}
+
+/** What a terminal would obey is written as JSON's own escapes: it is the same to whoever reads the document. */
+function plainJson(document: unknown): string {
+  return JSON.stringify(document, null, 2).replace(
+    /[\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g,
+    (character) => `\\u${character.charCodeAt(0).toString(16).padStart(4, '0')}`,
+  );
 }
 
 export function print(terminal: Terminal, lines: readonly string[]): void {

@@ -50,11 +50,22 @@ export function openFolder(folder: string): SiteFiles {
   };
 }
 
+/** A repository's own settings may name programs to run and hosts to ask: none of them is for reading what is there. */
+const HARMLESS = [
+  ...['protocol.allow=never', 'core.fsmonitor=false', 'core.hooksPath=/dev/null'],
+  ...['core.alternateRefsCommand=', 'core.sshCommand=false', 'core.gitProxy='],
+].flatMap((setting) => ['-c', setting]);
+const OFFLINE = {
+  ...{ GIT_ALLOW_PROTOCOL: 'none', GIT_NO_LAZY_FETCH: '1', GIT_TERMINAL_PROMPT: '0' },
+  ...{ GIT_OPTIONAL_LOCKS: '0', GIT_ASKPASS: 'false', GIT_SSH_COMMAND: 'false' },
+};
+
 /** The site as it was at a commit. `folder` is the site's folder in the work tree. Throws `UsageError`. */
 export function openCommit(folder: string, reference: string): SiteFiles {
   const git = (...args: string[]): Buffer =>
-    execFileSync('git', args, {
+    execFileSync('git', [...HARMLESS, ...args], {
       cwd: path.resolve(folder),
+      env: { ...process.env, ...OFFLINE },
       stdio: ['ignore', 'pipe', 'pipe'],
       maxBuffer: 1 << 30,
     });
@@ -82,7 +93,12 @@ export function openCommit(folder: string, reference: string): SiteFiles {
     list: () => [...objects.keys()].sort(),
     read: (file) => {
       const object = objects.get(file);
-      return object === undefined ? undefined : git('cat-file', 'blob', object);
+      if (object === undefined) return undefined;
+      try {
+        return git('cat-file', 'blob', object);
+      } catch {
+        throw new UsageError('blob-missing', { file, reference });
+      }
     },
   };
 }

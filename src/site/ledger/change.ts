@@ -4,11 +4,9 @@ import {
   accessSync,
   constants,
   existsSync,
-  lstatSync,
   mkdirSync,
   readdirSync,
   readFileSync,
-  realpathSync,
   rmdirSync,
   rmSync,
   statSync,
@@ -18,6 +16,7 @@ import writeFileAtomic from 'write-file-atomic';
 import { applyEdits, type Edit, reverseEdits } from '../../core/edits/edit.js';
 import { UsageError } from '../../core/usage-error.js';
 import { decodeAs, type Encoding, encodeFile } from '../files/encoding.js';
+import { insideSite } from '../files/inside.js';
 import type { Site } from '../rendering/load.js';
 import { type ChangeRecord, dropRecord, lastRecord, saveRecord, sha256 } from './record.js';
 
@@ -113,18 +112,6 @@ function isWritable(full: string): boolean {
   } catch {
     return false;
   }
-}
-
-/** The full path, once it is sure that no link on the way leads out of the site. */
-function insideSite(root: string, file: string): string {
-  const real = realpathSync(root);
-  const full = path.resolve(root, file);
-  let nearest = full;
-  while (!existsSync(nearest)) nearest = path.dirname(nearest);
-  const target = realpathSync(nearest);
-  if (target !== real && !target.startsWith(real + path.sep)) throw new UsageError('leads-out', { file });
-  if (existsSync(full) && lstatSync(full).isSymbolicLink()) return realpathSync(full);
-  return full;
 }
 
 function missingFolders(root: string, files: readonly string[]): string[] {

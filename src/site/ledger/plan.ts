@@ -8,6 +8,7 @@ import { z } from 'zod';
 import { type AdoptionReport, adoptionSchema, DRAFT_FILE } from '../../core/draft/index.js';
 import { decodeAs } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
+import { changeablePath, insideSite } from '../files/inside.js';
 import type { FileChange } from './change.js';
 import { sha256 } from './record.js';
 
@@ -26,7 +27,7 @@ const planSchema = z.strictObject({
   inputs: z.record(z.string(), z.string().nullable()),
   files: z.array(
     z.strictObject({
-      path: z.string(),
+      path: changeablePath,
       encoding: z.strictObject({ name: z.string(), mark: z.boolean() }),
       edits: z.array(z.strictObject({ start: count, end: count, text: z.string() })),
     }),
@@ -79,8 +80,9 @@ export function savePlan(
     })),
     report,
   };
-  mkdirSync(path.join(root, '.acervus'), { recursive: true });
-  writeFileAtomic.sync(path.join(root, FILE), JSON.stringify(plan));
+  const file = insideSite(root, FILE);
+  mkdirSync(path.dirname(file), { recursive: true });
+  writeFileAtomic.sync(file, JSON.stringify(plan));
 }
 
 /** The plan of a draft, if neither it nor anything that was read for it has changed since. */
@@ -89,7 +91,7 @@ export function findPlan(
   draft: string,
   files: SiteFiles,
 ): { readonly changes: readonly FileChange[]; readonly report: AdoptionReport } | undefined {
-  const file = path.join(root, FILE);
+  const file = insideSite(root, FILE);
   if (!existsSync(file)) return undefined;
   const parsed = planSchema.safeParse(readPlan(file));
   if (!parsed.success) return undefined;
@@ -114,8 +116,9 @@ export function findPlan(
 
 /** A plan that is carried out, or whose site is another, is none any more. */
 export function dropPlan(root: string): void {
-  rmSync(path.join(root, FILE), { force: true });
-  const folder = path.join(root, '.acervus');
+  const file = insideSite(root, FILE);
+  rmSync(file, { force: true });
+  const folder = path.dirname(file);
   if (existsSync(folder) && readdirSync(folder).length === 0) rmdirSync(folder);
 }
 

@@ -6,6 +6,7 @@ import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { z } from 'zod';
 import { UsageError } from '../../core/usage-error.js';
+import { changeablePath, insideSite } from '../files/inside.js';
 
 const editSchema = z.strictObject({ start: z.int().min(0), end: z.int().min(0), text: z.string() });
 
@@ -17,7 +18,7 @@ const recordSchema = z.strictObject({
   state: z.enum(['writing', 'done']),
   files: z.array(
     z.strictObject({
-      path: z.string(),
+      path: changeablePath,
       encoding: z.strictObject({
         name: z.string(),
         mark: z.boolean(),
@@ -30,7 +31,7 @@ const recordSchema = z.strictObject({
     }),
   ),
   /** Folders that the change made, deepest last. */
-  folders: z.array(z.string()),
+  folders: z.array(changeablePath),
 });
 
 export type ChangeRecord = z.infer<typeof recordSchema>;
@@ -48,7 +49,7 @@ export function sha256(bytes: Buffer): string {
 
 /** The newest record, `undefined` when there is none. Throws `UsageError` for one that cannot be read. */
 export function lastRecord(root: string): FiledRecord | undefined {
-  const folder = path.join(root, FOLDER);
+  const folder = insideSite(root, FOLDER);
   if (!existsSync(folder)) return undefined;
   const name = readdirSync(folder)
     .filter((file) => /^\d{4,}\.json$/.test(file))
@@ -62,7 +63,8 @@ export function lastRecord(root: string): FiledRecord | undefined {
 }
 
 export function saveRecord(root: string, record: ChangeRecord, file?: string): string {
-  const target = file ?? path.join(root, FOLDER, `${String(nextNumber(root)).padStart(4, '0')}.json`);
+  const target =
+    file ?? path.join(insideSite(root, FOLDER), `${String(nextNumber(root)).padStart(4, '0')}.json`);
   mkdirSync(path.dirname(target), { recursive: true });
   writeFileAtomic.sync(target, `${JSON.stringify(record, null, 1)}\n`);
   return target;

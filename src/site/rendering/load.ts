@@ -82,7 +82,7 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     scripts: new SiteScripts({ scripts, isLibrary: isPlatform }),
     scriptTexts: scripts,
     isPlatform,
-    themes: sheets.has(shared) ? [...new Set([...themes, shared])] : themes,
+    themes: sheets.has(shared) && !isPlatform(shared) ? [...new Set([...themes, shared])] : themes,
     sheets: owners,
     shared,
     encodings: reader.encodings,

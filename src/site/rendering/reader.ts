@@ -125,11 +125,12 @@ export class SiteReader implements SheetShelf, PageSource {
 
   #ownerOf(file: string): Pick<SheetOwner, 'owner' | 'because'> {
     const { shared, theme, platform } = this.config;
-    if (file === shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
     if (matcher(theme)(file)) return { owner: 'theme', because: `"theme" in ${CONFIG_FILE}` };
     if (matcher(platform)(file)) return { owner: 'platform', because: `"platform" in ${CONFIG_FILE}` };
     const folder = PLATFORM_FOLDERS.exec(file)?.[2];
     if (folder !== undefined) return { owner: 'platform', because: `folder ${folder}` };
+    // Naming a platform sheet as the shared one does not make it one's own; naming it under "theme" does.
+    if (file === shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
     if (/\.min\.(css|js)$/i.test(file) || isMinified(this.textAt(file) ?? ''))
       return { owner: 'platform', because: 'minified' };
     return { owner: 'theme', because: 'readable source' };

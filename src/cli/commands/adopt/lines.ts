@@ -3,7 +3,7 @@
 import { count } from '../../../core/proof/index.js';
 import { onSite } from '../../shared/moved-lines.js';
 import { keptLines, styleLines, sumLines, tokenLines } from '../../shared/outcome-lines.js';
-import { amber, dim, heading, next, row } from '../../shared/paper.js';
+import { amber, clean, dim, heading, next, row } from '../../shared/paper.js';
 import type { AdoptDocument } from './document.js';
 
 export function adoptLines(folder: string, document: AdoptDocument, all: boolean): string[] {
@@ -34,7 +34,8 @@ export function adoptLines(folder: string, document: AdoptDocument, all: boolean
       text: `differences on ${count(proof.elements, 'element')} of ${count(proof.pages, 'page')}, in every medium and state`,
     }),
   );
-  for (const one of proof.assumptions) lines.push(row({ mark: 'needs', text: dim(`assumed: ${one}`) }));
+  for (const one of proof.assumptions)
+    lines.push(row({ mark: 'needs', text: dim(`assumed: ${clean(one)}`) }));
   lines.push(
     files.length === 0
       ? next(`acervus survey${onSite(folder)}`, 'shows what is still written')

@@ -20,9 +20,10 @@ export async function walkThrough(
   run: (words: readonly string[]) => Promise<number>,
 ): Promise<number> {
   if (existsSync(folder) && readdirSync(folder).length > 0) throw new UsageError('demo-exists', { folder });
+  const original = `${folder}.before`;
+  if (existsSync(original)) throw new UsageError('demo-exists', { folder: original });
   if (!existsSync(SOURCE)) throw new UsageError('demo-missing', {});
   cpSync(SOURCE, folder, { recursive: true });
-  const original = `${folder}.before`;
   cpSync(SOURCE, original, { recursive: true });
   let number = 0;
   const step = async (words: readonly string[], why: string, again = ''): Promise<number> => {

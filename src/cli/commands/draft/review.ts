@@ -16,6 +16,7 @@ import {
 import { count } from '../../../core/proof/index.js';
 import { CLASS_NAME } from '../../../core/search/index.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { insideSite } from '../../../site/files/inside.js';
 import { onSite } from '../../shared/moved-lines.js';
 import { styleLines } from '../../shared/outcome-lines.js';
 import { clean, dim, heading, next, row } from '../../shared/paper.js';
@@ -47,7 +48,7 @@ export async function review(terminal: Terminal, folder: string): Promise<number
     const answer: Answer = { take: choice !== 'keep' };
     if (choice === 'rename') answer.name = await askName(style, parseDraft(text));
     text = answerDraft(text, style.id, answer);
-    writeFileAtomic.sync(file, text);
+    writeFileAtomic.sync(insideSite(folder, DRAFT_FILE), text);
     tally[answer.take ? 'take' : 'keep']++;
   }
   const left = parseDraft(text).styles.filter(({ reviewed }) => reviewed !== true).length;

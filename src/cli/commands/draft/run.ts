@@ -9,6 +9,7 @@ import { type AdoptionReport, DRAFT_FILE, parseDraft, renderDraft } from '../../
 import type { ScopeTaste, TasteName } from '../../../core/search/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { openFolder } from '../../../site/files/files.js';
+import { insideSite } from '../../../site/files/inside.js';
 import { fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { noteReadings, savePlan } from '../../../site/ledger/plan.js';
 import { draftSite, loadSite } from '../../../site/rendering/load.js';
@@ -61,6 +62,7 @@ export function writeDraft(folder: string, options: TypedDraftOptions): WrittenD
   const files = noteReadings(openFolder(folder));
   const site = loadSite(files);
   refuseUnfinished(path.resolve(folder));
+  if (site.isPlatform(site.shared)) throw new UsageError('shared-is-platform', { sheet: site.shared });
   const file = path.join(folder, DRAFT_FILE);
   const text = existsSync(file) ? readFileSync(file, 'utf8') : undefined;
   const earlier = text === undefined ? undefined : parseDraft(text);
@@ -73,7 +75,7 @@ export function writeDraft(folder: string, options: TypedDraftOptions): WrittenD
   );
   const { report, edits } = adoption;
   const rendered = renderDraft(made, text);
-  writeFileAtomic.sync(file, rendered);
+  writeFileAtomic.sync(insideSite(folder, DRAFT_FILE), rendered);
   savePlan(path.resolve(folder), rendered, files, fileChanges(site, edits), report);
   const document: DraftDocument = {
     format: 2,

@@ -2,7 +2,7 @@
 
 import type { Undone } from '../../../site/ledger/change.js';
 import { onSite } from '../../shared/moved-lines.js';
-import { heading, next, row } from '../../shared/paper.js';
+import { clean, heading, next, row } from '../../shared/paper.js';
 
 export function undoLines(folder: string, undone: Undone | undefined): string[] {
   const lines = [heading('Undo', folder)];
@@ -19,7 +19,7 @@ export function undoLines(folder: string, undone: Undone | undefined): string[] 
       }),
     );
     for (const file of undone.removed)
-      lines.push(row({ mark: 'taken', text: `${file} is gone: it did not exist then` }));
+      lines.push(row({ mark: 'taken', text: `${clean(file)} is gone: it did not exist then` }));
   }
   lines.push(
     undone === undefined || undone.command === 'adopt'
