@@ -1,4 +1,17 @@
 // Stage 4, scripts. In: the text of a script. Out: the properties it may clear or read back, and its words.
 
-export { type ClassMention, classMentions, expressionMentions } from './class-names.js';
-export { attributeWord, CLASS_WRITTEN, readScript, type ScriptReading, type StyleTouch } from './read.js';
+export {
+  type BuiltName,
+  builtNames,
+  type ClassMention,
+  classMentions,
+  expressionMentions,
+} from './class-names.js';
+export {
+  attributeWord,
+  CLASS_WRITTEN,
+  readScript,
+  type ScriptReading,
+  STYLE_ASKED,
+  type StyleTouch,
+} from './read.js';

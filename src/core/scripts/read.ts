@@ -19,11 +19,16 @@ export interface ScriptReading {
   readonly touches: readonly StyleTouch[];
   /** Every word in a string: class names, ids, selectors. */
   readonly words: ReadonlySet<string>;
+  /** What a name is built with: `"row-" + i` may be any id or class that begins so. */
+  readonly stems: ReadonlySet<string>;
   readonly readable: boolean;
 }
 
 /** Stands for "writes the class attribute anew": classes that are not in the script are lost. */
 export const CLASS_WRITTEN = '(class)';
+
+/** Stands for "picks elements by their having a style attribute". */
+export const STYLE_ASKED = '[style]';
 
 const ATTRIBUTE_CALL = /^(set|remove|get|has|toggle)Attribute$|^(attr|removeAttr)$/;
 
@@ -44,28 +49,65 @@ const SHOWING = new Set([
   'slideToggle',
 ]);
 
+/** Properties of elements that say what an old attribute says, and nothing else. */
+const READ_BACK = new Set('align vAlign bgColor noWrap cellPadding cellSpacing hspace vspace'.split(' '));
+
+/** Names in `[…]` of what may be a selector. */
+function attributesAsked(text: string): string[] {
+  return [...text.matchAll(/\[\s*([a-z][\w-]*)\s*[\]~|^$*=]/gi)].map(([, name]) => name!.toLowerCase());
+}
+
+function addStem(text: string, stems: Set<string>): void {
+  const [first] = /^[\p{L}_-][\p{L}\p{N}_-]*$/u.exec(text.replace(/^[#.]/, '')) ?? [];
+  if (first !== undefined) stems.add(first);
+}
+
 /** Reads a classic script or a module. A script that does not parse is `readable: false`, and touches everything. */
 export function readScript(text: string): ScriptReading {
   const words = new Set<string>();
   const program = parseScript(text);
   if (program === undefined) {
     addWords(text, words);
-    return { touches: [{ property: '*', offset: 0 }], words, readable: false };
+    return { touches: [{ property: '*', offset: 0 }], words, stems: new Set(), readable: false };
   }
+  const stems = new Set<string>();
   const touches: StyleTouch[] = [];
   const touch = (property: string, offset: number): void => {
     if (!touches.some((known) => known.property === property)) touches.push({ property, offset });
   };
   ancestor(program, {
     Literal(node) {
-      if (typeof node.value === 'string') addWords(node.value, words);
+      if (typeof node.value !== 'string') return;
+      addWords(node.value, words);
+      for (const name of attributesAsked(node.value)) {
+        words.add(attributeWord(name));
+        if (name === 'style') touch(STYLE_ASKED, node.start);
+      }
     },
     TemplateElement(node) {
       addWords(node.value.cooked ?? node.value.raw, words);
     },
+    TemplateLiteral(node) {
+      if (node.expressions.length > 0)
+        for (const { value } of node.quasis) addStem(value.cooked ?? value.raw, stems);
+    },
+    BinaryExpression(node) {
+      if (node.operator !== '+') return;
+      for (const side of [node.left, node.right]) addStem(stringOf(side as AnyNode) ?? '', stems);
+    },
+    ObjectPattern(node) {
+      // `const { style } = element` is a style under another name.
+      for (const one of node.properties)
+        if (one.type === 'Property' && one.key.type === 'Identifier' && one.key.name === 'style')
+          touch('*', node.start);
+    },
     MemberExpression(node, _state, ancestors) {
       const parent = ancestors.at(-2);
       const name = propertyName(node);
+      // A style that is kept, given away or written whole: what becomes of it is not followed.
+      if (name === 'style' && !(parent?.type === 'MemberExpression' && parent.object === node))
+        touch('*', node.start);
+      if (name !== undefined && READ_BACK.has(name)) words.add(attributeWord(name.toLowerCase()));
       if (name === 'cssText' && isStyle(node.object)) touch('*', node.start);
       else if (isStyle(node.object) && name === undefined && !isFixedWrite(node, parent))
         touch('*', node.start);
@@ -102,7 +144,7 @@ export function readScript(text: string): ScriptReading {
       else if (attribute === 'style') touch('*', node.start);
     },
   });
-  return { touches, words, readable: true };
+  return { touches, words, stems, readable: true };
 }
 
 /** `$(x).css('width', '40px')` only writes; `.css('width')` reads; `.css('width', '')` and unknown values may clear. */

@@ -2,7 +2,13 @@
 
 import { resolveAddress } from '../addresses.js';
 import type { Page, PageElement } from '../markup/index.js';
-import { attributeWord, CLASS_WRITTEN, readScript, type ScriptReading } from '../scripts/index.js';
+import {
+  attributeWord,
+  CLASS_WRITTEN,
+  readScript,
+  type ScriptReading,
+  STYLE_ASKED,
+} from '../scripts/index.js';
 import { type Place, placeIn } from '../source.js';
 import type { KeptReason } from './kept.js';
 
@@ -46,15 +52,17 @@ export class SiteScripts {
    */
   objection(page: Page, element: PageElement, property: string): KeptReason | undefined {
     for (const script of this.#of(page)) {
-      const named =
-        (element.id !== undefined && script.reading.words.has(element.id)) ||
-        element.classes.some((name) => script.reading.words.has(name));
+      const named = isNamed(element, script);
       if (!script.reading.readable) {
         if (named || (!script.library && property === 'display'))
           return { kind: 'unreadable script', place: script.place(0) };
         continue;
       }
       for (const touch of script.reading.touches) {
+        if (touch.property === STYLE_ASKED) {
+          if (script.library) continue;
+          return { kind: 'script', place: script.place(touch.offset), property: '*' };
+        }
         const meant = touch.property === property || isPartOf(property, touch.property);
         if (
           touch.property === '*' || touch.property === CLASS_WRITTEN
@@ -117,6 +125,16 @@ export class SiteScripts {
     }
     return reading;
   }
+}
+
+/** Whether a script may mean an element by a name. A library names tags for its own sake. */
+function isNamed({ id, classes, name }: PageElement, { reading, library }: UsedScript): boolean {
+  const { words, stems } = reading;
+  if (id !== undefined && words.has(id)) return true;
+  if (classes.some((one) => words.has(one))) return true;
+  if (library) return false;
+  const built = [...classes, ...(id === undefined ? [] : [id])];
+  return words.has(name) || built.some((one) => [...stems].some((stem) => one.startsWith(stem)));
 }
 
 /** `margin` touches `margin-top`, and the other way round. */

@@ -4,7 +4,7 @@
 import { compileSelectorList, rangesOfClass, SiteModel } from '../../cascade/index.js';
 import { applyEdits, type Edit, push, withoutRule } from '../../edits/index.js';
 import { type Difference, isHiddenOnly, prove, type StyleDifference } from '../../proof/index.js';
-import { classMentions } from '../../scripts/index.js';
+import { builtNames, classMentions } from '../../scripts/index.js';
 import { canonicalProperty, type Declaration, normalValue, type StyleRule } from '../../sheets/index.js';
 import { type Place, placeIn } from '../../source.js';
 import { allRules } from '../restyle/index.js';
@@ -129,6 +129,14 @@ function renameInScripts(
       push(edits, path, [{ start: offset + start, end: offset + end, text: to }]);
       counts.scripts++;
     }
+    // What is put together from parts is found by a person, not renamed by a part.
+    for (const { stem, start } of editable ? builtNames(text) : [])
+      if (stem !== from && stem.length > 1 && from.startsWith(stem))
+        unsure.push({
+          place: placeIn(path, whole, offset + start),
+          what: shorten(text, start),
+          editable: false,
+        });
   };
   for (const [path, text] of scripts) read(path, text, 0, text, !isLibrary(path));
   for (const page of model.pages) {
