@@ -21,6 +21,8 @@ export interface ScriptReading {
   readonly words: ReadonlySet<string>;
   /** What a name is built with: `"row-" + i` may be any id or class that begins so. */
   readonly stems: ReadonlySet<string>;
+  /** Names of elements that it makes, by `createElement` or as markup in a string. */
+  readonly made: ReadonlySet<string>;
   readonly readable: boolean;
 }
 
@@ -57,6 +59,11 @@ function attributesAsked(text: string): string[] {
   return [...text.matchAll(/\[\s*([a-z][\w-]*)\s*[\]~|^$*=]/gi)].map(([, name]) => name!.toLowerCase());
 }
 
+/** Elements in markup. */
+function tagsIn(text: string): Set<string> {
+  return new Set([...text.matchAll(/<([a-z][a-z0-9-]*)/gi)].map(([, name]) => name!.toLowerCase()));
+}
+
 function addStem(text: string, stems: Set<string>): void {
   const [first] = /^[\p{L}_-][\p{L}\p{N}_-]*$/u.exec(text.replace(/^[#.]/, '')) ?? [];
   if (first !== undefined) stems.add(first);
@@ -68,9 +75,16 @@ export function readScript(text: string): ScriptReading {
   const program = parseScript(text);
   if (program === undefined) {
     addWords(text, words);
-    return { touches: [{ property: '*', offset: 0 }], words, stems: new Set(), readable: false };
+    return {
+      touches: [{ property: '*', offset: 0 }],
+      words,
+      stems: new Set(),
+      made: tagsIn(text),
+      readable: false,
+    };
   }
   const stems = new Set<string>();
+  const made = new Set<string>();
   const touches: StyleTouch[] = [];
   const touch = (property: string, offset: number): void => {
     if (!touches.some((known) => known.property === property)) touches.push({ property, offset });
@@ -79,6 +93,7 @@ export function readScript(text: string): ScriptReading {
     Literal(node) {
       if (typeof node.value !== 'string') return;
       addWords(node.value, words);
+      for (const tag of tagsIn(node.value)) made.add(tag);
       for (const name of attributesAsked(node.value)) {
         words.add(attributeWord(name));
         if (name === 'style') touch(STYLE_ASKED, node.start);
@@ -86,6 +101,7 @@ export function readScript(text: string): ScriptReading {
     },
     TemplateElement(node) {
       addWords(node.value.cooked ?? node.value.raw, words);
+      for (const tag of tagsIn(node.value.raw)) made.add(tag);
     },
     TemplateLiteral(node) {
       if (node.expressions.length > 0)
@@ -131,6 +147,8 @@ export function readScript(text: string): ScriptReading {
       if (node.callee.type !== 'MemberExpression') return;
       const name = propertyName(node.callee);
       const first = node.arguments[0];
+      if (/^createElement(NS)?$/.test(name ?? ''))
+        made.add((stringOf(node.arguments.at(-1)) ?? '*').toLowerCase());
       const attribute = ATTRIBUTE_CALL.test(name ?? '') ? stringOf(first)?.toLowerCase() : undefined;
       if (attribute !== undefined) words.add(attributeWord(attribute));
       if (name === 'css') touchByCss(first, node.arguments[1], node.start, touch);
@@ -144,7 +162,7 @@ export function readScript(text: string): ScriptReading {
       else if (attribute === 'style') touch('*', node.start);
     },
   });
-  return { touches, words, stems, readable: true };
+  return { touches, words, stems, made, readable: true };
 }
 
 /** `$(x).css('width', '40px')` only writes; `.css('width')` reads; `.css('width', '')` and unknown values may clear. */

@@ -8,6 +8,7 @@ import {
   type Carrier,
   type KeptReason,
   keptText,
+  type MadeElements,
   type SiteScripts,
 } from '../stock/index.js';
 import type { Trace } from '../trace.js';
@@ -18,6 +19,7 @@ import type { Taste } from './cost.js';
 import { takeExisting } from './existing.js';
 import { takeGiven, takeNames } from './given.js';
 import { type Home, type Kept, type Member, partOf, RuleOrder, type Style } from './home.js';
+import { hookOf } from './hooks.js';
 import { whyNoHook } from './instead.js';
 import { takePositions } from './positions.js';
 import { ruleItem, unitItem } from './refusals.js';
@@ -58,11 +60,13 @@ export function findHomes(
   const styles: Style[] = [];
   const given = takeGiven(census);
   const existing = takeExisting(census, model, scripts);
+  const made = scripts.madeOn(model.pages);
   const hookOptions = {
     atLeast: options.atLeast,
     trials,
     order,
-    isRefused: (selector: string, key: string) => options.refused.has(ruleItem(selector, key)),
+    isRefused: (selector: string, key: string) =>
+      options.refused.has(ruleItem(selector, key)) || mayMatchMade(selector, made),
     trace: options.trace,
   };
   const hooks = grouped(takeHooks(census, hookOptions));
@@ -125,6 +129,18 @@ export function findHomes(
   const bySaving = (a: Style, b: Style): number =>
     taken.get(b)! - taken.get(a)! || (a.keys.join() < b.keys.join() ? -1 : 1);
   return { styles: styles.filter(({ members }) => members.length > 0).sort(bySaving), kept };
+}
+
+/**
+ * Whether elements that a script makes may match a selector: a rule would style them too, and what they wear of their own was
+ * never asked. A class on the elements that are there is right either way.
+ */
+function mayMatchMade(selector: string, { tags, words }: MadeElements): boolean {
+  const subject = tags.size === 0 ? undefined : hookOf(selector)?.selector.compounds.at(-1);
+  if (subject === undefined) return false;
+  const { type, id, classes } = subject;
+  const isNamed = [...classes, ...(id === undefined ? [] : [id])].every((name) => words.has(name));
+  return (type === undefined || tags.has(type) || tags.has('*')) && isNamed;
 }
 
 function tellSearch(styles: readonly Style[], kept: readonly Kept[], trace: Trace): void {

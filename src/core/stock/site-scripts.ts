@@ -19,6 +19,12 @@ export interface ScriptSources {
   isLibrary(path: string): boolean;
 }
 
+/** Elements that scripts make: names of elements, and the words that may be their classes. */
+export interface MadeElements {
+  readonly tags: ReadonlySet<string>;
+  readonly words: ReadonlySet<string>;
+}
+
 interface UsedScript {
   readonly reading: ScriptReading;
   readonly library: boolean;
@@ -38,6 +44,19 @@ export class SiteScripts {
   /** Addresses of scripts that could not be read: on another host, or missing. Complete once all pages were asked for. */
   get unread(): ReadonlySet<string> {
     return this.#unread;
+  }
+
+  /** What the site's own scripts make on pages. A library makes what it is for where it is called. */
+  madeOn(pages: readonly Page[]): MadeElements {
+    const tags = new Set<string>();
+    const words = new Set<string>();
+    for (const page of pages)
+      for (const { reading, library } of this.#of(page)) {
+        if (library || reading.made.size === 0) continue;
+        for (const tag of reading.made) tags.add(tag);
+        for (const word of reading.words) words.add(word);
+      }
+    return { tags, words };
   }
 
   /** Every word in a string of the page's scripts: what they may mean by it is not known. */
