@@ -36,6 +36,8 @@ export interface ConsolidationInput {
   readonly scripts: SiteScripts;
   /** Sheets that may be edited. */
   readonly themes: readonly string[];
+  /** Of these, the sheets that documents load which nobody read: nothing in them comes to lean on another sheet. */
+  readonly unseen?: ReadonlySet<string> | undefined;
   readonly shared: SharedSheet;
   readonly carriers: CarrierOptions;
   readonly atLeast: number;
@@ -70,12 +72,13 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
   const step = (name: string): void => input.onStep?.(name);
   const owned = [...new Set([...themes, shared.path])];
   const nearMisses = findNearMisses(model, themes);
+  const open = themes.filter((path) => input.unseen?.has(path) !== true);
   const changed = changeValues(model, themes, decisions.values);
   step('rules that stand more than once');
   const moves = decisions.sheetMoves(
     findSheetMoves(
       changed.after,
-      themes.filter((path) => path !== shared.path),
+      open.filter((path) => path !== shared.path),
       atLeast,
     ),
   );
@@ -161,7 +164,7 @@ function inSheets(
   decisions: Decisions,
   { carriers, sheets, placeOf, judge }: Begun,
 ): Steps {
-  const { scripts, themes, shared, atLeast, taste, scope, trace } = input;
+  const { scripts, themes, unseen, shared, atLeast, taste, scope, trace } = input;
   const step = (name: string): void => input.onStep?.(name);
   step('styling in the markup');
   const markup = consolidateMarkup(sheets.after, scripts, carriers, {
@@ -181,8 +184,9 @@ function inSheets(
   const groups = groupsIn(markup.after, shared.path, atLeast);
   const grouped = consolidateSheets(markup.after, groups, shared, () => 0, judge);
   step('names for values');
-  const owned = [...new Set([...themes, shared.path])];
-  const values = decisions.tokens(sheetValues(grouped.after, owned), grouped.after);
+  // A name is defined in the shared sheet, which a document that nobody read may lack.
+  const named = [...themes, shared.path].filter((path) => path === shared.path || unseen?.has(path) !== true);
+  const values = decisions.tokens(sheetValues(grouped.after, [...new Set(named)]), grouped.after);
   const tokens = consolidateTokens(grouped.after, sheets.after, values, shared, judge);
   step('proof');
   return {

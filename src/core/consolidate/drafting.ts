@@ -28,6 +28,8 @@ export interface DraftSite {
   readonly scripts: SiteScripts;
   readonly sheets: readonly OwnedSheet[];
   readonly shared: SharedSheet;
+  /** Theme sheets that documents load which were not read. */
+  readonly unseen: ReadonlySet<string>;
   readonly naming: NamingOptions;
   readonly carriers: CarrierOptions;
 }
@@ -157,11 +159,14 @@ function run(
   draft: Draft | undefined,
   unknown: 'take' | 'refuse',
 ): { result: Consolidation; found: Found } {
-  const { model, scripts, sheets, shared, naming, carriers } = site;
+  const { model, scripts, sheets, shared, unseen, naming, carriers } = site;
   const themes = sheets.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
   const decisions = decide({ model, sheets, shared: shared.path, naming }, draft, unknown);
   const result = consolidate(
-    { model, scripts, themes, shared, carriers, atLeast, taste: TASTES[taste], scope, onStep, trace },
+    {
+      ...{ model, scripts, themes, unseen, shared, carriers },
+      ...{ atLeast, taste: TASTES[taste], scope, onStep, trace },
+    },
     decisions,
   );
   return { result, found: decisions.found() };

@@ -9,6 +9,7 @@ import { type Config, parseConfig } from '../config.js';
 import type { Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { CONFIG_FILE } from '../files/pages.js';
+import { sheetsOfUnread } from '../files/unread.js';
 import { type SheetOwner, SiteReader } from './reader.js';
 
 export interface Site {
@@ -101,12 +102,17 @@ function sheetUses(model: SiteModel): Map<string, number> {
 }
 
 /** The site as a draft sees it: without a disk. */
-export function draftSite({ model, scripts, sheets, shared, config }: Site): DraftSite {
+export function draftSite({ model, scripts, sheets, shared, config, files }: Site): DraftSite {
   return {
     model,
     scripts,
     sheets,
     shared: { path: shared, partNames: config.parts ?? {} },
+    unseen: sheetsOfUnread(
+      files,
+      new Set(model.paths),
+      sheets.map(({ path }) => path),
+    ),
     naming: config.naming ?? {},
     carriers: { pictureSizes: config.pictureSizes ?? 'keep' },
   };
