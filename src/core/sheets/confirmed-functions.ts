@@ -153,7 +153,12 @@ const FUNCTIONS: Readonly<Record<string, Fits>> = {
     (_, [count = '', , ...rest], numbers) =>
       /^[1-9]\d*$/.test(count) &&
       numbers.every(
-        (kind) => kind === 'zero' || kind === 'whole' || kind === 'length' || kind === 'percentage' || kind === 'flex',
+        (kind) =>
+          kind === 'zero' ||
+          kind === 'whole' ||
+          kind === 'length' ||
+          kind === 'percentage' ||
+          kind === 'flex',
       ) &&
       rest.every(
         (one) =>

@@ -46,6 +46,7 @@ export function isConfirmed(property: string, value: string): boolean {
   if (parts === undefined) return false;
   const [only] = parts;
   if (parts.length === 1 && only?.type === Token.Ident && WIDE.has(only.text.toLowerCase())) return true;
+  if (parts.length > 1 && /^(box|text)-shadow$/.test(property)) return shadowsFit(parts, tokens);
   if (parts.length > 1 && !mayJoin(property, parts)) return false;
   const known =
     parts.length === 1
@@ -115,20 +116,43 @@ function mayJoin(property: string, parts: readonly ValuePart[]): boolean {
   return !(/^(animation|transition)$/.test(property) && words.includes('0'));
 }
 
+/** A shadow takes no number by itself: offsets of either sign, a blur that is not negative, then a spread. */
+function shadowsFit(parts: readonly ValuePart[], tokens: Tokens): boolean {
+  let item = 0;
+  let numbers = 0;
+  return parts.every(({ type, text, at, item: own }) => {
+    if (own !== item) numbers = 0;
+    item = own;
+    const kind = classOfNumber(text);
+    if (kind !== undefined) {
+      numbers++;
+      return kind === 'zero' || kind === 'length' || (kind === 'negative length' && numbers !== 3);
+    }
+    const word = text.toLowerCase();
+    if (type === Token.Ident) return word === 'inset' || isColourName(word);
+    const end = type === Token.Function ? behindBracket(tokens, at) : at + 1;
+    return normalColour(tokens.text.slice(tokens.starts[at], tokens.starts[end])) !== undefined;
+  });
+}
+
 interface ValuePart {
   readonly type: number;
   readonly text: string;
   readonly at: number;
+  /** Number of commas before it. */
+  readonly item: number;
 }
 
 /** The parts of a value, without what separates them; `undefined` for what is in none of the checked forms. */
 function partsOf(tokens: Tokens): ValuePart[] | undefined {
   const parts: ValuePart[] = [];
+  let item = 0;
   for (let at = 0; at < tokens.count; at++) {
     const type = tokens.types[at]!;
     const text = tokenText(tokens, at);
+    if (type === Token.Comma) item++;
     if (type === Token.WhiteSpace || type === Token.Comma || (type === Token.Delim && text === '/')) continue;
-    parts.push({ type, text, at });
+    parts.push({ type, text, at, item });
     if (type === Token.Function) at = behindBracket(tokens, at) - 1;
     else if (type === Token.Comment || type === Token.LeftParenthesis) return undefined;
   }
