@@ -58,7 +58,8 @@ export async function proveInBrowser(
     .filter((one) => known.has(one) && !now.isComponent(one) && isWanted(one))
     .filter((_, at) => at % (options.every ?? 1) === 0);
   if (wanted.length === 0) throw new UsageError('pages-fit-none', {});
-  const target = insideSite(folder, REPORT_FOLDER);
+  insideSite(folder, REPORT_FOLDER);
+  const target = path.join(folder, REPORT_FOLDER);
   rmSync(target, { recursive: true, force: true });
   mkdirSync(path.join(target, 'pictures'), { recursive: true });
   const widest = Math.max(...options.widths);
