@@ -121,3 +121,20 @@ test('on the demo a rule that is pasted into thirty pages changes in all of them
   assert.match(done.stdout, /\.sk-strip changed where it stands/);
   assert.match(done.stdout, /0 {3}other elements changed; 30 files written/);
 });
+
+test('with --token each declaration goes through the name that it is written with, and no other', async () => {
+  const folder = makeSite({
+    'index.html': htmlPage(
+      '<p class="a">x</p><p class="c">z</p>',
+      '<link rel="stylesheet" href="theme/a.css">',
+    ),
+    'theme/a.css':
+      ':root { --ink: #123456 }\n.a { color: var(--ink); padding: 2px }\n.c { border-color: var(--ink) }\n',
+  });
+  const done = await acervus('restyle', '.a', 'color: #00ff00', 'padding: 9px', folder, '--token');
+  assert.equal(done.code, 0, done.stderr);
+  assert.equal(
+    read(folder, 'theme/a.css'),
+    ':root { --ink: #00ff00 }\n.a { color: var(--ink); padding: 9px }\n.c { border-color: var(--ink) }\n',
+  );
+});

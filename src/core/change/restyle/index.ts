@@ -121,21 +121,23 @@ function planChanges(
   const wanted = new Map<WrittenRule, DeclarationChange[]>();
   let throughToken = false;
   const want = (rule: WrittenRule, change: DeclarationChange): void => {
-    const known = wanted.get(rule);
-    if (known === undefined) wanted.set(rule, [change]);
-    else known.push(change);
+    // Of two that come to one name, as two properties of one token do, the later is meant.
+    const others = (wanted.get(rule) ?? []).filter(({ property }) => property !== change.property);
+    wanted.set(rule, [...others, change]);
   };
   for (const change of changes) {
     const names = new Set(everyLonghand(change.property));
     const saying = candidates.filter(({ rule }) =>
       rule.declarations.some(({ property }) => everyLonghand(property).some((name) => names.has(name))),
     );
+    let name: string | undefined;
     for (const { rule, place } of saying) {
       const own = rule.declarations.findLast(({ property }) => property === change.property);
-      const name = /^var\(\s*(--[\w-]+)\s*\)$/.exec(own?.value ?? '')?.[1];
-      if (name !== undefined) tokens.push({ name, rule: place });
+      const token = /^var\(\s*(--[\w-]+)\s*\)$/.exec(own?.value ?? '')?.[1];
+      if (token === undefined) continue;
+      name = token;
+      tokens.push({ name, rule: place });
     }
-    const name = tokens.at(-1)?.name;
     const setting = tokenIn === undefined || name === undefined ? [] : rulesSetting(tokenIn, name);
     if (name !== undefined && setting.length > 0) {
       throughToken = true;
@@ -146,7 +148,7 @@ function planChanges(
   }
   for (const [written, own] of wanted) {
     const { path, rule, whole, place } = written;
-    const made = whole || throughToken ? changeWhole(written, own) : splitOff(written, own, selector);
+    const made = whole ? changeWhole(written, own) : splitOff(written, own, selector);
     push(
       edits,
       path,
@@ -155,7 +157,7 @@ function planChanges(
     rules.push({
       selector: whole ? rule.selectors[0]! : selector,
       place,
-      did: whole || throughToken ? 'changed' : 'split off',
+      did: whole ? 'changed' : 'split off',
     });
   }
   return { edits, rules, tokens, throughToken };
