@@ -6,8 +6,8 @@ import { normalColour } from './colours.js';
 import { functionFits } from './confirmed-functions.js';
 import { CONFIRMED_VALUES } from './confirmed-values.js';
 import { longhands } from './properties.js';
-import { isFinished, Token, type Tokens, tokenize, tokenText } from './tokens.js';
-import { behindBracket, classOfNumber, PROBES, type ValueClass } from './value-classes.js';
+import { behindBracket, isFinished, Token, type Tokens, tokenize, tokenText } from './tokens.js';
+import { classOfNumber, PROBES, type ValueClass } from './value-classes.js';
 
 /** What is confirmed of a property. */
 export interface Confirmed {

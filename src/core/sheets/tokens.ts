@@ -70,3 +70,14 @@ export function isFinished(value: string): boolean {
   }
   return open.length === 0 && !value.endsWith('\\');
 }
+
+/** The index behind the bracket that closes the one at `open`. */
+export function behindBracket(tokens: Tokens, open: number): number {
+  let depth = 0;
+  for (let at = open; at < tokens.count; at++) {
+    const type = tokens.types[at];
+    if (type === Token.Function || type === Token.LeftParenthesis) depth++;
+    if (type === Token.RightParenthesis && --depth === 0) return at + 1;
+  }
+  return tokens.count;
+}

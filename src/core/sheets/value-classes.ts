@@ -1,7 +1,7 @@
 // Kinds of tokens that browsers tell apart when they decide whether a value fits: a property that takes lengths need not take
 // negative ones, nor a zero, nor a fraction.
 
-import { isSpace, Token, type Tokens, tokenText } from './tokens.js';
+import { isSpace, type Tokens, tokenText } from './tokens.js';
 
 /** One text of each kind, for asking a browser. */
 export const PROBES = {
@@ -57,17 +57,6 @@ export function classOfNumber(text: string): ValueClass | undefined {
   if (Object.is(number, -0)) return undefined;
   if (number >= 0) return kind as ValueClass;
   return kind === 'flex' || kind === 'resolution' ? undefined : (`negative ${kind}` as ValueClass);
-}
-
-/** The index behind the bracket that closes the one at `open`. */
-export function behindBracket(tokens: Tokens, open: number): number {
-  let depth = 0;
-  for (let at = open; at < tokens.count; at++) {
-    const type = tokens.types[at];
-    if (type === Token.Function || type === Token.LeftParenthesis) depth++;
-    if (type === Token.RightParenthesis && --depth === 0) return at + 1;
-  }
-  return tokens.count;
 }
 
 /** Tokens between two places that are neither space nor comment, as text. */

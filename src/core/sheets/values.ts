@@ -3,7 +3,7 @@
 import { holdsAddress, type Resolved, resolveAddress } from '../addresses.js';
 import { BoundedMap } from '../bounded.js';
 import { normalColour } from './colours.js';
-import { isSpace, Token, type Tokens, tokenize, tokenText } from './tokens.js';
+import { behindBracket, isSpace, Token, type Tokens, tokenize, tokenText } from './tokens.js';
 
 /** Properties whose values hold names that people make up, where upper and lower case differ. */
 const NAMED =
@@ -64,7 +64,7 @@ function computeNormalValue(property: string, value: string, holder: string): st
         parts.push(text);
         break;
       case Token.Function: {
-        const end = closingOf(tokens, at);
+        const end = behindBracket(tokens, at);
         const name = text.toLowerCase();
         const whole = tokens.text.slice(tokens.starts[at], tokens.starts[end]);
         const colour = /^rgba?\($/.test(name) ? normalColour(whole) : undefined;
@@ -112,17 +112,6 @@ function needsSpace(before: string | undefined, tokens: Tokens, at: number): boo
   const type = tokens.types[next];
   if (next >= tokens.count || type === Token.Comma || type === Token.RightParenthesis) return false;
   return !(type === Token.Delim && tokenText(tokens, next) === '/');
-}
-
-/** The index behind the bracket that closes the function at `open`. */
-function closingOf(tokens: Tokens, open: number): number {
-  let depth = 0;
-  for (let at = open; at < tokens.count; at++) {
-    const type = tokens.types[at];
-    if (type === Token.Function || type === Token.LeftParenthesis) depth++;
-    if (type === Token.RightParenthesis && --depth === 0) return at + 1;
-  }
-  return tokens.count;
 }
 
 function normalIdent(property: string, text: string): string {
