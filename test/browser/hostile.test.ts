@@ -91,7 +91,7 @@ test('adopting hostile sites changes nothing that Chromium shows', async (contex
   });
 });
 
-/** What a person does to a page, as its markup is then. */
+/** What a person or a script does to a page, as its markup is then. */
 const DONE: readonly (readonly [what: string, css: string, body: string, done: (html: string) => string])[] =
   [
     [
@@ -112,9 +112,33 @@ const DONE: readonly (readonly [what: string, css: string, body: string, done: (
       three('<p class="k" hidden="until-found" style="color: blue">x</p>'),
       (html) => html.replaceAll(' hidden="until-found"', ''),
     ],
+    [
+      'a class that a script gives the body',
+      'body.dark .card { color: white }',
+      `${three('<p class="card" style="color: black">x</p>')}<script>go.onclick = () => document.body.classList.toggle("dark")</script>`,
+      (html) => html.replace('<body', '<body class="dark"'),
+    ],
+    [
+      'an attribute that a handler gives the root',
+      '[data-theme=dark] p { color: white }',
+      `${three('<p style="color: black">x</p>')}<button onclick="document.documentElement.dataset.theme = 'dark'">y</button>`,
+      (html) => html.replace('<html', '<html data-theme="dark"'),
+    ],
+    [
+      'a class that a script puts together',
+      '.row.is-late { color: red } .is-late .b { top: 3px }',
+      `${three('<p class="row" style="color: blue">x <b class="b" style="top: 0">y</b></p>')}<script>e.classList.add("is-" + state)</script>`,
+      (html) => html.replaceAll('class="row', 'class="is-late row'),
+    ],
+    [
+      'a class that a script takes away',
+      '.on { color: red }',
+      `${three('<p class="on" style="color: red; top: 0">x</p>')}<script>e.classList.remove("on")</script>`,
+      (html) => html.replaceAll(/class="on ?/g, 'class="'),
+    ],
   ];
 
-test('what a person opens, shows or finds looks as it did', async (context) => {
+test('what a person or a script does to a page looks as it did', async (context) => {
   await withBrowser(context, async (tab) => {
     for (const [what, css, body, done] of DONE) {
       const folder = site(css, body);

@@ -1,6 +1,12 @@
 // Site models from texts, for tests of the core.
 
-import { OutcomeTable, SiteModel, StyleReader, TruthTable } from '../../src/core/cascade/index.js';
+import {
+  OutcomeTable,
+  type ScriptText,
+  SiteModel,
+  StyleReader,
+  TruthTable,
+} from '../../src/core/cascade/index.js';
 import {
   type Consolidation,
   type ConsolidationInput,
@@ -36,14 +42,27 @@ export function modelOf(files: Texts, table = new OutcomeTable(new TruthTable())
   const pages = pick((name) => !/\.(css|js)$/.test(name));
   const components = new Set([...pages.keys()].filter((name) => name.endsWith('.tpl')));
   return new SiteModel(
-    { pages, components, sheets: pick((name) => name.endsWith('.css')), copies: new Map() },
+    {
+      pages,
+      components,
+      sheets: pick((name) => name.endsWith('.css')),
+      copies: new Map(),
+      scripts: scriptTexts(files),
+    },
     table,
   );
 }
 
 export function scriptsOf(files: Texts): SiteScripts {
-  const scripts = new Map(Object.entries(files).filter(([name]) => name.endsWith('.js')));
-  return new SiteScripts({ scripts, isLibrary: (path) => path.startsWith('vendor/') });
+  return new SiteScripts(scriptTexts(files));
+}
+
+function scriptTexts(files: Texts): Map<string, ScriptText> {
+  return new Map(
+    Object.entries(files)
+      .filter(([name]) => name.endsWith('.js'))
+      .map(([name, text]) => [name, { text, isLibrary: name.startsWith('vendor/') }]),
+  );
 }
 
 /** The survey of a site whose pages were read in so many books, as threads do. */

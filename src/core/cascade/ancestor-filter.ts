@@ -11,7 +11,8 @@ const WORDS = 8;
 export class AncestorFilter {
   readonly #bits: Int32Array;
 
-  private constructor(page: Page) {
+  /** In: names besides its own that an element may come to have, with their signs. */
+  private constructor(page: Page, given?: (element: PageElement) => Iterable<string>) {
     this.#bits = new Int32Array(page.elements.length * WORDS);
     for (const { index, parent } of page.elements) {
       if (parent < 0) continue;
@@ -19,6 +20,8 @@ export class AncestorFilter {
       const above = parent * WORDS;
       for (let word = 0; word < WORDS; word++) this.#bits[own + word] = this.#bits[above + word]!;
       this.#addNames(own, page.elements[parent]!);
+      if (given !== undefined)
+        for (const name of given(page.elements[parent]!)) this.#set(own, hash(name[0]!, name.slice(1)));
     }
   }
 
@@ -33,6 +36,11 @@ export class AncestorFilter {
       AncestorFilter.#filters.set(page, filter);
     }
     return filter;
+  }
+
+  /** In: a whole page; the names, `.a` and `#b`, that scripts may give to each element. */
+  static withGiven(page: Page, given: (element: PageElement) => Iterable<string>): AncestorFilter {
+    return new AncestorFilter(page, given);
   }
 
   /** Whether all of the wanted names could stand on ancestors of the element. */

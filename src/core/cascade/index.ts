@@ -36,7 +36,7 @@ export {
   onlyName,
 } from './selector-walk.js';
 export { SiteModel, type SiteSources } from './site-model.js';
-export { type SheetTexts, SiteStyles } from './site-styles.js';
+export { type ScriptText, type SheetTexts, SiteStyles } from './site-styles.js';
 export {
   buildStack,
   type ProgramSource,

@@ -1,10 +1,11 @@
 // Does a selector match an element? Yes, no, or "when this holds": states, and what a fragment or a template hides.
 
-import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
-import { attributeMatches, CASELESS, isChangedByBrowser } from './attribute-match.js';
+import { attributeOf, type Page, type PageElement } from '../markup/index.js';
+import { NameMatcher } from './name-match.js';
 import { pathBetween } from './path-between.js';
 import { Positions } from './positions.js';
 import type { RuleScope } from './rule-index.js';
+import { ScriptStates } from './script-states.js';
 import type { ComplexSelector, Compound, Simple } from './selector-model.js';
 import { decideState } from './static-states.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
@@ -21,6 +22,8 @@ const LONG_ROW = 40;
 export interface MatcherOptions {
   /** Class names that template text is taken never to produce: names that the earlier state does not know. */
   readonly neverTemplated?: ReadonlySet<string>;
+  /** What the page's scripts may make of its elements. */
+  readonly scripts?: ScriptStates;
 }
 
 export class Matcher {
@@ -28,10 +31,14 @@ export class Matcher {
   readonly #elements: readonly PageElement[];
   readonly #table: TruthTable;
   readonly #fragment: boolean;
-  readonly #neverTemplated: ReadonlySet<string> | undefined;
+  #hasEditable: boolean | undefined;
+  readonly #names: NameMatcher;
+  readonly scripts: ScriptStates;
   readonly #positions = new Map<Simple, Map<number, number>>();
   readonly #earlier = new Map<Compound, Map<number, Truth>>();
   readonly #having = new Map<Simple, Map<number, Truth>>();
+  readonly #paths = new Map<number, string>();
+  #pathsFrom = -1;
   #subject = 0;
   #scopeRoot = -1;
 
@@ -40,7 +47,10 @@ export class Matcher {
     this.#elements = page.elements;
     this.#table = table;
     this.#fragment = page.kind === 'component';
-    this.#neverTemplated = options.neverTemplated;
+    this.scripts = options.scripts ?? ScriptStates.NONE;
+    this.#names = new NameMatcher(page, table, this.scripts, options.neverTemplated, (text, element) =>
+      this.#open(text, element),
+    );
   }
 
   /** Whether the selector's element part matches. The states behind a pseudo-element are part of the answer. */
@@ -148,16 +158,12 @@ export class Matcher {
       if (name !== element.name) return NEVER;
     }
     let truth: Truth = ALWAYS;
-    if (compound.id !== undefined && !this.#same(element.id, compound.id)) {
-      truth = this.#hidden(element, 'id', `#${compound.id}`);
-      if (truth === NEVER) return NEVER;
-    }
+    if (compound.id !== undefined) truth = this.#names.id(element, compound.id);
+    if (truth === NEVER) return NEVER;
     for (const name of compound.classes) {
-      if (this.#hasClass(element, name)) continue;
-      if (this.#neverTemplated?.has(name)) return NEVER;
-      const hidden = this.#hidden(element, 'class', `.${name}`);
-      if (hidden === NEVER) return NEVER;
-      truth = this.#table.and(truth, hidden);
+      const one = this.#names.class(element, name);
+      if (one === NEVER) return NEVER;
+      if (one !== ALWAYS) truth = this.#table.and(truth, one);
     }
     for (const simple of compound.rest) {
       const one = this.#simple(simple, element);
@@ -167,30 +173,10 @@ export class Matcher {
     return truth;
   }
 
-  #hasClass(element: PageElement, name: string): boolean {
-    for (const own of element.classes)
-      if (own === name || (this.#page.quirks && this.#same(own, name))) return true;
-    return false;
-  }
-
-  /** In quirks mode classes and ids match without ASCII case. */
-  #same(own: string | undefined, wanted: string): boolean {
-    if (own === wanted) return true;
-    return this.#page.quirks && own !== undefined && own.toLowerCase() === wanted.toLowerCase();
-  }
-
-  /** Template text may add what the file does not show. */
-  #hidden(element: PageElement, attribute: string, what: string): Truth {
-    if (element.templated === 'no') return NEVER;
-    const value = attributeOf(element.attributes, attribute);
-    if (element.templated === 'values' && (value === undefined || !hasTemplateText(value))) return NEVER;
-    return this.#open(`template text gives it ${what}`, element);
-  }
-
   #simple(simple: Simple, element: PageElement): Truth {
     switch (simple.kind) {
       case 'attribute':
-        return this.#attribute(simple, element);
+        return this.#names.attribute(simple, element);
       case 'among': {
         let found: Truth = NEVER;
         for (const selector of simple.selectors) {
@@ -211,7 +197,7 @@ export class Matcher {
       case 'nth':
         return this.#nth(simple, element);
       case 'empty':
-        if (element.hasTemplateText) return this.#open(':empty', element);
+        if (element.hasTemplateText || this.#isEditable(element.index)) return this.#open(':empty', element);
         return element.firstChild < 0 && !element.hasText ? ALWAYS : NEVER;
       case 'root':
         if (element.parent >= 0) return NEVER;
@@ -220,34 +206,19 @@ export class Matcher {
         return element.index === this.#scopeRoot ? ALWAYS : NEVER;
       case 'any-link': {
         const link = element.name === 'a' || element.name === 'area';
+        if (link && this.scripts.changesOf(element).attribute('href'))
+          return this.#open(':any-link', element);
         return link && attributeOf(element.attributes, 'href') !== undefined ? ALWAYS : NEVER;
       }
       case 'static': {
         const decided = decideState(this.#page, element, simple.name, simple.argument);
-        if (decided === 'open') return this.#open(simple.text, element);
+        if (decided === 'open' || this.#names.isSetByScript(simple.name, element))
+          return this.#open(simple.text, element);
         return decided === 'yes' ? ALWAYS : NEVER;
       }
       case 'state':
         return this.#open(simple.text, element);
     }
-  }
-
-  #attribute(simple: Extract<Simple, { kind: 'attribute' }>, element: PageElement): Truth {
-    const name = element.namespace === 'html' ? simple.name.toLowerCase() : simple.name;
-    const own = attributeOf(element.attributes, name);
-    const asked = `[${name}${simple.operator ?? ''}${simple.value}]`;
-    if (isChangedByBrowser(element, name)) return this.#open(asked, element);
-    if (own === undefined || (element.templated !== 'no' && hasTemplateText(own))) {
-      if (element.templated === 'tag' || own !== undefined)
-        return this.#open(`template text makes it match ${asked}`, element);
-      return NEVER;
-    }
-    if (simple.operator === undefined) return ALWAYS;
-    const caseless =
-      simple.flag === 'i' || (simple.flag !== 's' && element.namespace === 'html' && CASELESS.has(name));
-    const value = caseless ? own.toLowerCase() : own;
-    const wanted = caseless ? simple.value.toLowerCase() : simple.value;
-    return attributeMatches(simple.operator, value, wanted) ? ALWAYS : NEVER;
   }
 
   #has(selectors: readonly ComplexSelector[], element: PageElement): Truth {
@@ -263,10 +234,13 @@ export class Matcher {
     }
     const end = this.#subtreeEnd(element);
     for (let index = element.index; index < end; index++) {
-      if (!this.#elements[index]!.hasTemplateText) continue;
+      if (!this.#elements[index]!.hasTemplateText && !this.#isEditable(index)) continue;
       return this.#table.or(
         found,
-        this.#open(`:has(${selectors.map(({ text }) => text).join(',')}) by template text`, element),
+        this.#open(
+          `:has(${selectors.map(({ text }) => text).join(',')}) by what is not in the file`,
+          element,
+        ),
       );
     }
     return found;
@@ -379,7 +353,18 @@ export class Matcher {
   /** Siblings may exist that the file does not show. */
   #siblingsOpen(element: PageElement): boolean {
     if (element.parent < 0) return this.#fragment;
-    return this.#elements[element.parent]!.hasTemplateText;
+    return this.#elements[element.parent]!.hasTemplateText || this.#isEditable(element.parent);
+  }
+
+  /** What a person edits has the children that the person gives it. */
+  #isEditable(index: number): boolean {
+    this.#hasEditable ??= /contenteditable/i.test(this.#page.text);
+    if (!this.#hasEditable) return false;
+    for (let at = index; at >= 0; at = this.#elements[at]!.parent) {
+      const value = attributeOf(this.#elements[at]!.attributes, 'contenteditable');
+      if (value !== undefined) return value.trim().toLowerCase() !== 'false';
+    }
+    return false;
   }
 
   #subtreeEnd(element: PageElement): number {
@@ -389,11 +374,23 @@ export class Matcher {
     return this.#elements.length;
   }
 
+  /** The way to another element, remembered for the subject. */
+  #pathTo(element: PageElement): string {
+    if (this.#pathsFrom !== this.#subject) {
+      this.#paths.clear();
+      this.#pathsFrom = this.#subject;
+    }
+    let path = this.#paths.get(element.index);
+    if (path === undefined) {
+      path = pathBetween(this.#elements, this.#subject, element);
+      this.#paths.set(element.index, path);
+    }
+    return path;
+  }
+
   #open(text: string, element: PageElement): Truth {
     return this.#table.literal(
-      element.index === this.#subject
-        ? text
-        : `${text} on ${pathBetween(this.#elements, this.#subject, element)}`,
+      element.index === this.#subject ? text : `${text} on ${this.#pathTo(element)}`,
     );
   }
 }

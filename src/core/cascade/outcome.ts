@@ -88,7 +88,7 @@ export class StyleReader {
     readonly table: OutcomeTable,
     options: MatcherOptions = {},
   ) {
-    this.#matcher = new Matcher(page, table.truths, options);
+    this.#matcher = new Matcher(page, table.truths, { ...options, scripts: stack.scripts });
     this.#and = (a, b) => table.truths.and(a, b);
   }
 

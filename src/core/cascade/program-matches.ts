@@ -8,6 +8,7 @@ import type { Page, PageElement } from '../markup/index.js';
 import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
 import type { Matcher } from './matcher.js';
 import { type Indexed, type ProgramRule, RuleIndex } from './rule-index.js';
+import type { ScriptStates } from './script-states.js';
 import type { ComplexSelector, Compound, Simple } from './selector-model.js';
 import { eachCompound } from './selector-walk.js';
 import { NEVER, type Truth } from './truth.js';
@@ -30,7 +31,10 @@ export class ProgramMatches {
   readonly #names = new Set<string>();
   readonly #attributes = new Set<string>();
   readonly #chains = new Map<string, number>();
-  readonly #chainsOf = new WeakMap<Page, Int32Array>();
+  readonly #chainsOf = new WeakMap<Page, { readonly scripts: ScriptStates; readonly chains: Int32Array }>();
+  readonly #classes = new Set<string>();
+  readonly #ids = new Set<string>();
+  readonly #views = new WeakMap<ScriptStates, View>();
   readonly #matches = new Map<number, readonly RuleMatch[]>();
   /** For each chain, the rules of the rest that its elements could still match. */
   readonly #candidates = new Map<number, readonly ProgramRule[]>();
@@ -58,10 +62,12 @@ export class ProgramMatches {
     index: number,
     and: (a: Truth, b: Truth) => Truth,
   ): readonly RuleMatch[] {
-    const chain = this.chainOf(page, index);
+    const chain = this.chainOf(page, matcher.scripts, index);
     let found = chain === ALONE ? undefined : this.#matches.get(chain);
     if (found === undefined) {
-      found = matchAll(possible(this.#local, matcher, page, index), matcher, index, and);
+      // A local rule is asked by its own selector: what that said is the answer.
+      const possible = this.#possible(this.#local, matcher, page, index);
+      found = matchAll([...possible.keys()], matcher, index, and, possible);
       if (chain !== ALONE) this.#matches.set(chain, found);
     }
     return found;
@@ -73,10 +79,10 @@ export class ProgramMatches {
     index: number,
     and: (a: Truth, b: Truth) => Truth,
   ): readonly RuleMatch[] {
-    const chain = this.chainOf(page, index);
+    const chain = this.chainOf(page, matcher.scripts, index);
     let candidates = chain === ALONE ? undefined : this.#candidates.get(chain);
     if (candidates === undefined) {
-      candidates = possible(this.#rest, matcher, page, index);
+      candidates = [...this.#possible(this.#rest, matcher, page, index).keys()];
       if (chain !== ALONE) this.#candidates.set(chain, candidates);
     }
     return candidates.length === 0 ? NO_MATCHES : matchAll(candidates, matcher, index, and);
@@ -97,17 +103,29 @@ export class ProgramMatches {
   }
 
   /** Equal numbers, equal local matches; `ALONE` (-1) is equal to nothing. */
-  chainOf(page: Page, index: number): number {
-    let chains = this.#chainsOf.get(page);
-    if (chains === undefined) {
-      chains = this.#computeChains(page);
-      this.#chainsOf.set(page, chains);
+  chainOf(page: Page, scripts: ScriptStates, index: number): number {
+    let known = this.#chainsOf.get(page);
+    if (known?.scripts !== scripts) {
+      known = { scripts, chains: this.#computeChains(page, scripts) };
+      this.#chainsOf.set(page, known);
     }
-    return chains[index]!;
+    return known.chains[index]!;
   }
 
-  #computeChains(page: Page): Int32Array {
+  /** The classes and ids of this sheet that scripts may give to any element. */
+  #viewOf(scripts: ScriptStates): View | undefined {
+    if (scripts.isEmpty) return undefined;
+    let view = this.#views.get(scripts);
+    if (view === undefined) {
+      view = new View(scripts, this.#classes, this.#ids, this.#attributes);
+      this.#views.set(scripts, view);
+    }
+    return view;
+  }
+
+  #computeChains(page: Page, scripts: ScriptStates): Int32Array {
     const chains = new Int32Array(page.elements.length);
+    const view = this.#viewOf(scripts);
     const root = `${page.kind === 'component' ? 'fragment' : 'top'}${page.quirks ? ' quirks' : ''}`;
     for (const element of page.elements) {
       const above = element.parent < 0 ? root : chains[element.parent]!;
@@ -115,7 +133,7 @@ export class ProgramMatches {
         chains[element.index] = ALONE;
         continue;
       }
-      const key = `${above}|${this.#nameOf(element)}`;
+      const key = `${above}|${this.#nameOf(element)}${view === undefined ? '' : view.markOf(element)}`;
       let chain = this.#chains.get(key);
       if (chain === undefined) {
         chain = this.#chains.size;
@@ -141,11 +159,49 @@ export class ProgramMatches {
     return name;
   }
 
+  /** The rules whose asked selector matches, or could, and when; those of a scope are not asked. */
+  #possible(
+    index: RuleIndex,
+    matcher: Matcher,
+    page: Page,
+    at: number,
+  ): ReadonlyMap<ProgramRule, Truth | undefined> {
+    const element = page.elements[at]!;
+    const found = new Map<ProgramRule, Truth | undefined>();
+    const view = this.#viewOf(matcher.scripts);
+    const filter = page.hasTemplatedTags
+      ? undefined
+      : view === undefined
+        ? AncestorFilter.of(page)
+        : view.filterOf(page);
+    const visit = ({ rule, asked, above }: Indexed): void => {
+      if (filter !== undefined && above.length > 0 && !filter.mayHave(at, above)) return;
+      if (found.has(rule)) return;
+      const truth = rule.scope === undefined ? matcher.match(asked, at) : undefined;
+      if (truth !== NEVER) found.set(rule, truth);
+    };
+    if (element.templated === 'no') {
+      index.candidates(element.id, element.classes, element.name, visit);
+      if (view !== undefined) {
+        const given = view.givenTo(element);
+        for (const name of given.classes) index.ofClass(name, visit);
+        for (const id of given.ids) index.ofId(id, visit);
+      }
+    } else index.all(visit);
+    return found;
+  }
+
   #mention(selector: ComplexSelector): void {
     eachCompound(selector, ({ type, id, classes, rest }) => {
       if (type !== undefined) this.#types.add(type);
-      if (id !== undefined) this.#names.add(`#${id.toLowerCase()}`);
-      for (const name of classes) this.#names.add(`.${name.toLowerCase()}`);
+      if (id !== undefined) {
+        this.#names.add(`#${id.toLowerCase()}`);
+        this.#ids.add(id);
+      }
+      for (const name of classes) {
+        this.#names.add(`.${name.toLowerCase()}`);
+        this.#classes.add(name);
+      }
       for (const simple of rest) {
         if (simple.kind === 'attribute') this.#attributes.add(simple.name.toLowerCase());
         else if (simple.kind === 'any-link') {
@@ -157,36 +213,96 @@ export class ProgramMatches {
   }
 }
 
+interface Given {
+  readonly classes: readonly string[];
+  readonly ids: readonly string[];
+  /** The same with their signs. */
+  readonly names: readonly string[];
+  /** Attributes that the sheet asks for, and that may change. */
+  readonly attributes: readonly string[];
+}
+
+/** A sheet under the scripts of a page: which of its names may come to stand on elements. */
+class View {
+  readonly #scripts: ScriptStates;
+  readonly #classes: readonly string[];
+  readonly #ids: readonly string[];
+  readonly #given = new Map<number, Given>();
+  readonly #own: ReadonlySet<string>;
+  readonly #asked: readonly string[];
+  readonly #asksNames: boolean;
+  readonly #filters = new WeakMap<Page, AncestorFilter>();
+
+  constructor(
+    scripts: ScriptStates,
+    classes: ReadonlySet<string>,
+    ids: ReadonlySet<string>,
+    attributes: ReadonlySet<string>,
+  ) {
+    this.#scripts = scripts;
+    this.#own = classes;
+    this.#asked = [...attributes];
+    this.#asksNames = attributes.has('class') || attributes.has('id');
+    this.#classes = [...classes].filter((name) => scripts.givesClass(name));
+    this.#ids = [...ids].filter((id) => scripts.givesId(id));
+  }
+
+  givenTo(element: PageElement): Given {
+    const changes = this.#scripts.changesOf(element);
+    let given = this.#given.get(changes.key);
+    if (given === undefined) {
+      const classes = this.#classes.filter((name) => changes.givesClass(name));
+      const ids = this.#ids.filter((id) => changes.givesId(id));
+      given = {
+        classes,
+        ids,
+        names: [...classes.map((name) => `.${name}`), ...ids.map((id) => `#${id}`)],
+        attributes: this.#asked.filter((name) => changes.attribute(name)),
+      };
+      this.#given.set(changes.key, given);
+    }
+    return given;
+  }
+
+  /** What may become of the element, as far as the sheet's local selectors see it. */
+  markOf(element: PageElement): string {
+    const changes = this.#scripts.changesOf(element);
+    if (this.#asksNames) return `~${changes.key}`;
+    const { names, attributes } = this.givenTo(element);
+    const taken = element.classes.filter((name) => this.#own.has(name) && changes.takesClass(name));
+    const id = element.id !== undefined && changes.takesId(element.id) ? '#' : '';
+    if (names.length + attributes.length + taken.length === 0 && id === '') return '';
+    return `~${names.join('')} ${attributes.join()} ${taken.join()}${id}`;
+  }
+
+  /** Out: `undefined` for a fragment, as without scripts. */
+  filterOf(page: Page): AncestorFilter | undefined {
+    if (page.kind === 'component' || (this.#classes.length === 0 && this.#ids.length === 0))
+      return AncestorFilter.of(page);
+    let filter = this.#filters.get(page);
+    if (filter === undefined) {
+      filter = AncestorFilter.withGiven(page, (element) => this.givenTo(element).names);
+      this.#filters.set(page, filter);
+    }
+    return filter;
+  }
+}
+
 /** CSS Cascade 6: rules without a scope are infinitely far from any root. */
 export const UNSCOPED = Number.POSITIVE_INFINITY;
 const NO_MATCHES: readonly RuleMatch[] = [];
-const NO_RULES: readonly ProgramRule[] = [];
-
-/** The rules whose asked selector matches, or could. */
-function possible(index: RuleIndex, matcher: Matcher, page: Page, at: number): readonly ProgramRule[] {
-  const element = page.elements[at]!;
-  const found = new Set<ProgramRule>();
-  const filter = page.hasTemplatedTags ? undefined : AncestorFilter.of(page);
-  const visit = ({ rule, asked, above }: Indexed): void => {
-    if (filter !== undefined && above.length > 0 && !filter.mayHave(at, above)) return;
-    if (!found.has(rule) && (rule.scope !== undefined || matcher.match(asked, element.index) !== NEVER))
-      found.add(rule);
-  };
-  if (element.templated === 'no') index.candidates(element.id, element.classes, element.name, visit);
-  else index.all(visit);
-  return found.size === 0 ? NO_RULES : [...found];
-}
 
 function matchAll(
   rules: readonly ProgramRule[],
   matcher: Matcher,
   element: number,
   and: (a: Truth, b: Truth) => Truth,
+  known?: ReadonlyMap<ProgramRule, Truth | undefined>,
 ): readonly RuleMatch[] {
   const found: RuleMatch[] = [];
   for (const rule of rules) {
     if (rule.scope === undefined) {
-      const truth = matcher.match(rule.selector, element);
+      const truth = known?.get(rule) ?? matcher.match(rule.selector, element);
       if (truth !== NEVER) found.push({ rule, truth: and(truth, rule.condition), scopeDistance: UNSCOPED });
     } else {
       for (const { truth, scopeDistance } of matcher.matchScoped(rule.selector, rule.scope, element))

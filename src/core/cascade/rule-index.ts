@@ -92,6 +92,14 @@ export class RuleIndex {
     this.#rest.forEach(visit);
   }
 
+  ofClass(name: string, visit: (entry: Indexed) => void): void {
+    this.#classes.get(name.toLowerCase())?.forEach(visit);
+  }
+
+  ofId(id: string, visit: (entry: Indexed) => void): void {
+    this.#ids.get(id.toLowerCase())?.forEach(visit);
+  }
+
   /** Every rule: for elements whose classes or id template text may add. */
   all(visit: (entry: Indexed) => void): void {
     for (const bucket of [this.#ids, this.#classes, this.#types])

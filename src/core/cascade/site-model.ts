@@ -3,7 +3,7 @@
 import { type Page, parsePage } from '../markup/index.js';
 import { comparePaths } from '../source.js';
 import { OutcomeTable, StyleReader } from './outcome.js';
-import { SiteStyles } from './site-styles.js';
+import { type ScriptText, SiteStyles } from './site-styles.js';
 import type { Stack } from './stack.js';
 import { TruthTable } from './truth.js';
 
@@ -15,6 +15,8 @@ export interface SiteSources {
   readonly sheets: ReadonlyMap<string, string>;
   /** Local copies of sheets that lie elsewhere: address to path. */
   readonly copies: ReadonlyMap<string, string>;
+  /** The site's local scripts. */
+  readonly scripts?: ReadonlyMap<string, ScriptText>;
 }
 
 export class SiteModel extends SiteStyles {
@@ -35,10 +37,11 @@ export class SiteModel extends SiteStyles {
     table: OutcomeTable = new OutcomeTable(new TruthTable()),
     ...earlier: readonly SiteModel[]
   ) {
-    const { sheets, copies } = sources;
+    const { sheets, copies, scripts } = sources;
     const texts = {
       textAt: (path: string) => sheets.get(path),
       copyOf: (address: string) => copies.get(address),
+      scriptAt: (path: string) => scripts?.get(path),
     };
     super(texts, table, ...earlier);
     this.#earlierStates = earlier;

@@ -1,10 +1,12 @@
 // The sheets of one state of a site: each compiled once, whatever number of pages use it.
 
-import { folderOf } from '../addresses.js';
-import type { Page } from '../markup/index.js';
+import { folderOf, resolveAddress } from '../addresses.js';
+import type { Page, ScriptReference } from '../markup/index.js';
+import { scriptReading } from '../scripts/index.js';
 import { parseSheet } from '../sheets/index.js';
 import type { OutcomeTable } from './outcome.js';
 import { compileSheet, type Program } from './program.js';
+import { type PageScript, ScriptStates } from './script-states.js';
 import { buildStack, type ProgramSource, type Stack } from './stack.js';
 
 /** Where the texts of sheets come from, and of scripts where they are at hand. */
@@ -13,6 +15,14 @@ export interface SheetTexts {
   textAt(path: string): string | undefined;
   /** A local copy of a sheet that lies elsewhere, if the developer named one. */
   copyOf(address: string): string | undefined;
+  /** A script of the site; `undefined` where there is none, or it is not at hand. */
+  scriptAt?(path: string): ScriptText | undefined;
+}
+
+export interface ScriptText {
+  readonly text: string;
+  /** Not the site's own: minified, or in a platform folder. */
+  readonly isLibrary: boolean;
 }
 
 export class SiteStyles implements ProgramSource {
@@ -57,6 +67,25 @@ export class SiteStyles implements ProgramSource {
 
   copyOf(address: string): string | undefined {
     return this.texts.copyOf(address);
+  }
+
+  /** What the page's scripts may make of its elements. */
+  scriptStatesOf(page: Page): ScriptStates {
+    return page.scripts.length === 0 ? ScriptStates.NONE : ScriptStates.of(this.scriptsOf(page));
+  }
+
+  /** The page's scripts that are at hand. */
+  scriptsOf(page: Page): PageScript[] {
+    return page.scripts.flatMap((reference) => {
+      const found = this.#scriptText(reference, page);
+      return found === undefined ? [] : [{ reading: scriptReading(found.text), isLibrary: found.isLibrary }];
+    });
+  }
+
+  #scriptText(reference: ScriptReference, page: Page): ScriptText | undefined {
+    if (reference.kind === 'inline') return { text: reference.text, isLibrary: false };
+    const resolved = resolveAddress(reference.address, page.path);
+    return resolved.kind === 'site' ? this.texts.scriptAt?.(resolved.path) : undefined;
   }
 
   /** The sheets of a whole page. */

@@ -4,6 +4,7 @@ import { sheetPath } from '../addresses.js';
 import type { Page, SheetReference } from '../markup/index.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
 import { conditionTruth, type Program } from './program.js';
+import type { ScriptStates } from './script-states.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 
 export interface SheetUse {
@@ -48,6 +49,8 @@ export interface Stack {
   readonly undecided: string | undefined;
   /** Rank of each layer name, weakest first, when there are layers. */
   readonly layers: ReadonlyMap<string, number>;
+  /** What the page's scripts may make of its elements. */
+  readonly scripts: ScriptStates;
 }
 
 /** The place of an offset in a sheet's text. */
@@ -61,6 +64,7 @@ export interface ProgramSource {
   block(text: string, page: Page): Program;
   /** A local copy of a sheet that lies elsewhere, if the developer named one. */
   copyOf(address: string): string | undefined;
+  scriptStatesOf(page: Page): ScriptStates;
 }
 
 export function buildStack(page: Page, source: ProgramSource, table: TruthTable): Stack {
@@ -175,10 +179,12 @@ class StackBuilder {
   }
 
   stack(): Stack {
+    const scripts = this.#source.scriptStatesOf(this.#page);
     return {
       uses: this.#uses,
       unread: this.#unread,
-      key: this.#keys + this.#unreadKeys,
+      key: `${this.#keys}${this.#unreadKeys}${scripts.isEmpty ? '' : `scripts ${scripts.number}`}`,
+      scripts,
       layersKey: this.#layerNames.join(),
       undecided: this.#undecided,
       layers: rankLayers(this.#layerNames),

@@ -15,6 +15,16 @@ export const STATIC_STATES = new Set([
   'defined',
 ]);
 
+/** The attributes that decide each, on the element or above it. */
+export const DECIDING: Readonly<Record<string, readonly string[]>> = {
+  lang: ['lang', 'xml:lang'],
+  dir: ['dir', 'type'],
+  disabled: ['disabled'],
+  enabled: ['disabled'],
+  required: ['required', 'type'],
+  optional: ['required', 'type'],
+};
+
 /** In: the pseudo-class, lower case without its colon; its argument as written. */
 export function decideState(page: Page, element: PageElement, name: string, argument: string): Decided {
   switch (name) {

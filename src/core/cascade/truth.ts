@@ -23,17 +23,15 @@ function numberOf(one: Truth): number {
 
 /** Interns conditions of one comparison. Both states must use the same table, so that equality is identity. */
 export class TruthTable {
-  readonly #numbers = new Map<string, Truth>([
-    ['never', NEVER],
-    ['always', ALWAYS],
-  ]);
-  readonly #texts: string[] = ['never', 'always'];
+  readonly #numbers = new Map<string, Truth>();
+  /** Of literals; those of the others are put together when asked for. */
+  readonly #texts: (string | undefined)[] = ['never', 'always'];
   readonly #parts: (readonly Truth[])[] = [[], []];
   readonly #kinds: ('literal' | 'and' | 'or' | 'not')[] = ['literal', 'literal'];
 
   /** In: what must hold, in words that name it fully: `@media print`, `:hover on parent`. */
   literal(text: string): Truth {
-    return this.#intern('literal', text, []);
+    return this.#intern('literal', `literal ${text}`, [], text);
   }
 
   and(...members: readonly Truth[]): Truth {
@@ -48,12 +46,22 @@ export class TruthTable {
     if (member === NEVER) return ALWAYS;
     if (member === ALWAYS) return NEVER;
     if (this.#kinds[numberOf(member)] === 'not') return this.#parts[numberOf(member)]![0]!;
-    return this.#intern('not', `not (${this.text(member)})`, [member]);
+    return this.#intern('not', `not ${numberOf(member)}`, [member]);
   }
 
   /** A sentence fragment for a person, and the canonical form. */
   text(one: Truth): string {
-    return this.#texts[numberOf(one)] ?? 'never';
+    const at = numberOf(one);
+    let text = this.#texts[at];
+    if (text === undefined) {
+      const parts = this.#parts[at] ?? [];
+      text =
+        this.#kinds[at] === 'not'
+          ? `not (${this.text(parts[0]!)})`
+          : parts.map((part) => this.#textInside(part)).join(this.#kinds[at] === 'and' ? ' and ' : ' or ');
+      this.#texts[at] = text;
+    }
+    return text;
   }
 
   /** Whether a condition holds, given which of its literals do. */
@@ -106,17 +114,24 @@ export class TruthTable {
     if (flat.size === 0) return neutral;
     const parts = [...flat].sort((a, b) => numberOf(a) - numberOf(b));
     if (parts.length === 1) return parts[0]!;
-    const texts = parts.map((part) =>
-      this.#parts[numberOf(part)]!.length > 1 ? `(${this.text(part)})` : this.text(part),
-    );
-    return this.#intern(kind, texts.join(kind === 'and' ? ' and ' : ' or '), parts);
+    return this.#intern(kind, `${kind} ${parts.join()}`, parts);
   }
 
-  #intern(kind: 'literal' | 'and' | 'or' | 'not', text: string, parts: readonly Truth[]): Truth {
-    const known = this.#numbers.get(text);
+  #textInside(part: Truth): string {
+    return this.#parts[numberOf(part)]!.length > 1 ? `(${this.text(part)})` : this.text(part);
+  }
+
+  /** In: what names the condition among all; its text where it has one of its own. */
+  #intern(
+    kind: 'literal' | 'and' | 'or' | 'not',
+    key: string,
+    parts: readonly Truth[],
+    text?: string,
+  ): Truth {
+    const known = this.#numbers.get(key);
     if (known !== undefined) return known;
     const number = truthOf(this.#texts.length);
-    this.#numbers.set(text, number);
+    this.#numbers.set(key, number);
     this.#texts.push(text);
     this.#parts.push(parts);
     this.#kinds.push(kind);

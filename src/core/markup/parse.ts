@@ -12,10 +12,14 @@ import {
   type SheetReference,
   SourceTag,
 } from './page.js';
+import { withoutHeadText } from './template-head.js';
 import { hasTemplateText } from './template-text.js';
 import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
 
 const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]|<title[\s>]|<link\s|<meta\s/i;
+
+/** What no fragment has that template text puts together. */
+const DOCUMENT = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]/i;
 
 /**
  * Parses one HTML file as a browser does.
@@ -29,15 +33,16 @@ export function parsePage(path: string, text: string, component = false): Page {
     treeAdapter: sourceTree,
     onParseError: (error: ParserError) => noteParseError(error, text, defects),
   };
-  const document = component ? parseFragment(text, options) : parse(text, options);
-  const reader = new PageReader(text);
+  const head = component ? { text, pieces: [] } : withoutHeadText(text);
+  const document = component ? parseFragment(text, options) : parse(head.text, options);
+  const reader = new PageReader(text, head.pieces);
   reader.read(document);
   const quirks = 'mode' in document && document.mode === 'quirks';
   return {
     path,
     text,
     kind: component ? 'component' : 'page',
-    bare: !component && !WHOLE_PAGE.test(text),
+    bare: !component && !(head.pieces.length > 0 ? DOCUMENT : WHOLE_PAGE).test(text),
     quirks,
     base: reader.base,
     elements: reader.elements,
@@ -95,8 +100,10 @@ class PageReader {
   readonly #hasTemplateText: boolean;
   readonly #tags = new Map<readonly Attribute[], SourceTag>();
 
-  constructor(text: string) {
+  /** In: the file's text; the template text of its head, which the tree does not hold. */
+  constructor(text: string, headText: readonly string[]) {
     this.#text = text;
+    for (const value of headText) this.texts.push({ parent: -1, previous: -1, value });
     this.#hasTemplateText = hasTemplateText(text);
   }
 

@@ -14,6 +14,7 @@ import { type Alignment, alignPages } from './align.js';
 import { type Difference, describeElement, placeOf, showElement } from './describe.js';
 import { attributesRead, readOtherwise } from './read-attributes.js';
 import { CustomProperties } from './resolve.js';
+import { mergeScripts, noteScripts, type ScriptAssumptions, scriptSentences } from './script-assumptions.js';
 import { isSameStack, stacksDiffer } from './stacks.js';
 
 /** Plain data: parts that several threads made are merged into one. */
@@ -24,7 +25,7 @@ export interface ProofPart {
   elements: number;
   /** Addresses of sheets elsewhere, with the number of pages that link them. */
   readonly unread: Map<string, number>;
-  scripted: number;
+  readonly scripts: ScriptAssumptions;
   templated: boolean;
 }
 
@@ -42,10 +43,10 @@ export class Prover {
     components: 0,
     elements: 0,
     unread: new Map(),
-    scripted: 0,
+    scripts: new Map(),
     templated: false,
   };
-  /** Class names that the earlier state knows, and custom properties that style attributes of either set. */
+  /** Class names that the earlier state knows, and custom properties that style attributes or scripts of either set. */
   readonly known = new Set<string>();
   /** One page for every different pair of stacks. */
   readonly contextPages: string[] = [];
@@ -125,7 +126,6 @@ export class Prover {
     if (before.kind === 'page') part.pages++;
     else part.components++;
     part.elements += before.elements.length;
-    if (before.scripts.length > 0) part.scripted++;
     const same = before.text === after.text && contexts.every(([a, b]) => isSameStack(a, b));
     for (const [a, b] of contexts) {
       if (before.kind === 'page') this.#noteUnread(a);
@@ -133,6 +133,10 @@ export class Prover {
       if (problem !== undefined) part.differences.push({ kind: 'page', page: before.path, what: problem });
     }
     if (same) return;
+    noteScripts(before, this.#before, part.scripts);
+    for (const [page, styles] of [[before, this.#before] as const, [after, this.#after] as const])
+      for (const { reading } of styles.scriptsOf(page))
+        for (const word of reading.words) if (word.startsWith('--')) this.known.add(word);
     const undecided =
       undecidedReason(
         before,
@@ -285,7 +289,7 @@ export function mergeProofs(into: ProofPart, from: ProofPart): ProofPart {
   into.pages += from.pages;
   into.components += from.components;
   into.elements += from.elements;
-  into.scripted += from.scripted;
+  mergeScripts(into.scripts, from.scripts);
   into.templated ||= from.templated;
   for (const [address, pages] of from.unread)
     into.unread.set(address, (into.unread.get(address) ?? 0) + pages);
@@ -293,14 +297,14 @@ export function mergeProofs(into: ProofPart, from: ProofPart): ProofPart {
 }
 
 /** What a proof had to assume, in words. */
-export function assumptionsOf({ unread, scripted, templated }: ProofPart): string[] {
+export function assumptionsOf({ unread, scripts, templated }: ProofPart): string[] {
   const found: string[] = [];
   for (const [address, pages] of [...unread].sort(([a], [b]) => comparePaths(a, b))) {
     found.push(
       `${address} (on ${count(pages, 'page')}) is on another host and was not read: taken to style nothing that moved`,
     );
   }
-  if (scripted > 0) found.push(`scripts run on ${count(scripted, 'page')}: taken to do the same as before`);
+  found.push(...scriptSentences(scripts, (pages) => count(pages, 'page')));
   if (templated) found.push('template text is taken never to produce a class name that is new');
   return found;
 }

@@ -14,4 +14,7 @@ export {
   type ScriptReading,
   STYLE_ASKED,
   type StyleTouch,
+  scriptReading,
 } from './read.js';
+export type { Meant, Target } from './targets.js';
+export type { NameWrite } from './writes.js';

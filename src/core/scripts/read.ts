@@ -2,11 +2,15 @@
 // its strings. A script that only sets a property to a fixed value is harmless: the style attribute it writes wins as
 // before.
 
-import type { AnyNode, Expression, MemberExpression, PrivateIdentifier, Super } from 'acorn';
+import type { AnyNode, Expression, MemberExpression, Super } from 'acorn';
 import { ancestor } from 'acorn-walk';
+import { BoundedMap } from '../bounded.js';
 // Not through the stage's entry: threads that only count need not load what maps.
 import { isOldAttribute } from '../hints/table.js';
+import { type Doing, doingsOf } from './doings.js';
 import { parseScript } from './parse.js';
+import { propertyName, stringOf } from './targets.js';
+import { type NameWrite, nameWrites } from './writes.js';
 
 export interface StyleTouch {
   /** The CSS property, `*` where any could be meant, or `CLASS_WRITTEN`. */
@@ -24,6 +28,9 @@ export interface ScriptReading {
   /** Names of elements that it makes, by `createElement` or as markup in a string. */
   readonly made: ReadonlySet<string>;
   readonly readable: boolean;
+  /** Names that it gives to elements and takes from them; found out when first asked for. */
+  readonly writes: readonly NameWrite[];
+  readonly doings: readonly Doing[];
 }
 
 /** Stands for "writes the class attribute anew": classes that are not in the script are lost. */
@@ -69,6 +76,13 @@ function addStem(text: string, stems: Set<string>): void {
   if (first !== undefined) stems.add(first);
 }
 
+const readings = new BoundedMap<string, ScriptReading>(2000);
+
+/** `readScript`, once for a text: pages ask for the same scripts again and again. */
+export function scriptReading(text: string): ScriptReading {
+  return readings.get(text, () => readScript(text));
+}
+
 /** Reads a classic script or a module. A script that does not parse is `readable: false`, and touches everything. */
 export function readScript(text: string): ScriptReading {
   const words = new Set<string>();
@@ -81,6 +95,8 @@ export function readScript(text: string): ScriptReading {
       stems: new Set(),
       made: tagsIn(text),
       readable: false,
+      writes: [],
+      doings: [],
     };
   }
   const stems = new Set<string>();
@@ -162,7 +178,23 @@ export function readScript(text: string): ScriptReading {
       else if (attribute === 'style') touch('*', node.start);
     },
   });
-  return { touches, words, stems, made, readable: true };
+  let writes: readonly NameWrite[] | undefined;
+  let doings: readonly Doing[] | undefined;
+  return {
+    touches,
+    words,
+    stems,
+    made,
+    readable: true,
+    get writes() {
+      writes ??= nameWrites(program);
+      return writes;
+    },
+    get doings() {
+      doings ??= doingsOf(program);
+      return doings;
+    },
+  };
 }
 
 /** `$(x).css('width', '40px')` only writes; `.css('width')` reads; `.css('width', '')` and unknown values may clear. */
@@ -188,16 +220,6 @@ function touchByCss(
 
 function isStyle(node: Expression | Super): boolean {
   return node.type === 'MemberExpression' && propertyName(node) === 'style';
-}
-
-function propertyName(node: MemberExpression): string | undefined {
-  const key: Expression | PrivateIdentifier = node.property;
-  if (!node.computed && key.type === 'Identifier') return key.name;
-  return stringOf(key);
-}
-
-function stringOf(node: AnyNode | null | undefined): string | undefined {
-  return node?.type === 'Literal' && typeof node.value === 'string' ? node.value : undefined;
 }
 
 function isFixedWrite(node: MemberExpression, parent: AnyNode | undefined): boolean {

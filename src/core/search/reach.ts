@@ -27,7 +27,8 @@ export function reachOf({ selector }: Hook, census: Census): Reached[] {
   const reached: Reached[] = [];
   const type = first === undefined ? last.type : undefined;
   if (type !== undefined) for (const group of becoming(census, type)) reached.push({ group, unsure: true });
-  for (const group of [...(candidates ?? []), ...(first === undefined ? [] : templated(census))]) {
+  const open = first === undefined ? [] : [...templated(census), ...givenByScripts(census, first)];
+  for (const group of [...(candidates ?? []), ...open]) {
     const truth = group.readers[0]?.matches(selector, group.element.index) ?? NEVER;
     if (truth !== NEVER)
       reached.push({ group, unsure: truth !== ALWAYS || (type !== undefined && isPassing(group)) });
@@ -52,6 +53,15 @@ function templated(census: Census): ElementGroup[] {
     templatedGroups.set(census, found);
   }
   return found;
+}
+
+/** Groups that a script may give the class to. */
+function givenByScripts({ groups }: Census, name: string): ElementGroup[] {
+  return groups.filter(({ element, readers }) =>
+    readers.some(
+      ({ stack: { scripts } }) => scripts.givesClass(name) && scripts.changesOf(element).givesClass(name),
+    ),
+  );
 }
 
 /** How strong a rule is: as its selector is, `:where()` around it, or its last class written several times. */

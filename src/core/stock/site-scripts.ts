@@ -1,23 +1,17 @@
 // The scripts of a site as its pages use them: which declarations of which elements a script might clear or read.
 
 import { resolveAddress } from '../addresses.js';
+import type { ScriptText } from '../cascade/index.js';
 import type { Page, PageElement } from '../markup/index.js';
 import {
   attributeWord,
   CLASS_WRITTEN,
-  readScript,
   type ScriptReading,
   STYLE_ASKED,
+  scriptReading,
 } from '../scripts/index.js';
 import { type Place, placeIn } from '../source.js';
 import type { KeptReason } from './kept.js';
-
-/** The texts of a site's local scripts, by path. */
-export interface ScriptSources {
-  readonly scripts: ReadonlyMap<string, string>;
-  /** Library scripts are not the site's own: minified, or in a platform folder. */
-  isLibrary(path: string): boolean;
-}
 
 /** Elements that scripts make: names of elements, and the words that may be their classes. */
 export interface MadeElements {
@@ -32,13 +26,13 @@ interface UsedScript {
 }
 
 export class SiteScripts {
-  readonly #sources: ScriptSources;
-  readonly #readings = new Map<string, ScriptReading>();
+  readonly #texts: ReadonlyMap<string, ScriptText>;
   readonly #byPage = new Map<string, UsedScript[]>();
   readonly #unread = new Set<string>();
 
-  constructor(sources: ScriptSources) {
-    this.#sources = sources;
+  /** In: the site's local scripts, by path. */
+  constructor(texts: ReadonlyMap<string, ScriptText>) {
+    this.#texts = texts;
   }
 
   /** Addresses of scripts that could not be read: on another host, or missing. Complete once all pages were asked for. */
@@ -114,7 +108,7 @@ export class SiteScripts {
     const used: UsedScript[] = [];
     for (const reference of page.scripts) {
       if (reference.kind === 'inline') {
-        const reading = this.#read(reference.text);
+        const reading = scriptReading(reference.text);
         used.push({
           reading,
           library: false,
@@ -123,26 +117,18 @@ export class SiteScripts {
         continue;
       }
       const resolved = resolveAddress(reference.address, page.path);
-      const text = resolved.kind === 'site' ? this.#sources.scripts.get(resolved.path) : undefined;
-      if (resolved.kind !== 'site' || text === undefined) {
+      const script = resolved.kind === 'site' ? this.#texts.get(resolved.path) : undefined;
+      if (resolved.kind !== 'site' || script === undefined) {
         this.#unread.add(reference.address);
         continue;
       }
       const { path } = resolved;
+      const { text, isLibrary } = script;
       const place = (offset: number): Place => placeIn(path, text, offset);
-      used.push({ reading: this.#read(text), library: this.#sources.isLibrary(path), place });
+      used.push({ reading: scriptReading(text), library: isLibrary, place });
     }
     this.#byPage.set(page.path, used);
     return used;
-  }
-
-  #read(text: string): ScriptReading {
-    let reading = this.#readings.get(text);
-    if (reading === undefined) {
-      reading = readScript(text);
-      this.#readings.set(text, reading);
-    }
-    return reading;
   }
 }
 

@@ -20,6 +20,8 @@ export function undecidedReason(page: Page, stacks: readonly Stack[]): KeptReaso
     };
   if (page.kind === 'component' && page.sheets.length > 0)
     return { kind: 'page undecided', why: 'a component with a sheet of its own' };
+  if (page.kind === 'component' && stacks.length === 0)
+    return { kind: 'page undecided', why: 'no page of the site could show it, so nothing can be compared' };
   for (const stack of stacks) {
     if (stack.undecided !== undefined) return { kind: 'page undecided', why: stack.undecided };
     for (const { program, source } of stack.uses) {

@@ -1,7 +1,7 @@
 // One whole state of a site in memory, for planning changes. What only looks at a site goes page by page instead.
 
 import { resolveAddress, sheetPath } from '../../core/addresses.js';
-import { OutcomeTable, SiteModel, TruthTable } from '../../core/cascade/index.js';
+import { OutcomeTable, type ScriptText, SiteModel, TruthTable } from '../../core/cascade/index.js';
 import type { DraftSite } from '../../core/consolidate/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
@@ -46,11 +46,12 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
   }
   if (pages.size === 0) throw new UsageError('pages-empty', { site: files.label });
   const sheets = new Map<string, string>();
-  const scripts = new Map<string, string>();
+  const scripts = new Map<string, ScriptText>();
   const { copies } = reader;
   const components = new Set([...pages.keys()].filter(reader.isComponent));
   // The model parses the pages; reading what they lead to then fills the same maps it looks into.
-  const model = new SiteModel({ pages, components, sheets, copies }, new OutcomeTable(new TruthTable()));
+  const sources = { pages, components, sheets, copies, scripts };
+  const model = new SiteModel(sources, new OutcomeTable(new TruthTable()));
   const readSheet = (file: string | undefined): void => {
     const sheet = file === undefined || sheets.has(file) ? undefined : reader.sheetAt(file);
     if (file === undefined || sheet === undefined) return;
@@ -67,8 +68,8 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     }
     for (const reference of page.scripts) {
       const resolved = reference.kind === 'link' ? resolveAddress(reference.address, page.path) : undefined;
-      const text = resolved?.kind === 'site' ? reader.textAt(resolved.path) : undefined;
-      if (resolved?.kind === 'site' && text !== undefined) scripts.set(resolved.path, text);
+      const script = resolved?.kind === 'site' ? reader.scriptAt(resolved.path) : undefined;
+      if (resolved?.kind === 'site' && script !== undefined) scripts.set(resolved.path, script);
     }
   }
   const owners = reader.owners(sheetUses(model));
@@ -80,8 +81,8 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     files,
     config: reader.config,
     model,
-    scripts: new SiteScripts({ scripts, isLibrary: isPlatform }),
-    scriptTexts: scripts,
+    scripts: new SiteScripts(scripts),
+    scriptTexts: new Map([...scripts].map(([file, { text }]) => [file, text])),
     isPlatform,
     themes: sheets.has(shared) && !isPlatform(shared) ? [...new Set([...themes, shared])] : themes,
     sheets: owners,

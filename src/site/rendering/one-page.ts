@@ -54,10 +54,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
   const text = own.page(file);
   if (text === undefined) throw new UsageError('page-empty', { file });
   const table = new OutcomeTable(new TruthTable());
-  const styles = new SiteStyles(
-    { textAt: (sheet) => own.textAt(sheet), copyOf: (one) => own.copyOf(one) },
-    table,
-  );
+  const styles = new SiteStyles(own, table);
   const page = parsePage(file, text, false);
   const stack = styles.stackOf(page);
   const unread = stack.unread.map(({ address }) => address);

@@ -2,7 +2,8 @@
 
 import path from 'node:path';
 import picomatch from 'picomatch';
-import { readScript } from '../../core/scripts/index.js';
+import type { ScriptText } from '../../core/cascade/index.js';
+import { scriptReading } from '../../core/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
 import { parseSheet } from '../../core/sheets/parse.js';
 import type { Sheet } from '../../core/sheets/sheet.js';
@@ -84,11 +85,16 @@ export class SiteReader implements SheetShelf, PageSource {
     return this.copies.get(address);
   }
 
+  scriptAt(file: string): ScriptText | undefined {
+    const text = this.textAt(file);
+    return text === undefined ? undefined : { text, isLibrary: this.isPlatform(file) };
+  }
+
   /** The words in the strings of a linked script. */
   scriptWords(file: string): ReadonlySet<string> | undefined {
     if (!this.#words.has(file)) {
       const text = this.textAt(file);
-      this.#words.set(file, text === undefined ? undefined : readScript(text).words);
+      this.#words.set(file, text === undefined ? undefined : scriptReading(text).words);
     }
     return this.#words.get(file);
   }

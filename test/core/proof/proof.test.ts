@@ -102,17 +102,21 @@ test('a page that cannot be decided is equal only while it is untouched', () => 
   assert.match(differences(before, after)[0]!, /cannot be decided: a layer under a condition/);
 });
 
-test('sheets on other hosts and scripts are named as assumptions', () => {
+test('sheets on other hosts, and what scripts do that is not followed, are named as assumptions', () => {
   const files = {
     'index.html': htmlPage(
-      '<p>x<script>go()</script>',
+      '<p>x<script>go(); box.append(more)</script><script src="https://far.invalid/x.js"></script>',
       '<link rel="stylesheet" href="https://fonts.invalid/a.css">',
     ),
   };
   const model = modelOf(files);
-  const { assumptions } = prove(model, modelOf(files, model.table));
-  assert.match(assumptions[0]!, /^https:\/\/fonts\.invalid\/a\.css \(on 1 page\)/);
-  assert.match(assumptions[1]!, /^scripts run on 1 page/);
+  const same = prove(model, modelOf(files, model.table)).assumptions;
+  assert.match(same[0]!, /^https:\/\/fonts\.invalid\/a\.css \(on 1 page\)/);
+  assert.equal(same.length, 1, 'nothing is assumed of scripts where nothing changed');
+  const changed = { 'index.html': files['index.html'].replace('<p>', '<p style="top: 0">') };
+  const { assumptions } = prove(model, modelOf(changed, model.table));
+  assert.match(assumptions[1]!, /^https:\/\/far\.invalid\/x\.js was not read \(on 1 page\): taken to/);
+  assert.match(assumptions[2]!, /^index\.html:\d+:\d+ puts in, moves or takes out elements \(on 1 page\)/);
 });
 
 test('the class is repeated, or stands under an id that is there, when it must win over more', () => {

@@ -1,9 +1,10 @@
 // How an adoption is shown to a person.
 
 import { count } from '../../../core/proof/index.js';
+import { assumptionLines } from '../../shared/assumption-lines.js';
 import { onSite } from '../../shared/moved-lines.js';
 import { keptLines, styleLines, sumLines, tokenLines } from '../../shared/outcome-lines.js';
-import { amber, clean, dim, heading, next, row } from '../../shared/paper.js';
+import { amber, heading, next, row } from '../../shared/paper.js';
 import type { AdoptDocument } from './document.js';
 
 export function adoptLines(folder: string, document: AdoptDocument, all: boolean): string[] {
@@ -27,15 +28,15 @@ export function adoptLines(folder: string, document: AdoptDocument, all: boolean
   if (styles.length > 0)
     lines.push(heading('Styles', `places each saves; into ${shared}`), ...styleLines(styles, all));
   lines.push(...tokenLines(tokens, all), ...keptLines(kept, all));
-  lines.push(
-    heading('Proof'),
-    row({
-      count: 0,
-      text: `differences on ${count(proof.elements, 'element')} of ${count(proof.pages, 'page')}, in every medium and state`,
-    }),
-  );
-  for (const one of proof.assumptions)
-    lines.push(row({ mark: 'needs', text: dim(`assumed: ${clean(one)}`) }));
+  if (files.length > 0)
+    lines.push(
+      heading('Proof'),
+      row({
+        count: 0,
+        text: `differences on ${count(proof.elements, 'element')} of ${count(proof.pages, 'page')}, in every medium and state`,
+      }),
+    );
+  lines.push(...assumptionLines(proof.assumptions, all));
   lines.push(
     files.length === 0
       ? next(`acervus survey${onSite(folder)}`, 'shows what is still written')

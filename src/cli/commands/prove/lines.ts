@@ -5,6 +5,7 @@ import { count } from '../../../core/proof/index.js';
 import { showPlace } from '../../../core/source.js';
 import type { BrowserProof } from '../../../report/browser-proof.js';
 import { differs } from '../../../report/browser-report.js';
+import { assumptionLines } from '../../shared/assumption-lines.js';
 import { onSite } from '../../shared/moved-lines.js';
 import { clean, declarationsLine, dim, grouped, heading, more, next, row } from '../../shared/paper.js';
 import type { ProveDocument } from './document.js';
@@ -48,10 +49,7 @@ export function proveLines(
     }
     if (!all && pages.size > 10) lines.push(more(pages.size - 10, 'pages, --all'));
   }
-  if (document.assumptions.length > 0) {
-    lines.push(heading('Assumed', 'the proof holds if these do'));
-    for (const one of document.assumptions) lines.push(row({ mark: 'needs', text: clean(one) }));
-  }
+  lines.push(...assumptionLines(document.assumptions, all));
   if (browser !== undefined) return [...lines, ...browserLines(browser)];
   lines.push(
     differences.length === 0

@@ -221,11 +221,21 @@ function differencesOf(
   { model, from, to, merge }: RenameInput,
   edits: ReadonlyMap<string, readonly Edit[]>,
 ): Difference[] {
-  const { pages, sheets } = model.sources;
+  const { pages, sheets, scripts } = model.sources;
   const edited = (texts: ReadonlyMap<string, string>): Map<string, string> =>
     new Map([...texts].map(([path, text]) => [path, applyEdits(text, edits.get(path) ?? [])]));
   const after = new SiteModel(
-    { ...model.sources, pages: edited(pages), sheets: edited(sheets) },
+    {
+      ...model.sources,
+      pages: edited(pages),
+      sheets: edited(sheets),
+      scripts: new Map(
+        [...(scripts ?? [])].map(([path, { text, isLibrary }]) => [
+          path,
+          { text: applyEdits(text, edits.get(path) ?? []), isLibrary },
+        ]),
+      ),
+    },
     model.table,
     model,
   );

@@ -1,0 +1,120 @@
+// Whether an element has a name that a selector asks for: id, class or attribute. Yes, no, or when a script gives it,
+// takes it, or template text puts it in.
+
+import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
+import { attributeMatches, CASELESS, isChangedByBrowser } from './attribute-match.js';
+import type { ScriptStates } from './script-states.js';
+import type { Simple } from './selector-model.js';
+import { DECIDING } from './static-states.js';
+import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
+
+type Asked = Extract<Simple, { kind: 'attribute' }>;
+
+/** Operators that ask for one word or a piece of one, wherever it stands in the value. */
+function isSpread(operator: string | undefined): boolean {
+  return operator === '~=' || operator === '*=';
+}
+
+export class NameMatcher {
+  readonly #page: Page;
+  readonly #table: TruthTable;
+  readonly #scripts: ScriptStates;
+  readonly #neverTemplated: ReadonlySet<string> | undefined;
+
+  /** In: `open`, the condition of that text on an element, as seen from the subject. */
+  constructor(
+    page: Page,
+    table: TruthTable,
+    scripts: ScriptStates,
+    neverTemplated: ReadonlySet<string> | undefined,
+    readonly open: (text: string, element: PageElement) => Truth,
+  ) {
+    this.#page = page;
+    this.#table = table;
+    this.#scripts = scripts;
+    this.#neverTemplated = neverTemplated;
+  }
+
+  id(element: PageElement, id: string): Truth {
+    const changes = this.#scripts.changesOf(element);
+    if (this.#same(element.id, id))
+      return changes.takesId(id) ? this.open(`scripts leave it #${id}`, element) : ALWAYS;
+    const given = changes.givesId(id) ? this.open(`a script makes it #${id}`, element) : NEVER;
+    return this.#table.or(given, this.#hidden(element, 'id', `#${id}`));
+  }
+
+  class(element: PageElement, name: string): Truth {
+    const changes = this.#scripts.changesOf(element);
+    if (this.#hasClass(element, name))
+      return changes.takesClass(name) ? this.open(`scripts leave it .${name}`, element) : ALWAYS;
+    const given = changes.givesClass(name) ? this.open(`a script gives it .${name}`, element) : NEVER;
+    if (this.#neverTemplated?.has(name)) return given;
+    return this.#table.or(given, this.#hidden(element, 'class', `.${name}`));
+  }
+
+  #hasClass(element: PageElement, name: string): boolean {
+    for (const own of element.classes)
+      if (own === name || (this.#page.quirks && this.#same(own, name))) return true;
+    return false;
+  }
+
+  /** In quirks mode classes and ids match without ASCII case. */
+  #same(own: string | undefined, wanted: string): boolean {
+    if (own === wanted) return true;
+    return this.#page.quirks && own !== undefined && own.toLowerCase() === wanted.toLowerCase();
+  }
+
+  /** Template text may add what the file does not show. */
+  #hidden(element: PageElement, attribute: string, what: string): Truth {
+    if (element.templated === 'no') return NEVER;
+    const value = attributeOf(element.attributes, attribute);
+    if (element.templated === 'values' && (value === undefined || !hasTemplateText(value))) return NEVER;
+    return this.open(`template text gives it ${what}`, element);
+  }
+
+  attribute(simple: Asked, element: PageElement): Truth {
+    const name = element.namespace === 'html' ? simple.name.toLowerCase() : simple.name;
+    const own = attributeOf(element.attributes, name);
+    const asked = `[${name}${simple.operator ?? ''}${simple.value}]`;
+    if (isChangedByBrowser(element, name)) return this.open(asked, element);
+    if (!this.#scripts.isEmpty && this.#mayBeChanged(simple, name, element)) return this.open(asked, element);
+    if (own === undefined || (element.templated !== 'no' && hasTemplateText(own))) {
+      if (element.templated === 'tag' || own !== undefined)
+        return this.open(`template text makes it match ${asked}`, element);
+      return NEVER;
+    }
+    if (simple.operator === undefined) return ALWAYS;
+    const caseless =
+      simple.flag === 'i' || (simple.flag !== 's' && element.namespace === 'html' && CASELESS.has(name));
+    const value = caseless ? own.toLowerCase() : own;
+    const wanted = caseless ? simple.value.toLowerCase() : simple.value;
+    return attributeMatches(simple.operator, value, wanted) ? ALWAYS : NEVER;
+  }
+
+  /** Whether scripts have a say in what an attribute selector asks. */
+  #mayBeChanged({ operator, value }: Asked, name: string, element: PageElement): boolean {
+    const changes = this.#scripts.changesOf(element);
+    if (name === 'id')
+      return changes.givesId(value) || (element.id !== undefined && changes.takesId(element.id));
+    if (name !== 'class') return changes.attribute(name);
+    const isMeant = (one: string): boolean =>
+      operator === '~=' ? one === value : operator !== '*=' || one.includes(value);
+    if (isSpread(operator) && element.classes.some((one) => isMeant(one) && !changes.takesClass(one)))
+      return false;
+    return (
+      changes.givesClassLike(isMeant) ||
+      element.classes.some((one) => isMeant(one) && changes.takesClass(one))
+    );
+  }
+
+  /** Whether scripts set an attribute that a state like `:disabled` goes by, here or above. */
+  isSetByScript(state: string, element: PageElement): boolean {
+    if (this.#scripts.isEmpty) return false;
+    const attributes = DECIDING[state] ?? [];
+    for (let at: PageElement | undefined = element; at !== undefined; at = this.#page.elements[at.parent]) {
+      const changes = this.#scripts.changesOf(at);
+      if (attributes.some((one) => changes.attribute(one))) return true;
+    }
+    return false;
+  }
+}

@@ -1,0 +1,287 @@
+// What the scripts of a page may make of the classes, ids and attributes of its elements: states, as a person's are.
+//
+// A script of the site may mean any element that it does not name otherwise. A library acts where the markup calls it: it
+// may mean elements whose id or class it names, and what it names outright.
+
+import { BoundedMap } from '../bounded.js';
+import type { PageElement } from '../markup/index.js';
+import type { Meant, NameWrite, ScriptReading } from '../scripts/index.js';
+
+/** A script as a page uses it. */
+export interface PageScript {
+  readonly reading: ScriptReading;
+  readonly isLibrary: boolean;
+}
+
+/** What may become of elements of one kind. Names are compared without case, since quirks mode does. */
+export interface Changes {
+  /** Equal numbers, equal changes. */
+  readonly key: number;
+  givesClass(name: string): boolean;
+  takesClass(name: string): boolean;
+  /** Whether some class that it may be given satisfies. */
+  givesClassLike(test: (name: string) => boolean): boolean;
+  givesId(name: string): boolean;
+  takesId(name: string): boolean;
+  attribute(name: string): boolean;
+}
+
+/** One thing that a script does to whom it means. */
+interface Entry {
+  readonly write: NameWrite;
+  readonly script: PageScript;
+  /** Names what is done, whoever does it to whom. */
+  readonly effect: number;
+}
+
+/** Attributes that are a property of every element; others are one of some only. */
+const GLOBAL =
+  /^(hidden|lang|dir|title|draggable|tabindex|contenteditable|inert|popover|role|slot|translate|spellcheck|aria-.*)$/;
+/** Not shown: what means these says so. */
+const UNSEEN = /^(head|title|meta|link|style|script|base|noscript|template)$/;
+const PLAIN =
+  /^(html|body|div|span|p|h[1-6]|main|section|article|aside|header|footer|nav|ul|dl|dt|dd|b|i|u|em|strong|small|code|pre|figure|figcaption|address|blockquote|hr|br|table|thead|tbody|tfoot|tr)$/;
+
+class EntryChanges implements Changes {
+  readonly #given: Names;
+  readonly #taken: Names;
+  readonly #ids: Names;
+  readonly #idsTaken: Names;
+  readonly #attributes = new Set<string>();
+  readonly #anyOf: ReadonlySet<string>[] = [];
+
+  constructor(
+    readonly key: number,
+    entries: readonly Entry[],
+    isPlain: boolean,
+  ) {
+    const of = (kind: NameWrite['kind'], how: 'gives' | 'takes'): Names =>
+      new Names(
+        entries.filter(({ write }) => write.kind === kind && write[how]),
+        how === 'takes',
+      );
+    this.#given = of('class', 'gives');
+    this.#taken = of('class', 'takes');
+    this.#ids = of('id', 'gives');
+    this.#idsTaken = of('id', 'takes');
+    for (const { write, script } of entries) {
+      if (write.kind !== 'attribute') continue;
+      if (write.computed && !script.isLibrary) this.#anyOf.push(script.reading.words);
+      for (const one of write.names) {
+        const mayBe = !write.asProperty || !isPlain || GLOBAL.test(one);
+        if (mayBe) this.#attributes.add(one);
+      }
+    }
+  }
+
+  givesClass(name: string): boolean {
+    return this.#given.has(name);
+  }
+
+  takesClass(name: string): boolean {
+    return this.#taken.has(name);
+  }
+
+  givesClassLike(test: (name: string) => boolean): boolean {
+    return this.#given.some(test);
+  }
+
+  givesId(name: string): boolean {
+    return this.#ids.has(name);
+  }
+
+  takesId(name: string): boolean {
+    return this.#idsTaken.has(name);
+  }
+
+  attribute(name: string): boolean {
+    if (this.#attributes.has(name)) return true;
+    if (name.startsWith('data-') && this.#attributes.has('data-*')) return true;
+    return this.#anyOf.some((words) => words.has(name));
+  }
+}
+
+/** Names that are given or taken: written out, or among the words and stems of a script. */
+class Names {
+  readonly #exact = new Set<string>();
+  readonly #words: ReadonlySet<string>[] = [];
+  readonly #stems: string[] = [];
+  readonly #any: boolean;
+
+  constructor(entries: readonly Entry[], taking: boolean) {
+    for (const { write, script } of entries) {
+      // What is written anew is taken to be what is said of it to stay; see `takes`.
+      if (!taking || !write.anew) for (const name of write.names) this.#exact.add(name.toLowerCase());
+      if (!write.computed || script.isLibrary) continue;
+      this.#words.push(script.reading.words);
+      this.#stems.push(...script.reading.stems);
+    }
+    // Of an element that is not named, that all its classes go is asked elsewhere: it would be every element.
+    this.#any = taking && entries.some(({ write }) => write.anew && write.target !== 'anyone');
+  }
+
+  has(name: string): boolean {
+    return (
+      this.#any ||
+      this.#exact.has(name.toLowerCase()) ||
+      this.#words.some((words) => words.has(name)) ||
+      this.#stems.some((stem) => name.startsWith(stem))
+    );
+  }
+
+  some(test: (name: string) => boolean): boolean {
+    if (this.#any || this.#stems.length > 0) return true;
+    return [...this.#exact].some(test) || this.#words.some((words) => [...words].some(test));
+  }
+}
+
+function isNamedBy({ id, classes }: PageElement, { reading: { words } }: PageScript): boolean {
+  return (id !== undefined && words.has(id)) || classes.some((one) => words.has(one));
+}
+
+const known = new BoundedMap<string, Changes>(20_000);
+let lastKey = 0;
+const NOTHING = changesBy([], false);
+
+/** In: what is done; whether to an element that has only the properties that all have. */
+function changesBy(entries: readonly Entry[], isPlain: boolean): Changes {
+  const effects = [...new Set(entries.map(({ effect }) => effect))].sort((a, b) => a - b);
+  return known.get(`${effects.join()} ${isPlain}`, () => new EntryChanges(++lastKey, entries, isPlain));
+}
+
+interface ScriptEntries {
+  /** Equal forms do the same to the same elements. */
+  readonly form: string;
+  readonly entries: readonly Entry[];
+}
+
+const ofReadings = new WeakMap<ScriptReading, Map<boolean, ScriptEntries>>();
+const effects = new Map<string, number>();
+
+function entriesOf(script: PageScript): ScriptEntries {
+  const { reading, isLibrary } = script;
+  const byOwner = ofReadings.get(reading) ?? new Map<boolean, ScriptEntries>();
+  ofReadings.set(reading, byOwner);
+  const found = byOwner.get(isLibrary) ?? readEntries(script);
+  byOwner.set(isLibrary, found);
+  return found;
+}
+
+function readEntries(script: PageScript): ScriptEntries {
+  const { reading, isLibrary } = script;
+  const different = new Map<string, Entry>();
+  const words = [...reading.words, '|', ...reading.stems].join(' ');
+  for (const write of reading.writes) {
+    // What a library is told from outside is not in its words.
+    if (isLibrary && write.computed && write.names.length === 0) continue;
+    const { offset: _offset, target, ...does } = write;
+    const isByWords = write.computed && !isLibrary;
+    const effect = `${JSON.stringify(does)} ${target === 'anyone'} ${isByWords ? words : ''}`;
+    const number = effects.get(effect) ?? effects.size + 1;
+    effects.set(effect, number);
+    different.set(`${number} ${JSON.stringify(target)}`, { write, script, effect: number });
+  }
+  const isByName = isLibrary && [...different.values()].some(({ write }) => write.target === 'anyone');
+  const form = `${[...different.keys()].sort().join('\n')}${isByName ? words : ''}`;
+  return { form: different.size === 0 ? '' : form, entries: [...different.values()] };
+}
+
+function same(a: string, b: string | undefined): boolean {
+  return a === b || a.toLowerCase() === b?.toLowerCase();
+}
+
+export class ScriptStates {
+  readonly #entries: readonly Entry[];
+  readonly #byShape = new Map<string, Changes>();
+  readonly #known = new WeakMap<PageElement, Changes>();
+  /** What may become of some element or other. */
+  readonly #anywhere: Changes;
+
+  private constructor(
+    /** Equal numbers change alike; 0 changes nothing. */
+    readonly number: number,
+    entries: readonly Entry[],
+  ) {
+    this.#entries = entries;
+    this.#anywhere = changesBy(entries, false);
+  }
+
+  static readonly NONE = new ScriptStates(0, []);
+  static #last = 0;
+  static readonly #all = new BoundedMap<string, ScriptStates>(5000);
+
+  /** In: the scripts of a page. */
+  static of(scripts: readonly PageScript[]): ScriptStates {
+    const forms = new Map<string, readonly Entry[]>();
+    for (const script of scripts) {
+      const { form, entries } = entriesOf(script);
+      if (entries.length > 0) forms.set(form, entries);
+    }
+    if (forms.size === 0) return ScriptStates.NONE;
+    const key = [...forms.keys()].sort().join('\n\n');
+    return ScriptStates.#all.get(
+      key,
+      () => new ScriptStates(++ScriptStates.#last, [...forms.values()].flat()),
+    );
+  }
+
+  get isEmpty(): boolean {
+    return this.#entries.length === 0;
+  }
+
+  /** Whether any element at all may be given the class. */
+  givesClass(name: string): boolean {
+    return !this.isEmpty && this.#anywhere.givesClass(name);
+  }
+
+  givesId(name: string): boolean {
+    return !this.isEmpty && this.#anywhere.givesId(name);
+  }
+
+  changesOf(element: PageElement): Changes {
+    if (this.isEmpty) return this.#anywhere;
+    let changes = this.#known.get(element);
+    if (changes === undefined) {
+      const { name, id, classes } = element;
+      const shape = `${name}#${id ?? ''}.${classes.join('.')}`;
+      changes = this.#byShape.get(shape) ?? this.#findChanges(element);
+      this.#byShape.set(shape, changes);
+      this.#known.set(element, changes);
+    }
+    return changes;
+  }
+
+  #findChanges(element: PageElement): Changes {
+    const named = new Map<PageScript, boolean>();
+    const isNamed = (script: PageScript): boolean => {
+      const known = named.get(script) ?? isNamedBy(element, script);
+      named.set(script, known);
+      return known;
+    };
+    const isPlain = PLAIN.test(element.name);
+    let left = this.#entries;
+    let changes = NOTHING;
+    const meant: Entry[] = [];
+    // A class that one script gives may be what another one looks for.
+    for (;;) {
+      const more = left.filter(({ write: { target }, script }) =>
+        target === 'anyone'
+          ? !UNSEEN.test(element.name) && (!script.isLibrary || isNamed(script))
+          : isMeant(element, target, changes),
+      );
+      if (more.length === 0) return changes;
+      meant.push(...more);
+      left = left.filter((entry) => !more.includes(entry));
+      changes = changesBy(meant, isPlain);
+    }
+  }
+}
+
+function isMeant(element: PageElement, target: readonly Meant[], changes: Changes): boolean {
+  return target.some(
+    ({ type, id, classes }) =>
+      (type === undefined || type === element.name.toLowerCase()) &&
+      (id === undefined || same(id, element.id) || changes.givesId(id)) &&
+      classes.every((one) => element.classes.some((own) => same(own, one)) || changes.givesClass(one)),
+  );
+}

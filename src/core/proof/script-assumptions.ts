@@ -1,0 +1,100 @@
+// What of a page's scripts a proof takes for granted: each with its script and line.
+
+import { resolveAddress } from '../addresses.js';
+import type { SiteStyles } from '../cascade/index.js';
+import type { Page, ScriptReference } from '../markup/index.js';
+import { type ScriptReading, scriptReading } from '../scripts/index.js';
+import { comparePaths, placeIn, showPlace } from '../source.js';
+
+/** What is assumed, of how many pages: plain data, by script and what it does. */
+export type ScriptAssumptions = Map<string, ScriptAssumption>;
+
+export interface ScriptAssumption {
+  /** `path:line:column`, or an address. */
+  readonly where: string;
+  readonly does: Does;
+  pages: number;
+}
+
+type Does = keyof typeof TAKEN;
+
+const TAKEN = {
+  'was not read': 'taken to change nothing that moved',
+  'is no script that can be read': 'taken to change nothing that moved',
+  'is a library': 'taken to change only elements whose id or class it names, and what it names outright',
+  'puts a class or attribute together': 'taken to be made of words in the script',
+  'puts in, moves or takes out elements': 'taken to leave the others under the same rules',
+  'adds a sheet': 'taken to beat nothing that moved',
+  'reads or clears styles': 'taken to find what it found before',
+} as const;
+
+/** In: a page whose look is compared, and the styles of its state. Out: adds to `into`. */
+export function noteScripts(page: Page, { texts }: SiteStyles, into: ScriptAssumptions): void {
+  const seen = new Set<string>();
+  const note = (script: string, where: string, does: Does): void => {
+    const key = `${does}\0${script}`;
+    if (seen.has(key)) return;
+    seen.add(key);
+    const known = into.get(key);
+    if (known === undefined) into.set(key, { where, does, pages: 1 });
+    else known.pages++;
+  };
+  for (const reference of page.scripts) {
+    const found = textOf(reference, page, texts);
+    if (found === undefined) {
+      if (reference.kind === 'link') note(reference.address, reference.address, 'was not read');
+      continue;
+    }
+    const { text, isLibrary, path } = found;
+    const name = reference.kind === 'inline' ? text : path;
+    const at = (offset: number): string =>
+      showPlace(
+        reference.kind === 'inline'
+          ? placeIn(page.path, page.text, reference.offset + offset)
+          : placeIn(path, text, offset),
+      );
+    if (isLibrary) note(name, path, 'is a library');
+    else for (const { does, offset } of unfollowed(scriptReading(text))) note(name, at(offset), does);
+  }
+}
+
+function unfollowed(reading: ScriptReading): { does: Does; offset: number }[] {
+  if (!reading.readable) return [{ does: 'is no script that can be read', offset: 0 }];
+  const found: { does: Does; offset: number }[] = [];
+  const computed = reading.writes.find((write) => write.computed);
+  if (computed) found.push({ does: 'puts a class or attribute together', offset: computed.offset });
+  for (const { kind, offset } of reading.doings)
+    found.push({ does: kind === 'sheet' ? 'adds a sheet' : 'puts in, moves or takes out elements', offset });
+  const [touch] = reading.touches;
+  if (touch) found.push({ does: 'reads or clears styles', offset: touch.offset });
+  return found;
+}
+
+function textOf(
+  reference: ScriptReference,
+  page: Page,
+  texts: SiteStyles['texts'],
+): { text: string; isLibrary: boolean; path: string } | undefined {
+  if (reference.kind === 'inline') return { text: reference.text, isLibrary: false, path: page.path };
+  const resolved = resolveAddress(reference.address, page.path);
+  const script = resolved.kind === 'site' ? texts.scriptAt?.(resolved.path) : undefined;
+  return resolved.kind === 'site' && script !== undefined ? { ...script, path: resolved.path } : undefined;
+}
+
+export function mergeScripts(into: ScriptAssumptions, from: ScriptAssumptions): void {
+  for (const [key, one] of from) {
+    const known = into.get(key);
+    if (known === undefined) into.set(key, { ...one });
+    else {
+      const where = comparePaths(known.where, one.where) <= 0 ? known.where : one.where;
+      into.set(key, { where, does: one.does, pages: known.pages + one.pages });
+    }
+  }
+}
+
+/** One sentence each, those of most pages first. */
+export function scriptSentences(assumptions: ScriptAssumptions, count: (pages: number) => string): string[] {
+  return [...assumptions.values()]
+    .sort((a, b) => b.pages - a.pages || comparePaths(a.where, b.where) || (a.does < b.does ? -1 : 1))
+    .map(({ where, does, pages }) => `${where} ${does} (on ${count(pages)}): ${TAKEN[does]}`);
+}

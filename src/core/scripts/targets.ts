@@ -1,0 +1,220 @@
+// Whom an expression of a script means: `document.body`, `$('.card')`, a name that was given to one of these.
+
+import type {
+  AnyNode,
+  CallExpression,
+  Expression,
+  Function as FunctionNode,
+  MemberExpression,
+  Pattern,
+} from 'acorn';
+import { full } from 'acorn-walk';
+
+/** What an element must be to be meant: parts of a selector's last compound. */
+export interface Meant {
+  readonly type: string | undefined;
+  readonly id: string | undefined;
+  readonly classes: readonly string[];
+}
+
+/** `anyone`: what the script means is not known before it runs. */
+export type Target = 'anyone' | readonly Meant[];
+
+/** An element that the script makes: none of the page's. */
+const MADE: Target = [];
+
+/** Calls on a jQuery-like set that give the same elements, or some of them. */
+const SAME_SET =
+  /^(addClass|removeClass|toggleClass|attr|removeAttr|prop|css|on|off|one|show|hide|toggle|data|text|html|val|each|first|last|eq|not|filter|get|item|slice|forEach|click|trigger)$/;
+const BY_SELECTOR = /^(querySelector|querySelectorAll|closest|find|children|parents|siblings)$/;
+const EACH = /^(forEach|map|filter|some|every)$/;
+
+/** What the names of a script stand for. A name that is given twice, anywhere in it, stands for nothing known. */
+export class Bindings {
+  readonly #values = new Map<string, AnyNode | undefined>();
+  readonly #times = new Map<string, number>();
+  /** Names that a loop gives to one element of a set after the other. */
+  readonly #items = new Map<string, AnyNode>();
+
+  constructor(program: AnyNode) {
+    full(program, (node) => this.#note(node as AnyNode));
+  }
+
+  /** The expression that a name was given once and for all. */
+  valueOf(name: string): AnyNode | undefined {
+    return this.#times.get(name) === 1 ? this.#values.get(name) : undefined;
+  }
+
+  /** A string that is written out, or that a name stands for. */
+  textOf(node: AnyNode | undefined): string | undefined {
+    return stringOf(node?.type === 'Identifier' ? (this.valueOf(node.name) ?? node) : node);
+  }
+
+  targetOf(node: AnyNode | null | undefined, depth = 0): Target {
+    if (node === null || node === undefined || depth > 20) return 'anyone';
+    const of = (inner: AnyNode | null | undefined): Target => this.targetOf(inner, depth + 1);
+    switch (node.type) {
+      case 'Identifier': {
+        if (this.#times.get(node.name) !== 1) return 'anyone';
+        return of(this.#values.get(node.name) ?? this.#items.get(node.name));
+      }
+      case 'ChainExpression':
+      case 'ParenthesizedExpression':
+        return of(node.expression);
+      case 'AssignmentExpression':
+        return of(node.right);
+      case 'LogicalExpression':
+        return joined(of(node.left), of(node.right));
+      case 'ConditionalExpression':
+        return joined(of(node.consequent), of(node.alternate));
+      case 'MemberExpression':
+        return this.#ofMember(node, of);
+      case 'CallExpression':
+        return this.#ofCall(node, of);
+      default:
+        return 'anyone';
+    }
+  }
+
+  #ofMember(node: MemberExpression, of: (inner: AnyNode) => Target): Target {
+    const name = propertyName(node);
+    if (node.object.type === 'Identifier' && node.object.name === 'document') {
+      if (name === 'body') return [named('body')];
+      if (name === 'documentElement' || name === 'scrollingElement') return [named('html')];
+    }
+    // One of a list.
+    return node.computed && name === undefined ? of(node.object as AnyNode) : 'anyone';
+  }
+
+  #ofCall(node: CallExpression, of: (inner: AnyNode) => Target): Target {
+    const [first] = node.arguments;
+    const text = this.textOf(first);
+    const called =
+      node.callee.type === 'MemberExpression' && propertyName(node.callee) === 'default'
+        ? node.callee.object
+        : node.callee;
+    if (called.type === 'Identifier') {
+      const isQuery = /^(\$|jQuery)/.test(called.name);
+      // Under whatever name a bundle knows it: what looks like a selector is one.
+      if (text !== undefined && (isQuery || /^\s*[.#<]|^(body|html)$/.test(text)))
+        return text.trimStart().startsWith('<') ? MADE : meantBy(text);
+      return isQuery && first !== undefined ? of(first) : 'anyone';
+    }
+    if (node.callee.type !== 'MemberExpression') return 'anyone';
+    const name = propertyName(node.callee) ?? '';
+    if (/^createElement(NS)?$/.test(name)) return MADE;
+    if (BY_SELECTOR.test(name)) return text === undefined ? 'anyone' : meantBy(text);
+    if (name === 'getElementById') return text === undefined ? 'anyone' : [{ ...named(undefined), id: text }];
+    if (name === 'getElementsByTagName') return text === undefined ? 'anyone' : meantBy(text);
+    if (name === 'getElementsByClassName')
+      return text === undefined ? 'anyone' : [{ ...named(undefined), classes: text.trim().split(/\s+/) }];
+    if (name === 'from' && first !== undefined) return of(first);
+    return SAME_SET.test(name) ? of(node.callee.object as AnyNode) : 'anyone';
+  }
+
+  #note(node: AnyNode): void {
+    switch (node.type) {
+      case 'VariableDeclarator':
+        if (node.id.type === 'Identifier') this.#give(node.id.name, node.init ?? undefined);
+        else this.#giveAll(node.id);
+        return;
+      case 'AssignmentExpression':
+        if (node.left.type === 'Identifier') this.#give(node.left.name, node.right);
+        else if (node.left.type !== 'MemberExpression') this.#giveAll(node.left);
+        return;
+      case 'UpdateExpression':
+        if (node.argument.type === 'Identifier') this.#give(node.argument.name, undefined);
+        return;
+      case 'FunctionDeclaration':
+      case 'FunctionExpression':
+      case 'ArrowFunctionExpression':
+        for (const parameter of node.params) this.#giveAll(parameter);
+        return;
+      case 'CatchClause':
+        if (node.param) this.#giveAll(node.param);
+        return;
+      case 'ForOfStatement': {
+        const { left, right } = node;
+        const id = left.type === 'VariableDeclaration' ? left.declarations[0]?.id : left;
+        if (id?.type === 'Identifier') this.#items.set(id.name, right);
+        return;
+      }
+      case 'CallExpression':
+        this.#noteLoop(node);
+        return;
+    }
+  }
+
+  /** `cards.forEach((card) => …)`, and jQuery's `.each(function (i, card) …)`. */
+  #noteLoop({ callee, arguments: [first] }: CallExpression): void {
+    if (callee.type !== 'MemberExpression' || !isFunction(first)) return;
+    const name = propertyName(callee) ?? '';
+    const parameter = EACH.test(name) ? first.params[0] : name === 'each' ? first.params[1] : undefined;
+    if (parameter?.type === 'Identifier') this.#items.set(parameter.name, callee.object as AnyNode);
+  }
+
+  #giveAll(pattern: Pattern): void {
+    full(pattern, (node) => {
+      if (node.type === 'Identifier') this.#give((node as { name: string } & AnyNode).name, undefined);
+    });
+  }
+
+  #give(name: string, value: AnyNode | undefined): void {
+    this.#values.set(name, value);
+    this.#times.set(name, (this.#times.get(name) ?? 0) + 1);
+  }
+}
+
+function isFunction(node: AnyNode | undefined): node is FunctionNode & AnyNode {
+  return node?.type === 'FunctionExpression' || node?.type === 'ArrowFunctionExpression';
+}
+
+function named(type: string | undefined): Meant {
+  return { type, id: undefined, classes: [] };
+}
+
+function joined(a: Target, b: Target): Target {
+  return a === 'anyone' || b === 'anyone' ? 'anyone' : [...a, ...b];
+}
+
+/** What the last compounds of a selector list ask by name; what else they ask is not counted on. */
+function meantBy(selector: string): Target {
+  // An escape or a bracket in a string could hide where a compound begins.
+  if (/[\\"']/.test(selector.replace(/\[[^\]]*\]/g, ''))) return 'anyone';
+  const plain = innermost(selector);
+  return plain.split(',').map((one) => {
+    const last =
+      one
+        .trim()
+        .split(/[\s>+~]+/)
+        .at(-1) ?? '';
+    const [type] = /^[a-z][\w-]*/i.exec(last) ?? [];
+    return {
+      type: /^:root\b/.test(last) ? 'html' : type?.toLowerCase(),
+      id: /#([\p{L}\p{N}_-]+)/u.exec(last)?.[1],
+      classes: [...last.matchAll(/\.([\p{L}\p{N}_-]+)/gu)].map(([, name]) => name!),
+    };
+  });
+}
+
+/** A selector without what stands in brackets. */
+function innermost(selector: string): string {
+  let text = selector.replace(/\[[^\]]*\]/g, '');
+  for (let before = ''; before !== text; ) {
+    before = text;
+    text = text.replace(/\([^()]*\)/g, '');
+  }
+  return text;
+}
+
+export function propertyName(node: MemberExpression): string | undefined {
+  const key = node.property;
+  if (!node.computed && key.type === 'Identifier') return key.name;
+  return stringOf(key);
+}
+
+export function stringOf(node: AnyNode | Expression | null | undefined): string | undefined {
+  if (node?.type === 'TemplateLiteral' && node.expressions.length === 0)
+    return node.quasis[0]?.value.cooked ?? undefined;
+  return node?.type === 'Literal' && typeof node.value === 'string' ? node.value : undefined;
+}

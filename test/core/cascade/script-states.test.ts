@@ -1,0 +1,61 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { ALWAYS } from '../../../src/core/cascade/index.js';
+import { readerOf } from '../../support/model.js';
+import { htmlPage } from '../../support/site.js';
+
+/** When a selector matches #it, on a page with a script of the site, or of a library. */
+function when(selector: string, body: string, script: string, library = false): string {
+  const file = library ? 'vendor/x.js' : 'theme/x.js';
+  const { reader, byId } = readerOf({
+    'index.html': htmlPage(body, `<style>${selector} { color: red }</style><script src="${file}"></script>`),
+    [file]: script,
+  });
+  const [outcome] = reader.outcomes(byId('it')).get('')?.get('color') ?? [];
+  if (outcome === undefined) return 'never';
+  return outcome.condition === ALWAYS ? 'always' : reader.table.truths.text(outcome.condition);
+}
+
+test('a class that a script gives or takes is a state, here and above', () => {
+  const dark = `document.body.classList.toggle('dark')`;
+  assert.equal(
+    when('body.dark p', '<p id="it">', dark),
+    'a script gives it .dark on ancestor 1'.replace('ancestor 1', 'its parent'),
+  );
+  assert.equal(when('body.wide p', '<p id="it">', dark), 'never');
+  assert.equal(when('p.dark', '<p id="it">', dark), 'never');
+  assert.equal(when('.on', '<p id="it" class="on">', `e.classList.remove('on')`), 'scripts leave it .on');
+  assert.equal(when('.on', '<p id="it" class="on">', `e.classList.add('on')`), 'always');
+  assert.equal(when('p:not(.on)', '<p id="it">', `e.classList.add('on')`), 'not (a script gives it .on)');
+});
+
+test('only whom a script means is changed by it', () => {
+  const script = `document.querySelectorAll('.tab').forEach((tab) => tab.classList.add('on'))`;
+  assert.equal(when('.on', '<p id="it" class="tab">', script), 'a script gives it .on');
+  assert.equal(when('.on', '<p id="it">', script), 'never');
+  // One script's class is another one's way to find the element.
+  const chain = `${script}; e.classList.add('tab')`;
+  assert.equal(when('.on', '<p id="it">', chain), 'a script gives it .on');
+});
+
+test('attributes and what goes by them', () => {
+  const theme = `document.documentElement.dataset.theme = 'dark'`;
+  assert.equal(when('[data-theme=dark] p', '<p id="it">', theme), '[data-theme=dark] on ancestor 2');
+  assert.equal(when('button:disabled', '<button id="it">', 'b.disabled = busy'), ':disabled');
+  assert.equal(when('button:disabled', '<button id="it">', ''), 'never');
+  assert.equal(when('[class~=on]', '<p id="it" class="on">', `e.classList.add('off')`), 'always');
+  assert.equal(when('[class|=on]', '<p id="it" class="on">', `e.classList.add('off')`), '[class|=on]');
+});
+
+test('a name that is put together may be any that begins so', () => {
+  const script = `e.classList.add('is-' + state)`;
+  assert.equal(when('.is-late', '<p id="it">', script), 'a script gives it .is-late');
+  assert.equal(when('.late', '<p id="it">', script), 'never');
+});
+
+test('a library changes what it names, and what it means outright', () => {
+  const script = `var S = '.drop'; x.classList.add('show'); document.body.classList.add('modal')`;
+  assert.equal(when('.show', '<p id="it" class="drop">', script, true), 'a script gives it .show');
+  assert.equal(when('.show', '<p id="it" class="card">', script, true), 'never');
+  assert.equal(when('.modal p', '<p id="it">', script, true), 'a script gives it .modal on its parent');
+});
