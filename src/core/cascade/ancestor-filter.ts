@@ -1,24 +1,31 @@
-// Rejects descendant selectors without a walk: a hashed set of all names on an element's ancestors, 256 bits each.
+// Rejects descendant selectors without a walk: a hashed set of all names on an element's ancestors, some hundred bits each.
 // Hot path: plain loops over typed arrays. A filter may say "perhaps" wrongly, never "no".
 
 import { BoundedMap } from '../bounded.js';
 import type { Page, PageElement } from '../markup/index.js';
 import type { ComplexSelector } from './selector-model.js';
 
-const WORDS = 8;
+/** Of a page as it is, and with all that scripts may give. */
+const FEW = 256;
+const MANY = 2048;
 
 /** The names of an element's ancestors, as bits. */
 export class AncestorFilter {
   readonly #bits: Int32Array;
+  readonly #size: number;
+  readonly #words: number;
 
   /** In: names besides its own that an element may come to have, with their signs. */
   private constructor(page: Page, given?: (element: PageElement) => Iterable<string>) {
-    this.#bits = new Int32Array(page.elements.length * WORDS);
+    this.#size = given === undefined ? FEW : MANY;
+    const words = this.#size >> 5;
+    this.#words = words;
+    this.#bits = new Int32Array(page.elements.length * words);
     for (const { index, parent } of page.elements) {
       if (parent < 0) continue;
-      const own = index * WORDS;
-      const above = parent * WORDS;
-      for (let word = 0; word < WORDS; word++) this.#bits[own + word] = this.#bits[above + word]!;
+      const own = index * words;
+      const above = parent * words;
+      for (let word = 0; word < words; word++) this.#bits[own + word] = this.#bits[above + word]!;
       this.#addNames(own, page.elements[parent]!);
       if (given !== undefined)
         for (const name of given(page.elements[parent]!)) this.#set(own, hash(name[0]!, name.slice(1)));
@@ -45,8 +52,10 @@ export class AncestorFilter {
 
   /** Whether all of the wanted names could stand on ancestors of the element. */
   mayHave(element: number, wanted: Int32Array): boolean {
-    for (const bit of wanted) {
-      if ((this.#bits[element * WORDS + (bit >> 5)]! & (1 << (bit & 31))) === 0) return false;
+    const last = this.#size - 1;
+    for (const one of wanted) {
+      const bit = one & last;
+      if ((this.#bits[element * this.#words + (bit >> 5)]! & (1 << (bit & 31))) === 0) return false;
     }
     return true;
   }
@@ -57,7 +66,8 @@ export class AncestorFilter {
     for (const one of classes) this.#set(at, hash('.', one));
   }
 
-  #set(at: number, bit: number): void {
+  #set(at: number, hashed: number): void {
+    const bit = hashed & (this.#size - 1);
     this.#bits[at + (bit >> 5)]! |= 1 << (bit & 31);
   }
 }
@@ -82,7 +92,7 @@ export function wantedAncestors({ compounds, combinators }: ComplexSelector): In
 const NONE = new Int32Array(0);
 const hashes = new BoundedMap<string, number>(100_000);
 
-/** A bit from 0 to 255 (FNV-1a over lower case, since quirks mode matches without case). */
+/** A bit from 0 to 2047, folded for smaller sets (FNV-1a over lower case, since quirks mode matches without case). */
 function hash(sign: string, name: string): number {
   const key = sign + name;
   return hashes.peek(key) ?? hashes.get(key, () => bitOf(key.toLowerCase()));
@@ -91,5 +101,5 @@ function hash(sign: string, name: string): number {
 function bitOf(text: string): number {
   let value = 0x811c9dc5;
   for (let i = 0; i < text.length; i++) value = Math.imul(value ^ text.charCodeAt(i), 0x01000193);
-  return ((value >>> 24) ^ (value >>> 16) ^ (value >>> 8) ^ value) & 255;
+  return ((value >>> 22) ^ (value >>> 11) ^ value) & (MANY - 1);
 }

@@ -2,7 +2,7 @@
 
 import type { AnyNode } from 'acorn';
 import { simple } from 'acorn-walk';
-import { propertyName, stringOf } from './targets.js';
+import { propertyName, stringOf } from './syntax.js';
 
 export interface Doing {
   readonly kind: 'elements' | 'sheet';

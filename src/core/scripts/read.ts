@@ -9,7 +9,7 @@ import { BoundedMap } from '../bounded.js';
 import { isOldAttribute } from '../hints/table.js';
 import { type Doing, doingsOf } from './doings.js';
 import { parseScript } from './parse.js';
-import { propertyName, stringOf } from './targets.js';
+import { propertyName, stringOf } from './syntax.js';
 import { type NameWrite, nameWrites } from './writes.js';
 
 export interface StyleTouch {

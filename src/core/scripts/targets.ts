@@ -1,14 +1,8 @@
 // Whom an expression of a script means: `document.body`, `$('.card')`, a name that was given to one of these.
 
-import type {
-  AnyNode,
-  CallExpression,
-  Expression,
-  Function as FunctionNode,
-  MemberExpression,
-  Pattern,
-} from 'acorn';
-import { full } from 'acorn-walk';
+import type { AnyNode, CallExpression, MemberExpression } from 'acorn';
+import { Bindings } from './bindings.js';
+import { propertyName, stringOf } from './syntax.js';
 
 /** What an element must be to be meant: parts of a selector's last compound. */
 export interface Meant {
@@ -27,27 +21,17 @@ const MADE: Target = [];
 const SAME_SET =
   /^(addClass|removeClass|toggleClass|attr|removeAttr|prop|css|on|off|one|show|hide|toggle|data|text|html|val|each|first|last|eq|not|filter|get|item|slice|forEach|click|trigger)$/;
 const BY_SELECTOR = /^(querySelector|querySelectorAll|closest|find|children|parents|siblings)$/;
-const EACH = /^(forEach|map|filter|some|every)$/;
 
-/** What the names of a script stand for. A name that is given twice, anywhere in it, stands for nothing known. */
-export class Bindings {
-  readonly #values = new Map<string, AnyNode | undefined>();
-  readonly #times = new Map<string, number>();
-  /** Names that a loop gives to one element of a set after the other. */
-  readonly #items = new Map<string, AnyNode>();
+export class Targets {
+  readonly bindings: Bindings;
 
   constructor(program: AnyNode) {
-    full(program, (node) => this.#note(node as AnyNode));
-  }
-
-  /** The expression that a name was given once and for all. */
-  valueOf(name: string): AnyNode | undefined {
-    return this.#times.get(name) === 1 ? this.#values.get(name) : undefined;
+    this.bindings = new Bindings(program);
   }
 
   /** A string that is written out, or that a name stands for. */
   textOf(node: AnyNode | undefined): string | undefined {
-    return stringOf(node?.type === 'Identifier' ? (this.valueOf(node.name) ?? node) : node);
+    return stringOf(node?.type === 'Identifier' ? (this.bindings.valueOf(node) ?? node) : node);
   }
 
   targetOf(node: AnyNode | null | undefined, depth = 0): Target {
@@ -55,8 +39,7 @@ export class Bindings {
     const of = (inner: AnyNode | null | undefined): Target => this.targetOf(inner, depth + 1);
     switch (node.type) {
       case 'Identifier': {
-        if (this.#times.get(node.name) !== 1) return 'anyone';
-        return of(this.#values.get(node.name) ?? this.#items.get(node.name));
+        return of(this.bindings.valueOf(node) ?? this.bindings.setOf(node));
       }
       case 'ChainExpression':
       case 'ParenthesizedExpression':
@@ -111,62 +94,6 @@ export class Bindings {
     if (name === 'from' && first !== undefined) return of(first);
     return SAME_SET.test(name) ? of(node.callee.object as AnyNode) : 'anyone';
   }
-
-  #note(node: AnyNode): void {
-    switch (node.type) {
-      case 'VariableDeclarator':
-        if (node.id.type === 'Identifier') this.#give(node.id.name, node.init ?? undefined);
-        else this.#giveAll(node.id);
-        return;
-      case 'AssignmentExpression':
-        if (node.left.type === 'Identifier') this.#give(node.left.name, node.right);
-        else if (node.left.type !== 'MemberExpression') this.#giveAll(node.left);
-        return;
-      case 'UpdateExpression':
-        if (node.argument.type === 'Identifier') this.#give(node.argument.name, undefined);
-        return;
-      case 'FunctionDeclaration':
-      case 'FunctionExpression':
-      case 'ArrowFunctionExpression':
-        for (const parameter of node.params) this.#giveAll(parameter);
-        return;
-      case 'CatchClause':
-        if (node.param) this.#giveAll(node.param);
-        return;
-      case 'ForOfStatement': {
-        const { left, right } = node;
-        const id = left.type === 'VariableDeclaration' ? left.declarations[0]?.id : left;
-        if (id?.type === 'Identifier') this.#items.set(id.name, right);
-        return;
-      }
-      case 'CallExpression':
-        this.#noteLoop(node);
-        return;
-    }
-  }
-
-  /** `cards.forEach((card) => …)`, and jQuery's `.each(function (i, card) …)`. */
-  #noteLoop({ callee, arguments: [first] }: CallExpression): void {
-    if (callee.type !== 'MemberExpression' || !isFunction(first)) return;
-    const name = propertyName(callee) ?? '';
-    const parameter = EACH.test(name) ? first.params[0] : name === 'each' ? first.params[1] : undefined;
-    if (parameter?.type === 'Identifier') this.#items.set(parameter.name, callee.object as AnyNode);
-  }
-
-  #giveAll(pattern: Pattern): void {
-    full(pattern, (node) => {
-      if (node.type === 'Identifier') this.#give((node as { name: string } & AnyNode).name, undefined);
-    });
-  }
-
-  #give(name: string, value: AnyNode | undefined): void {
-    this.#values.set(name, value);
-    this.#times.set(name, (this.#times.get(name) ?? 0) + 1);
-  }
-}
-
-function isFunction(node: AnyNode | undefined): node is FunctionNode & AnyNode {
-  return node?.type === 'FunctionExpression' || node?.type === 'ArrowFunctionExpression';
 }
 
 function named(type: string | undefined): Meant {
@@ -205,16 +132,4 @@ function innermost(selector: string): string {
     text = text.replace(/\([^()]*\)/g, '');
   }
   return text;
-}
-
-export function propertyName(node: MemberExpression): string | undefined {
-  const key = node.property;
-  if (!node.computed && key.type === 'Identifier') return key.name;
-  return stringOf(key);
-}
-
-export function stringOf(node: AnyNode | Expression | null | undefined): string | undefined {
-  if (node?.type === 'TemplateLiteral' && node.expressions.length === 0)
-    return node.quasis[0]?.value.cooked ?? undefined;
-  return node?.type === 'Literal' && typeof node.value === 'string' ? node.value : undefined;
 }

@@ -2,7 +2,8 @@
 
 import type { AnyNode, AssignmentExpression, CallExpression, MemberExpression } from 'acorn';
 import { ancestor } from 'acorn-walk';
-import { Bindings, propertyName, stringOf, type Target } from './targets.js';
+import { propertyName, stringOf } from './syntax.js';
+import { type Target, Targets } from './targets.js';
 
 export interface NameWrite {
   readonly kind: 'class' | 'id' | 'attribute';
@@ -51,10 +52,10 @@ export function nameWrites(program: AnyNode): NameWrite[] {
 
 class WriteReader {
   readonly found: NameWrite[] = [];
-  readonly #bindings: Bindings;
+  readonly #targets: Targets;
 
   constructor(program: AnyNode) {
-    this.#bindings = new Bindings(program);
+    this.#targets = new Targets(program);
   }
 
   call(node: CallExpression): void {
@@ -126,7 +127,7 @@ class WriteReader {
     if (node.type === 'ChainExpression') return this.#listOwner(node.expression);
     if (node.type === 'MemberExpression')
       return propertyName(node) === 'classList' ? (node.object as AnyNode) : undefined;
-    const value = node.type === 'Identifier' ? this.#bindings.valueOf(node.name) : undefined;
+    const value = node.type === 'Identifier' ? this.#targets.bindings.valueOf(node) : undefined;
     return value === undefined ? undefined : this.#listOwner(value);
   }
 
@@ -219,7 +220,7 @@ class WriteReader {
     offset: number,
     how: Pick<NameWrite, 'gives' | 'takes'> & Partial<Pick<NameWrite, 'anew' | 'asProperty'>>,
   ): void {
-    const target = owner === undefined ? 'anyone' : this.#bindings.targetOf(owner);
+    const target = owner === undefined ? 'anyone' : this.#targets.targetOf(owner);
     this.found.push({ kind, names, computed, anew: false, asProperty: false, ...how, target, offset });
   }
 
@@ -256,7 +257,7 @@ class WriteReader {
       case 'ParenthesizedExpression':
         return of(node.expression);
       case 'Identifier': {
-        const value = this.#bindings.valueOf(node.name);
+        const value = this.#targets.bindings.valueOf(node);
         return value === undefined ? UNKNOWN : of(value);
       }
       case 'MemberExpression':
