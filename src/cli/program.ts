@@ -3,6 +3,7 @@
 
 import { readFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
+import { type LeftOut, noticeLeftOut } from '../site/files/left-out.js';
 import { clean } from './shared/site-text.js';
 import type { Act, Terminal } from './shared/terminal.js';
 
@@ -38,6 +39,7 @@ const OUR_FAULT = 3;
 /** In: the words behind `acervus`. Out: the exit code: 0, 1 found something, 2 a person must mend it, 3 our fault. */
 export async function runProgram(words: readonly string[], terminal: Terminal): Promise<number> {
   let code = 0;
+  const leftOut: LeftOut = new Map();
   const act: Act =
     (work) =>
     async (...given) => {
@@ -45,11 +47,22 @@ export async function runProgram(words: readonly string[], terminal: Terminal): 
     };
   try {
     const program = await buildProgram(words, act, terminal);
-    await program.parseAsync([...words], { from: 'user' });
-    return code;
+    await noticeLeftOut(leftOut, () => program.parseAsync([...words], { from: 'user' }));
   } catch (error) {
-    return await codeOf(error, terminal);
+    code = await codeOf(error, terminal);
   }
+  if (leftOut.size > 0) await tellLeftOut(leftOut, terminal);
+  return code;
+}
+
+const MOST_NAMED = 10;
+
+async function tellLeftOut(leftOut: LeftOut, { warn }: Terminal): Promise<void> {
+  const { messageText } = await import('../core/messages.js');
+  const named = [...leftOut].map(([file, why]) => `${file} ${why}`).sort();
+  const more = named.length > MOST_NAMED ? ` and ${named.length - MOST_NAMED} more` : '';
+  const files = `${named.slice(0, MOST_NAMED).join(', ')}${more}`;
+  warn(`acervus: ${oneLine(messageText('left-out', { files }))}\n`);
 }
 
 /** Of one command that is named nothing but that one is loaded. */

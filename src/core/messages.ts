@@ -16,8 +16,8 @@ export const MESSAGES = {
     'is a link that leads out of the site',
     'add it to "exclude" in acervus.json, or copy the file in',
   ],
+  'left-out': ['left out', '{files}', 'mend them, or add them to "exclude" in acervus.json'],
   'not-html': ['{file}', 'is no HTML: it holds no tag', 'add it to "exclude" in acervus.json or mend it'],
-  'not-text': ['{file}', 'is binary or in an unknown encoding', 'add it to "exclude" in acervus.json'],
   'not-a-state': [
     '{reference}',
     'is neither a folder nor a commit that git knows here',

@@ -20,10 +20,10 @@ export const configSchema = z
         'Which of them are fragments that pages include and nobody opens by themselves. Default: every .tpl file.',
       ),
     exclude: globs.optional().describe('Files and folders that are no part of the site.'),
-    platform: globs.optional().describe('Sheets and scripts that may not be edited.'),
+    platform: globs.optional().describe('Sheets, scripts and pages that may not be edited.'),
     theme: globs
       .optional()
-      .describe('Sheets that may be edited, where the guess from names would say otherwise.'),
+      .describe('Sheets and pages that may be edited, where the guess from names would say otherwise.'),
     shared: sharedPath.optional().describe('The sheet that shared styles are written into.'),
     taste: tasteName.optional().describe('What a draft should prefer. Default: balanced.'),
     scope: scopeName
@@ -59,6 +59,10 @@ export const configSchema = z
       .enum(['keep', 'move'])
       .optional()
       .describe('Whether width and height of pictures may move into sheets. Default: keep.'),
+    mail: z
+      .enum(['keep', 'move'])
+      .optional()
+      .describe('Whether styles may leave the tags of mail. Default: keep.'),
     copies: z
       .record(z.string(), z.string())
       .optional()

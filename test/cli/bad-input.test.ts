@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { chmodSync, symlinkSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { acervus, addFiles, type Files, htmlPage, makeSite, snapshot } from '../support/site.js';
+import { acervus, addFiles, type Files, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const good = htmlPage('<p style="top: 0">a<p style="top: 0">b<p>c');
 
@@ -20,16 +20,6 @@ async function refuses(folder: string, command: readonly string[], pattern: RegE
 const cases: readonly (readonly [string, Files, RegExp])[] = [
   ['an empty folder', { 'readme.txt': 'x' }, /holds no page/],
   ['only empty pages', { 'index.html': '' }, /all its pages are empty/],
-  ['a page that is no HTML', { 'index.html': good, 'data.html': 'fares = 4.20' }, /data\.html: is no HTML/],
-  ['a binary page', { 'index.html': Buffer.from([0x3c, 0x70, 0, 1, 2, 0xff]) }, /index\.html: is binary/],
-  [
-    'a binary sheet',
-    {
-      'index.html': good.replace('</head>', '<link rel="stylesheet" href="a.css"></head>'),
-      'a.css': Buffer.from([0, 1, 2]),
-    },
-    /a\.css: is binary/,
-  ],
   [
     'a broken configuration',
     { 'index.html': good, 'acervus.json': '{ "exclude": 4 }' },
@@ -44,6 +34,33 @@ for (const [what, files, pattern] of cases) {
       await refuses(folder, command, pattern);
   });
 }
+
+test('what cannot be read as what it is named is left out, told in one line, and ends nothing', async () => {
+  const folder = makeSite({
+    'index.html': good.replace('</head>', '<link rel="stylesheet" href="a.css"></head>'),
+    'data.html': 'fares = 4.20',
+    'picture.html': Buffer.from([0x3c, 0x70, 0, 1, 2, 0xff]),
+    'a.css': Buffer.from([0, 1, 2]),
+  });
+  const told =
+    /^acervus: left out: a\.css is no text, data\.html holds no tag, picture\.html is no text; [^\n]+\n$/;
+  for (const command of [['survey'], ['draft'], ['prove', '--against', folder]]) {
+    const run = await acervus(command[0]!, folder, ...command.slice(1));
+    assert.ok((run.code ?? 2) < 2, run.stderr);
+    // A page that is the same in both states needs no sheet.
+    assert.match(run.stderr.replace(/(left out: )(?=data)/, '$1a.css is no text, '), told);
+  }
+  assert.equal((await acervus('adopt', folder)).code, 0);
+  assert.match(read(folder, 'index.html'), /class="/);
+  assert.equal(read(folder, 'data.html'), 'fares = 4.20');
+});
+
+test('classes are not called unruled where no sheet was found; that is said once', async () => {
+  const folder = makeSite({ 'index.html': htmlPage('<p class="a b">x<p class="c">y') });
+  const { stdout } = await acervus('survey', folder);
+  assert.match(stdout, /3 ! no page leads to a sheet that is here/);
+  assert.doesNotMatch(stdout, /has no rule/);
+});
 
 test('invalid CSS is reported with its place, and nothing is lost', async () => {
   const folder = makeSite({
@@ -77,11 +94,16 @@ test('a missing folder, a file for a folder, and unknown words are wrong use', a
   }
 });
 
-test('a link that leads out of the site is refused', async () => {
+test('a page behind a link that leads out of the site is left out', async () => {
   const outside = makeSite({ 'page.html': good });
   const folder = makeSite({ 'index.html': good });
   symlinkSync(path.join(outside, 'page.html'), path.join(folder, 'away.html'));
-  await refuses(folder, ['survey'], /away\.html: is a link that leads out of the site/);
+  for (const command of ['survey', 'draft'])
+    assert.match(
+      (await acervus(command, folder)).stderr,
+      /^acervus: left out: away\.html leads out of the site; /,
+    );
+  assert.equal(read(outside, 'page.html'), good);
 });
 
 test('a shared sheet behind a link out of the site is never written', async () => {

@@ -117,6 +117,8 @@ export interface Page {
   /** A page that nothing marks as a whole document: a fragment, perhaps, that is also opened by itself. */
   readonly bare: boolean;
   readonly quirks: boolean;
+  /** Written for mail programs. */
+  readonly isMail: boolean;
   /** The `href` of a `<base>` element, if there is one. */
   readonly base: string | undefined;
   readonly elements: readonly PageElement[];

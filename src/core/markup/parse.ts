@@ -2,6 +2,7 @@
 
 import type { Token, DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
+import { isMail } from './mail.js';
 import {
   type Attribute,
   type MarkupDefect,
@@ -44,6 +45,7 @@ export function parsePage(path: string, text: string, component = false): Page {
     kind: component ? 'component' : 'page',
     bare: !component && !(head.pieces.length > 0 ? DOCUMENT : WHOLE_PAGE).test(text),
     quirks,
+    isMail: isMail(text),
     base: reader.base,
     elements: reader.elements,
     hasTemplatedTags: reader.elements.some(({ templated }) => templated !== 'no'),

@@ -41,7 +41,9 @@ export function findSheetMoves(model: SiteModel, themes: readonly string[], atLe
 function blockMoves(model: SiteModel, atLeast: number): SheetMove[] {
   const groups = new Map<string, BlockRule[]>();
   for (const page of model.pages) {
-    if (page.kind !== 'page' || undecidedReason(page, model.stacksOf(page)) !== undefined) continue;
+    // Mail brings its sheets along.
+    if (page.kind !== 'page' || page.isMail) continue;
+    if (undecidedReason(page, model.stacksOf(page)) !== undefined) continue;
     for (const reference of page.sheets) {
       if (reference.kind !== 'block' || !isPlain(reference)) continue;
       const { sheet } = model.block(reference.text, page);

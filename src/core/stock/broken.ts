@@ -62,6 +62,7 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
     found.add('id used twice', `#${id} names more than one element of the page`, place);
   const list = ruledClasses(input);
   const ruled = new Set(list);
+  const isStyled = input.blocks.length > 0 || [...reached.values()].some(({ paths }) => paths.size > 0);
   for (const [name, byLinks] of stock.classes) {
     const dotted = name.startsWith('.');
     if (!dotted && ruled.has(name)) continue;
@@ -76,6 +77,16 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
       }
       const links = stock.links.get(key);
       if (links?.scripts.some((path) => scriptWords(path)?.has(name))) continue;
+      if (!isStyled) {
+        found.add(
+          'no sheet found',
+          'no page leads to a sheet that is here: classes are not looked up',
+          place,
+          1,
+          '',
+        );
+        continue;
+      }
       if (near !== undefined) {
         const message = `.${name} has no rule; did you mean .${near}?`;
         found.add('class without a rule', message, place, times, name);

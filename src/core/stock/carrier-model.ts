@@ -43,4 +43,6 @@ export interface CarriedUnit extends Unit {
 export interface CarrierOptions {
   /** Whether `width` and `height` of pictures may move: as attributes they reserve space before a picture is there. */
   readonly pictureSizes: 'keep' | 'move';
+  /** Whether styles leave the tags of mail. */
+  readonly mail?: 'keep' | 'move';
 }

@@ -22,7 +22,13 @@ import { type Unit, unitsOf } from './units.js';
 /** All tags that carry styling, by page and position. */
 export function carriersOf(model: SiteModel, scripts: SiteScripts, options: CarrierOptions): Carrier[] {
   return model.pages.flatMap((page) =>
-    pageCarriers(page, scripts, undecidedReason(page, model.stacksOf(page)), options),
+    pageCarriers(
+      page,
+      scripts,
+      undecidedReason(page, model.stacksOf(page)) ??
+        (page.isMail && options.mail !== 'move' ? { kind: 'mail' } : undefined),
+      options,
+    ),
   );
 }
 

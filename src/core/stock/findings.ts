@@ -16,6 +16,7 @@ export type FindingKind =
   | 'not a declaration'
   | 'invalid selector'
   | 'missing sheet'
+  | 'no sheet found'
   | 'late import';
 
 export interface Finding {

@@ -22,6 +22,7 @@ export type KeptReason =
   /** Of a value in the sheets. */
   | { readonly kind: 'no name'; readonly value: string; readonly detail: string }
   | { readonly kind: 'no exact CSS'; readonly attribute: string }
+  | { readonly kind: 'mail' }
   | { readonly kind: 'reserves space' }
   | { readonly kind: 'named by a script'; readonly name: string }
   | { readonly kind: 'too weak or too strong' }
@@ -50,6 +51,8 @@ export function keptText(reason: KeptReason): string {
       return `a script reads or clears ${reason.property === '*' ? 'its style' : reason.property} (${showPlace(reason.place)})`;
     case 'unreadable script':
       return `a script could not be read, and may clear it (${showPlace(reason.place)})`;
+    case 'mail':
+      return 'mail programs read little but the styles of a tag; "mail": "move" in acervus.json moves them';
     case 'address':
       return reason.why;
     case 'unfinished value':

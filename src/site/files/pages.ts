@@ -5,6 +5,7 @@ import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { type Decoded, decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
+import { leaveOut } from './left-out.js';
 
 export const CONFIG_FILE = 'acervus.json';
 
@@ -35,22 +36,33 @@ export function pageSource(files: SiteFiles, { paths, components, copies }: Page
   };
 }
 
-/** A decoded page; `undefined` for one that is empty or gone. Throws `UsageError` for what is no HTML. */
+/** A decoded page; `undefined` for one that is empty, gone, or left out for what it is. */
 export function readPageText(files: SiteFiles, file: string): Decoded | undefined {
-  const decoded = readText(files, file);
+  const decoded = readPageFile(files, file);
   if (decoded === undefined || decoded.text.trim() === '') return undefined;
   if (!/<[a-z!?/%]/i.test(decoded.text) && !hasTemplateText(decoded.text)) {
-    throw new UsageError('not-html', { file });
+    leaveOut(file, 'holds no tag');
+    return undefined;
   }
   return decoded;
 }
 
-/** A decoded file; `undefined` where there is none. Throws `UsageError` for what is no text. */
+function readPageFile(files: SiteFiles, file: string): Decoded | undefined {
+  try {
+    return readText(files, file);
+  } catch (error) {
+    if (!(error instanceof UsageError) || error.code !== 'link-leads-out') throw error;
+    leaveOut(file, 'leads out of the site');
+    return undefined;
+  }
+}
+
+/** A decoded file; `undefined` where there is none, or it is left out since it is no text. */
 export function readText(files: SiteFiles, file: string): Decoded | undefined {
   const bytes = files.read(file);
   if (bytes === undefined) return undefined;
   const decoded = decodeFile(bytes);
-  if (decoded === undefined) throw new UsageError('not-text', { file });
+  if (decoded === undefined) leaveOut(file, 'is no text');
   return decoded;
 }
 

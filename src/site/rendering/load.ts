@@ -115,6 +115,6 @@ export function draftSite({ model, scripts, sheets, shared, config, files }: Sit
       sheets.map(({ path }) => path),
     ),
     naming: config.naming ?? {},
-    carriers: { pictureSizes: config.pictureSizes ?? 'keep' },
+    carriers: { pictureSizes: config.pictureSizes ?? 'keep', mail: config.mail ?? 'keep' },
   };
 }

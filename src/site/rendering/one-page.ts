@@ -4,6 +4,7 @@ import { OutcomeTable, SiteStyles, StyleReader, TruthTable } from '../../core/ca
 import { parsePage } from '../../core/markup/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import { openFolder } from '../files/files.js';
+import { leftOutSoFar } from '../files/left-out.js';
 import { readConfig } from '../files/pages.js';
 import { SiteReader } from './reader.js';
 
@@ -52,7 +53,8 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
     return { reader, isPlatform, unread: [], settings: others.length + 1, pagesWith };
   }
   const text = own.page(file);
-  if (text === undefined) throw new UsageError('page-empty', { file });
+  if (text === undefined)
+    throw new UsageError(leftOutSoFar().has(file) ? 'not-html' : 'page-empty', { file });
   const table = new OutcomeTable(new TruthTable());
   const styles = new SiteStyles(own, table);
   const page = parsePage(file, text, false);

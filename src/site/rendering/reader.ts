@@ -27,10 +27,17 @@ const COMPONENTS = ['**/*.tpl'];
 const PLATFORM_FOLDERS =
   /(^|\/)(platform|vendors?|plugins?|libs?|dist|third[-_]party|frameworks?|packages|kit)\//i;
 
+/** Up to a folder that libraries are put into, and the one of the library in it. */
+const LIBRARIES = /^(?:.*?\/)?(?:vendors?|plugins?|libs?|third[-_]party|frameworks?|platform)\/(?:[^/]+\/)?/i;
+/** What a test run leaves behind. */
+const REPORTS = /(^|\/)(coverage|lcov-report|htmlcov)\//i;
+
 /** Pages are read each time they are asked for; sheets and scripts once. */
 export class SiteReader implements SheetShelf, PageSource {
   /** Paths of all files that may be pages, in order. */
   readonly pagePaths: readonly string[];
+  /** Pages of the platform, as of a library with its examples: read where they may matter, not counted, not written. */
+  readonly platformPages: readonly string[];
   readonly copies: ReadonlyMap<string, string>;
   /** Encodings of the files that are not plain UTF-8. */
   readonly encodings = new Map<string, Encoding>();
@@ -51,19 +58,22 @@ export class SiteReader implements SheetShelf, PageSource {
     this.isComponent = matcher(components ?? COMPONENTS);
     this.copies = new Map(Object.entries(copies ?? {}));
     const isPage = matcher(pages ?? PAGES);
-    this.pagePaths = pagePaths ?? files.list().filter((file) => isPage(file) && !this.#isExcluded(file));
+    const all = pagePaths ?? files.list().filter((file) => isPage(file) && !this.#isExcluded(file));
+    // Pages that are asked for by name are the developer's.
+    const own = (pagePaths ?? pages) ? all : all.filter((file) => !this.#isPlatformPage(file));
+    this.pagePaths = own.length > 0 ? own : all;
+    this.platformPages = own.length > 0 ? all.filter((file) => !own.includes(file)) : [];
     if (this.pagePaths.length === 0) throw new UsageError('no-pages', { site: files.label });
     for (const [address, file] of this.copies) {
       if (this.textAt(file) === undefined) throw new UsageError('copy-missing', { file, address });
     }
   }
 
-  /** Throws `UsageError` for what is no HTML. */
   page(file: string): string | undefined {
     return this.#noted(file, readPageText(this.files, file));
   }
 
-  /** The text of a sheet or script; `undefined` where there is none, or it is excluded. */
+  /** The text of a sheet or script; `undefined` where there is none, it is excluded, or it is no text. */
   textAt(file: string): string | undefined {
     if (!this.#texts.has(file))
       this.#texts.set(
@@ -122,11 +132,32 @@ export class SiteReader implements SheetShelf, PageSource {
     return { paths: this.pagePaths, components, copies: this.copies };
   }
 
+  /** What says that a sheet is made from another file: what is written into it is gone with the next build. */
+  #builtFrom(file: string): string | undefined {
+    if (!/\.css$/i.test(file)) return undefined;
+    const stem = file.replace(/(\.min)?\.css$/i, '');
+    const source = ['scss', 'sass', 'less', 'styl', 'pcss']
+      .map((ending) => `${stem}.${ending}`)
+      .find((one) => this.files.read(one) !== undefined);
+    if (source !== undefined) return path.posix.basename(source);
+    return /\/\*[#@]\s*sourceMappingURL=/.test(this.textAt(file) ?? '') ? 'it names a source map' : undefined;
+  }
+
   #noted(file: string, decoded: Decoded | undefined): string | undefined {
     if (decoded === undefined) return undefined;
     const { encoding, text } = decoded;
     if (encoding.name !== 'utf-8' || encoding.mark) this.encodings.set(file, encoding);
     return text;
+  }
+
+  /** In a folder of a library: one that holds sheets or scripts too. A page about plugins is not one of them. */
+  #isPlatformPage(file: string): boolean {
+    const { theme, platform } = this.config;
+    if (matcher(theme)(file)) return false;
+    if (matcher(platform)(file) || REPORTS.test(file)) return true;
+    const folder = LIBRARIES.exec(file)?.[0];
+    if (folder === undefined) return false;
+    return this.files.list().some((other) => other.startsWith(folder) && /\.(css|js|mjs)$/i.test(other));
   }
 
   #ownerOf(file: string): Pick<SheetOwner, 'owner' | 'because'> {
@@ -135,6 +166,8 @@ export class SiteReader implements SheetShelf, PageSource {
     if (matcher(platform)(file)) return { owner: 'platform', because: `"platform" in ${CONFIG_FILE}` };
     const folder = PLATFORM_FOLDERS.exec(file)?.[2];
     if (folder !== undefined) return { owner: 'platform', because: `folder ${folder}` };
+    const built = this.#builtFrom(file);
+    if (built !== undefined) return { owner: 'platform', because: `built: ${built}` };
     // Naming a platform sheet as the shared one does not make it one's own; naming it under "theme" does.
     if (file === shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
     if (/\.min\.(css|js)$/i.test(file) || isMinified(this.textAt(file) ?? ''))

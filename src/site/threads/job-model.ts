@@ -3,6 +3,7 @@
 import type { ProofPart } from '../../core/proof/index.js';
 import type { StockData } from '../../core/stock/index.js';
 import type { Config } from '../config.js';
+import type { WhyLeftOut } from '../files/left-out.js';
 import type { PageSourceData } from '../files/pages.js';
 import type { StateName } from '../files/state.js';
 
@@ -22,6 +23,12 @@ export interface ProveSide {
 }
 
 export type JobResult = SurveyResult | ProveResult;
+
+/** What a thread sends back beside its result. */
+export interface ThreadReport {
+  readonly result: JobResult;
+  readonly leftOut: ReadonlyMap<string, WhyLeftOut>;
+}
 
 export interface SurveyResult {
   readonly kind: 'survey';

@@ -6,8 +6,9 @@ import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { MessageCode, MessageValues } from '../../core/messages.js';
 import { UsageError } from '../../core/usage-error.js';
+import { leaveOut } from '../files/left-out.js';
 import type { StateName } from '../files/state.js';
-import type { Job, JobResult } from './job-model.js';
+import type { Job, JobResult, ThreadReport } from './job-model.js';
 import { newCells } from './shares.js';
 
 /** Below this many bytes of pages a second thread costs more than it brings. */
@@ -15,7 +16,7 @@ const WORTH_A_THREAD = 3_000_000;
 const MOST_THREADS = 4;
 
 export type WorkerMessage =
-  | { readonly kind: 'done'; readonly result: JobResult }
+  | ({ readonly kind: 'done' } & ThreadReport)
   | { readonly kind: 'refused'; readonly code: MessageCode; readonly values: MessageValues<MessageCode> };
 
 /**
@@ -31,26 +32,28 @@ export async function inThreads(
   const others = Array.from({ length: jobs - 1 }, () => startWorker(job, cells));
   try {
     const first = await own(cells);
-    return [first, ...(await Promise.all(others.map(({ result }) => result)))];
+    const reports = await Promise.all(others.map(({ report }) => report));
+    for (const { leftOut } of reports) for (const [file, why] of leftOut) leaveOut(file, why);
+    return [first, ...reports.map(({ result }) => result)];
   } finally {
     for (const { worker } of others) void worker.terminate();
   }
 }
 
-function startWorker(job: Job, cells: Int32Array): { worker: Worker; result: Promise<JobResult> } {
+function startWorker(job: Job, cells: Int32Array): { worker: Worker; report: Promise<ThreadReport> } {
   const worker = new Worker(new URL('./worker.js', import.meta.url), {
     workerData: { job, cells },
   });
-  const result = new Promise<JobResult>((resolve, reject) => {
+  const report = new Promise<ThreadReport>((resolve, reject) => {
     worker.once('message', (message: WorkerMessage) => {
-      if (message.kind === 'done') resolve(message.result);
+      if (message.kind === 'done') resolve(message);
       else reject(new UsageError(message.code, message.values));
     });
     worker.once('error', reject);
   });
   // A refusal of this thread's own part is told first; the others' must not be left unheard.
-  result.catch(() => undefined);
-  return { worker, result };
+  report.catch(() => undefined);
+  return { worker, report };
 }
 
 /**

@@ -35,7 +35,9 @@ export async function proveSite(
   const before = await openSide(otherState(folder, against), timings);
   const after = await openSide({ kind: 'folder', folder }, timings);
   const readers = [before.reader, after.reader] as const;
-  const paths = [...new Set(readers.flatMap(({ pagePaths }) => pagePaths))].sort(comparePaths);
+  const paths = [
+    ...new Set(readers.flatMap(({ pagePaths, platformPages }) => [...pagePaths, ...platformPages])),
+  ].sort(comparePaths);
   const jobs = threadCount(options.jobs, paths, after.side.state);
   const comparer = new PageComparer(...readers);
   const job = { kind: 'prove', before: before.side, after: after.side, paths } as const;

@@ -14,6 +14,7 @@ export interface SurveyedSite {
   readonly shared: string;
   /** Upkeep once the draft that lies in the site is adopted; `undefined` without one for the site as it is. */
   readonly drafted: number | undefined;
+  readonly platformPages: readonly string[];
   readonly timings: Timings;
 }
 
@@ -42,6 +43,7 @@ export function finishSurvey(
     sheets,
     shared: reader.shared(sheets),
     drafted: draftedUpkeep(reader, survey.upkeep.now),
+    platformPages: reader.platformPages,
     timings,
   };
 }

@@ -23,6 +23,7 @@ export const surveyDocument = z
     format: z.literal(1),
     command: z.literal('survey'),
     pages: z.int(),
+    platformPages: z.int().describe('Pages of the platform: read where they matter, not counted.'),
     components: z.int(),
     elements: z.int(),
     sheets: z.array(

@@ -31,6 +31,13 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
       text: `pages, ${plural(stock.components, 'component')}, ${plural(stock.elements, 'element')}`,
     }),
   );
+  if (stock.platformPages > 0)
+    lines.push(
+      row({
+        count: stock.platformPages,
+        text: dim('pages of the platform, in folders of its own: not counted'),
+      }),
+    );
   lines.push(heading('Sheets', 'pages that use each, and how it was told whose it is'));
   for (const { path, owner, because, pages } of few(stock.sheets, 8)) {
     lines.push(

@@ -17,13 +17,14 @@ export interface SurveyOptions {
  * In: the site's folder. Throws `UsageError` for what cannot be a site.
  */
 export async function survey(site: string, options: SurveyOptions = {}): Promise<SurveyDocument> {
-  const { survey: stock, sheets, shared, drafted, timings } = await surveySite(site, options);
+  const { survey: stock, sheets, shared, drafted, platformPages, timings } = await surveySite(site, options);
   const { repeatedSets, repeatedRules, colours, nearMisses, broken, unread, ...counts } = stock;
   options.onTimings?.(timings.parts);
   return {
     format: 1,
     command: 'survey',
     ...counts,
+    platformPages: platformPages.length,
     upkeep: { ...counts.upkeep, ...(drafted === undefined ? {} : { drafted }) },
     sheets,
     shared,
