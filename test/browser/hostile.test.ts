@@ -231,6 +231,21 @@ test('what is different is told', async () => {
   }
 });
 
+test('a shared sheet that other documents load gets no rule that could match in them', async () => {
+  const link = '<link rel="stylesheet" href="shared.css">';
+  const twice = '<p style="color: red">a</p><p style="color: red">b</p>';
+  const others: readonly Files[] = [
+    { 'tide.php': `<?php head() ?>${link}<p>x</p>` },
+    { 'index.html': htmlPage(`${twice}<iframe srcdoc='${link}<p>x</p>'></iframe>`, link) },
+  ];
+  for (const other of others) {
+    const folder = makeSite({ 'index.html': htmlPage(twice, link), 'shared.css': '', ...other });
+    await acervus('draft', folder);
+    assert.equal((await acervus('adopt', folder)).code, 0);
+    assert.match(read(folder, 'shared.css'), /^ *\.[\w-]+ \{/m, 'a class in place of p');
+  }
+});
+
 test('a sheet that another document loads leans on no other sheet', async () => {
   const css =
     '.a { color: #c01010; top: 0 } .b { background: #c01010 } .c { outline: 1px solid #c01010; left: 0 }';

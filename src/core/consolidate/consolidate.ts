@@ -37,7 +37,7 @@ export interface ConsolidationInput {
   /** Sheets that may be edited. */
   readonly themes: readonly string[];
   /** Of these, the sheets that documents load which nobody read: nothing in them comes to lean on another sheet. */
-  readonly unseen?: ReadonlySet<string> | undefined;
+  readonly unseen?: ReadonlyMap<string, readonly string[]> | undefined;
   readonly shared: SharedSheet;
   readonly carriers: CarrierOptions;
   readonly atLeast: number;
@@ -173,6 +173,7 @@ function inSheets(
     taste,
     scope,
     apart: sheets.apart,
+    strangers: unseen?.get(shared.path) ?? [],
     decide: (found) => decisions.styles(found, placeOf),
     judge,
     onRound: (round) => {

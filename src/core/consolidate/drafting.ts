@@ -28,8 +28,8 @@ export interface DraftSite {
   readonly scripts: SiteScripts;
   readonly sheets: readonly OwnedSheet[];
   readonly shared: SharedSheet;
-  /** Theme sheets that documents load which were not read. */
-  readonly unseen: ReadonlySet<string>;
+  /** Sheets that documents load which were not read, with the texts of these. */
+  readonly unseen: ReadonlyMap<string, readonly string[]>;
   readonly naming: NamingOptions;
   readonly carriers: CarrierOptions;
 }
@@ -161,7 +161,8 @@ function run(
 ): { result: Consolidation; found: Found } {
   const { model, scripts, sheets, shared, unseen, naming, carriers } = site;
   const themes = sheets.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
-  const decisions = decide({ model, sheets, shared: shared.path, naming }, draft, unknown);
+  const strangers = unseen.get(shared.path) ?? [];
+  const decisions = decide({ model, sheets, shared: shared.path, naming, strangers }, draft, unknown);
   const result = consolidate(
     {
       ...{ model, scripts, themes, unseen, shared, carriers },

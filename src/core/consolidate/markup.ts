@@ -37,6 +37,8 @@ export interface MarkupOptions {
   readonly scope: ScopeTaste;
   /** Pages that must not link the shared sheet. */
   readonly apart: ReadonlySet<string>;
+  /** Texts of documents that load the shared sheet and were not read. */
+  readonly strangers: readonly string[];
   /** Gives names to new classes, and takes out what a person has refused. */
   readonly decide: (styles: readonly Style[]) => Decided;
   readonly judge: Judge;
@@ -70,9 +72,16 @@ export function consolidateMarkup(
   carriers: readonly Carrier[],
   options: MarkupOptions,
 ): MarkupResult {
-  const { atLeast, taste, scope, trace } = options;
+  const { atLeast, taste, scope, trace, strangers } = options;
   const searchOf = (refused: Refusals<string>): { decided: Decided; searched: readonly Kept[] } => {
-    const search = findHomes(model, scripts, carriers, { atLeast, taste, scope, refused, trace });
+    const search = findHomes(model, scripts, carriers, {
+      atLeast,
+      taste,
+      scope,
+      strangers,
+      refused,
+      trace,
+    });
     return { decided: options.decide(search.styles), searched: search.kept };
   };
   let found: { decided: Decided; searched: readonly Kept[] } | undefined;

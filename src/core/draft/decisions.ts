@@ -47,6 +47,8 @@ export interface DecidedSite {
   /** Site path of the shared sheet. */
   readonly shared: string;
   readonly naming: NamingOptions;
+  /** Texts of documents that load the shared sheet and were not read. */
+  readonly strangers: readonly string[];
 }
 
 /**
@@ -65,7 +67,7 @@ export function decide(
   const isTaken = (id: string): boolean => byId.get(id)?.take ?? unknown === 'take';
   let known: NameRules | undefined;
   const rules = (): NameRules => {
-    known ??= namingRules(site.model, site.sheets, site.naming);
+    known ??= namingRules(site.model, site.sheets, site.naming, site.strangers);
     return known;
   };
   return {

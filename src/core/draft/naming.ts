@@ -19,11 +19,12 @@ export interface OwnedSheet {
   readonly owner: 'platform' | 'theme';
 }
 
-/** The rules for names on a site. */
+/** The rules for names on a site. In: `strangers`, texts of documents that were not read: what stands in them is in use. */
 export function namingRules(
   model: SiteModel,
   sheets: readonly OwnedSheet[],
   naming: NamingOptions,
+  strangers: readonly string[],
 ): NameRules {
   const classesOf = (owner: OwnedSheet['owner']): Set<string> =>
     classesIn(
@@ -34,7 +35,7 @@ export function namingRules(
   const read = readConvention(new Set([...classesOf('theme'), ...classesIn(blockRules(model))]));
   return {
     platform: classesOf('platform'),
-    taken: namesInUse(model),
+    taken: new Set([...namesInUse(model), ...strangers.flatMap(wordsOf)]),
     sensitive: sensitiveTexts(model),
     convention: {
       prefix: naming.prefix ?? read.prefix,
@@ -50,6 +51,10 @@ export function namingRules(
       },
     },
   };
+}
+
+function wordsOf(text: string): string[] {
+  return text.toLowerCase().match(/[\p{L}\p{N}_-]+/gu) ?? [];
 }
 
 /** Lower case: classes of the markup, of every sheet's selectors, and of template text. */

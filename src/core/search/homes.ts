@@ -31,6 +31,8 @@ export interface SearchOptions {
   readonly scope: ScopeTaste;
   /** What the proof has taken back: not to be proposed again. See `refusals.ts`. */
   readonly refused: ReadonlyMap<string, KeptReason>;
+  /** Texts of documents that load the shared sheet and were not read. */
+  readonly strangers: readonly string[];
   readonly trace?: Trace | undefined;
 }
 
@@ -66,7 +68,9 @@ export function findHomes(
     trials,
     order,
     isRefused: (selector: string, key: string) =>
-      options.refused.has(ruleItem(selector, key)) || mayMatchMade(selector, made),
+      options.refused.has(ruleItem(selector, key)) ||
+      mayMatchMade(selector, made) ||
+      options.strangers.some((text) => mayMatchIn(selector, text)),
     trace: options.trace,
   };
   const hooks = grouped(takeHooks(census, hookOptions));
@@ -141,6 +145,19 @@ function mayMatchMade(selector: string, { tags, words }: MadeElements): boolean 
   const { type, id, classes } = subject;
   const isNamed = [...classes, ...(id === undefined ? [] : [id])].every((name) => words.has(name));
   return (type === undefined || tags.has(type) || tags.has('*')) && isNamed;
+}
+
+/** Whether a selector may match in a document of which only the text is known. */
+function mayMatchIn(selector: string, text: string): boolean {
+  const subject = hookOf(selector)?.selector.compounds.at(-1);
+  if (subject === undefined) return true;
+  const { type, id, classes } = subject;
+  const stands = (pattern: string, flags?: string): boolean => new RegExp(pattern, flags).test(text);
+  const names = [...classes, ...(id === undefined ? [] : [id])];
+  return (
+    (type === undefined || stands(`<${type}(?![\\w-])`, 'i')) &&
+    names.every((name) => stands(`(?<![\\w-])${name.replace(/[^\w-]/g, '\\$&')}(?![\\w-])`))
+  );
 }
 
 function tellSearch(styles: readonly Style[], kept: readonly Kept[], trace: Trace): void {

@@ -8,19 +8,25 @@ import type { SiteFiles } from './files.js';
 const DOCUMENTS =
   /\.(html?|xhtml|xht|xml|svg|shtml|php\d?|phtml|inc|aspx?|jsp|cfm|erb|ejs|hbs|handlebars|mustache|twig|njk|liquid|vue|svelte|jsx|tsx|md|markdown)$/i;
 
-/** In: the site's files; those that are read as pages; its sheets. Out: the sheets whose names stand in a document that is not read. */
+const SRCDOC = /\bsrcdoc\s*=\s*(?:"([^"]*)"|'([^']*)')/gi;
+
+/**
+ * In: the site's files; the texts of those that are read as pages; paths of sheets.
+ * Out: by sheet, the texts of the documents that are not read and hold its name: files, and what frames hold in `srcdoc`.
+ */
 export function sheetsOfUnread(
   files: SiteFiles,
-  pages: ReadonlySet<string>,
+  pages: ReadonlyMap<string, string>,
   sheets: readonly string[],
-): Set<string> {
-  const found = new Set<string>();
-  for (const file of files.list()) {
-    if (pages.has(file) || !DOCUMENTS.test(file)) continue;
-    const text = readAsIs(files, file);
+): Map<string, string[]> {
+  const found = new Map<string, string[]>();
+  const note = (text: string): void => {
     for (const sheet of sheets)
-      if (!found.has(sheet) && text.includes(path.posix.basename(sheet))) found.add(sheet);
-  }
+      if (text.includes(path.posix.basename(sheet))) found.set(sheet, [...(found.get(sheet) ?? []), text]);
+  };
+  for (const file of files.list()) if (!pages.has(file) && DOCUMENTS.test(file)) note(readAsIs(files, file));
+  for (const text of pages.values())
+    for (const [, double, single] of text.matchAll(SRCDOC)) note(double ?? single ?? '');
   return found;
 }
 

@@ -109,11 +109,9 @@ export function draftSite({ model, scripts, sheets, shared, config, files }: Sit
     scripts,
     sheets,
     shared: { path: shared, partNames: config.parts ?? {} },
-    unseen: sheetsOfUnread(
-      files,
-      new Set(model.paths),
-      sheets.map(({ path }) => path),
-    ),
+    unseen: sheetsOfUnread(files, model.sources.pages, [
+      ...new Set([...sheets.map(({ path }) => path), shared]),
+    ]),
     naming: config.naming ?? {},
     carriers: { pictureSizes: config.pictureSizes ?? 'keep', mail: config.mail ?? 'keep' },
   };
