@@ -3,7 +3,7 @@
 
 import { readFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
-import { type LeftOut, noticeLeftOut } from '../site/files/left-out.js';
+import { type Notices, noNotices, withNotices } from '../site/files/notices.js';
 import { clean } from './shared/site-text.js';
 import type { Act, Terminal } from './shared/terminal.js';
 
@@ -39,7 +39,7 @@ const OUR_FAULT = 3;
 /** In: the words behind `acervus`. Out: the exit code: 0, 1 found something, 2 a person must mend it, 3 our fault. */
 export async function runProgram(words: readonly string[], terminal: Terminal): Promise<number> {
   let code = 0;
-  const leftOut: LeftOut = new Map();
+  const notices = noNotices();
   const act: Act =
     (work) =>
     async (...given) => {
@@ -47,22 +47,27 @@ export async function runProgram(words: readonly string[], terminal: Terminal): 
     };
   try {
     const program = await buildProgram(words, act, terminal);
-    await noticeLeftOut(leftOut, () => program.parseAsync([...words], { from: 'user' }));
+    await withNotices(notices, () => program.parseAsync([...words], { from: 'user' }));
   } catch (error) {
     code = await codeOf(error, terminal);
   }
-  if (leftOut.size > 0) await tellLeftOut(leftOut, terminal);
+  await tell(notices, terminal);
   return code;
 }
 
 const MOST_NAMED = 10;
 
-async function tellLeftOut(leftOut: LeftOut, { warn }: Terminal): Promise<void> {
+/** One line for each kind of thing there is to say. */
+async function tell({ leftOut, unlinked }: Notices, { warn }: Terminal): Promise<void> {
+  if (leftOut.size + unlinked.size === 0) return;
   const { messageText } = await import('../core/messages.js');
-  const named = [...leftOut].map(([file, why]) => `${file} ${why}`).sort();
-  const more = named.length > MOST_NAMED ? ` and ${named.length - MOST_NAMED} more` : '';
-  const files = `${named.slice(0, MOST_NAMED).join(', ')}${more}`;
-  warn(`acervus: ${oneLine(messageText('left-out', { files }))}\n`);
+  const listed = (names: readonly string[]): string =>
+    `${names.slice(0, MOST_NAMED).join(', ')}${names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : ''}`;
+  const say = (code: 'left-out' | 'unlinked', names: readonly string[]): void => {
+    if (names.length > 0) warn(`acervus: ${oneLine(messageText(code, { files: listed(names) }))}\n`);
+  };
+  say('left-out', [...leftOut].map(([file, why]) => `${file} ${why}`).sort());
+  say('unlinked', [...unlinked].sort());
 }
 
 /** Of one command that is named nothing but that one is loaded. */

@@ -17,6 +17,11 @@ export const MESSAGES = {
     'add it to "exclude" in acervus.json, or copy the file in',
   ],
   'left-out': ['left out', '{files}', 'mend them, or add them to "exclude" in acervus.json'],
+  unlinked: [
+    '{files}',
+    'had other names (hard links): the change is under this name only',
+    'link them anew where they should stay one',
+  ],
   'not-html': ['{file}', 'is no HTML: it holds no tag', 'add it to "exclude" in acervus.json or mend it'],
   'not-a-state': [
     '{reference}',
@@ -46,6 +51,14 @@ export const MESSAGES = {
     'the last change was cut short while writing',
     'run "acervus undo" first, it puts every file back',
   ],
+  'undo-unfinished': ['', 'the last undo was cut short', 'run "acervus undo" again, it goes on with it'],
+  'undo-failed': ['', 'nothing was taken back ({problem})', 'mend that and run "acervus undo" again'],
+  'site-busy': [
+    '',
+    'another process is changing this site',
+    'wait until it is done, and run the command again',
+  ],
+  'not-a-file': ['{file}', 'is no plain file', 'put a file in its place'],
   'read-only': ['{file}', 'is read-only', 'make it writable, or refuse its styles in the draft'],
   'file-changed': ['{file}', 'changed while the change was planned', 'run the command again'],
   'leads-out': ['{file}', 'leads out of the site', 'nothing was written'],

@@ -131,6 +131,12 @@ const DONE: readonly (readonly [what: string, css: string, body: string, done: (
       (html) => html.replaceAll('class="row', 'class="is-late row'),
     ],
     [
+      'a sheet that a script adds',
+      '',
+      `${three('<p class="k" style="color: blue">x</p>')}<script>const s = document.createElement("style"); s.textContent = ".k.k { color: red }"</script>`,
+      (html) => html.replace('</head>', '<style>.k.k { color: red }</style></head>'),
+    ],
+    [
       'a class that a script takes away',
       '.on { color: red }',
       `${three('<p class="on" style="color: red; top: 0">x</p>')}<script>e.classList.remove("on")</script>`,
@@ -194,6 +200,22 @@ test('elements that a script makes get no rule of those that are there', async (
   await acervus('draft', folder);
   await acervus('adopt', folder);
   assert.match(read(folder, 'index.html'), /<li class="[a-z-]+">/);
+});
+
+test('rows that a script puts in another order are not told apart by their place', async () => {
+  const rows = (script: string): string =>
+    `<table><tbody>${[0, 1, 2, 3, 4, 5, 6, 7]
+      .map((n) => `<tr${n % 2 === 0 ? ' style="background: #eef"' : ''}><td>${n}</td></tr>`)
+      .join('\n')}</tbody></table><script>${script}</script>`;
+  for (const [script, home] of [
+    ['go()', /nth-child/],
+    ['body.append(body.firstElementChild)', /^\./m],
+  ] as const) {
+    const folder = site('', rows(script));
+    await acervus('draft', folder);
+    await acervus('adopt', folder);
+    assert.match(read(folder, 'theme/shared.css'), home);
+  }
 });
 
 const DIFFERENT: readonly (readonly [what: string, before: string, after: string, body: string])[] = [

@@ -2,7 +2,7 @@
 // and its outcome lists.
 
 export { Matcher, type MatcherOptions } from './matcher.js';
-export { OutcomeTable, outcomesForm, StyleReader, withoutIdle } from './outcome.js';
+export { isOpaque, OutcomeTable, outcomesForm, StyleReader, withoutIdle } from './outcome.js';
 export type {
   Matched,
   MatchedSheets,

@@ -5,7 +5,7 @@ import { folderOf, holdsAddress } from '../addresses.js';
 import { type HintDeclaration, hintDeclarations } from '../hints/index.js';
 import type { Page } from '../markup/index.js';
 import { hasTemplateText } from '../markup/index.js';
-import { interactionGroup, parseDeclarations } from '../sheets/index.js';
+import { interactionGroup, isTooDeep, parseDeclarations } from '../sheets/index.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
 import type { Matched, MatchedSheets, Outcome, Outcomes, OwnStyling, TrialRule } from './outcome-model.js';
@@ -213,7 +213,7 @@ export class StyleReader {
       else list.push(contribution);
     }
     const own: Contribution[] = trials.map(trialContribution);
-    if (style !== undefined && !hasTemplateText(style))
+    if (style !== undefined && !isOpaque(style))
       own.push(ofElement('style attribute', this.table.inlineBlock(style, this.page.path)));
     if (hints.length > 0) own.push(ofElement('old attribute', this.table.hintBlock(hints, this.page.path)));
     if (own.length > 0) targets.set('', [...(targets.get('') ?? []), ...own]);
@@ -237,8 +237,13 @@ function formOf(lists: ReadonlyMap<string, Outcomes>, style: string | undefined)
   const parts: string[] = [];
   for (const [target, outcomes] of [...lists].sort(([a], [b]) => (a < b ? -1 : 1)))
     if (outcomes.size > 0) parts.push(`${target}{${outcomesForm(outcomes)}}`);
-  if (style !== undefined && hasTemplateText(style)) parts.push(`template style ${style}`);
+  if (style !== undefined && isOpaque(style)) parts.push(`style as written ${style}`);
   return parts.join('\n');
+}
+
+/** Whether a style attribute is not read: it is equal to itself only. */
+export function isOpaque(style: string): boolean {
+  return hasTemplateText(style) || isTooDeep(style);
 }
 
 /** What the element itself says: its place in the cascade is its origin's, and nothing else decides. */

@@ -7,7 +7,7 @@ import { parseSheet } from '../sheets/index.js';
 import type { OutcomeTable } from './outcome.js';
 import { compileSheet, type Program } from './program.js';
 import { type PageScript, ScriptStates } from './script-states.js';
-import { buildStack, type ProgramSource, type Stack } from './stack.js';
+import { buildStack, type ProgramSource, type ScriptSheet, type Stack } from './stack.js';
 
 /** Where the texts of sheets come from, and of scripts where they are at hand. */
 export interface SheetTexts {
@@ -74,6 +74,21 @@ export class SiteStyles implements ProgramSource {
     return page.scripts.length === 0 ? ScriptStates.NONE : ScriptStates.of(this.scriptsOf(page));
   }
 
+  sheetsOfScripts(page: Page): ScriptSheet[] {
+    return page.scripts.flatMap((reference) => {
+      const found = this.#scriptText(reference, page);
+      // What a library adds is what it is for, and named so.
+      if (found === undefined || found.isLibrary) return [];
+      const own = reference.kind === 'inline';
+      return scriptReading(found.text).sheets.map((sheet) => ({
+        sheet,
+        path: own ? page.path : pathOf(reference, page),
+        text: own ? page.text : found.text,
+        offset: (own ? reference.offset : 0) + sheet.offset,
+      }));
+    });
+  }
+
   /** The page's scripts that are at hand. */
   scriptsOf(page: Page): PageScript[] {
     return page.scripts.flatMap((reference) => {
@@ -97,4 +112,9 @@ export class SiteStyles implements ProgramSource {
     }
     return stack;
   }
+}
+
+function pathOf(reference: Extract<ScriptReference, { kind: 'link' }>, page: Page): string {
+  const resolved = resolveAddress(reference.address, page.path);
+  return resolved.kind === 'site' ? resolved.path : reference.address;
 }

@@ -2,6 +2,7 @@
 
 import { sheetPath } from '../addresses.js';
 import type { Page, SheetReference } from '../markup/index.js';
+import type { AddedSheet } from '../scripts/index.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
 import { conditionTruth, type Program } from './program.js';
 import type { ScriptStates } from './script-states.js';
@@ -65,11 +66,22 @@ export interface ProgramSource {
   /** A local copy of a sheet that lies elsewhere, if the developer named one. */
   copyOf(address: string): string | undefined;
   scriptStatesOf(page: Page): ScriptStates;
+  /** The sheets that the page's scripts add, as far as they are written out in them. */
+  sheetsOfScripts(page: Page): readonly ScriptSheet[];
+}
+
+export interface ScriptSheet {
+  readonly sheet: AddedSheet;
+  /** Where the script stands, and where in that file the sheet does. */
+  readonly path: string;
+  readonly text: string;
+  readonly offset: number;
 }
 
 export function buildStack(page: Page, source: ProgramSource, table: TruthTable): Stack {
   const builder = new StackBuilder(page, source, table);
   for (const [at, reference] of page.sheets.entries()) builder.add(reference, at);
+  for (const one of source.sheetsOfScripts(page)) builder.addOfScript(one);
   return builder.stack();
 }
 
@@ -126,6 +138,22 @@ class StackBuilder {
       undefined,
       [],
     );
+  }
+
+  /** Behind all others, where a script puts it; when it does is not known. */
+  addOfScript({ sheet, path, text, offset }: ScriptSheet): void {
+    const reference = this.#page.sheets.length;
+    if (sheet.kind === 'text') {
+      const condition = this.#table.literal(`a script adds the sheet ${sheet.text.replace(/\s+/g, ' ')}`);
+      const source = { path, text, isBlock: true, offset, reference };
+      this.#use(this.#source.block(sheet.text, this.#page), condition, undefined, [], source);
+      return;
+    }
+    const target = sheetPath(sheet.address, this.#page.path, (address) => this.#source.copyOf(address));
+    if (target === undefined || this.#source.sheetAt(target) === undefined) return;
+    const range = { start: offset, end: offset };
+    const condition = this.#table.literal(`a script adds the sheet ${target}`);
+    this.#follow({ path: target, address: sheet.address, range, reference }, condition, undefined, []);
   }
 
   #follow(link: Link, condition: Truth, layer: string | undefined, chain: readonly string[]): void {

@@ -4,13 +4,13 @@
 import { resolveAddress } from '../addresses.js';
 import {
   ALWAYS,
+  isOpaque,
   type Outcome,
   type Outcomes,
   outcomesForm,
   type StyleReader,
   withoutIdle,
 } from '../cascade/index.js';
-import { hasTemplateText } from '../markup/index.js';
 import { declarationValidity, expandDeclaration } from '../sheets/index.js';
 import { Token, tokenize, tokenText } from '../sheets/tokens.js';
 
@@ -74,7 +74,7 @@ export class CustomProperties {
     }
     // A style that template text makes is no declaration yet: it must stay as it is written.
     const { style } = this.#reader.page.elements[element]!;
-    if (style !== undefined && hasTemplateText(style)) parts.push(`template style ${style}`);
+    if (style !== undefined && isOpaque(style)) parts.push(`style as written ${style}`);
     return parts.join('\n');
   }
 

@@ -63,8 +63,11 @@ function unfollowed(reading: ScriptReading): { does: Does; offset: number }[] {
   const found: { does: Does; offset: number }[] = [];
   const computed = reading.writes.find((write) => write.computed);
   if (computed) found.push({ does: 'puts a class or attribute together', offset: computed.offset });
-  for (const { kind, offset } of reading.doings)
+  for (const { kind, offset } of reading.doings) {
+    // What it adds is read, where it is written out.
+    if (kind === 'sheet' && reading.sheets.length > 0) continue;
     found.push({ does: kind === 'sheet' ? 'adds a sheet' : 'puts in, moves or takes out elements', offset });
+  }
   const [touch] = reading.touches;
   if (touch) found.push({ does: 'reads or clears styles', offset: touch.offset });
   return found;

@@ -10,6 +10,11 @@ export interface Doing {
   readonly offset: number;
 }
 
+/** A sheet that a script adds, as far as its text or address is written out in it. */
+export type AddedSheet =
+  | { readonly kind: 'text'; readonly text: string; readonly offset: number }
+  | { readonly kind: 'address'; readonly address: string; readonly offset: number };
+
 const PLACING =
   /^(appendChild|append|prepend|insertBefore|insertAdjacentHTML|insertAdjacentElement|replaceWith|replaceChild|replaceChildren|removeChild|cloneNode|appendTo|prependTo|insertAfter|wrap|detach|empty|write|writeln)$/;
 const SHEET = /^(insertRule|deleteRule|addRule|replaceSync|adoptedStyleSheets)$/;
@@ -38,4 +43,24 @@ export function doingsOf(program: AnyNode): Doing[] {
     },
   });
   return [...first].map(([kind, offset]) => ({ kind, offset }));
+}
+
+/** In: a script that adds sheets. Out: the strings in it that are rules, or addresses of sheets. */
+export function sheetsIn(program: AnyNode): AddedSheet[] {
+  const found: AddedSheet[] = [];
+  const note = (text: string, offset: number): void => {
+    if (/^[^{}]*\S[^{}]*\{[^{}]*:[\s\S]*\}\s*$/.test(text)) found.push({ kind: 'text', text, offset });
+    else if (/^[^\s<>{}]+\.css(\?[^\s<>{}]*)?$/i.test(text))
+      found.push({ kind: 'address', address: text, offset });
+  };
+  simple(program, {
+    Literal({ value, start }) {
+      if (typeof value === 'string') note(value, start + 1);
+    },
+    TemplateLiteral(node) {
+      const text = stringOf(node);
+      if (text !== undefined) note(text, node.start + 1);
+    },
+  });
+  return found;
 }

@@ -7,6 +7,7 @@ export {
   classMentions,
   expressionMentions,
 } from './class-names.js';
+export type { AddedSheet } from './doings.js';
 export {
   attributeWord,
   CLASS_WRITTEN,

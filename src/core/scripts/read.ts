@@ -7,7 +7,7 @@ import { ancestor } from 'acorn-walk';
 import { BoundedMap } from '../bounded.js';
 // Not through the stage's entry: threads that only count need not load what maps.
 import { isOldAttribute } from '../hints/table.js';
-import { type Doing, doingsOf } from './doings.js';
+import { type AddedSheet, type Doing, doingsOf, sheetsIn } from './doings.js';
 import { parseScript } from './parse.js';
 import { propertyName, stringOf } from './syntax.js';
 import { type NameWrite, nameWrites } from './writes.js';
@@ -31,6 +31,8 @@ export interface ScriptReading {
   /** Names that it gives to elements and takes from them; found out when first asked for. */
   readonly writes: readonly NameWrite[];
   readonly doings: readonly Doing[];
+  /** The sheets that it adds, as far as they are written out in it. */
+  readonly sheets: readonly AddedSheet[];
 }
 
 /** Stands for "writes the class attribute anew": classes that are not in the script are lost. */
@@ -97,6 +99,7 @@ export function readScript(text: string): ScriptReading {
       readable: false,
       writes: [],
       doings: [],
+      sheets: [],
     };
   }
   const stems = new Set<string>();
@@ -180,6 +183,7 @@ export function readScript(text: string): ScriptReading {
   });
   let writes: readonly NameWrite[] | undefined;
   let doings: readonly Doing[] | undefined;
+  let sheets: readonly AddedSheet[] | undefined;
   return {
     touches,
     words,
@@ -193,6 +197,10 @@ export function readScript(text: string): ScriptReading {
     get doings() {
       doings ??= doingsOf(program);
       return doings;
+    },
+    get sheets() {
+      sheets ??= this.doings.some(({ kind }) => kind === 'sheet') ? sheetsIn(program) : [];
+      return sheets;
     },
   };
 }

@@ -48,6 +48,8 @@ export interface HookOptions {
   readonly trials: Trials;
   readonly order: RuleOrder;
   readonly isRefused: (selector: string, key: string) => boolean;
+  /** Whether a script of the site may put elements in or move them where these stand. */
+  readonly isMoved: (group: ElementGroup) => boolean;
   readonly trace?: Trace | undefined;
 }
 

@@ -71,6 +71,7 @@ export function findHomes(
       options.refused.has(ruleItem(selector, key)) ||
       mayMatchMade(selector, made) ||
       options.strangers.some((text) => mayMatchIn(selector, text)),
+    isMoved: ({ onPages }: ElementGroup) => [...onPages].some((page) => scripts.movesOn(page)),
     trace: options.trace,
   };
   const hooks = grouped(takeHooks(census, hookOptions));

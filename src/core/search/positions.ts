@@ -61,7 +61,7 @@ export function takePositions(census: Census, options: HookOptions): HookRule[] 
   const taken: HookRule[] = [];
   const least = Math.max(3, options.atLeast);
   for (const key of repeatedKeys(census, least)) {
-    for (const base of basesFor(census, key)) {
+    for (const base of basesFor(census, key, options)) {
       const carrying = sum(base.groups.filter((group) => freeUnit(group, key) !== undefined));
       if (carrying < least) continue;
       const rule = tryBase(census, base, key, options);
@@ -91,7 +91,7 @@ interface Base {
 }
 
 /** Hooks around the elements that say it: those that take in most of them, then the simplest. */
-function basesFor(census: Census, key: string): Base[] {
+function basesFor(census: Census, key: string, { isMoved }: HookOptions): Base[] {
   const counts = new Map<string, number>();
   for (const group of census.groups) {
     if (freeUnit(group, key) === undefined) continue;
@@ -103,7 +103,8 @@ function basesFor(census: Census, key: string): Base[] {
     .flatMap(([text]): Base[] => {
       const hook = hookOf(text);
       const reached = hook === undefined ? [] : reachOf(hook, census);
-      if (hook === undefined || reached.some(({ unsure }) => unsure)) return [];
+      // Where a script puts elements in or in another order, a style goes with its element, and a position does not.
+      if (hook === undefined || reached.some(({ group, unsure }) => unsure || isMoved(group))) return [];
       return [{ hook, groups: reached.map(({ group }) => group) }];
     });
 }

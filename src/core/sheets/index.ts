@@ -3,6 +3,7 @@
 
 export { colourName, normalColour } from './colours.js';
 export { declarationText } from './declaration-text.js';
+export { isTooDeep } from './depth.js';
 export { expandDeclaration, type LonghandValue } from './expand.js';
 export { parseDeclarations, parseSheet } from './parse.js';
 export {

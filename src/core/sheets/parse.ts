@@ -2,20 +2,23 @@
 // with their names, over tokens. A browser recovers from every error, and so does this, in the same way.
 
 import * as csstree from 'css-tree/dist/csstree.esm';
+import { DEEPEST, isTooDeep } from './depth.js';
 import { parseImport } from './import-prelude.js';
 import type { Declaration, RuleCondition, Sheet, SheetDefect, SheetDefectKind } from './sheet.js';
-import { type Context, parseScope, SheetParts, TOP } from './sheet-parts.js';
+import { type Context, parseScope, SheetParts, TOP, undecidedSheet } from './sheet-parts.js';
 import { CLOSERS, isSpace, Token, type Tokens, tokenize, tokenText } from './tokens.js';
 
 /** Parses a style sheet. Ranges are offsets in `text`. Never throws: what a browser drops becomes a defect. */
 export function parseSheet(text: string): Sheet {
+  if (isTooDeep(text)) return undecidedSheet(text, `brackets more than ${DEEPEST} deep`);
   const parser = new Parser(tokenize(text));
   parser.consumeRules(TOP, true);
   return parser.sheet();
 }
 
-/** Parses the value of a `style` attribute: declarations only, in order; anything else becomes a defect. */
+/** Parses the value of a `style` attribute: declarations only, in order; anything else becomes a defect. See `isTooDeep`. */
 export function parseDeclarations(text: string): { declarations: Declaration[]; defects: SheetDefect[] } {
+  if (isTooDeep(text)) return { declarations: [], defects: [] };
   const parser = new Parser(tokenize(text), true);
   const declarations = parser.consumeStyleAttribute();
   return { declarations, defects: parser.defects };

@@ -91,3 +91,9 @@ function takeBracket(text: string): [inside: string | undefined, rest: string] {
   }
   return [undefined, text];
 }
+
+/** A sheet that is not read: pages that use it are left alone. */
+export function undecidedSheet(text: string, what: string): Sheet {
+  const sheet = new SheetParts().sheet(text);
+  return { ...sheet, undecided: [{ what, range: { start: 0, end: text.length } }] };
+}

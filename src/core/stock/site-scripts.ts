@@ -53,6 +53,13 @@ export class SiteScripts {
     return { tags, words };
   }
 
+  /** Whether the site's own scripts put elements in, or move them, on a page. */
+  movesOn(page: Page): boolean {
+    return this.#of(page).some(
+      ({ reading, library }) => !library && reading.doings.some(({ kind }) => kind === 'elements'),
+    );
+  }
+
   /** Every word in a string of the page's scripts: what they may mean by it is not known. */
   mentions(page: Page, word: string): boolean {
     return this.#of(page).some(({ reading }) => reading.words.has(word));

@@ -1,6 +1,6 @@
 // What Acervus writes stays inside the site: paths are taken as they really are, and a link that leads out is refused.
 
-import { existsSync, lstatSync, realpathSync } from 'node:fs';
+import { existsSync, lstatSync, readFileSync, realpathSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { z } from 'zod';
 import { UsageError } from '../../core/usage-error.js';
@@ -28,4 +28,10 @@ export function insideSite(root: string, file: string): string {
 
 function isThere(file: string): boolean {
   return lstatSync(file, { throwIfNoEntry: false }) !== undefined;
+}
+
+/** The bytes of a file. Throws `UsageError` for a folder, a device or a pipe in its place: reading one might never end. */
+export function readPlain(full: string, file: string): Buffer {
+  if (!statSync(full).isFile()) throw new UsageError('not-a-file', { file });
+  return readFileSync(full);
 }

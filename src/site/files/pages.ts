@@ -5,7 +5,7 @@ import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { type Decoded, decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
-import { leaveOut } from './left-out.js';
+import { leaveOut } from './notices.js';
 
 export const CONFIG_FILE = 'acervus.json';
 

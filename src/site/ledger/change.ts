@@ -1,24 +1,18 @@
-// Writing a planned change, all or nothing, with its record first; and taking the last one back.
+// Writing a planned change, all or nothing, with its record first.
 
-import {
-  accessSync,
-  constants,
-  existsSync,
-  mkdirSync,
-  readdirSync,
-  readFileSync,
-  rmdirSync,
-  rmSync,
-  statSync,
-} from 'node:fs';
+import { accessSync, constants, existsSync, mkdirSync, statSync } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { applyEdits, type Edit, reverseEdits } from '../../core/edits/edit.js';
 import { UsageError } from '../../core/usage-error.js';
-import { decodeAs, type Encoding, encodeFile } from '../files/encoding.js';
-import { insideSite } from '../files/inside.js';
+import { type Encoding, encodeFile } from '../files/encoding.js';
+import { insideSite, readPlain } from '../files/inside.js';
+import { noteUnlinked } from '../files/notices.js';
 import type { Site } from '../rendering/load.js';
+import { alone } from './lock.js';
 import { type ChangeRecord, dropRecord, lastRecord, saveRecord, sha256 } from './record.js';
+import { sweepChange, sweepOwn } from './sweep.js';
+import { takeBack } from './undo.js';
 
 export interface FileChange {
   readonly path: string;
@@ -50,7 +44,12 @@ export function fileChanges(
  * back what was written. Throws `UsageError`.
  */
 export function writeChange(root: string, command: string, changes: readonly FileChange[]): void {
+  alone(root, () => write(root, command, changes));
+}
+
+function write(root: string, command: string, changes: readonly FileChange[]): void {
   refuseUnfinished(root);
+  sweepOwn(root);
   const planned = changes.map((change) => planFile(root, change));
   const folders = missingFolders(
     root,
@@ -71,6 +70,7 @@ export function writeChange(root: string, command: string, changes: readonly Fil
   } catch (error) {
     takeBack(root, record);
     dropRecord(root, file);
+    sweepChange(root, record);
     throw new UsageError('writing-failed', { problem: (error as Error).message });
   }
   saveRecord(root, { ...record, state: 'done' }, file);
@@ -78,9 +78,9 @@ export function writeChange(root: string, command: string, changes: readonly Fil
 
 /** A change that was cut short must be put right before the next one. */
 export function refuseUnfinished(root: string): void {
-  if (lastRecord(root)?.record.state === 'writing') {
-    throw new UsageError('change-unfinished', {});
-  }
+  const state = lastRecord(root)?.record.state;
+  if (state === 'writing') throw new UsageError('change-unfinished', {});
+  if (state === 'undoing') throw new UsageError('undo-unfinished', {});
 }
 
 function planFile(
@@ -89,7 +89,8 @@ function planFile(
 ): { file: string; full: string; bytes: Buffer; entry: ChangeRecord['files'][number] } {
   const full = insideSite(root, file);
   const existed = existsSync(full);
-  const before = existed ? readFileSync(full) : undefined;
+  const before = existed ? readPlain(full, file) : undefined;
+  if (existed && statSync(full).nlink > 1) noteUnlinked(file);
   if (before !== undefined) {
     if ((statSync(full).mode & 0o222) === 0 || !isWritable(full)) throw new UsageError('read-only', { file });
     if (!encodeFile(text, encoding).equals(before)) throw new UsageError('file-changed', { file });
@@ -125,68 +126,4 @@ function missingFolders(root: string, files: readonly string[]): string[] {
       missing.add(folder);
   }
   return [...missing].sort();
-}
-
-export interface Undone {
-  readonly command: string;
-  readonly time: string;
-  readonly restored: readonly string[];
-  readonly removed: readonly string[];
-  /** The change had been cut short while writing. */
-  readonly unfinished: boolean;
-}
-
-/** Takes the last change back, byte for byte. Out: `undefined` when there is none. Throws `UsageError`. */
-export function undoLast(root: string): Undone | undefined {
-  const last = lastRecord(root);
-  if (last === undefined) return undefined;
-  const { record, file } = last;
-  const changed = record.files.filter((entry) => !isAsLeft(root, entry));
-  if (changed.length > 0) {
-    const names = changed
-      .slice(0, 3)
-      .map((entry) => entry.path)
-      .join(', ');
-    const more = changed.length > 3 ? ` and ${changed.length - 3} more` : '';
-    throw new UsageError('changed-since', { files: names + more, command: record.command });
-  }
-  takeBack(root, record);
-  dropRecord(root, file);
-  return {
-    command: record.command,
-    time: record.time,
-    restored: record.files.filter(({ before }) => before !== null).map((entry) => entry.path),
-    removed: record.files.filter(({ before }) => before === null).map((entry) => entry.path),
-    unfinished: record.state === 'writing',
-  };
-}
-
-function isAsLeft(root: string, { path: file, before, after }: ChangeRecord['files'][number]): boolean {
-  const full = insideSite(root, file);
-  if (!existsSync(full)) return before === null;
-  const now = sha256(readFileSync(full));
-  return now === after || now === before;
-}
-
-/** Restores every file that the change has reached; those it has not are as they were. */
-function takeBack(root: string, record: ChangeRecord): void {
-  for (const { path: file, encoding, before, after, back } of record.files) {
-    const full = insideSite(root, file);
-    if (!existsSync(full)) continue;
-    const bytes = readFileSync(full);
-    if (sha256(bytes) !== after) continue;
-    if (before === null) {
-      rmSync(full);
-      continue;
-    }
-    const text = decodeAs(bytes, encoding);
-    const restored = text === undefined ? undefined : encodeFile(applyEdits(text, back), encoding);
-    if (restored === undefined || sha256(restored) !== before)
-      throw new UsageError('record-broken', { file });
-    writeFileAtomic.sync(full, restored);
-  }
-  for (const folder of [...record.folders].reverse()) {
-    const full = path.join(root, folder);
-    if (existsSync(full) && readdirSync(full).length === 0) rmdirSync(full);
-  }
 }

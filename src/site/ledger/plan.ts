@@ -9,11 +9,12 @@ import { type AdoptionReport, adoptionSchema, DRAFT_FILE } from '../../core/draf
 import { decodeAs } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { changeablePath, insideSite } from '../files/inside.js';
+import { programVersion } from '../version.js';
 import type { FileChange } from './change.js';
 import { sha256 } from './record.js';
 
-/** Raised when the same input may lead to another plan. */
-const PLANNER = 2;
+/** Another version may plan otherwise. */
+const PLANNER = programVersion();
 
 const count = z.int().min(0);
 

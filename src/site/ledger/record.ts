@@ -14,8 +14,8 @@ const recordSchema = z.strictObject({
   format: z.literal(1),
   command: z.string(),
   time: z.string(),
-  /** `writing` until every file is written: a record found in that state belongs to a change that was cut short. */
-  state: z.enum(['writing', 'done']),
+  /** `writing` until every file is written, `undoing` while they are put back: found so, it was cut short. */
+  state: z.enum(['writing', 'done', 'undoing']),
   files: z.array(
     z.strictObject({
       path: changeablePath,

@@ -3,6 +3,7 @@
 import { resolveAddress, sheetPath } from '../../core/addresses.js';
 import { OutcomeTable, type ScriptText, SiteModel, TruthTable } from '../../core/cascade/index.js';
 import type { DraftSite } from '../../core/consolidate/index.js';
+import { scriptReading } from '../../core/scripts/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import { type Config, parseConfig } from '../config.js';
@@ -70,6 +71,12 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
       const resolved = reference.kind === 'link' ? resolveAddress(reference.address, page.path) : undefined;
       const script = resolved?.kind === 'site' ? reader.scriptAt(resolved.path) : undefined;
       if (resolved?.kind === 'site' && script !== undefined) scripts.set(resolved.path, script);
+      const text = reference.kind === 'inline' ? reference.text : script?.text;
+      // A sheet that a script puts in is one of the page's.
+      if (text !== undefined && /\.css\b/.test(text) && script?.isLibrary !== true)
+        for (const one of scriptReading(text).sheets)
+          if (one.kind === 'address')
+            readSheet(sheetPath(one.address, page.path, (address) => copies.get(address)));
     }
   }
   const owners = reader.owners(sheetUses(model));

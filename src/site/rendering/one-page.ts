@@ -4,7 +4,7 @@ import { OutcomeTable, SiteStyles, StyleReader, TruthTable } from '../../core/ca
 import { parsePage } from '../../core/markup/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import { openFolder } from '../files/files.js';
-import { leftOutSoFar } from '../files/left-out.js';
+import { leftOutSoFar } from '../files/notices.js';
 import { readConfig } from '../files/pages.js';
 import { SiteReader } from './reader.js';
 

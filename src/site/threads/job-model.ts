@@ -3,7 +3,7 @@
 import type { ProofPart } from '../../core/proof/index.js';
 import type { StockData } from '../../core/stock/index.js';
 import type { Config } from '../config.js';
-import type { WhyLeftOut } from '../files/left-out.js';
+import type { WhyLeftOut } from '../files/notices.js';
 import type { PageSourceData } from '../files/pages.js';
 import type { StateName } from '../files/state.js';
 

@@ -6,7 +6,7 @@ import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { MessageCode, MessageValues } from '../../core/messages.js';
 import { UsageError } from '../../core/usage-error.js';
-import { leaveOut } from '../files/left-out.js';
+import { leaveOut } from '../files/notices.js';
 import type { StateName } from '../files/state.js';
 import type { Job, JobResult, ThreadReport } from './job-model.js';
 import { newCells } from './shares.js';

@@ -1,12 +1,15 @@
 // Carries a draft out: plans in memory, proves, and only then writes.
 
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { planAdoption } from '../../../core/consolidate/index.js';
 import { type AdoptionReport, DRAFT_FILE, parseDraft } from '../../../core/draft/index.js';
+import { stateAfter } from '../../../core/edits/index.js';
+import { prove } from '../../../core/proof/index.js';
 import type { Trace } from '../../../core/trace.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { openFolder, type SiteFiles } from '../../../site/files/files.js';
+import { readPlain } from '../../../site/files/inside.js';
 import { writePlanned } from '../../../site/ledger/carry-out.js';
 import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { dropPlan, findPlan } from '../../../site/ledger/plan.js';
@@ -38,15 +41,29 @@ export async function adopt(site: string, options: AdoptOptions = {}): Promise<A
     loadSite(files);
     throw new UsageError('no-draft', { file });
   }
-  const text = readFileSync(file, 'utf8');
+  const text = readPlain(file, DRAFT_FILE).toString('utf8');
   // Who follows a declaration wants the way, not the answer that is there.
   const ready = trace === undefined ? findPlan(root, text, files) : undefined;
-  const { changes, report } = ready ?? plan(files, text, { onStep, trace });
+  onStep?.('proving');
+  // A plan is a file like any other: what it says is not believed, but proven.
+  const isProven = ready !== undefined && changesNothing(files, text, ready.changes);
+  const { changes, report } = isProven ? ready : plan(files, text, { onStep, trace });
   onStep?.('writing');
   const done = writePlanned(root, 'adopt', changes, { patch });
   if (done.written) dropPlan(root);
   const { written, ...rest } = done;
   return { format: 2, command: 'adopt', written, ...report, ...rest };
+}
+
+/** Whether changes touch pages and own sheets alone, and no element looks different with them. */
+function changesNothing(files: SiteFiles, draft: string, changes: readonly FileChange[]): boolean {
+  const { model, isPlatform, shared } = loadSite(files, { shared: parseDraft(draft).shared });
+  const { pages, sheets } = model.sources;
+  const isOwn = ({ path: file, text }: FileChange): boolean =>
+    pages.has(file) ? pages.get(file) === text : (file === shared || sheets.has(file)) && !isPlatform(file);
+  if (!changes.every(isOwn)) return false;
+  const after = stateAfter(model, new Map(changes.map(({ path: file, edits }) => [file, edits])));
+  return prove(model, after, { perPage: 1 }).differences.length === 0;
 }
 
 interface Planned {

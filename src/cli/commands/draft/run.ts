@@ -1,6 +1,6 @@
 // Proposes a home for every style that is written in the wrong place or more than once.
 
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { scopeName, tasteName } from '../../../core/choices.js';
@@ -9,7 +9,7 @@ import { type AdoptionReport, DRAFT_FILE, parseDraft, renderDraft } from '../../
 import type { ScopeTaste, TasteName } from '../../../core/search/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { openFolder } from '../../../site/files/files.js';
-import { insideSite } from '../../../site/files/inside.js';
+import { insideSite, readPlain } from '../../../site/files/inside.js';
 import { fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { noteReadings, savePlan } from '../../../site/ledger/plan.js';
 import { draftSite, loadSite } from '../../../site/rendering/load.js';
@@ -64,7 +64,7 @@ export function writeDraft(folder: string, options: TypedDraftOptions): WrittenD
   refuseUnfinished(path.resolve(folder));
   if (site.isPlatform(site.shared)) throw new UsageError('shared-is-platform', { sheet: site.shared });
   const file = path.join(folder, DRAFT_FILE);
-  const text = existsSync(file) ? readFileSync(file, 'utf8') : undefined;
+  const text = existsSync(file) ? readPlain(file, DRAFT_FILE).toString('utf8') : undefined;
   const earlier = text === undefined ? undefined : parseDraft(text);
   const taste = tasteOf(options.taste ?? earlier?.taste ?? site.config.taste ?? 'balanced');
   const scope = scopeOf(options.scope ?? earlier?.scope ?? site.config.scope ?? 'site');

@@ -1,12 +1,13 @@
 // Rules for many sections, positions or states from one small table.
 
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { type FamilyTable, planFamily } from '../../../core/change/family/index.js';
 import { parseFamily } from '../../../core/change/family/table-file.js';
 import { type Difference, elementsIn } from '../../../core/proof/index.js';
 import { placeIn } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { readPlain } from '../../../site/files/inside.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import type { FamilyDocument } from './document.js';
@@ -39,7 +40,7 @@ export async function family(
 export function writeFamily(folder: string, file: string, options: FamilyOptions): WrittenFamily {
   const full = [path.resolve(folder, file), path.resolve(file)].find((one) => existsSync(one));
   if (full === undefined) throw new UsageError('family-missing', { file });
-  const { table, into } = parseFamily(readFileSync(full, 'utf8'), file);
+  const { table, into } = parseFamily(readPlain(full, file).toString('utf8'), file);
   const site = openForChange(folder);
   const sheet = into ?? site.shared;
   if (site.sheets.some((one) => one.path === sheet && one.owner === 'platform'))

@@ -1,6 +1,6 @@
 // How a change that was taken back is shown to a person.
 
-import type { Undone } from '../../../site/ledger/change.js';
+import type { Undone } from '../../../site/ledger/undo.js';
 import { onSite } from '../../shared/moved-lines.js';
 import { clean, heading, next, row } from '../../shared/paper.js';
 

@@ -2,8 +2,8 @@
 
 import path from 'node:path';
 import { openFolder } from '../../../site/files/files.js';
-import { type Undone, undoLast } from '../../../site/ledger/change.js';
 import { dropPlan } from '../../../site/ledger/plan.js';
+import { type Undone, undoLast } from '../../../site/ledger/undo.js';
 import type { UndoDocument } from './document.js';
 
 /**
