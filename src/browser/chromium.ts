@@ -31,10 +31,15 @@ function isExecutable(file: string): boolean {
   }
 }
 
-/** Starts a browser that reaches nothing but this machine. Throws `UsageError` where there is none. */
-export async function startChromium(): Promise<Browser> {
+/**
+ * Starts a browser that reaches the given servers on this machine and nothing else, no other port of it either.
+ * In: host names with the ports that stand behind them. Throws `UsageError` where there is no browser.
+ */
+export async function startChromium(hosts: ReadonlyMap<string, number> = new Map()): Promise<Browser> {
   const executablePath = findChromium();
   if (executablePath === undefined) throw new UsageError('no-chromium', {});
+  const named = [...hosts].map(([name, port]) => `MAP ${name}:80 127.0.0.1:${port}`);
+  const rules = [...named, 'MAP * ~NOTFOUND'];
   const args = [
     '--disable-gpu',
     '--disable-quic',
@@ -42,7 +47,7 @@ export async function startChromium(): Promise<Browser> {
     '--disable-background-networking',
     '--disable-component-update',
     '--disable-sync',
-    '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1',
+    `--host-resolver-rules=${rules.join(', ')}`,
     // Containers run as root, where Chromium's own sandbox cannot start.
     ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
   ];

@@ -1,6 +1,6 @@
 // The browser as judge: both states of a site in one Chromium, several pages at a time, at every width and in print.
 
-import type { BrowserContext, Page as Tab } from 'playwright-core';
+import type { Browser, BrowserContext, Page as Tab } from 'playwright-core';
 import type { SiteFiles } from '../site/files/files.js';
 import { captureLooks, type Looks, openView, takePicture, type View } from './capture.js';
 import { startChromium } from './chromium.js';
@@ -37,14 +37,17 @@ export async function judge(
   pages: readonly string[],
   options: JudgeOptions,
 ): Promise<void> {
-  const browser = await startChromium();
-  const sites = await Promise.all([serveSite(before), serveSite(after)]);
+  const [first, second] = await Promise.all([serveSite(before), serveSite(after)]);
+  const sites = [at('before.invalid', first), at('after.invalid', second)] as const;
+  let browser: Browser | undefined;
   try {
+    browser = await startChromium(new Map(sites.map(({ host, server }) => [host, server.port])));
+    const started = browser;
     let next = 0;
     let done = 0;
     const work = async (): Promise<void> => {
       // Scripts are off: what they would do is the same in both states, and not the same twice.
-      const context = await browser.newContext({ javaScriptEnabled: false });
+      const context = await started.newContext({ javaScriptEnabled: false });
       const tab = await context.newPage();
       for (let at = next++; at < pages.length; at = next++) {
         const views: ViewVerdict[] = [];
@@ -55,8 +58,8 @@ export async function judge(
     };
     await Promise.all(Array.from({ length: Math.min(options.tabs, pages.length) }, work));
   } finally {
-    for (const site of sites) site.close();
-    await browser.close();
+    for (const { server } of sites) server.close();
+    await browser?.close();
   }
 }
 
@@ -68,15 +71,15 @@ interface Shot {
 async function judgeView(
   context: BrowserContext,
   tab: Tab,
-  [before, after]: readonly ServedSite[],
+  [before, after]: readonly [NamedSite, NamedSite],
   page: string,
   view: View,
 ): Promise<ViewVerdict> {
-  let verdict = await once(tab, before!, after!, page, view);
+  let verdict = await once(tab, before, after, page, view);
   if (verdict.differing > 0 || verdict.pixels !== undefined) {
     // Now and then a page is laid out before it has its width: a difference counts when a fresh tab sees it too.
     const fresh = await context.newPage();
-    verdict = await once(fresh, before!, after!, page, view);
+    verdict = await once(fresh, before, after, page, view);
     await fresh.close();
   }
   return verdict;
@@ -84,8 +87,8 @@ async function judgeView(
 
 async function once(
   tab: Tab,
-  before: ServedSite,
-  after: ServedSite,
+  before: NamedSite,
+  after: NamedSite,
   page: string,
   view: View,
 ): Promise<ViewVerdict> {
@@ -103,7 +106,18 @@ async function once(
   };
 }
 
-async function shoot(tab: Tab, site: ServedSite, page: string, view: View): Promise<Shot> {
+/** A served state under the name that the browser knows it by. */
+interface NamedSite {
+  readonly host: string;
+  readonly origin: string;
+  readonly server: ServedSite;
+}
+
+function at(host: string, server: ServedSite): NamedSite {
+  return { host, origin: `http://${host}/`, server };
+}
+
+async function shoot(tab: Tab, site: NamedSite, page: string, view: View): Promise<Shot> {
   await openView(tab, site.origin + page.split('/').map(encodeURIComponent).join('/'), view);
   return { looks: await captureLooks(tab, site.origin), picture: await takePicture(tab, view) };
 }

@@ -7,8 +7,8 @@ import { UsageError } from '../core/usage-error.js';
 import type { SiteFiles } from '../site/files/files.js';
 
 export interface ServedSite {
-  /** `http://127.0.0.1:PORT/`. */
-  readonly origin: string;
+  /** On this machine. */
+  readonly port: number;
   close(): void;
 }
 
@@ -46,14 +46,15 @@ export async function serveSite(files: SiteFiles): Promise<ServedSite> {
     response.writeHead(200, { 'content-type': type, 'cache-control': 'max-age=3600' }).end(bytes);
   });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  return { origin: `http://127.0.0.1:${portOf(server)}/`, close: () => server.close() };
+  return { port: portOf(server), close: () => server.close() };
 }
 
 function readRequested(files: SiteFiles, address: string): Buffer | undefined {
   try {
     const { pathname } = new URL(address, 'http://site.invalid/');
     const file = decodeURIComponent(pathname).replace(/^\/+/, '');
-    return file.split('/').includes('..') ? undefined : files.read(file);
+    // What is hidden, as a repository and its secrets are, is none of the pages.
+    return file.split('/').some((part) => part.startsWith('.')) ? undefined : files.read(file);
   } catch (error) {
     // A malformed address, or a link out of the site, is not there for the browser.
     if (error instanceof URIError || error instanceof TypeError || error instanceof UsageError)

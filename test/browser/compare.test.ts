@@ -1,12 +1,16 @@
 import assert from 'node:assert/strict';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { test } from 'node:test';
 import { PNG } from 'pngjs';
 import type { Looks } from '../../src/browser/capture.js';
 import { findChromium } from '../../src/browser/chromium.js';
 import { compareLooks, comparePictures } from '../../src/browser/compare.js';
+import { judge } from '../../src/browser/judge.js';
 import { serveSite } from '../../src/browser/serve.js';
 import { openFolder } from '../../src/site/files/files.js';
-import { makeSite } from '../support/site.js';
+import { withBrowser } from '../support/chromium.js';
+import { htmlPage, makeSite } from '../support/site.js';
 
 const looks = (values: readonly string[], box = '0 0 10 10', hidden: readonly string[] = []): Looks => ({
   properties: ['border-top-color', 'color', 'height'],
@@ -66,18 +70,58 @@ test('pictures differ by the pixel, and say where first', () => {
 });
 
 test('a state is served as it is, and nothing beside it', async () => {
-  const site = makeSite({ 'fares/a b.html': '<p>x', 'theme/a.css': 'p { top: 0 }' });
+  const site = makeSite({
+    'fares/a b.html': '<p>x',
+    '.env': 'k',
+    '.git/config': 'k',
+    'theme/a.css': 'p { top: 0 }',
+  });
   const served = await serveSite(openFolder(site));
   try {
-    const get = (address: string): Promise<Response> => fetch(served.origin + address);
+    const get = (address: string): Promise<Response> => fetch(`http://127.0.0.1:${served.port}/${address}`);
     const page = await get('fares/a%20b.html?x=1');
     assert.equal(await page.text(), '<p>x');
     assert.equal(page.headers.get('content-type'), 'text/html');
     assert.equal((await get('theme/a.css')).headers.get('content-type'), 'text/css');
-    for (const address of ['none.html', '%2e%2e/secret', 'fares/', '%E0%A4%A'])
+    for (const address of [
+      'none.html',
+      '%2e%2e/secret',
+      'fares/',
+      '%E0%A4%A',
+      '.env',
+      '.git/config',
+      '%2eenv',
+    ])
       assert.equal((await get(address)).status, 404, address);
   } finally {
     served.close();
+  }
+});
+
+test('a page that is looked at reaches nothing else on this machine', async (context) => {
+  const asked: string[] = [];
+  const other = createServer((request, response) => {
+    asked.push(request.url ?? '');
+    response.end();
+  });
+  await new Promise<void>((resolve) => other.listen(0, '127.0.0.1', resolve));
+  const { port } = other.address() as AddressInfo;
+  const hosts = [`127.0.0.1:${port}`, `localhost:${port}`, `[::ffff:127.0.0.1]:${port}`];
+  const html = hosts.map(
+    (host) => `<img src="http://${host}/a.png"><iframe src="http://${host}/b"></iframe>`,
+  );
+  const files = openFolder(makeSite({ 'index.html': htmlPage(html.join('')) }));
+  try {
+    await withBrowser(context, async () => {
+      await judge(files, files, ['index.html'], {
+        views: [{ width: 600, media: 'screen' }],
+        tabs: 1,
+        onVerdict: ({ views }) => assert.equal(views[0]!.differing, 0),
+      });
+    });
+    assert.deepEqual(asked, []);
+  } finally {
+    other.close();
   }
 });
 

@@ -31,8 +31,23 @@ export function reverseEdits(text: string, edits: readonly Edit[]): Edit[] {
   });
 }
 
+/** What two edits both take out is taken out once: two rules may each take the empty line between them. */
 function inOrder(edits: readonly Edit[]): Edit[] {
-  return [...edits].sort((a, b) => a.start - b.start || a.end - b.end);
+  const sorted = [...edits].sort((a, b) => a.start - b.start || a.end - b.end);
+  const joined: Edit[] = [];
+  for (const edit of sorted) {
+    const last = joined.at(-1);
+    if (
+      last !== undefined &&
+      edit.start < last.end &&
+      last.text === '' &&
+      edit.text === '' &&
+      edit.end > edit.start
+    )
+      joined[joined.length - 1] = { start: last.start, end: Math.max(last.end, edit.end), text: '' };
+    else joined.push(edit);
+  }
+  return joined;
 }
 
 /**

@@ -81,7 +81,8 @@ function isSimple({ defects, imports, layers, namespaces, undecided, rules }: Sh
     layers.length === 0 &&
     namespaces.size === 0 &&
     undecided.length === 0 &&
-    rules.every(({ selectors, scope }) => selectors.length === 1 && scope === undefined)
+    rules.every(({ selectors, scope }) => selectors.length === 1 && scope === undefined) &&
+    rulesApart(rules).length === rules.length
   );
 }
 
@@ -96,7 +97,8 @@ export function groupsIn(model: SiteModel, path: string, atLeast: number): Sheet
   const program = model.sheetAt(path);
   if (program === undefined) return [];
   const groups = new Map<string, StyleRule[]>();
-  for (const rule of program.sheet.rules) {
+  const apart = rulesApart(program.sheet.rules);
+  for (const rule of apart) {
     const { declarations, layer, scope, selectors } = rule;
     if (declarations.length === 0 || layer !== undefined || scope !== undefined || selectors.length > 1)
       continue;
@@ -112,6 +114,17 @@ export function groupsIn(model: SiteModel, path: string, atLeast: number): Sheet
       ([, rules]) => rules.length >= atLeast && (rules.length - 1) * rules[0]!.declarations.length >= 2,
     )
     .map(([key, rules]) => ({ kind: 'grouped rule', key: `${path} ${key}`, path, rules }));
+}
+
+/** Rules that hold no other and are held by none: only they can go as a whole. */
+function rulesApart(rules: readonly StyleRule[]): StyleRule[] {
+  const sorted = [...rules].sort((a, b) => a.range.start - b.range.start || b.range.end - a.range.end);
+  let end = -1;
+  return sorted.filter(({ range }, at) => {
+    const isInside = range.start < end;
+    end = Math.max(end, range.end);
+    return !isInside && (sorted[at + 1]?.range.start ?? Number.POSITIVE_INFINITY) >= range.end;
+  });
 }
 
 function ruleKey(rule: StyleRule, holder: string): string {

@@ -6,6 +6,8 @@ export interface Decoded {
   /** Without a byte order mark. */
   readonly text: string;
   readonly encoding: Encoding;
+  /** UTF-8 and something else: what is left when a piece is taken out may be read as another encoding. */
+  readonly isMixed: boolean;
 }
 
 export interface Encoding {
@@ -22,9 +24,20 @@ export interface Encoding {
 export function decodeFile(bytes: Buffer): Decoded | undefined {
   for (const encoding of candidates(bytes)) {
     const text = decodeAs(bytes, encoding);
-    if (text !== undefined && !text.includes('\0')) return { text, encoding };
+    if (text !== undefined && !text.includes('\0'))
+      return { text, encoding, isMixed: isMixed(bytes, encoding) };
   }
   return undefined;
+}
+
+/** Whether a file that nothing says the encoding of holds letters of UTF-8, and bytes that are none. */
+function isMixed(bytes: Buffer, { name }: Encoding): boolean {
+  if (name !== 'windows-1252') return false;
+  const [first] = candidates(bytes);
+  return (
+    first?.name === 'utf-8' &&
+    /[\xc3-\xdf][\x80-\xbf]|[\xe0-\xef][\x80-\xbf]{2}/.test(bytes.toString('latin1'))
+  );
 }
 
 /** Decodes in a known encoding; `undefined` when the text would not give the same bytes back. */

@@ -5,6 +5,7 @@ import { existsSync, readFileSync, realpathSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { globSync } from 'tinyglobby';
 import { UsageError } from '../../core/usage-error.js';
+import { leaveOut, leftOutSoFar } from './notices.js';
 
 export interface SiteFiles {
   /** For messages: the folder, or the commit. */
@@ -13,6 +14,8 @@ export interface SiteFiles {
   list(): readonly string[];
   /** `undefined` when there is no such file. */
   read(file: string): Buffer | undefined;
+  /** Whether a file has other names in the site, by links: what is written under one changes all. */
+  isLinked?(file: string): boolean;
 }
 
 export const DEPENDENCY_FOLDERS = ['node_modules', 'bower_components', 'jspm_packages'];
@@ -23,20 +26,16 @@ export function openFolder(folder: string): SiteFiles {
   if (!existsSync(root)) throw new UsageError('folder-missing', { folder });
   if (!statSync(root).isDirectory()) throw new UsageError('folder-is-file', { folder });
   const real = realpathSync(root);
-  let files: string[] | undefined;
+  let found: LinkedFiles | undefined;
   return {
     label: folder,
     list: () => {
-      files ??= globSync(['**/*'], {
-        cwd: root,
-        dot: false,
-        followSymbolicLinks: true,
-        expandDirectories: false,
-        ignore: DEPENDENCY_FOLDERS.map((name) => `**/${name}/**`),
-      })
-        .map((file) => file.replaceAll('\\', '/'))
-        .sort();
-      return files;
+      found ??= listOnce(real);
+      return found.files;
+    },
+    isLinked: (file) => {
+      found ??= listOnce(real);
+      return found.linked.has(file);
     },
     read: (file) => {
       const full = path.join(root, file);
@@ -48,6 +47,62 @@ export function openFolder(folder: string): SiteFiles {
       return readFileSync(full);
     },
   };
+}
+
+interface LinkedFiles {
+  /** Each file once, under its own path. */
+  readonly files: readonly string[];
+  /** Paths that are links, and files that links lead to. */
+  readonly linked: ReadonlySet<string>;
+}
+
+/** In: the real path of a folder. */
+function listOnce(real: string): LinkedFiles {
+  const names = globSync(['**/*'], {
+    cwd: real,
+    dot: false,
+    followSymbolicLinks: true,
+    expandDirectories: false,
+    ignore: DEPENDENCY_FOLDERS.map((name) => `**/${name}/**`),
+  })
+    .map((file) => file.replaceAll('\\', '/'))
+    .sort();
+  const all = new Set(names);
+  const linked = new Set<string>();
+  const files = names.filter((name) => {
+    const target = realPathOf(path.join(real, name));
+    const own = target === undefined ? name : path.relative(real, target).split(path.sep).join('/');
+    if (own === name || !all.has(own)) return true;
+    linked.add(name).add(own);
+    // Where it stands beside the folder or file that it leads to, every address in it means the same.
+    if (!isBeside(name, own) && !isLoop(name, own)) leaveOut(own, 'is there under two names (a link)');
+    return false;
+  });
+  const left = leftOutSoFar();
+  return { files: files.filter((file) => left.get(file) !== 'is there under two names (a link)'), linked };
+}
+
+function realPathOf(full: string): string | undefined {
+  try {
+    return realpathSync(full);
+  } catch {
+    // A link to nothing.
+    return undefined;
+  }
+}
+
+/** Whether a link on the way leads back to a folder above it: nobody goes that way. */
+function isLoop(name: string, own: string): boolean {
+  const [long, short] = [name.split('/'), own.split('/')];
+  const more = long.length - short.length;
+  if (more <= 0) return false;
+  return short.some((_, at) => [...long.slice(0, at), ...long.slice(at + more)].join('/') === own);
+}
+
+/** Whether two paths differ in one name only, in the same folder. */
+function isBeside(a: string, b: string): boolean {
+  const [one, other] = [a.split('/'), b.split('/')];
+  return one.length === other.length && one.filter((part, at) => part !== other[at]).length === 1;
 }
 
 /** A repository's own settings may name programs to run and hosts to ask: none of them is for reading what is there. */

@@ -3,7 +3,12 @@
 
 import { AsyncLocalStorage } from 'node:async_hooks';
 
-export type WhyLeftOut = 'holds no tag' | 'is no text' | 'leads out of the site';
+export type WhyLeftOut =
+  | 'holds no tag'
+  | 'is no text'
+  | 'mixes two encodings'
+  | 'leads out of the site'
+  | 'is there under two names (a link)';
 
 export interface Notices {
   /** By path. */

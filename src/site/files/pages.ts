@@ -40,6 +40,10 @@ export function pageSource(files: SiteFiles, { paths, components, copies }: Page
 export function readPageText(files: SiteFiles, file: string): Decoded | undefined {
   const decoded = readPageFile(files, file);
   if (decoded === undefined || decoded.text.trim() === '') return undefined;
+  if (decoded.isMixed) {
+    leaveOut(file, 'mixes two encodings');
+    return undefined;
+  }
   if (!/<[a-z!?/%]/i.test(decoded.text) && !hasTemplateText(decoded.text)) {
     leaveOut(file, 'holds no tag');
     return undefined;

@@ -49,6 +49,7 @@ export function noteReadings(files: SiteFiles): NotedFiles {
     label: files.label,
     inputs,
     list: () => files.list(),
+    isLinked: (file) => files.isLinked?.(file) ?? false,
     read: (file) => {
       const bytes = files.read(file);
       inputs.set(file, bytes === undefined ? null : sha256(bytes));

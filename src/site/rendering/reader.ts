@@ -166,6 +166,7 @@ export class SiteReader implements SheetShelf, PageSource {
     if (matcher(platform)(file)) return { owner: 'platform', because: `"platform" in ${CONFIG_FILE}` };
     const folder = PLATFORM_FOLDERS.exec(file)?.[2];
     if (folder !== undefined) return { owner: 'platform', because: `folder ${folder}` };
+    if (this.files.isLinked?.(file) === true) return { owner: 'platform', because: 'a link leads to it' };
     const built = this.#builtFrom(file);
     if (built !== undefined) return { owner: 'platform', because: `built: ${built}` };
     // Naming a platform sheet as the shared one does not make it one's own; naming it under "theme" does.
