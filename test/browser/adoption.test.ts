@@ -2,8 +2,8 @@ import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { lookDifferent, withBrowser } from '../support/chromium.js';
-import { site } from '../support/generate.js';
+import { lookDifferent, POINTED_AT, type State, withBrowser } from '../support/chromium.js';
+import { scriptedSite, site } from '../support/generate.js';
 import { adoptAll } from '../support/model.js';
 import { Seeds } from '../support/seeds.js';
 import { acervus, addFiles, DEMO, makeSite } from '../support/site.js';
@@ -35,6 +35,43 @@ test(`${SEEDS.many} random sites look the same in Chromium after everything that
     }
     // The test says nothing if hardly anything was moved.
     assert.ok(!SEEDS.areMany || moved > SEEDS.many, `${moved} moved, ${refused} kept`);
+  });
+});
+
+const SCRIPTED = new Seeds('browser/adoption', 8, 5000);
+
+/** As a page is once its script has run. Scripts are off in the tests' browser: what it would do is done from outside. */
+function scriptRun(html: string): State {
+  const [, script = ''] = /<script>([\s\S]*?)<\/script>/.exec(html) ?? [];
+  return async (page) => void (await page.evaluate((text) => new Function(`${text}; tide()`)(), script));
+}
+
+test(`${SCRIPTED.many} random sites look the same after their scripts ran, and while a person points at them`, async (context) => {
+  await withBrowser(context, async (tab) => {
+    let moved = 0;
+    for (const seed of SCRIPTED) {
+      const files = scriptedSite(seed);
+      const { after: adopted, styles, edits } = adoptAll(files);
+      if (edits.size === 0) continue;
+      const { pages, sheets } = adopted.sources;
+      moved += styles.reduce((sum, { members }) => sum + members.length, 0);
+      const before = makeSite(files);
+      const after = makeSite(files);
+      addFiles(after, Object.fromEntries([...pages, ...sheets]));
+      for (const page of [...pages.keys()].filter((name) => name.endsWith('.html')))
+        for (const [what, state] of [
+          ['after its script', scriptRun(files[page]!)],
+          ['pointed at', POINTED_AT],
+        ] as const) {
+          const different = await lookDifferent(tab, path.join(before, page), path.join(after, page), state);
+          assert.deepEqual(
+            different.slice(0, 5),
+            [],
+            `${SCRIPTED.name(seed)}, ${page} ${what}\n${files[page]}\n${files['kit.css']}\n${sheets.get('shared.css')}\n${pages.get(page)}`,
+          );
+        }
+    }
+    assert.ok(!SCRIPTED.areMany || moved > SCRIPTED.many, `${moved} moved`);
   });
 });
 

@@ -75,10 +75,10 @@ test('wrong words are told with what helps, and nothing of ours runs', async () 
 });
 
 test('what the system refuses is told in one line, and is no fault of ours', async () => {
-  const site = makeSite({ 'index.html': page, 'acervus-draft.yaml/x': '' });
-  const run = await acervus('adopt', site);
+  const site = makeSite({ 'index.html': page, '.acervus': 'a file where our folder should be' });
+  const run = await acervus('draft', site);
   assert.equal(run.code, 2);
-  assert.match(run.stderr, /^acervus: [^\n]*the system refuses \(EISDIR\); [^\n]+\n$/);
+  assert.match(run.stderr, /^acervus: [^\n]*the system refuses \(E[A-Z]+\); [^\n]+\n$/);
 });
 
 test('a draft of an earlier version is told, not a fault', async () => {

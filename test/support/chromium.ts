@@ -2,7 +2,7 @@
 
 import type { TestContext } from 'node:test';
 import { pathToFileURL } from 'node:url';
-import type { Page } from 'playwright-core';
+import type { CDPSession, Page } from 'playwright-core';
 import { findChromium, startChromium } from '../../src/browser/chromium.js';
 
 export const MISSING =
@@ -35,11 +35,17 @@ export const VIEWS = [
 ] as const;
 
 /** One line a rendered node, pseudo-elements too: its name, box and every computed value, through the protocol's snapshot. */
-export async function looks(page: Page, file: string, view: (typeof VIEWS)[number]): Promise<string[]> {
+export async function looks(
+  page: Page,
+  file: string,
+  view: (typeof VIEWS)[number],
+  state: State = AT_REST,
+): Promise<string[]> {
   const session = await page.context().newCDPSession(page);
   await page.setViewportSize({ width: view.width, height: 700 });
   await page.emulateMedia({ media: view.media, reducedMotion: 'reduce' });
   await page.goto(pathToFileURL(file).href, { waitUntil: 'load' });
+  await state(page, session);
   const computedStyles = await page.evaluate(() =>
     [...getComputedStyle(document.documentElement)].filter((name) => !name.startsWith('--')),
   );
@@ -63,13 +69,36 @@ export async function looks(page: Page, file: string, view: (typeof VIEWS)[numbe
   });
 }
 
+/** Brings a page that is loaded into a state. */
+export type State = (page: Page, session: CDPSession) => Promise<void>;
+
+export const AT_REST: State = async () => undefined;
+
+/** As if a person pointed at every third element and went through the others with the keyboard. */
+export const POINTED_AT: State = async (_page, session) => {
+  await session.send('DOM.enable');
+  await session.send('CSS.enable');
+  const { root } = await session.send('DOM.getDocument', { depth: -1 });
+  const { nodeIds } = await session.send('DOM.querySelectorAll', { nodeId: root.nodeId, selector: 'body *' });
+  for (const [at, nodeId] of nodeIds.entries())
+    await session.send('CSS.forcePseudoState', {
+      nodeId,
+      forcedPseudoClasses: at % 3 === 0 ? ['hover', 'active'] : ['focus', 'focus-visible', 'visited'],
+    });
+};
+
 /** What differs between two files, first things first; empty when they look the same in every view. */
-export async function lookDifferent(page: Page, before: string, after: string): Promise<string[]> {
+export async function lookDifferent(
+  page: Page,
+  before: string,
+  after: string,
+  state: State = AT_REST,
+): Promise<string[]> {
   const found: string[] = [];
   for (const view of VIEWS) {
     // Chromium now and then lays a page out before it has its new width: a difference counts when it is seen twice.
-    const once = await compareView(page, before, after, view);
-    if (once.length > 0) found.push(...(await compareView(page, before, after, view)));
+    const once = await compareView(page, before, after, view, state);
+    if (once.length > 0) found.push(...(await compareView(page, before, after, view, state)));
   }
   return found;
 }
@@ -79,8 +108,9 @@ async function compareView(
   before: string,
   after: string,
   view: (typeof VIEWS)[number],
+  state: State,
 ): Promise<string[]> {
-  const [a, b] = [await looks(page, before, view), await looks(page, after, view)];
+  const [a, b] = [await looks(page, before, view, state), await looks(page, after, view, state)];
   const name = `${view.media} ${view.width}`;
   if (a.length !== b.length) return [`${name}: ${a.length} nodes became ${b.length}`];
   return a.flatMap((line, at) => {

@@ -308,3 +308,46 @@ export function site(seed: number): Record<string, string> {
   if (random.chance(40)) files['other.html'] = page();
   return files;
 }
+
+const IDS = ['one', 'two'];
+
+/** Statements of a script that gives, takes and toggles what selectors of these sites ask for. */
+function statement(random: Random): string {
+  const name = random.pick(CLASSES);
+  const whom = random.pick([
+    'document.body',
+    'document.documentElement',
+    `document.getElementById('${random.pick(IDS)}')`,
+    `document.querySelector('${random.pick(TAGS)}')`,
+    `document.querySelector('.${random.pick(CLASSES)}')`,
+  ]);
+  const stem = name.slice(0, -1);
+  const built = stem === '' ? `'${name}'` : `'${stem}' + '${name.slice(-1)}'`;
+  return random.pick([
+    `${whom}?.classList.toggle('${name}')`,
+    `${whom}?.classList.add('${name}')`,
+    `${whom}?.classList.remove('${name}')`,
+    `${whom}?.classList.add(${built})`,
+    `if (${whom}) ${whom}.className += ' ${name}'`,
+    `for (const one of document.querySelectorAll('${random.pick(TAGS)}')) one.classList.toggle('${name}')`,
+    `[...document.querySelectorAll('.${random.pick(CLASSES)}')].forEach((one) => one.classList.remove('${name}'))`,
+    `${whom}?.setAttribute('title', 'tide')`,
+    `if (${whom}) ${whom}.lang = 'fr'`,
+    `if (${whom}) ${whom}.id = '${random.pick(IDS)}'`,
+  ]);
+}
+
+/** The same site with a script on each page, whose function `tide` does what the script does. */
+export function scriptedSite(seed: number): Record<string, string> {
+  const random = new Random(seed * 7 + 3);
+  const files = site(seed);
+  for (const [name, text] of Object.entries(files)) {
+    if (!name.endsWith('.html')) continue;
+    const script = random.times(1, 4, () => statement(random)).join(';\n');
+    files[name] = text.replace(
+      '\n</head>',
+      () => `\n<script>function tide() {\n${script};\n}</script>\n</head>`,
+    );
+  }
+  return files;
+}
