@@ -131,6 +131,36 @@ const DONE: readonly (readonly [what: string, css: string, body: string, done: (
       (html) => html.replaceAll('class="row', 'class="is-late row'),
     ],
     [
+      'a sheet that a script switches off',
+      '.k { color: blue }',
+      `${three('<p class="k" style="color: red; top: 0">x</p>')}<button onclick="for (const one of document.styleSheets) one.disabled = true">y</button>`,
+      (html) => html.replaceAll(/<link[^>]*>/g, ''),
+    ],
+    [
+      'a link that a script takes out',
+      '',
+      `${three('<p class="k" style="color: red; top: 0">x</p>')}<script>document.querySelector("link").remove()</script>`,
+      (html) => html.replaceAll(/<link[^>]*>/g, ''),
+    ],
+    [
+      'a class that code in a string gives',
+      'body.dark p { color: white }',
+      `${three('<p style="color: black">x</p>')}<a href="javascript:void document.body.classList.toggle('dark')">y</a><script>setTimeout("document.body.classList.add('late')")</script>`,
+      (html) => html.replace('<body', '<body class="dark"'),
+    ],
+    [
+      'a class by a call that is not seen',
+      '.k.on { color: green }',
+      `${three('<p class="k" style="color: red; top: 0">x</p>')}<script>e.classList[now ? "add" : "remove"]("on")</script>`,
+      (html) => html.replaceAll('class="k', 'class="on k'),
+    ],
+    [
+      'a class that a binding gives',
+      '.k.on { color: green }',
+      three('<p class="k" :class="{ on: open }" style="color: red; top: 0">x</p>'),
+      (html) => html.replaceAll('class="k', 'class="on k'),
+    ],
+    [
       'a sheet that a script adds',
       '',
       `${three('<p class="k" style="color: blue">x</p>')}<script>const s = document.createElement("style"); s.textContent = ".k.k { color: red }"</script>`,

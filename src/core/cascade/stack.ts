@@ -1,8 +1,8 @@
 // The sheets of one page in cascade order: links, style blocks and imports, with the conditions they apply under.
 
 import { sheetPath } from '../addresses.js';
-import type { Page, SheetReference } from '../markup/index.js';
-import type { AddedSheet } from '../scripts/index.js';
+import type { Page, PageElement, SheetReference } from '../markup/index.js';
+import { type AddedSheet, GONE } from '../scripts/index.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
 import { conditionTruth, type Program } from './program.js';
 import type { ScriptStates } from './script-states.js';
@@ -103,10 +103,12 @@ class StackBuilder {
   #keys = '';
   #preferredTitle: string | undefined;
   #undecided: string | undefined;
+  readonly #scripts: ScriptStates;
 
   constructor(page: Page, source: ProgramSource, table: TruthTable) {
     this.#page = page;
     this.#source = source;
+    this.#scripts = source.scriptStatesOf(page);
     this.#table = table;
   }
 
@@ -121,6 +123,12 @@ class StackBuilder {
       if (!alternate) this.#preferredTitle ??= reference.title;
       if (reference.title !== this.#preferredTitle)
         conditions.push(this.#table.literal(`the style set "${reference.title}" is chosen`));
+    }
+    const holder = this.#page.elements[reference.element];
+    const switched = holder !== undefined && this.#isSwitched(holder);
+    if (switched) {
+      const name = reference.kind === 'link' ? reference.address : 'of the block';
+      conditions.push(this.#table.literal(`scripts leave the sheet ${name} on`));
     }
     if (reference.kind === 'link' && reference.disabled)
       conditions.push(this.#table.literal('a script enables the sheet'));
@@ -137,6 +145,13 @@ class StackBuilder {
       condition,
       undefined,
       [],
+    );
+  }
+
+  #isSwitched(element: PageElement): boolean {
+    const changes = this.#scripts.changesOf(element);
+    return [GONE, 'disabled', 'href', 'media', 'rel', 'title', 'type'].some((name) =>
+      changes.attribute(name),
     );
   }
 
@@ -207,7 +222,7 @@ class StackBuilder {
   }
 
   stack(): Stack {
-    const scripts = this.#source.scriptStatesOf(this.#page);
+    const scripts = this.#scripts;
     return {
       uses: this.#uses,
       unread: this.#unread,

@@ -19,6 +19,10 @@ import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
 
 const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]|<title[\s>]|<link\s|<meta\s/i;
 
+/** Attributes by which scripts of the well-known kinds set the class or the style of their element. */
+const BINDING =
+  /^(?:(?:v-bind|x-bind)?:(?:class|style)|ng-(?:class|style)|\[(?:ng)?(?:class|style)(?:\.[^\]]*)?\]|(?:class|style):.+)$/;
+
 /** What no fragment has that template text puts together. */
 const DOCUMENT = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]/i;
 
@@ -166,9 +170,11 @@ class PageReader {
       hasTemplateText:
         this.#hasTemplateText && TABLE_PARTS.has(node.tagName) && this.#isTemplatedRow(node, parent),
       templated:
-        tag === undefined || !this.#hasTemplateText
-          ? 'no'
-          : templateTextIn(this.#text.slice(tag.range.start, tag.range.end), node.attrs),
+        tag !== undefined && node.attrs.some(({ name }) => BINDING.test(name))
+          ? 'tag'
+          : tag === undefined || !this.#hasTemplateText
+            ? 'no'
+            : templateTextIn(this.#text.slice(tag.range.start, tag.range.end), node.attrs),
     };
     this.elements.push(element);
     if (previous >= 0) this.elements[previous]!.next = index;
@@ -203,9 +209,11 @@ class PageReader {
 
   #noteRole(node: SourceElement, element: PageElement): void {
     for (const { name, value } of node.attrs) {
-      if (!name.startsWith('on') || value === '') continue;
+      const isCode = /^(href|action|formaction)$/.test(name) && /^\s*javascript:/i.test(value);
+      if (value === '' || !(isCode || name.startsWith('on'))) continue;
       const at = element.tag?.attributes.get(name);
-      this.scripts.push({ kind: 'inline', text: value, offset: at?.start ?? 0, how: 'handler' });
+      const text = isCode ? value.replace(/^\s*javascript:/i, '') : value;
+      this.scripts.push({ kind: 'inline', text, offset: at?.start ?? 0, how: 'handler' });
     }
     switch (node.tagName) {
       case 'html':

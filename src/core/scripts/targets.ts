@@ -61,6 +61,8 @@ export class Targets {
 
   #ofMember(node: MemberExpression, of: (inner: AnyNode) => Target): Target {
     const name = propertyName(node);
+    // One of the sheets, whatever brings it.
+    if (name === 'styleSheets' || name === 'sheet') return [named('link'), named('style')];
     if (node.object.type === 'Identifier' && node.object.name === 'document') {
       if (name === 'body') return [named('body')];
       if (name === 'documentElement' || name === 'scrollingElement') return [named('html')];

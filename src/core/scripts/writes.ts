@@ -1,7 +1,8 @@
 // What a script may make of the names that selectors ask for: classes, ids and attributes that it gives and takes.
 
-import type { AnyNode, AssignmentExpression, CallExpression, MemberExpression } from 'acorn';
+import type { AnyNode, AssignmentExpression, CallExpression, MemberExpression, NewExpression } from 'acorn';
 import { ancestor } from 'acorn-walk';
+import { parseScript } from './parse.js';
 import { propertyName, stringOf } from './syntax.js';
 import { type Target, Targets } from './targets.js';
 
@@ -29,6 +30,9 @@ interface Names {
   readonly keeps?: boolean;
 }
 
+/** Stands among attributes for the element itself being taken out. */
+export const GONE = '(gone)';
+
 const LIST_CALL = /^(add|remove|toggle|replace)$/;
 const CLASS_CALL = /^(addClass|removeClass|toggleClass)$/;
 
@@ -43,6 +47,7 @@ export function nameWrites(program: AnyNode): NameWrite[] {
         if (one.type === 'Property' && one.key.type === 'Identifier')
           reader.keptList(one.key.name, node.start);
     },
+    NewExpression: (node) => reader.made(node),
     UnaryExpression: (node) => {
       if (node.operator === 'delete') reader.property(node.argument, undefined, node.start);
     },
@@ -60,10 +65,13 @@ class WriteReader {
 
   call(node: CallExpression): void {
     const { callee, arguments: given } = node;
+    this.#code(node);
     if (callee.type !== 'MemberExpression') return;
     const name = propertyName(callee) ?? '';
     const owner = callee.object as AnyNode;
     const [first, second] = given as AnyNode[];
+    if (name === 'remove' && given.length === 0)
+      this.#add('attribute', { names: [GONE], computed: false }, owner, node.start, BOTH);
     if (LIST_CALL.test(name)) {
       const list = this.#listOwner(owner);
       if (list !== undefined) this.#listCall(name, given as AnyNode[], list, node.start);
@@ -92,6 +100,25 @@ class WriteReader {
     }
   }
 
+  /** Code in a string: `setTimeout("…")`, `eval('…')`, `new Function('…')`. */
+  #code({ callee, arguments: given }: Pick<CallExpression, 'callee' | 'arguments'>): void {
+    const name =
+      callee.type === 'Identifier'
+        ? callee.name
+        : callee.type === 'MemberExpression'
+          ? propertyName(callee)
+          : '';
+    if (!/^(eval|setTimeout|setInterval|Function)$/.test(name ?? '')) return;
+    const text = stringOf((name === 'Function' ? given.at(-1) : given[0]) as AnyNode | undefined);
+    const program = text === undefined ? undefined : parseScript(text);
+    if (program !== undefined)
+      this.found.push(...nameWrites(program).map((one) => ({ ...one, offset: given[0]!.start })));
+  }
+
+  made(node: NewExpression): void {
+    this.#code(node);
+  }
+
   assign({ left, right, operator, start }: AssignmentExpression): void {
     if (left.type === 'MemberExpression') this.property(left, right, start, operator === '+=');
   }
@@ -111,6 +138,9 @@ class WriteReader {
   kept(node: MemberExpression, ancestors: readonly AnyNode[]): void {
     const parent = ancestors.at(-2);
     const isUsed = parent?.type === 'MemberExpression' && parent.object === node;
+    // `list[on ? 'add' : 'remove'](name)`, `list.add.apply(list, names)`: what is called is not seen.
+    if (isUsed && propertyName(node) === 'classList' && !isCalled(parent, ancestors.at(-3)))
+      this.#add('class', UNKNOWN, node.object as AnyNode, node.start, BOTH);
     const isNamed = parent?.type === 'VariableDeclarator' && parent.id.type === 'Identifier';
     if (!isUsed && !(isNamed && propertyName(node) === 'classList'))
       this.keptList(propertyName(node), node.start);
@@ -286,6 +316,13 @@ class WriteReader {
 function isApart(left: AnyNode, right: AnyNode): boolean {
   const end = left.type === 'BinaryExpression' ? (left.right as AnyNode) : left;
   return /\s$/.test(stringOf(end) ?? '') || /^\s/.test(stringOf(right) ?? '');
+}
+
+/** Whether a member of a list of classes is called by its name, or only read. */
+function isCalled(member: MemberExpression, around: AnyNode | undefined): boolean {
+  const name = propertyName(member);
+  if (name === undefined) return false;
+  return (around?.type === 'CallExpression' && around.callee === member) || /^(length|value)$/.test(name);
 }
 
 const UNKNOWN: Names = { names: [], computed: true };
