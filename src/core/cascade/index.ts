@@ -16,6 +16,7 @@ export type {
 export { compileBlock, compileSelectors, compileSheet, type Program } from './program.js';
 export { UNSCOPED } from './program-matches.js';
 export type { Block, Entry, ProgramRule } from './rule-index.js';
+export type { ScriptStates } from './script-states.js';
 export { compileSelectorList } from './selector.js';
 export {
   type ComplexSelector,

@@ -1,7 +1,7 @@
 // How far a hook reaches, and what it may say there: on the elements that say it themselves, and on others whose look
 // does not change.
 
-import { ALWAYS, NEVER } from '../cascade/index.js';
+import { ALWAYS, NEVER, type ScriptStates } from '../cascade/index.js';
 import { BECOMING } from '../hints/index.js';
 import type { CarriedUnit } from '../stock/index.js';
 import { type Census, cellGroups, type ElementGroup, holds } from './census.js';
@@ -55,14 +55,39 @@ function templated(census: Census): ElementGroup[] {
   return found;
 }
 
-/** Groups that a script may give the class to. */
-function givenByScripts({ groups }: Census, name: string): ElementGroup[] {
-  return groups.filter(({ element, readers }) =>
-    readers.some(
-      ({ stack: { scripts } }) => scripts.givesClass(name) && scripts.changesOf(element).givesClass(name),
-    ),
-  );
+interface Givers {
+  /** What the scripts of the pages may do, each once. */
+  readonly scripts: readonly ScriptStates[];
+  readonly byName: Map<string, readonly ElementGroup[]>;
 }
+
+const givers = new WeakMap<Census, Givers>();
+
+/** Groups that a script may give the class to. */
+function givenByScripts(census: Census, name: string): readonly ElementGroup[] {
+  let known = givers.get(census);
+  if (known === undefined) {
+    const scripts = census.groups.flatMap(({ readers }) => readers.map(({ stack }) => stack.scripts));
+    known = { scripts: [...new Set(scripts)], byName: new Map() };
+    givers.set(census, known);
+  }
+  let found = known.byName.get(name);
+  if (found === undefined) {
+    const giving = new Set(known.scripts.filter((scripts) => scripts.givesClass(name)));
+    found =
+      giving.size === 0
+        ? NO_GROUPS
+        : census.groups.filter(({ element, readers }) =>
+            readers.some(
+              ({ stack: { scripts } }) => giving.has(scripts) && scripts.changesOf(element).givesClass(name),
+            ),
+          );
+    known.byName.set(name, found);
+  }
+  return found;
+}
+
+const NO_GROUPS: readonly ElementGroup[] = [];
 
 /** How strong a rule is: as its selector is, `:where()` around it, or its last class written several times. */
 export type Strength = 'plain' | 'weak' | 'twice' | 'thrice';
