@@ -42,7 +42,11 @@ export function noteScripts(page: Page, { texts }: SiteStyles, into: ScriptAssum
   for (const reference of page.scripts) {
     const found = textOf(reference, page, texts);
     if (found === undefined) {
-      if (reference.kind === 'link') note(reference.address, reference.address, 'was not read');
+      if (reference.kind === 'link') {
+        const resolved = resolveAddress(reference.address, page.path);
+        const name = resolved.kind === 'site' ? resolved.path : reference.address;
+        note(name, name, 'was not read');
+      }
       continue;
     }
     const { text, isLibrary, path } = found;

@@ -1,7 +1,7 @@
 // What a script may make of the names that selectors ask for: classes, ids and attributes that it gives and takes.
 
 import type { AnyNode, AssignmentExpression, CallExpression, MemberExpression, NewExpression } from 'acorn';
-import { ancestor } from 'acorn-walk';
+import { ancestor, simple } from 'acorn-walk';
 import { parseScript } from './parse.js';
 import { propertyName, stringOf } from './syntax.js';
 import { type Target, Targets } from './targets.js';
@@ -58,9 +58,17 @@ export function nameWrites(program: AnyNode): NameWrite[] {
 class WriteReader {
   readonly found: NameWrite[] = [];
   readonly #targets: Targets;
+  /** Names of objects that are given more than is written out. */
+  readonly #filled = new Set<string>();
 
   constructor(program: AnyNode) {
     this.#targets = new Targets(program);
+    simple(program, {
+      AssignmentExpression: ({ left }) => {
+        if (left.type === 'MemberExpression' && left.object.type === 'Identifier')
+          this.#filled.add(left.object.name);
+      },
+    });
   }
 
   call(node: CallExpression): void {
@@ -292,7 +300,7 @@ class WriteReader {
       }
       case 'MemberExpression':
         // What an element has already is kept, with what is put to it.
-        return propertyName(node) === 'className' ? OWN : UNKNOWN;
+        return propertyName(node) === 'className' ? OWN : this.#ofTable(node, of);
       case 'CallExpression':
         return this.#ofCall(node, of);
       case 'BinaryExpression':
@@ -302,6 +310,18 @@ class WriteReader {
       default:
         return UNKNOWN;
     }
+  }
+
+  /** `NAMES.open`, `NAMES[state]`, where the name stands for an object that is written out. */
+  #ofTable(node: MemberExpression, of: (inner: AnyNode) => Names): Names {
+    const table = node.object.type === 'Identifier' ? this.#targets.bindings.valueOf(node.object) : undefined;
+    if (table?.type !== 'ObjectExpression' || node.object.type !== 'Identifier') return UNKNOWN;
+    if (this.#filled.has(node.object.name)) return UNKNOWN;
+    const name = propertyName(node);
+    const values = table.properties.flatMap((one) =>
+      one.type === 'Property' && (name === undefined || keyOf(one) === name) ? [one.value] : [],
+    );
+    return values.length === 0 ? UNKNOWN : values.reduce((all, one) => union(all, of(one)), ALL);
   }
 
   /** `el.className.replace('open', '')`: what is there but for some words. */

@@ -48,6 +48,14 @@ test('names that are given once stand for what they are given', () => {
   ]);
 });
 
+test('names in a table that is written out', () => {
+  const table = `const IS = { late: 'is-late', full: 'is-full' };`;
+  assert.deepEqual(writes(`${table} document.body.classList.add(IS.late)`), ['class is-late + of body']);
+  assert.deepEqual(writes(`${table} document.body.classList.add(IS[state])`), [
+    'class is-late is-full + of body',
+  ]);
+});
+
 test('what a library calls is read too, and what is made is nobody of the page', () => {
   assert.deepEqual(writes(`$('.card, #top').addClass('open').removeClass('shut')`).sort(), [
     'class open + of .card,#top',
