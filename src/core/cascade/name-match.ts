@@ -44,9 +44,14 @@ export class NameMatcher {
   }
 
   class(element: PageElement, name: string): Truth {
+    const has = this.#hasClass(element, name);
+    if (this.#scripts.isEmpty || !this.#scripts.touchesClass(name)) {
+      if (has) return ALWAYS;
+      if (element.templated === 'no') return NEVER;
+      return this.#neverTemplated?.has(name) ? NEVER : this.#hidden(element, 'class', `.${name}`);
+    }
     const changes = this.#scripts.changesOf(element);
-    if (this.#hasClass(element, name))
-      return changes.takesClass(name) ? this.open(`scripts leave it .${name}`, element) : ALWAYS;
+    if (has) return changes.takesClass(name) ? this.open(`scripts leave it .${name}`, element) : ALWAYS;
     const given = changes.givesClass(name) ? this.open(`a script gives it .${name}`, element) : NEVER;
     if (this.#neverTemplated?.has(name)) return given;
     return this.#table.or(given, this.#hidden(element, 'class', `.${name}`));

@@ -192,6 +192,7 @@ function same(a: string, b: string | undefined): boolean {
 
 export class ScriptStates {
   readonly #entries: readonly Entry[];
+  readonly #touched = new Map<string, boolean>();
   readonly #byShape = new Map<string, Changes>();
   readonly #known = new WeakMap<PageElement, Changes>();
   /** What may become of some element or other. */
@@ -236,6 +237,16 @@ export class ScriptStates {
 
   givesId(name: string): boolean {
     return !this.isEmpty && this.#anywhere.givesId(name);
+  }
+
+  /** Whether any element at all may be given the class, or lose it: most names of a sheet no script knows. */
+  touchesClass(name: string): boolean {
+    let touched = this.#touched.get(name);
+    if (touched === undefined) {
+      touched = this.#anywhere.givesClass(name) || this.#anywhere.takesClass(name);
+      this.#touched.set(name, touched);
+    }
+    return touched;
   }
 
   changesOf(element: PageElement): Changes {
