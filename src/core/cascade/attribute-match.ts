@@ -38,3 +38,12 @@ export function isChangedByBrowser({ namespace, name, attributes }: PageElement,
   // What a search or a fragment finds is shown (HTML standard, "The hidden attribute").
   return attribute === 'hidden' && attributeOf(attributes, 'hidden')?.trim().toLowerCase() === 'until-found';
 }
+
+/** Whether an element stands in what a person may edit (HTML standard, "contenteditable"). */
+export function isEditable(elements: readonly PageElement[], index: number): boolean {
+  for (let at = index; at >= 0; at = elements[at]!.parent) {
+    const value = attributeOf(elements[at]!.attributes, 'contenteditable');
+    if (value !== undefined) return value.trim().toLowerCase() !== 'false';
+  }
+  return false;
+}

@@ -1,6 +1,7 @@
 // Does a selector match an element? Yes, no, or "when this holds": states, and what a fragment or a template hides.
 
 import { attributeOf, type Page, type PageElement } from '../markup/index.js';
+import { isEditable } from './attribute-match.js';
 import { NameMatcher } from './name-match.js';
 import { pathBetween } from './path-between.js';
 import { Positions } from './positions.js';
@@ -15,6 +16,9 @@ const NAMESPACES: Readonly<Record<PageElement['namespace'], string>> = {
   svg: 'http://www.w3.org/2000/svg',
   mathml: 'http://www.w3.org/1998/Math/MathML',
 };
+
+/** What scripts put in and move stands in the body. */
+const IN_PLACE = /^(html|head|body)$/;
 
 /** From this position on, what is known of earlier siblings is worth remembering. */
 const LONG_ROW = 40;
@@ -121,8 +125,13 @@ export class Matcher {
     if (combinator === ' ' || combinator === '>') {
       for (let up = origin.parent; up >= 0; up = this.#elements[up]!.parent) {
         found = this.#table.or(found, this.#from(selector, at - 1, up));
-        if (found === ALWAYS || combinator === '>') return found;
+        if (found === ALWAYS || combinator === '>') break;
       }
+      if (found !== ALWAYS && this.scripts.isMoved(this.#elements, origin))
+        return this.#table.or(
+          found,
+          this.#open(`a script moves it under ${selector.leading[at - 1]}`, origin),
+        );
       if (this.#fragment && (combinator === ' ' || origin.parent < 0)) {
         const where = combinator === ' ' ? 'an ancestor' : 'the parent';
         found = this.#table.or(
@@ -197,7 +206,8 @@ export class Matcher {
       case 'nth':
         return this.#nth(simple, element);
       case 'empty':
-        if (element.hasTemplateText || this.#isEditable(element.index)) return this.#open(':empty', element);
+        if (element.hasTemplateText || this.scripts.fills || this.#isEditable(element.index))
+          return this.#open(':empty', element);
         return element.firstChild < 0 && !element.hasText ? ALWAYS : NEVER;
       case 'root':
         if (element.parent >= 0) return NEVER;
@@ -234,7 +244,8 @@ export class Matcher {
     }
     const end = this.#subtreeEnd(element);
     for (let index = element.index; index < end; index++) {
-      if (!this.#elements[index]!.hasTemplateText && !this.#isEditable(index)) continue;
+      const isOpen = this.scripts.rearranges || this.#elements[index]!.hasTemplateText;
+      if (!isOpen && !this.#isEditable(index)) continue;
       return this.#table.or(
         found,
         this.#open(
@@ -353,18 +364,14 @@ export class Matcher {
   /** Siblings may exist that the file does not show. */
   #siblingsOpen(element: PageElement): boolean {
     if (element.parent < 0) return this.#fragment;
+    if (this.scripts.rearranges && !IN_PLACE.test(element.name)) return true;
     return this.#elements[element.parent]!.hasTemplateText || this.#isEditable(element.parent);
   }
 
   /** What a person edits has the children that the person gives it. */
   #isEditable(index: number): boolean {
     this.#hasEditable ??= /contenteditable/i.test(this.#page.text);
-    if (!this.#hasEditable) return false;
-    for (let at = index; at >= 0; at = this.#elements[at]!.parent) {
-      const value = attributeOf(this.#elements[at]!.attributes, 'contenteditable');
-      if (value !== undefined) return value.trim().toLowerCase() !== 'false';
-    }
-    return false;
+    return this.#hasEditable && isEditable(this.#elements, index);
   }
 
   #subtreeEnd(element: PageElement): number {

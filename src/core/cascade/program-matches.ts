@@ -5,6 +5,7 @@
 // page that uses the sheet. Selectors that look at siblings, positions or descendants are asked element by element.
 
 import type { Page, PageElement } from '../markup/index.js';
+import { MOVED } from '../scripts/index.js';
 import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
 import type { Matcher } from './matcher.js';
 import { type Indexed, type ProgramRule, RuleIndex } from './rule-index.js';
@@ -169,11 +170,12 @@ export class ProgramMatches {
     const element = page.elements[at]!;
     const found = new Map<ProgramRule, Truth | undefined>();
     const view = this.#viewOf(matcher.scripts);
-    const filter = page.hasTemplatedTags
-      ? undefined
-      : view === undefined
-        ? AncestorFilter.of(page)
-        : view.filterOf(page);
+    const filter =
+      page.hasTemplatedTags || matcher.scripts.isMoved(page.elements, element)
+        ? undefined
+        : view === undefined
+          ? AncestorFilter.of(page)
+          : view.filterOf(page);
     const visit = ({ rule, asked, above }: Indexed): void => {
       if (filter !== undefined && above.length > 0 && !filter.mayHave(at, above)) return;
       if (found.has(rule)) return;
@@ -270,7 +272,7 @@ class View {
     if (this.#asksNames) return `~${changes.key}`;
     const { names, attributes } = this.givenTo(element);
     const taken = element.classes.filter((name) => this.#own.has(name) && changes.takesClass(name));
-    const id = element.id !== undefined && changes.takesId(element.id) ? '#' : '';
+    const id = `${element.id !== undefined && changes.takesId(element.id) ? '#' : ''}${changes.attribute(MOVED) ? '^' : ''}`;
     if (names.length + attributes.length + taken.length === 0 && id === '') return '';
     return `~${names.join('')} ${attributes.join()} ${taken.join()}${id}`;
   }

@@ -5,7 +5,7 @@
 
 import { BoundedMap } from '../bounded.js';
 import type { PageElement } from '../markup/index.js';
-import type { Meant, NameWrite, ScriptReading } from '../scripts/index.js';
+import { type Meant, MOVED, type NameWrite, type ScriptReading } from '../scripts/index.js';
 
 /** A script as a page uses it. */
 export interface PageScript {
@@ -192,6 +192,7 @@ function same(a: string, b: string | undefined): boolean {
 
 export class ScriptStates {
   readonly #entries: readonly Entry[];
+  readonly #moves: boolean;
   readonly #touched = new Map<string, boolean>();
   readonly #byShape = new Map<string, Changes>();
   readonly #known = new WeakMap<PageElement, Changes>();
@@ -202,12 +203,17 @@ export class ScriptStates {
     /** Equal numbers change alike; 0 changes nothing. */
     readonly number: number,
     entries: readonly Entry[],
+    /** Elements may come, go, or stand in another order. */
+    readonly rearranges: boolean,
+    /** Elements may be filled or emptied. */
+    readonly fills: boolean,
   ) {
     this.#entries = entries;
+    this.#moves = entries.some(({ write }) => write.names.includes(MOVED));
     this.#anywhere = changesBy(entries, false);
   }
 
-  static readonly NONE = new ScriptStates(0, []);
+  static readonly NONE = new ScriptStates(0, [], false, false);
   static #last = 0;
   static readonly #all = new BoundedMap<string, ScriptStates>(5000);
 
@@ -218,14 +224,19 @@ export class ScriptStates {
       const { form, entries } = entriesOf(script);
       if (entries.length > 0) forms.set(form, entries);
     }
-    if (forms.size === 0) return ScriptStates.NONE;
-    const key = [...forms.keys()].sort().join('\n\n');
+    // What a library puts in, it puts where it is called.
+    const doings = scripts.flatMap(({ reading, isLibrary }) => (isLibrary ? [] : reading.doings));
+    const rearranges = doings.some(({ kind }) => kind === 'elements');
+    const fills = rearranges || doings.some(({ kind }) => kind === 'text');
+    if (forms.size === 0 && !fills) return ScriptStates.NONE;
+    const key = `${[...forms.keys()].sort().join('\n\n')}\n\n${rearranges} ${fills}`;
     return ScriptStates.#all.get(
       key,
-      () => new ScriptStates(++ScriptStates.#last, [...forms.values()].flat()),
+      () => new ScriptStates(++ScriptStates.#last, [...forms.values()].flat(), rearranges, fills),
     );
   }
 
+  /** Whether no element's names change. */
   get isEmpty(): boolean {
     return this.#entries.length === 0;
   }
@@ -247,6 +258,14 @@ export class ScriptStates {
       this.#touched.set(name, touched);
     }
     return touched;
+  }
+
+  /** Whether an element, or one around it, is put somewhere else by a script that says which. */
+  isMoved(elements: readonly PageElement[], element: PageElement): boolean {
+    if (!this.#moves) return false;
+    for (let at: PageElement | undefined = element; at !== undefined; at = elements[at.parent])
+      if (this.changesOf(at).attribute(MOVED)) return true;
+    return false;
   }
 
   changesOf(element: PageElement): Changes {

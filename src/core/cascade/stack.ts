@@ -226,7 +226,7 @@ class StackBuilder {
     return {
       uses: this.#uses,
       unread: this.#unread,
-      key: `${this.#keys}${this.#unreadKeys}${scripts.isEmpty ? '' : `scripts ${scripts.number}`}`,
+      key: `${this.#keys}${this.#unreadKeys}${scripts.number === 0 ? '' : `scripts ${scripts.number}`}`,
       scripts,
       layersKey: this.#layerNames.join(),
       undecided: this.#undecided,

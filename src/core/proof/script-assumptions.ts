@@ -69,7 +69,7 @@ function unfollowed(reading: ScriptReading): { does: Does; offset: number }[] {
   if (computed) found.push({ does: 'puts a class or attribute together', offset: computed.offset });
   for (const { kind, offset } of reading.doings) {
     // What it adds is read, where it is written out.
-    if (kind === 'sheet' && reading.sheets.length > 0) continue;
+    if (kind === 'text' || (kind === 'sheet' && reading.sheets.length > 0)) continue;
     found.push({ does: kind === 'sheet' ? 'adds a sheet' : 'puts in, moves or takes out elements', offset });
   }
   const [touch] = reading.touches;

@@ -1,11 +1,11 @@
-// What a script does that is not followed: it puts elements in or moves them, and adds sheets.
+// What a script does beside names: it puts elements in or moves them, fills them with text, and adds sheets.
 
 import type { AnyNode } from 'acorn';
 import { simple } from 'acorn-walk';
 import { propertyName, stringOf } from './syntax.js';
 
 export interface Doing {
-  readonly kind: 'elements' | 'sheet';
+  readonly kind: 'elements' | 'sheet' | 'text';
   /** Offset in the script's text, of the first of its kind. */
   readonly offset: number;
 }
@@ -33,12 +33,14 @@ export function doingsOf(program: AnyNode): Doing[] {
       const name = propertyName(callee) ?? '';
       const isRemoval = name === 'remove' && given.length === 0;
       if (PLACING.test(name) || isRemoval || (name === 'html' && given.length > 0)) note('elements', start);
+      if (name === 'text' && given.length > 0) note('text', start);
       if (name === 'createElement' && /^(style|link)$/i.test(stringOf(given[0]) ?? '')) note('sheet', start);
     },
     AssignmentExpression({ left, right, start }) {
       if (left.type !== 'MemberExpression') return;
       const name = propertyName(left);
       if (name === 'innerHTML' || name === 'outerHTML') note('elements', start);
+      if (/^(textContent|innerText|nodeValue)$/.test(name ?? '')) note('text', start);
       if (name === 'href' && /\.css\b/.test(stringOf(right) ?? '')) note('sheet', start);
     },
   });

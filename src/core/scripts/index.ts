@@ -18,4 +18,4 @@ export {
   scriptReading,
 } from './read.js';
 export type { Meant, Target } from './targets.js';
-export { GONE, type NameWrite } from './writes.js';
+export { GONE, MOVED, type NameWrite } from './writes.js';

@@ -32,6 +32,12 @@ interface Names {
 
 /** Stands among attributes for the element itself being taken out. */
 export const GONE = '(gone)';
+/** The same for its being put somewhere else. */
+export const MOVED = '(moved)';
+
+const PUTTING =
+  /^(append|appendChild|prepend|before|after|insertBefore|insertAdjacentElement|replaceWith|replaceChild|replaceChildren|moveBefore)$/;
+const PUT_SELF = /^(appendTo|prependTo|insertBefore|insertAfter|detach)$/;
 
 const LIST_CALL = /^(add|remove|toggle|replace)$/;
 const CLASS_CALL = /^(addClass|removeClass|toggleClass)$/;
@@ -80,6 +86,8 @@ class WriteReader {
     const [first, second] = given as AnyNode[];
     if (name === 'remove' && given.length === 0)
       this.#add('attribute', { names: [GONE], computed: false }, owner, node.start, BOTH);
+    if (PUTTING.test(name)) for (const one of given as AnyNode[]) this.#move(one, node.start);
+    if (PUT_SELF.test(name)) this.#move(owner, node.start);
     if (LIST_CALL.test(name)) {
       const list = this.#listOwner(owner);
       if (list !== undefined) this.#listCall(name, given as AnyNode[], list, node.start);
@@ -106,6 +114,12 @@ class WriteReader {
           if (one.type === 'Property') this.#set(first, keyOf(one), one.value, node.start);
       }
     }
+  }
+
+  /** Of an element that is not named it is not known whether it was there before: see `Doing`. */
+  #move(node: AnyNode, offset: number): void {
+    if (this.#targets.targetOf(node) !== 'anyone')
+      this.#add('attribute', { names: [MOVED], computed: false }, node, offset, BOTH);
   }
 
   /** Code in a string: `setTimeout("…")`, `eval('…')`, `new Function('…')`. */

@@ -59,3 +59,15 @@ test('a library changes what it names, and what it means outright', () => {
   assert.equal(when('.show', '<p id="it" class="card">', script, true), 'never');
   assert.equal(when('.modal p', '<p id="it">', script, true), 'a script gives it .modal on its parent');
 });
+
+test('what a script moves may come under any ancestor, and what it fills may be empty', () => {
+  const moves = `document.body.append(document.querySelector('.a'))`;
+  assert.equal(when('.box p', '<p id="it" class="a">', moves), 'a script moves it under .box');
+  assert.equal(when('.box b', '<p class="a"><b id="it">x</b>', moves), 'a script moves it under .box');
+  assert.equal(when('.box p', '<p id="it" class="b">', moves), 'never');
+  assert.equal(when('.box p', '<p id="it">', `x.append(document.createElement('p'))`), 'never');
+  assert.match(when('p:nth-child(2)', '<p><p id="it">', `x.append(y)`), /its position is/);
+  assert.match(when('i + p', '<b>a</b><p id="it">', `x.append(y)`), /a sibling not in the file is i/);
+  assert.equal(when('p:empty', '<p id="it">x', `x.textContent = y`), ':empty');
+  assert.equal(when('p:empty', '<p id="it">x', `go()`), 'never');
+});
