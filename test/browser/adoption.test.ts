@@ -38,7 +38,7 @@ test(`${SEEDS.many} random sites look the same in Chromium after everything that
   });
 });
 
-const SCRIPTED = new Seeds('browser/adoption', 8, 5000);
+const SCRIPTED = new Seeds('browser/adoption', 4, 5000);
 
 /** As a page is once its script has run. Scripts are off in the tests' browser: what it would do is done from outside. */
 function scriptRun(html: string): State {
