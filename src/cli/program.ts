@@ -1,9 +1,9 @@
 // The program: its commands, and what becomes of what they throw. Each loads when it is asked for, so that help and
 // mistakes answer at once.
 
-import { readFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
 import { type Notices, noNotices, withNotices } from '../site/files/notices.js';
+import { programVersion } from '../site/version.js';
 import { clean } from './shared/site-text.js';
 import type { Act, Terminal } from './shared/terminal.js';
 
@@ -76,7 +76,7 @@ async function buildProgram(words: readonly string[], act: Act, { write, warn }:
     .description(
       'Consolidates the styling of a site into shared classes, and proves that no page looks different.',
     )
-    .version(version())
+    .version(programVersion())
     .exitOverride()
     .configureOutput({ writeOut: write, writeErr: warn })
     .showHelpAfterError('(acervus --help shows how)')
@@ -119,10 +119,4 @@ function isSystemError(error: unknown): error is NodeJS.ErrnoException {
 
 function oneLine(text: string): string {
   return clean(text).replace(/\s+/g, ' ');
-}
-
-function version(): string {
-  const text = readFileSync(new URL('../../package.json', import.meta.url), 'utf8');
-  const { version: own }: { version: string } = JSON.parse(text);
-  return own;
 }

@@ -2,11 +2,19 @@ import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
+import type { SiteModel } from '../../src/core/cascade/index.js';
 import { lookDifferent, POINTED_AT, type State, withBrowser } from '../support/chromium.js';
 import { scriptedSite, site } from '../support/generate.js';
 import { adoptAll } from '../support/model.js';
 import { Seeds } from '../support/seeds.js';
 import { acervus, addFiles, DEMO, makeSite } from '../support/site.js';
+
+/** The folders of a site as it was, and adopted. */
+function bothStates(files: Record<string, string>, { sources }: SiteModel): readonly [string, string] {
+  const after = makeSite(files);
+  addFiles(after, Object.fromEntries([...sources.pages, ...sources.sheets]));
+  return [makeSite(files), after];
+}
 
 const SEEDS = new Seeds('browser/adoption', 16);
 
@@ -21,9 +29,7 @@ test(`${SEEDS.many} random sites look the same in Chromium after everything that
       if (edits.size === 0) continue;
       const { pages, sheets } = adopted.sources;
       moved += styles.reduce((sum, { members }) => sum + members.length, 0);
-      const before = makeSite(files);
-      const after = makeSite(files);
-      addFiles(after, Object.fromEntries([...pages, ...sheets]));
+      const [before, after] = bothStates(files, adopted);
       for (const page of pages.keys()) {
         const different = await lookDifferent(tab, path.join(before, page), path.join(after, page));
         assert.deepEqual(
@@ -55,9 +61,7 @@ test(`${SCRIPTED.many} random sites look the same after their scripts ran, and w
       if (edits.size === 0) continue;
       const { pages, sheets } = adopted.sources;
       moved += styles.reduce((sum, { members }) => sum + members.length, 0);
-      const before = makeSite(files);
-      const after = makeSite(files);
-      addFiles(after, Object.fromEntries([...pages, ...sheets]));
+      const [before, after] = bothStates(files, adopted);
       for (const page of [...pages.keys()].filter((name) => name.endsWith('.html')))
         for (const [what, state] of [
           ['after its script', scriptRun(files[page]!)],

@@ -25,6 +25,10 @@ export interface ScriptText {
   readonly isLibrary: boolean;
 }
 
+export interface FoundScript extends ScriptText {
+  readonly path: string;
+}
+
 export class SiteStyles implements ProgramSource {
   readonly #programs = new Map<string, Program>();
   readonly #blocks: Map<string, Program>;
@@ -76,13 +80,13 @@ export class SiteStyles implements ProgramSource {
 
   sheetsOfScripts(page: Page): ScriptSheet[] {
     return page.scripts.flatMap((reference) => {
-      const found = this.#scriptText(reference, page);
+      const found = this.scriptText(reference, page);
       // What a library adds is what it is for, and named so.
       if (found === undefined || found.isLibrary) return [];
       const own = reference.kind === 'inline';
       return scriptReading(found.text).sheets.map((sheet) => ({
         sheet,
-        path: own ? page.path : pathOf(reference, page),
+        path: found.path,
         text: own ? page.text : found.text,
         offset: (own ? reference.offset : 0) + sheet.offset,
       }));
@@ -92,15 +96,17 @@ export class SiteStyles implements ProgramSource {
   /** The page's scripts that are at hand. */
   scriptsOf(page: Page): PageScript[] {
     return page.scripts.flatMap((reference) => {
-      const found = this.#scriptText(reference, page);
+      const found = this.scriptText(reference, page);
       return found === undefined ? [] : [{ reading: scriptReading(found.text), isLibrary: found.isLibrary }];
     });
   }
 
-  #scriptText(reference: ScriptReference, page: Page): ScriptText | undefined {
-    if (reference.kind === 'inline') return { text: reference.text, isLibrary: false };
+  /** A script of a page, and the file that it stands in; `undefined` where it is not at hand. */
+  scriptText(reference: ScriptReference, page: Page): FoundScript | undefined {
+    if (reference.kind === 'inline') return { text: reference.text, isLibrary: false, path: page.path };
     const resolved = resolveAddress(reference.address, page.path);
-    return resolved.kind === 'site' ? this.texts.scriptAt?.(resolved.path) : undefined;
+    const script = resolved.kind === 'site' ? this.texts.scriptAt?.(resolved.path) : undefined;
+    return resolved.kind === 'site' && script !== undefined ? { ...script, path: resolved.path } : undefined;
   }
 
   /** The sheets of a whole page. */
@@ -112,9 +118,4 @@ export class SiteStyles implements ProgramSource {
     }
     return stack;
   }
-}
-
-function pathOf(reference: Extract<ScriptReference, { kind: 'link' }>, page: Page): string {
-  const resolved = resolveAddress(reference.address, page.path);
-  return resolved.kind === 'site' ? resolved.path : reference.address;
 }

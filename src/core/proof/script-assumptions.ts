@@ -2,7 +2,7 @@
 
 import { resolveAddress } from '../addresses.js';
 import type { SiteStyles } from '../cascade/index.js';
-import type { Page, ScriptReference } from '../markup/index.js';
+import type { Page } from '../markup/index.js';
 import { type ScriptReading, scriptReading } from '../scripts/index.js';
 import { comparePaths, placeIn, showPlace } from '../source.js';
 
@@ -29,7 +29,7 @@ const TAKEN = {
 } as const;
 
 /** In: a page whose look is compared, and the styles of its state. Out: adds to `into`. */
-export function noteScripts(page: Page, { texts }: SiteStyles, into: ScriptAssumptions): void {
+export function noteScripts(page: Page, styles: SiteStyles, into: ScriptAssumptions): void {
   const seen = new Set<string>();
   const note = (script: string, where: string, does: Does): void => {
     const key = `${does}\0${script}`;
@@ -40,7 +40,7 @@ export function noteScripts(page: Page, { texts }: SiteStyles, into: ScriptAssum
     else known.pages++;
   };
   for (const reference of page.scripts) {
-    const found = textOf(reference, page, texts);
+    const found = styles.scriptText(reference, page);
     if (found === undefined) {
       if (reference.kind === 'link') {
         const resolved = resolveAddress(reference.address, page.path);
@@ -75,17 +75,6 @@ function unfollowed(reading: ScriptReading): { does: Does; offset: number }[] {
   const [touch] = reading.touches;
   if (touch) found.push({ does: 'reads or clears styles', offset: touch.offset });
   return found;
-}
-
-function textOf(
-  reference: ScriptReference,
-  page: Page,
-  texts: SiteStyles['texts'],
-): { text: string; isLibrary: boolean; path: string } | undefined {
-  if (reference.kind === 'inline') return { text: reference.text, isLibrary: false, path: page.path };
-  const resolved = resolveAddress(reference.address, page.path);
-  const script = resolved.kind === 'site' ? texts.scriptAt?.(resolved.path) : undefined;
-  return resolved.kind === 'site' && script !== undefined ? { ...script, path: resolved.path } : undefined;
 }
 
 export function mergeScripts(into: ScriptAssumptions, from: ScriptAssumptions): void {
