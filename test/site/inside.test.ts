@@ -39,7 +39,16 @@ test('a link inside the site is its file', () => {
 });
 
 test('a record or a plan that names what no change may touch is none', async () => {
-  for (const bad of ['../out.css', '.git/config', 'a/../../b', '/etc/x', 'theme//a.css', './a.css', 'a\\b']) {
+  for (const bad of [
+    '../out.css',
+    '.git/config',
+    'a/../../b',
+    '/etc/x',
+    'theme//a.css',
+    './a.css',
+    'a\\b',
+    'vendor/kit.css',
+  ]) {
     const site = makeSite({ 'index.html': page });
     await acervus('draft', site);
     await acervus('adopt', site);
@@ -51,7 +60,7 @@ test('a record or a plan that names what no change may touch is none', async () 
     assert.equal(run.code, 2, bad);
     assert.match(run.stderr, /is not a record of Acervus/);
     writeFileSync(record, text.replace('"folders": []', `"folders": [${JSON.stringify(bad)}]`));
-    assert.equal((await acervus('undo', site)).code, 2, bad);
+    if (bad !== 'vendor/kit.css') assert.equal((await acervus('undo', site)).code, 2, bad);
     writeFileSync(record, text);
     assert.equal((await acervus('undo', site)).code, 0);
     assert.equal(before.size > 0, true);

@@ -343,11 +343,8 @@ export class Matcher {
   /** Whether some sibling before the element matches compounds 0 to `at`, remembered for long rows of siblings. */
   #earlierSibling(selector: ComplexSelector, at: number, element: PageElement): Truth {
     const key = selector.compounds[at]!;
-    let known = this.#earlier.get(key);
-    if (known === undefined) {
-      known = new Map();
-      this.#earlier.set(key, known);
-    }
+    const known = this.#earlier.get(key) ?? new Map<number, Truth>();
+    this.#earlier.set(key, known);
     const unknown: number[] = [];
     let side = element.previous;
     for (; side >= 0 && known.get(side) === undefined; side = this.#elements[side]!.previous)

@@ -1,13 +1,17 @@
 // Taking the last change back, byte for byte, all or nothing.
 
-import { existsSync, readdirSync, rmdirSync, rmSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmdirSync, rmSync } from 'node:fs';
+import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { applyEdits } from '../../core/edits/edit.js';
 import { UsageError } from '../../core/usage-error.js';
+import { type Config, parseConfig } from '../config.js';
 import { decodeAs, encodeFile } from '../files/encoding.js';
 import { insideSite, readPlain } from '../files/inside.js';
+import { ownerByName } from '../files/owner.js';
+import { CONFIG_FILE } from '../files/pages.js';
 import { alone } from './lock.js';
-import { type ChangeRecord, dropRecord, lastRecord, saveRecord, sha256 } from './record.js';
+import { type ChangeRecord, dropRecord, type FiledRecord, lastRecord, saveRecord, sha256 } from './record.js';
 import { sweepChange, sweepOwn } from './sweep.js';
 
 export interface Undone {
@@ -30,6 +34,7 @@ function undo(root: string): Undone | undefined {
   if (last === undefined) return undefined;
   sweepOwn(root);
   const { record, file } = last;
+  refusePlatform(root, last);
   const changed = record.files.filter((entry) => !isAsLeft(root, entry));
   if (changed.length > 0) {
     const names = changed
@@ -58,6 +63,25 @@ function undo(root: string): Undone | undefined {
     removed: record.files.filter(({ before }) => before === null).map((entry) => entry.path),
     unfinished: record.state !== 'done',
   };
+}
+
+/** No change writes what is the platform's: a record that names it was made by somebody else. */
+function refusePlatform(root: string, { record, file }: FiledRecord): void {
+  const config = configOf(root);
+  const named = record.files.some(
+    ({ path: one }) => /\.css$/i.test(one) && ownerByName(config, one)?.owner === 'platform',
+  );
+  if (named) throw new UsageError('not-a-record', { file: path.relative(root, file) });
+}
+
+/** A configuration that cannot be read is no reason not to take a change back. */
+function configOf(root: string): Config {
+  const full = path.join(root, CONFIG_FILE);
+  try {
+    return parseConfig(existsSync(full) ? readFileSync(full, 'utf8') : undefined);
+  } catch {
+    return {};
+  }
 }
 
 function isAsLeft(root: string, { path: file, before, after }: ChangeRecord['files'][number]): boolean {

@@ -1,7 +1,6 @@
 // Reads a site file by file: pages found without configuration, the sheets and scripts they lead to, and who owns each.
 
 import path from 'node:path';
-import picomatch from 'picomatch';
 import type { ScriptText } from '../../core/cascade/index.js';
 import { scriptReading } from '../../core/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
@@ -12,21 +11,16 @@ import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import type { Decoded, Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
+import { globs, type Owner, ownerByName } from '../files/owner.js';
 import { CONFIG_FILE, type PageSource, type PageSourceData, readPageText, readText } from '../files/pages.js';
 
-export interface SheetOwner {
+export interface SheetOwner extends Owner {
   readonly path: string;
-  readonly owner: 'platform' | 'theme';
-  /** How it was decided, for the reader of a survey. */
-  readonly because: string;
   readonly pages: number;
 }
 
 const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', '**/*.tpl'];
 const COMPONENTS = ['**/*.tpl'];
-const PLATFORM_FOLDERS =
-  /(^|\/)(platform|vendors?|plugins?|libs?|dist|third[-_]party|frameworks?|packages|kit)\//i;
-
 /** Up to a folder that libraries are put into, and the one of the library in it. */
 const LIBRARIES = /^(?:.*?\/)?(?:vendors?|plugins?|libs?|third[-_]party|frameworks?|platform)\/(?:[^/]+\/)?/i;
 /** What a test run leaves behind. */
@@ -54,10 +48,10 @@ export class SiteReader implements SheetShelf, PageSource {
     pagePaths?: readonly string[],
   ) {
     const { exclude, components, pages, copies } = config;
-    this.#isExcluded = matcher(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
-    this.isComponent = matcher(components ?? COMPONENTS);
+    this.#isExcluded = globs(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
+    this.isComponent = globs(components ?? COMPONENTS);
     this.copies = new Map(Object.entries(copies ?? {}));
-    const isPage = matcher(pages ?? PAGES);
+    const isPage = globs(pages ?? PAGES);
     const all = pagePaths ?? files.list().filter((file) => isPage(file) && !this.#isExcluded(file));
     // Pages that are asked for by name are the developer's.
     const own = (pagePaths ?? pages) ? all : all.filter((file) => !this.#isPlatformPage(file));
@@ -153,34 +147,25 @@ export class SiteReader implements SheetShelf, PageSource {
   /** In a folder of a library: one that holds sheets or scripts too. A page about plugins is not one of them. */
   #isPlatformPage(file: string): boolean {
     const { theme, platform } = this.config;
-    if (matcher(theme)(file)) return false;
-    if (matcher(platform)(file) || REPORTS.test(file)) return true;
+    if (globs(theme)(file)) return false;
+    if (globs(platform)(file) || REPORTS.test(file)) return true;
     const folder = LIBRARIES.exec(file)?.[0];
     if (folder === undefined) return false;
     return this.files.list().some((other) => other.startsWith(folder) && /\.(css|js|mjs)$/i.test(other));
   }
 
-  #ownerOf(file: string): Pick<SheetOwner, 'owner' | 'because'> {
-    const { shared, theme, platform } = this.config;
-    if (matcher(theme)(file)) return { owner: 'theme', because: `"theme" in ${CONFIG_FILE}` };
-    if (matcher(platform)(file)) return { owner: 'platform', because: `"platform" in ${CONFIG_FILE}` };
-    const folder = PLATFORM_FOLDERS.exec(file)?.[2];
-    if (folder !== undefined) return { owner: 'platform', because: `folder ${folder}` };
+  #ownerOf(file: string): Owner {
+    const named = ownerByName(this.config, file);
+    if (named !== undefined) return named;
     if (this.files.isLinked?.(file) === true) return { owner: 'platform', because: 'a link leads to it' };
     const built = this.#builtFrom(file);
     if (built !== undefined) return { owner: 'platform', because: `built: ${built}` };
     // Naming a platform sheet as the shared one does not make it one's own; naming it under "theme" does.
-    if (file === shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
+    if (file === this.config.shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
     if (/\.min\.(css|js)$/i.test(file) || isMinified(this.textAt(file) ?? ''))
       return { owner: 'platform', because: 'minified' };
     return { owner: 'theme', because: 'readable source' };
   }
-}
-
-function matcher(patterns: readonly string[] | undefined): (file: string) => boolean {
-  return patterns === undefined || patterns.length === 0
-    ? () => false
-    : picomatch([...patterns], { dot: false });
 }
 
 /** More than 400 characters a line on average: nobody edits that by hand. */

@@ -1,0 +1,29 @@
+// Whose a file is, as far as its name and the configuration tell.
+
+import picomatch from 'picomatch';
+import type { Config } from '../config.js';
+import { CONFIG_FILE } from './pages.js';
+
+export interface Owner {
+  readonly owner: 'platform' | 'theme';
+  /** How it was decided, for the reader of a survey. */
+  readonly because: string;
+}
+
+const PLATFORM_FOLDERS =
+  /(^|\/)(platform|vendors?|plugins?|libs?|dist|third[-_]party|frameworks?|packages|kit)\//i;
+
+/** Out: the owner of a sheet or script, `undefined` where only its text could tell. */
+export function ownerByName({ theme, platform }: Config, file: string): Owner | undefined {
+  if (globs(theme)(file)) return { owner: 'theme', because: `"theme" in ${CONFIG_FILE}` };
+  if (globs(platform)(file)) return { owner: 'platform', because: `"platform" in ${CONFIG_FILE}` };
+  const folder = PLATFORM_FOLDERS.exec(file)?.[2];
+  return folder === undefined ? undefined : { owner: 'platform', because: `folder ${folder}` };
+}
+
+/** Whether a path is among those that patterns of the configuration name. */
+export function globs(patterns: readonly string[] | undefined): (file: string) => boolean {
+  return patterns === undefined || patterns.length === 0
+    ? () => false
+    : picomatch([...patterns], { dot: false });
+}
