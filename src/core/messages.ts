@@ -67,6 +67,11 @@ export const MESSAGES = {
     'changed since {command} wrote it',
     'nothing was touched. Put it back as it was then, or use git',
   ],
+  'sheet-open': [
+    '{sheet}',
+    'ends in the middle of a rule, a comment or a string, so that nothing can stand behind it',
+    'close that first',
+  ],
   'record-broken': [
     '{file}',
     'its record does not lead back to what it was',

@@ -114,6 +114,7 @@ test(`${SEEDS.many} overrides on random sites do what they say, and no more`, as
         within: { kind: 'site' },
         medium: undefined,
         everywhere,
+        strangers: [],
       });
       if (result.kind !== 'planned' || result.proof.strays.length + result.unmet.length > 0) {
         refused++;

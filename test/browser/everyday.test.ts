@@ -26,6 +26,7 @@ test(`${SEEDS.many} random sites look the same after a class was renamed, or mer
         themes: ['kit.css', 'more.css'].filter((file) => model.sources.sheets.has(file)),
         scripts: new Map(),
         isLibrary: () => false,
+        others: new Map(),
         from: 'a',
         to: merge ? 'c' : 'tide',
         merge,

@@ -172,7 +172,7 @@ test('a table with a slip gets one line that names the key', async () => {
     [TABLE.replace('each: section', 'each: page'), /harbour\.family\.yaml: each: /],
     [TABLE.replace('{ink}', '{inc}'), /rules: h3: color: \{inc\} is a value of no row/],
     [TABLE.replace('.sk-{row}', '.sk'), /where: "\.sk" has no \{row\} in it/],
-    [TABLE.replace("'#8a3b12'", "'red; } body { x'"), /rows\.tarbek\.ink: expected one value of CSS/],
+    [TABLE.replace("'#8a3b12'", "'red; } body { x'"), /rows\.tarbek\.ink: expected one whole value of CSS/],
     [TABLE.replace('theme/line.css', '../x.css'), /into: leads out of the site/],
     ['a: [', /harbour\.family\.yaml: is neither YAML nor JSON/],
   ] as const) {

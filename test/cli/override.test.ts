@@ -87,7 +87,7 @@ test('no further than asked: a page, a folder, a body class', async () => {
   const section = site();
   const { told } = await run('.kw-go', 'padding: 7px', section, '--within', 'body.sk-home');
   assert.deepEqual(told.moved, { elements: 1, pages: [{ path: 'index.html', elements: 1 }] });
-  assert.match(sheetAfter(section), /^(:where\(\.sk-home\)|\.sk-home) \.kw-go \{ padding: 7px; \}/);
+  assert.match(sheetAfter(section), /^(:where\(body\.sk-home\)|body\.sk-home) \.kw-go \{ padding: 7px; \}/);
 });
 
 test('the same override is extended or changed, not written twice', async () => {

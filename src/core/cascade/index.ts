@@ -2,6 +2,8 @@
 // and its outcome lists.
 
 export { Matcher, type MatcherOptions } from './matcher.js';
+export { readMedia } from './media.js';
+export { eachMoment, excludes, featuresOf, type Holds, implies } from './moments.js';
 export { isOpaque, OutcomeTable, outcomesForm, StyleReader, withoutIdle } from './outcome.js';
 export type {
   Matched,
@@ -13,7 +15,7 @@ export type {
   OwnStyling,
   TrialRule,
 } from './outcome-model.js';
-export { compileBlock, compileSelectors, compileSheet, type Program } from './program.js';
+export { compileBlock, compileSelectors, compileSheet, conditionTruth, type Program } from './program.js';
 export { UNSCOPED } from './program-matches.js';
 export type { Block, Entry, ProgramRule } from './rule-index.js';
 export type { ScriptStates } from './script-states.js';
@@ -49,4 +51,4 @@ export {
   type UnreadSheet,
 } from './stack.js';
 export { ALWAYS, NEVER, type Truth, TruthTable } from './truth.js';
-export { type Edge, edgeBetween, type Weighed } from './weigh.js';
+export { type Edge, edgeBetween, undefeatedFor, type Weighed } from './weigh.js';

@@ -2,7 +2,7 @@
 
 import { folderOf, resolveAddress } from '../addresses.js';
 import type { Page, ScriptReference } from '../markup/index.js';
-import { scriptReading } from '../scripts/index.js';
+import { importedFiles, scriptReading } from '../scripts/index.js';
 import { parseSheet } from '../sheets/index.js';
 import type { OutcomeTable } from './outcome.js';
 import { compileSheet, type Program } from './program.js';
@@ -25,8 +25,12 @@ export interface ScriptText {
   readonly isLibrary: boolean;
 }
 
+/** A script of a page, and where it begins in the file that it stands in. */
 export interface FoundScript extends ScriptText {
   readonly path: string;
+  /** The file's text. */
+  readonly whole: string;
+  readonly offset: number;
 }
 
 export class SiteStyles implements ProgramSource {
@@ -79,34 +83,52 @@ export class SiteStyles implements ProgramSource {
   }
 
   sheetsOfScripts(page: Page): ScriptSheet[] {
-    return page.scripts.flatMap((reference) => {
-      const found = this.scriptText(reference, page);
-      // What a library adds is what it is for, and named so.
-      if (found === undefined || found.isLibrary) return [];
-      const own = reference.kind === 'inline';
-      return scriptReading(found.text).sheets.map((sheet) => ({
-        sheet,
-        path: found.path,
-        text: own ? page.text : found.text,
-        offset: (own ? reference.offset : 0) + sheet.offset,
-      }));
-    });
+    // What a library adds is what it is for, and named so.
+    return this.scriptsIn(page).flatMap(({ path, text, isLibrary, whole, offset }) =>
+      isLibrary
+        ? []
+        : scriptReading(text).sheets.map((sheet) => ({
+            sheet,
+            path,
+            text: whole,
+            offset: offset + sheet.offset,
+          })),
+    );
   }
 
   /** The page's scripts that are at hand. */
   scriptsOf(page: Page): PageScript[] {
-    return page.scripts.flatMap((reference) => {
-      const found = this.scriptText(reference, page);
-      return found === undefined ? [] : [{ reading: scriptReading(found.text), isLibrary: found.isLibrary }];
-    });
+    return this.scriptsIn(page).map(({ text, isLibrary }) => ({ reading: scriptReading(text), isLibrary }));
   }
 
-  /** A script of a page, and the file that it stands in; `undefined` where it is not at hand. */
-  scriptText(reference: ScriptReference, page: Page): FoundScript | undefined {
-    if (reference.kind === 'inline') return { text: reference.text, isLibrary: false, path: page.path };
+  /** The page's scripts that are at hand, and those that they bring in. */
+  scriptsIn(page: Page): FoundScript[] {
+    const direct = page.scripts.flatMap((reference) => this.#scriptAt(reference, page) ?? []);
+    const known = new Set(direct.map(({ path }) => path));
+    const brought = direct.flatMap(({ text, path }) =>
+      importedFiles(scriptReading(text).imports, path, (file) => {
+        const script = this.texts.scriptAt?.(file);
+        return script && scriptReading(script.text).imports;
+      }),
+    );
+    return [
+      ...direct,
+      ...[...new Set(brought)].flatMap((path) => {
+        const script = known.has(path) ? undefined : this.texts.scriptAt?.(path);
+        return script === undefined ? [] : [{ ...script, path, whole: script.text, offset: 0 }];
+      }),
+    ];
+  }
+
+  #scriptAt(reference: ScriptReference, page: Page): FoundScript | undefined {
+    if (reference.kind === 'inline') {
+      const { text, offset } = reference;
+      return { text, isLibrary: false, path: page.path, whole: page.text, offset };
+    }
     const resolved = resolveAddress(reference.address, page.path);
     const script = resolved.kind === 'site' ? this.texts.scriptAt?.(resolved.path) : undefined;
-    return resolved.kind === 'site' && script !== undefined ? { ...script, path: resolved.path } : undefined;
+    if (resolved.kind !== 'site' || script === undefined) return undefined;
+    return { ...script, path: resolved.path, whole: script.text, offset: 0 };
   }
 
   /** The sheets of a whole page. */

@@ -97,6 +97,13 @@ export class TruthTable {
     }
   }
 
+  /** The texts of what a condition is made of. */
+  literals(one: Truth): ReadonlySet<string> {
+    const parts = this.#parts[numberOf(one)] ?? [];
+    if (parts.length > 0) return new Set(parts.flatMap((part) => [...this.literals(part)]));
+    return new Set(one === ALWAYS || one === NEVER ? [] : [this.text(one)]);
+  }
+
   #combine(kind: 'and' | 'or', members: readonly Truth[], neutral: Truth, absorbing: Truth): Truth {
     if (members.length === 2) {
       const [a, b] = members as [Truth, Truth];

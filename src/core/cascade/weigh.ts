@@ -1,5 +1,6 @@
 // Every declaration of a target and what became of it: which could win, and what each beaten one is beaten by.
 
+import { competesWith } from '../sheets/index.js';
 import { type Contribution, inCascadeOrder } from './order.js';
 import type { Outcome } from './outcome-model.js';
 import type { Entry } from './rule-index.js';
@@ -90,4 +91,26 @@ export function edgeBetween(
   if (a.specificity !== b.specificity) return 'specificity';
   if (a.scopeDistance !== b.scopeDistance) return 'nearness of its scope';
   return a.at === b.at ? 'order in the sheet' : 'order of the sheets';
+}
+
+/**
+ * What stands for one longhand under any of its names (CSS Logical Properties §4, vendor names, `all`), strongest first:
+ * what is hidden by something stronger is left out.
+ */
+export function undefeatedFor(
+  lists: ReadonlyMap<string, readonly Weighed[]> | undefined,
+  longhand: string,
+): Weighed[] {
+  if (lists === undefined) return [];
+  const found = [...(lists.get(longhand) ?? lists.get('all') ?? [])];
+  for (const [name, list] of lists) {
+    if (name === longhand || name === 'all') continue;
+    if (competesWith(name, longhand)) found.push(...list);
+  }
+  const undefeated: Weighed[] = [];
+  for (const one of found.sort((a, b) => a.rank - b.rank)) {
+    const isHidden = undefeated.some(({ condition }) => condition === ALWAYS || condition === one.condition);
+    if (!isHidden) undefeated.push(one);
+  }
+  return undefeated;
 }

@@ -13,6 +13,7 @@ export {
 } from './plan.js';
 export {
   changeText,
+  concerns,
   type DeclarationChange,
   editRule,
   indentAt,

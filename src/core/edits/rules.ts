@@ -1,6 +1,6 @@
 // Edits inside a rule as somebody wrote it: a value changed, a declaration added or taken out, a rule put beside it.
 
-import { type Declaration, longhands, type StyleRule } from '../sheets/index.js';
+import { competesWith, type Declaration, everyLonghand, type StyleRule } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
 import type { Edit } from './edit.js';
 import { newline } from './newline.js';
@@ -21,7 +21,8 @@ export function editRule(text: string, rule: StyleRule, changes: readonly Declar
     const own = rule.declarations.filter(({ property }) => property === change.property);
     const last = own.at(-1);
     if (change.value === undefined) for (const one of own) gone.add(one);
-    else if (last !== undefined && !isHidden(last, rule)) edits.push(newValue(text, last, change));
+    else if (last !== undefined && !isHidden(last, rule) && !isShared(change, changes))
+      edits.push(newValue(text, last, change));
     else {
       for (const one of own) gone.add(one);
       added.push(changeText(change));
@@ -36,14 +37,24 @@ export function changeText({ property, value, important }: DeclarationChange): s
   return `${property}: ${value}${important ? ' !important' : ''}`;
 }
 
-/** Whether a later declaration of the same rule sets some of the same longhands. */
+/** Whether a later declaration of the same rule sets some of the same longhands, under whatever name. */
 function isHidden(one: Declaration, { declarations }: StyleRule): boolean {
-  const own = new Set(longhands(one.property).set);
   return declarations
     .slice(declarations.indexOf(one) + 1)
-    .some(
-      ({ property }) => property !== one.property && longhands(property).set.some((name) => own.has(name)),
-    );
+    .some(({ property }) => property !== one.property && concerns(property, one.property));
+}
+
+/** Whether another of the changes sets some of the same longhands: then their order counts, and they stand last. */
+function isShared({ property }: DeclarationChange, changes: readonly DeclarationChange[]): boolean {
+  return changes.some((other) => other.property !== property && concerns(other.property, property));
+}
+
+/** Whether two properties set one longhand, under one name or two. */
+export function concerns(one: string, other: string): boolean {
+  const names = everyLonghand(other);
+  return everyLonghand(one).some((longhand) =>
+    names.some((name) => name === longhand || competesWith(name, longhand)),
+  );
 }
 
 function newValue(text: string, { range }: Declaration, { value, important }: DeclarationChange): Edit {

@@ -133,6 +133,8 @@ export interface Page {
   readonly inert: readonly { readonly style: string; readonly range: SourceRange }[];
   /** Class attributes inside `<template>`. */
   readonly inertClasses: readonly SourceRange[];
+  /** Texts of style elements inside `<template>`. */
+  readonly inertBlocks: readonly SourceRange[];
   readonly shadowRoots: boolean;
   /** How deep its elements are nested. */
   readonly depth: number;

@@ -59,6 +59,7 @@ export function parsePage(path: string, text: string, component = false): Page {
     scripts: reader.scripts,
     inert: reader.inert,
     inertClasses: reader.inertClasses,
+    inertBlocks: reader.inertBlocks,
     shadowRoots: reader.shadowRoots,
     depth: reader.depth,
     hasPolicy: reader.hasPolicy,
@@ -92,6 +93,7 @@ class PageReader {
   readonly scripts: ScriptReference[] = [];
   readonly inert: { style: string; range: { start: number; end: number } }[] = [];
   readonly inertClasses: { start: number; end: number }[] = [];
+  readonly inertBlocks: { start: number; end: number }[] = [];
   readonly head: { endTag: number | undefined; start: number | undefined; first: number } = {
     endTag: undefined,
     start: undefined,
@@ -322,6 +324,8 @@ class PageReader {
       const at = node.startTag?.attrs?.style;
       if (style !== undefined && at)
         this.inert.push({ style, range: { start: at.startOffset, end: at.endOffset } });
+      const [from, to] = node.tagName === 'style' ? contentRange(node) : [];
+      if (from !== undefined && to !== undefined) this.inertBlocks.push({ start: from, end: to });
       const own = node.startTag?.attrs?.class;
       if (own) this.inertClasses.push({ start: own.startOffset, end: own.endOffset });
       const { childNodes } = isTemplate(node) ? node.content : node;

@@ -41,6 +41,8 @@ export type Difference =
       readonly after: readonly ShownOutcome[];
     };
 
+export type StyleDifference = Extract<Difference, { kind: 'style' }>;
+
 /** In: one element in both states, whose outcomes differ. Out: its differences, by target and property. */
 export function describeElement(first: StyleReader, i: number, second: StyleReader, j: number): Difference[] {
   const a = first.outcomes(i);

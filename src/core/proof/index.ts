@@ -8,10 +8,11 @@ export {
   differenceText,
   placeOf,
   type ShownOutcome,
+  type StyleDifference,
   showElement,
 } from './describe.js';
 export { isHidden, isHiddenOnly, isHiddenText } from './hidden.js';
-export { elementsIn, type Intent, type IntentProof, proveIntent, type StyleDifference } from './intent.js';
+export { elementsIn, type IntentProof, isAsWished, type MovedElement, proveWishes } from './intent.js';
 export { type Proof, type ProveOptions, proofOf, prove } from './prove.js';
 export { count, mergeProofs, type ProofPart, Prover } from './prover.js';
 export {
@@ -24,3 +25,4 @@ export {
   type Refusals,
   TRUST,
 } from './take-back.js';
+export { isApart, type Kept, meet, type Wish } from './wish.js';

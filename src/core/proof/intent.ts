@@ -1,50 +1,67 @@
-// The proof of a change that means to change something: every element meant differs in what was asked and in nothing
-// else, and no other element differs at all.
+// The proof of a change that means to change something: every element that is meant has what was wished, or what it had,
+// and that is told; and no other element differs at all.
 
-import type { SiteModel } from '../cascade/index.js';
-import type { Difference } from './describe.js';
+import { NEVER, type SiteModel } from '../cascade/index.js';
+import type { Difference, StyleDifference } from './describe.js';
 import type { Proof } from './prove.js';
 import { prove } from './prove.js';
+import { type Granted, lookAtWishes, type Wish } from './wish.js';
 
-export type StyleDifference = Extract<Difference, { kind: 'style' }>;
-
-export interface Intent {
-  /** In: a page, an index of an element in the later state, and a target. */
-  readonly isMeant: (page: string, element: number, target: string) => boolean;
-  /** Whether a longhand was asked to change. */
-  readonly isAsked: (longhand: string) => boolean;
+/** An element, by its page and its index in the later state. */
+export interface MovedElement {
+  readonly page: string;
+  readonly element: number;
 }
 
-export interface IntentProof {
+export interface IntentProof extends Granted {
   readonly proof: Proof;
-  /** What was asked, and happened. */
-  readonly moved: readonly StyleDifference[];
-  /** What was not asked: none, in a change that may be made. */
+  /** What was not wished: none, in a change that may be made. */
   readonly strays: readonly Difference[];
 }
 
-export function proveIntent(before: SiteModel, after: SiteModel, intent: Intent): IntentProof {
+/** Whether a change may be made as far as the proof goes. */
+export function isAsWished({ strays, wrong }: Pick<IntentProof, 'strays' | 'wrong'>): boolean {
+  return strays.length === 0 && wrong.length === 0;
+}
+
+export function proveWishes(before: SiteModel, after: SiteModel, wishes: readonly Wish[]): IntentProof {
   const proof = prove(before, after, { perPage: Number.POSITIVE_INFINITY });
-  const moved: StyleDifference[] = [];
+  const granted = lookAtWishes(before, after, wishes);
   const strays: Difference[] = [];
+  const moved = new Map(granted.moved.map((one) => [`${one.page} ${one.element}`, one]));
   for (const one of proof.differences) {
-    const asked =
-      one.kind === 'style' &&
-      intent.isAsked(one.property) &&
-      intent.isMeant(one.page, one.element, one.target);
-    if (asked) moved.push(one);
-    else strays.push(one);
+    const own = one.kind === 'style' ? wishes.filter((wish) => isWished(after, wish, one)) : [];
+    if (one.kind !== 'style' || own.length === 0) strays.push(one);
+    // What is taken out has no value that could be looked at: that it differs is all there is to see.
+    else if (own.some(({ serves, values }) => serves !== true && !values.has(one.property)))
+      moved.set(`${one.page} ${one.element}`, { page: one.page, element: one.element });
   }
-  return { proof, moved, strays };
+  return { ...granted, proof, strays, moved: [...moved.values()] };
+}
+
+/** Whether a difference is one that a wish asks for. */
+function isWished(
+  after: SiteModel,
+  { isOn, longhands, selectors }: Wish,
+  { page: path, element, target, property }: StyleDifference,
+): boolean {
+  if (!longhands.has(property)) return false;
+  const page = after.page(path);
+  if (page === undefined || (page.kind === 'page' && !isOn(page))) return false;
+  return after
+    .readersOf(page)
+    .some((reader) =>
+      selectors.some((one) => one.pseudoElement === target && reader.matches(one, element) !== NEVER),
+    );
 }
 
 /** How many elements, of which pages, most first. */
-export function elementsIn(differences: readonly StyleDifference[]): {
+export function elementsIn(moved: readonly MovedElement[]): {
   readonly elements: number;
   readonly pages: readonly { readonly path: string; readonly elements: number }[];
 } {
   const pages = new Map<string, Set<number>>();
-  for (const { page, element } of differences) {
+  for (const { page, element } of moved) {
     const known = pages.get(page);
     if (known === undefined) pages.set(page, new Set([element]));
     else known.add(element);

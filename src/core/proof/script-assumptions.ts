@@ -39,24 +39,17 @@ export function noteScripts(page: Page, styles: SiteStyles, into: ScriptAssumpti
     if (known === undefined) into.set(key, { where, does, pages: 1 });
     else known.pages++;
   };
+  const scripts = styles.scriptsIn(page);
+  const read = new Set(scripts.map(({ path }) => path));
   for (const reference of page.scripts) {
-    const found = styles.scriptText(reference, page);
-    if (found === undefined) {
-      if (reference.kind === 'link') {
-        const resolved = resolveAddress(reference.address, page.path);
-        const name = resolved.kind === 'site' ? resolved.path : reference.address;
-        note(name, name, 'was not read');
-      }
-      continue;
-    }
-    const { text, isLibrary, path } = found;
-    const name = reference.kind === 'inline' ? text : path;
-    const at = (offset: number): string =>
-      showPlace(
-        reference.kind === 'inline'
-          ? placeIn(page.path, page.text, reference.offset + offset)
-          : placeIn(path, text, offset),
-      );
+    if (reference.kind !== 'link') continue;
+    const resolved = resolveAddress(reference.address, page.path);
+    const name = resolved.kind === 'site' ? resolved.path : reference.address;
+    if (!read.has(name)) note(name, name, 'was not read');
+  }
+  for (const { text, isLibrary, path, whole, offset: from } of scripts) {
+    const name = path === page.path ? text : path;
+    const at = (offset: number): string => showPlace(placeIn(path, whole, from + offset));
     if (isLibrary) note(name, path, 'is a library');
     else for (const { does, offset } of unfollowed(scriptReading(text))) note(name, at(offset), does);
   }

@@ -31,40 +31,6 @@ export function classMentions(text: string): ClassMention[] {
   return mentionsIn(program, text);
 }
 
-/** A part that a name may be built with: in `"btn-" + kind` and `` `btn-${kind}` `` what stands in front. */
-export interface BuiltName {
-  readonly stem: string;
-  readonly start: number;
-  readonly end: number;
-}
-
-/** Strings that are joined with something else, and end in the beginning of a word. */
-export function builtNames(text: string): BuiltName[] {
-  const program = parseScript(text);
-  if (program === undefined) return [];
-  const found: BuiltName[] = [];
-  const note = (written: string, start: number): void => {
-    const match = /(?:^|[\s.#"'])(-?[a-zA-Z_\u0080-\uffff][\w\u0080-\uffff-]*)$/.exec(written);
-    if (match === null) return;
-    const stem = match[1]!;
-    const end = start + written.length;
-    found.push({ stem, start: end - stem.length, end });
-  };
-  ancestor(program, {
-    BinaryExpression({ operator, left }) {
-      if (operator !== '+') return;
-      // `"a" + "b" + c` joins from the left.
-      const last = left.type === 'BinaryExpression' && left.operator === '+' ? left.right : left;
-      if (last.type === 'Literal' && typeof last.value === 'string')
-        note(text.slice(last.start + 1, last.end - 1), last.start + 1);
-    },
-    TemplateLiteral({ quasis }) {
-      for (const { start, end, tail } of quasis) if (!tail) note(text.slice(start, end), start);
-    },
-  });
-  return found;
-}
-
 /** The same for an expression, as it stands in an attribute: its strings and the keys of its objects are names. */
 export function expressionMentions(text: string): ClassMention[] {
   try {

@@ -1,13 +1,13 @@
 // Stage 4, scripts. In: the text of a script. Out: the properties it may clear or read back, and its words.
 
 export {
-  type BuiltName,
-  builtNames,
   type ClassMention,
   classMentions,
   expressionMentions,
 } from './class-names.js';
 export type { AddedSheet } from './doings.js';
+export { importedFiles } from './imports.js';
+export { piecesOf, propertiesNamed } from './name-uses.js';
 export {
   attributeWord,
   CLASS_WRITTEN,

@@ -8,6 +8,7 @@ import { BoundedMap } from '../bounded.js';
 // Not through the stage's entry: threads that only count need not load what maps.
 import { isOldAttribute } from '../hints/table.js';
 import { type AddedSheet, type Doing, doingsOf, sheetsIn } from './doings.js';
+import { importsOf } from './imports.js';
 import { parseScript } from './parse.js';
 import { propertyName, stringOf } from './syntax.js';
 import { type NameWrite, nameWrites } from './writes.js';
@@ -33,6 +34,8 @@ export interface ScriptReading {
   readonly doings: readonly Doing[];
   /** The sheets that it adds, as far as they are written out in it. */
   readonly sheets: readonly AddedSheet[];
+  /** Addresses of the scripts that it brings in. */
+  readonly imports: readonly string[];
 }
 
 /** Stands for "writes the class attribute anew": classes that are not in the script are lost. */
@@ -40,6 +43,8 @@ export const CLASS_WRITTEN = '(class)';
 
 /** Stands for "picks elements by their having a style attribute". */
 export const STYLE_ASKED = '[style]';
+
+const IMPORTING = /\b(import|export|importScripts)\b/;
 
 const ATTRIBUTE_CALL = /^(set|remove|get|has|toggle)Attribute$|^(attr|removeAttr)$/;
 
@@ -100,6 +105,7 @@ export function readScript(text: string): ScriptReading {
       writes: [],
       doings: [],
       sheets: [],
+      imports: [],
     };
   }
   const stems = new Set<string>();
@@ -184,6 +190,7 @@ export function readScript(text: string): ScriptReading {
   let writes: readonly NameWrite[] | undefined;
   let doings: readonly Doing[] | undefined;
   let sheets: readonly AddedSheet[] | undefined;
+  let imports: readonly string[] | undefined;
   return {
     touches,
     words,
@@ -197,6 +204,10 @@ export function readScript(text: string): ScriptReading {
     get doings() {
       doings ??= doingsOf(program);
       return doings;
+    },
+    get imports() {
+      imports ??= IMPORTING.test(text) ? importsOf(program) : [];
+      return imports;
     },
     get sheets() {
       sheets ??= this.doings.some(({ kind }) => kind === 'sheet') ? sheetsIn(program) : [];

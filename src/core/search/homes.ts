@@ -149,7 +149,7 @@ function mayMatchMade(selector: string, { tags, words }: MadeElements): boolean 
 }
 
 /** Whether a selector may match in a document of which only the text is known. */
-function mayMatchIn(selector: string, text: string): boolean {
+export function mayMatchIn(selector: string, text: string): boolean {
   const subject = hookOf(selector)?.selector.compounds.at(-1);
   if (subject === undefined) return true;
   const { type, id, classes } = subject;

@@ -15,7 +15,7 @@ export {
   partOf,
   type Style,
 } from './home.js';
-export { findHomes, type Search, type SearchOptions, takenOut, writtenCount } from './homes.js';
+export { findHomes, mayMatchIn, type Search, type SearchOptions, takenOut, writtenCount } from './homes.js';
 export { CLASS_NAME, type NameRules, nameStyles } from './names.js';
 export { findNearMisses, type NearValue, type ValueChange, writtenValues } from './near-values.js';
 export type { Strength } from './reach.js';

@@ -8,6 +8,7 @@ export { expandDeclaration, type LonghandValue } from './expand.js';
 export { parseDeclarations, parseSheet } from './parse.js';
 export {
   canonicalProperty,
+  competesWith,
   everyLonghand,
   type InteractionGroup,
   interactionGroup,

@@ -229,3 +229,9 @@ export function interactionGroup(longhand: string): InteractionGroup {
   }
   return { name: longhand, kind: 'plain' };
 }
+
+/** Whether two names may set one computed value: logical and physical, with and without a vendor's name. */
+export function competesWith(name: string, longhand: string): boolean {
+  const [one, other] = [interactionGroup(name), interactionGroup(longhand)];
+  return one.name === other.name && (one.kind !== other.kind || one.kind === 'vendor');
+}

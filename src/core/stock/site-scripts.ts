@@ -6,6 +6,7 @@ import type { Page, PageElement } from '../markup/index.js';
 import {
   attributeWord,
   CLASS_WRITTEN,
+  importedFiles,
   type ScriptReading,
   STYLE_ASKED,
   scriptReading,
@@ -22,6 +23,8 @@ export interface MadeElements {
 interface UsedScript {
   readonly reading: ScriptReading;
   readonly library: boolean;
+  /** Of a file; `undefined` for a script in the page. */
+  readonly path: string | undefined;
   place(offset: number): Place;
 }
 
@@ -119,6 +122,7 @@ export class SiteScripts {
         used.push({
           reading,
           library: false,
+          path: undefined,
           place: (offset) => placeIn(page.path, page.text, reference.offset + offset),
         });
         continue;
@@ -129,14 +133,28 @@ export class SiteScripts {
         this.#unread.add(reference.address);
         continue;
       }
-      const { path } = resolved;
-      const { text, isLibrary } = script;
-      const place = (offset: number): Place => placeIn(path, text, offset);
-      used.push({ reading: scriptReading(text), library: isLibrary, place });
+      used.push(usedScript(resolved.path, script));
     }
+    const imports = used.flatMap(({ reading, path }) =>
+      importedFiles(reading.imports, path ?? page.path, (file) => {
+        const script = this.#texts.get(file);
+        return script && scriptReading(script.text).imports;
+      }),
+    );
+    for (const file of new Set(imports))
+      if (!used.some(({ path }) => path === file)) used.push(usedScript(file, this.#texts.get(file)!));
     this.#byPage.set(page.path, used);
     return used;
   }
+}
+
+function usedScript(path: string, { text, isLibrary }: ScriptText): UsedScript {
+  return {
+    reading: scriptReading(text),
+    library: isLibrary,
+    path,
+    place: (offset) => placeIn(path, text, offset),
+  };
 }
 
 /** Whether a script may mean an element by a name. A library names tags for its own sake. */

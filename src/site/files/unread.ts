@@ -8,6 +8,7 @@ import type { SiteFiles } from './files.js';
 const DOCUMENTS =
   /\.(html?|xhtml|xht|xml|svg|shtml|php\d?|phtml|inc|aspx?|jsp|cfm|erb|ejs|hbs|handlebars|mustache|twig|njk|liquid|vue|svelte|jsx|tsx|md|markdown)$/i;
 
+const INERT = /<(?:template|script)\b[^>]*>([\s\S]*?)<\/(?:template|script)/gi;
 const SRCDOC = /\bsrcdoc\s*=\s*(?:"([^"]*)"|'([^']*)')/gi;
 
 /**
@@ -25,8 +26,29 @@ export function sheetsOfUnread(
       if (text.includes(path.posix.basename(sheet))) found.set(sheet, [...(found.get(sheet) ?? []), text]);
   };
   for (const file of files.list()) if (!pages.has(file) && DOCUMENTS.test(file)) note(readAsIs(files, file));
-  for (const text of pages.values())
+  for (const text of pages.values()) {
     for (const [, double, single] of text.matchAll(SRCDOC)) note(double ?? single ?? '');
+    // What is cloned from a template may link a sheet into a shadow root; so may what a script writes.
+    for (const [, inside] of text.matchAll(INERT)) note(inside ?? '');
+  }
+  return found;
+}
+
+/** Kinds of files that scripts import or fetch, or that something makes into pages. */
+const TEXTS = /\.(m?[jt]sx?|c[jt]s|json|txt)$/i;
+
+/** In: a word; the files that were read. Out: the texts of the others, as far as they are texts and hold the word. */
+export function othersWith(
+  word: string,
+  files: SiteFiles,
+  isRead: (file: string) => boolean,
+): Map<string, string> {
+  const found = new Map<string, string>();
+  for (const file of files.list()) {
+    if (isRead(file) || !(DOCUMENTS.test(file) || TEXTS.test(file))) continue;
+    const text = readAsIs(files, file);
+    if (text.includes(word)) found.set(file, text);
+  }
   return found;
 }
 

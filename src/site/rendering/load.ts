@@ -3,7 +3,7 @@
 import { resolveAddress, sheetPath } from '../../core/addresses.js';
 import { OutcomeTable, type ScriptText, SiteModel, TruthTable } from '../../core/cascade/index.js';
 import type { DraftSite } from '../../core/consolidate/index.js';
-import { scriptReading } from '../../core/scripts/index.js';
+import { importedFiles, scriptReading } from '../../core/scripts/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import { type Config, parseConfig } from '../config.js';
@@ -71,12 +71,20 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
       const resolved = reference.kind === 'link' ? resolveAddress(reference.address, page.path) : undefined;
       const script = resolved?.kind === 'site' ? reader.scriptAt(resolved.path) : undefined;
       if (resolved?.kind === 'site' && script !== undefined) scripts.set(resolved.path, script);
-      const text = reference.kind === 'inline' ? reference.text : script?.text;
+      const own = reference.kind === 'inline' ? { text: reference.text, isLibrary: false } : script;
+      if (own === undefined) continue;
+      const holder = resolved?.kind === 'site' ? resolved.path : page.path;
+      const imported = importedFiles(scriptReading(own.text).imports, holder, (file) => {
+        const found = reader.scriptAt(file);
+        if (found !== undefined) scripts.set(file, found);
+        return found && scriptReading(found.text).imports;
+      });
       // A sheet that a script puts in is one of the page's.
-      if (text !== undefined && /\.css\b/.test(text) && script?.isLibrary !== true)
-        for (const one of scriptReading(text).sheets)
-          if (one.kind === 'address')
-            readSheet(sheetPath(one.address, page.path, (address) => copies.get(address)));
+      for (const { text, isLibrary } of [own, ...imported.map((file) => scripts.get(file)!)])
+        if (/\.css\b/.test(text) && !isLibrary)
+          for (const one of scriptReading(text).sheets)
+            if (one.kind === 'address')
+              readSheet(sheetPath(one.address, page.path, (address) => copies.get(address)));
     }
   }
   const owners = reader.owners(sheetUses(model));
@@ -109,16 +117,21 @@ function sheetUses(model: SiteModel): Map<string, number> {
   return uses;
 }
 
+/** By sheet, the texts of documents that load it and are not read as pages. */
+export function sheetsElsewhere({ files, model, sheets, shared }: Site): Map<string, string[]> {
+  const wanted = new Set([...sheets.map(({ path }) => path), shared]);
+  return sheetsOfUnread(files, model.sources.pages, [...wanted]);
+}
+
 /** The site as a draft sees it: without a disk. */
-export function draftSite({ model, scripts, sheets, shared, config, files }: Site): DraftSite {
+export function draftSite(site: Site): DraftSite {
+  const { model, scripts, sheets, shared, config } = site;
   return {
     model,
     scripts,
     sheets,
     shared: { path: shared, partNames: config.parts ?? {} },
-    unseen: sheetsOfUnread(files, model.sources.pages, [
-      ...new Set([...sheets.map(({ path }) => path), shared]),
-    ]),
+    unseen: sheetsElsewhere(site),
     naming: config.naming ?? {},
     carriers: { pictureSizes: config.pictureSizes ?? 'keep', mail: config.mail ?? 'keep' },
   };

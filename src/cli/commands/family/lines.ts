@@ -1,5 +1,6 @@
 // How families are shown: one that was written from its table, and those that were found copied out by hand.
 
+import { isAsWished } from '../../../core/proof/index.js';
 import { showPlace } from '../../../core/source.js';
 import { doneLine, movedLines, onSite } from '../../shared/moved-lines.js';
 import {
@@ -16,17 +17,19 @@ import {
   swatch,
 } from '../../shared/paper.js';
 import { strayLines } from '../../shared/stray-lines.js';
+import { unmovedLines } from '../../shared/unmoved-lines.js';
 import type { FamilyDocument } from './document.js';
 import type { FoundFamilies, FoundFamily } from './find.js';
 import type { WrittenFamily } from './run.js';
 
 export function familyLines(folder: string, made: WrittenFamily, all: boolean): string[] {
   const lines = writtenLines(made.document, all);
-  const refused = made.strays.length > 0;
+  const refused = !isAsWished(made.proof);
+  if (made.unmoved.length > 0) lines.push(...unmovedLines(made.unmoved));
   if (refused)
     lines.push(
       heading('Refused', 'it would change what the table does not speak of; nothing was written'),
-      ...strayLines(made.strays, all),
+      ...strayLines(made.proof, all),
     );
   const [first = ''] = made.table.rows.keys();
   lines.push(

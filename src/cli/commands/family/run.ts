@@ -4,7 +4,8 @@ import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { type FamilyTable, planFamily } from '../../../core/change/family/index.js';
 import { parseFamily } from '../../../core/change/family/table-file.js';
-import { type Difference, elementsIn } from '../../../core/proof/index.js';
+import { groupUnmoved, type Unmoved } from '../../../core/change/restyle/index.js';
+import { elementsIn, type IntentProof, isAsWished } from '../../../core/proof/index.js';
 import { placeIn } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { readPlain } from '../../../site/files/inside.js';
@@ -21,7 +22,8 @@ export interface FamilyOptions extends WriteOptions {
 export interface WrittenFamily {
   readonly document: FamilyDocument;
   readonly table: FamilyTable;
-  readonly strays: readonly Difference[];
+  readonly proof: IntentProof;
+  readonly unmoved: readonly Unmoved[];
 }
 
 /**
@@ -49,8 +51,10 @@ export function writeFamily(folder: string, file: string, options: FamilyOptions
     throw new UsageError('family-into-unused', { file, sheet: into });
   options.onStep?.('proving');
   const plan = planFamily(site.model, sheet, table, path.basename(file));
-  const { strays, moved } = plan.proof;
-  const refused = strays.length > 0;
+  if (plan.isOpen) throw new UsageError('sheet-open', { sheet });
+  const { proof } = plan;
+  const { strays, moved } = proof;
+  const refused = !isAsWished(proof);
   const done = refused ? NOTHING_DONE : carryOut(folder, site, 'family', plan.edits, options);
   const text = site.model.sources.sheets.get(sheet) ?? '';
   const document: FamilyDocument = {
@@ -74,9 +78,10 @@ export function writeFamily(folder: string, file: string, options: FamilyOptions
     ],
     moved: elementsIn(moved),
     ...done,
-    strays: strays.length,
+    strays: strays.length + proof.wrong.length,
   };
-  return { document, table, strays };
+  const edited = new Set(plan.edits.keys());
+  return { document, table, proof, unmoved: groupUnmoved(proof.kept, edited, site.isPlatform) };
 }
 
 /** The rows of a table with their values, as its document tells them. @internal */

@@ -20,7 +20,8 @@ export const outlastDocument = z
           fate: z.enum(['holds', 'name gone', 'matches nothing', 'beaten', 'not needed']),
           names: z.array(z.string()).optional().describe('Classes that the new platform does not name.'),
           likely: z.string().optional().describe('The selector that would hold.'),
-          property: z.string().optional(),
+          properties: z.array(z.string()).optional().describe('Those that lose.'),
+          important: z.array(z.string()).optional().describe('Properties that would take !important.'),
           by: z.strictObject({ selector: z.string(), value: z.string(), place }).optional(),
           lost: z.int().optional().describe('Elements on which it wins no more.'),
         }),
@@ -41,7 +42,15 @@ export const outlastDocument = z
         }),
       )
       .describe('What looks different after the update, in spite of every override.'),
-    mended: z.array(z.strictObject({ place, selector: z.string() })).optional(),
+    mended: z
+      .array(
+        z.strictObject({
+          place,
+          selector: z.string(),
+          important: z.array(z.string()).optional().describe('Properties that are !important now.'),
+        }),
+      )
+      .optional(),
     left: z.array(z.strictObject({ place, why: z.string() })).optional(),
     ...carriedOut,
   })

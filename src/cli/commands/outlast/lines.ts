@@ -59,13 +59,19 @@ export function outlastLines(
     );
   }
   if (!all && document.changes.length > 10) lines.push(more(document.changes.length - 10, '--all'));
-  for (const { selector, place } of document.mended ?? [])
-    lines.push(row({ mark: 'made', text: `mended: ${shortSelector(selector)}`, place: showPlace(place) }));
+  for (const { selector, place, important } of document.mended ?? [])
+    lines.push(
+      row({
+        mark: 'made',
+        text: `mended: ${shortSelector(selector)}${importantText(important)}`,
+        place: showPlace(place),
+      }),
+    );
   for (const { place, why } of document.left ?? [])
     lines.push(
       row({
         mark: 'needs',
-        text: amber(`left as it is, since before the update ${clean(why)}`),
+        text: amber(`left as it is: ${clean(why)}`),
         place: showPlace(place),
       }),
     );
@@ -105,7 +111,8 @@ function fateLines({
   fate,
   names = [],
   likely,
-  property,
+  properties = [],
+  important,
   by,
   lost = 0,
 }: OutlastDocument['rules'][number]): string[] {
@@ -132,10 +139,10 @@ function fateLines({
         row({
           count: elements,
           mark: 'broken',
-          text: `${head}  ${property} ${amber(`is beaten on ${grouped(lost)} by`)} ${clean(by?.value ?? '')}  ${dim(shortSelector(by?.selector ?? ''))}${many}`,
+          text: `${head}  ${shortProperties(properties.join(', '))} ${amber(`is beaten on ${grouped(lost)} by`)} ${clean(by?.value ?? '')}  ${dim(shortSelector(by?.selector ?? ''))}${many}`,
           ...where,
         }),
-        ...likelyLines(likely, 'the weakest that wins'),
+        ...likelyLines(likely, 'the weakest that wins', importantText(important)),
       ];
     case 'not needed':
       return [
@@ -151,6 +158,12 @@ function fateLines({
   }
 }
 
-function likelyLines(likely: string | undefined, what: string): string[] {
-  return likely === undefined ? [] : [row({ mark: 'made', text: `${shortSelector(likely)}  ${dim(what)}` })];
+function likelyLines(likely: string | undefined, what: string, more = ''): string[] {
+  return likely === undefined
+    ? []
+    : [row({ mark: 'made', text: `${shortSelector(likely)}${more}  ${dim(what)}` })];
+}
+
+function importantText(properties: readonly string[] | undefined): string {
+  return properties === undefined ? '' : amber(`  ${properties.join(', ')} !important`);
 }

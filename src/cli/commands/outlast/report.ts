@@ -22,7 +22,9 @@ export function joinBlocks(rules: Outlast['rules']): Rule[] {
   return [...found.values()];
 }
 
-function fateJson(fate: Fate): Pick<Rule, 'fate' | 'names' | 'likely' | 'property' | 'by' | 'lost'> {
+function fateJson(
+  fate: Fate,
+): Pick<Rule, 'fate' | 'names' | 'likely' | 'properties' | 'important' | 'by' | 'lost'> {
   switch (fate.kind) {
     case 'holds':
     case 'not needed':
@@ -34,14 +36,15 @@ function fateJson(fate: Fate): Pick<Rule, 'fate' | 'names' | 'likely' | 'propert
     case 'matches nothing':
       return { fate: fate.kind, ...(fate.likely === undefined ? {} : { likely: fate.likely }) };
     case 'beaten': {
-      const { property, by, elements, fix } = fate;
+      const { properties, by, elements, fix } = fate;
       const rival = { selector: by.selector, value: by.value, place: by.place };
       return {
         fate: fate.kind,
-        property,
+        properties: [...properties],
         by: rival,
         lost: elements,
-        ...(fix === undefined ? {} : { likely: fix }),
+        ...(fix === undefined ? {} : { likely: fix.selector }),
+        ...(fix === undefined || fix.important.length === 0 ? {} : { important: [...fix.important] }),
       };
     }
   }

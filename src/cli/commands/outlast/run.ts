@@ -12,7 +12,6 @@ import {
 } from '../../../core/change/outlast/index.js';
 import { allRules } from '../../../core/change/restyle/index.js';
 import { applyToSources } from '../../../core/edits/index.js';
-import { keptText } from '../../../core/stock/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { decodeFile } from '../../../site/files/encoding.js';
 import { openFolder } from '../../../site/files/files.js';
@@ -51,7 +50,8 @@ export function outlastOn(folder: string, options: OutlastOptions): OutlastDocum
   const themes = site.themes.filter((file) => !sheets.has(file));
   const isPlatform = (file: string): boolean => sheets.has(file) || site.isPlatform(file);
   const found = foretell({ model, sheets, pages, rules: allRules(model, themes), isPlatform });
-  const mends = options.mend === true ? planMends(model, found.rules) : undefined;
+  const mends =
+    options.mend === true ? planMends(model, found.rules, { sheets, pages, isPlatform }) : undefined;
   const done =
     mends === undefined ? NOTHING_DONE : carryOut(folder, site, 'outlast --mend', mends.edits, options);
   // Compared with the site as it is to look, mended or not.
@@ -73,10 +73,14 @@ export function outlastOn(folder: string, options: OutlastOptions): OutlastDocum
 
 function mendsOf({ mended, left }: Mends): Pick<OutlastDocument, 'mended' | 'left'> {
   return {
-    mended: mended.map(({ from, selector }) => ({ place: from.written.place, selector })),
+    mended: mended.map(({ from, selector, important }) => ({
+      place: from.written.place,
+      selector,
+      ...(important.length === 0 ? {} : { important: [...important] }),
+    })),
     left: left.map(({ from, why }) => ({
       place: from.written.place,
-      why: why.kind === 'proof' ? why.detail : keptText(why),
+      why,
     })),
   };
 }

@@ -85,10 +85,7 @@ export function overrideLines(folder: string, { document, result }: OverriddenSi
   );
   if (document.refused) {
     lines.push(heading('Refused', 'it would reach further than asked, or not as asked; nothing was written'));
-    lines.push(...strayLines(result.proof.strays, all));
-    lines.push(
-      ...result.unmet.slice(0, all ? undefined : 6).map((text) => row({ mark: 'broken', text: clean(text) })),
-    );
+    lines.push(...strayLines({ strays: result.proof.strays, wrong: result.unmet }, all));
     lines.push(
       next(`acervus reach ${quoted(document.selector ?? '')}${onSite(folder)}`, 'tells what has a say there'),
     );
@@ -200,7 +197,7 @@ export function dropLines(
   if (refused)
     lines.push(
       heading('Refused', 'it would change other elements; nothing was written'),
-      ...strayLines(dropped.proof.strays, all),
+      ...strayLines(dropped.proof, all),
     );
   lines.push(next(`acervus undo${onSite(folder)}`, 'puts it back'));
   return lines;

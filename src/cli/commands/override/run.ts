@@ -12,11 +12,11 @@ import {
 } from '../../../core/change/override/index.js';
 import { selectorForm } from '../../../core/change/restyle/index.js';
 import { changeText } from '../../../core/edits/index.js';
-import { elementsIn } from '../../../core/proof/index.js';
+import { elementsIn, isAsWished } from '../../../core/proof/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
-import type { Site } from '../../../site/rendering/load.js';
+import { type Site, sheetsElsewhere } from '../../../site/rendering/load.js';
 import { readDeclarations } from '../../shared/declarations.js';
 import { quoted } from '../../shared/site-text.js';
 import type { OverrideDocument } from './document.js';
@@ -74,7 +74,7 @@ export async function dropOverride(
   site: string,
   selector: string,
   properties: readonly string[] = [],
-  options: WriteOptions = {},
+  options: Pick<OverrideOptions, 'medium' | 'patch'> = {},
 ): Promise<OverrideDocument> {
   return dropOn(site, selector, properties, options).document;
 }
@@ -99,7 +99,7 @@ export function overrideOn(
   const medium =
     options.medium === undefined
       ? undefined
-      : spelledAsThere(site, options.medium.replace(/^@media\s*/i, ''));
+      : spelledAsThere(site, options.medium.replace(/^\s*@media\s*/i, ''));
   const result = planned(
     planOverride({
       model,
@@ -110,11 +110,12 @@ export function overrideOn(
       within: readWithin(options.within, model),
       medium,
       everywhere: options.everywhere === true,
+      strangers: sheetsElsewhere(site).get(shared) ?? [],
     }),
     selector,
     options.within,
   );
-  const refused = result.proof.strays.length > 0 || result.unmet.length > 0;
+  const refused = !isAsWished(result.proof) || result.unmet.length > 0;
   const done = refused ? NOTHING_DONE : carryOut(folder, site, 'override', result.edits, options);
   const document: OverrideDocument = {
     format: 1,
@@ -126,7 +127,7 @@ export function overrideOn(
     refused,
     rules: result.rules,
     important: result.important,
-    meant: result.meant,
+    meant: result.proof.meant,
     moved: elementsIn(result.proof.moved),
     strays: result.proof.strays.length + result.unmet.length,
   };
@@ -187,15 +188,20 @@ export function dropOn(
   folder: string,
   selector: string | undefined,
   properties: readonly string[],
-  options: WriteOptions,
+  options: Pick<OverrideOptions, 'medium' | 'patch'>,
 ): DroppedOverride {
   if (selector === undefined) throw new UsageError('drop-what', {});
   const site = openForChange(folder);
   const { model, shared, config } = site;
   const names = properties.map((one) => one.replace(/\s*:.*$/, '').toLowerCase());
-  const dropped = planDrop(model, { path: shared, partNames: config.parts ?? {} }, selector, names);
+  const { medium } = options;
+  const dropped = planDrop(
+    model,
+    { path: shared, partNames: config.parts ?? {} },
+    { selector, properties: names, medium },
+  );
   if (dropped === undefined) throw new UsageError('no-override', { selector, sheet: shared });
-  const refused = dropped.proof.strays.length > 0;
+  const refused = !isAsWished(dropped.proof);
   const done = refused ? NOTHING_DONE : carryOut(folder, site, 'override --drop', dropped.edits, options);
   const document: OverrideDocument = {
     ...NOTHING_ASKED,

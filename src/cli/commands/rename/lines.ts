@@ -65,19 +65,28 @@ export function renameLines(
       heading('Refused', `${document.refused}; nothing was written`),
       row({ mark: 'broken', text: REMEDIES[document.refused] }),
     );
-    if (document.refused === 'it would look different') lines.push(...strayLines(result.differences, all));
+    if (document.refused === 'it would look different')
+      lines.push(...strayLines({ strays: result.differences }, all));
     lines.push(
       next(`acervus reach ${quoted(`.${document.from}`)}${onSite(folder)}`, 'shows where it has effect'),
     );
     return lines;
   }
+  const files = `${grouped(document.files.length)} ${document.files.length === 1 ? 'file' : 'files'} written`;
+  const left = document.unsure.filter(({ editable }) => !editable).length;
   lines.push(
     heading('Proof'),
-    row({
-      count: 0,
-      text: `differences; ${grouped(document.files.length)} ${document.files.length === 1 ? 'file' : 'files'} written`,
-    }),
+    left === 0
+      ? row({ count: 0, text: `differences; ${files}` })
+      : row({
+          count: left,
+          mark: 'needs',
+          text: amber(
+            `${left === 1 ? 'place above is' : 'places above are'} not edited: what they make of it is not proven`,
+          ),
+        }),
   );
+  if (left > 0) lines.push(row({ count: 0, text: `differences in what was read; ${files}` }));
   lines.push(next(`acervus undo${onSite(folder)}`, 'takes it back, byte for byte'));
   return lines;
 }

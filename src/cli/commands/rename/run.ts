@@ -2,8 +2,10 @@
 
 import { rename as planRename, type Renamed } from '../../../core/change/rename/index.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { othersWith } from '../../../site/files/unread.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
+import type { Site } from '../../../site/rendering/load.js';
 import { quoted } from '../../shared/site-text.js';
 import type { RenameDocument } from './document.js';
 
@@ -47,6 +49,7 @@ export function renameOn(folder: string, from: string, to: string, options: Rena
     themes: site.themes,
     scripts: site.scriptTexts,
     isLibrary: site.isPlatform,
+    others: othersWith(old, site.files, (file) => isRead(site, file)),
     from: old,
     to: fresh,
     merge: options.merge === true,
@@ -71,6 +74,12 @@ export function renameOn(folder: string, from: string, to: string, options: Rena
     strays: result.differences.length,
   };
   return { document, result };
+}
+
+/** What a library holds unread is its own affair. */
+function isRead({ model, scriptTexts, isPlatform }: Site, file: string): boolean {
+  const { pages, sheets } = model.sources;
+  return pages.has(file) || sheets.has(file) || scriptTexts.has(file) || isPlatform(file);
 }
 
 /** `.name`, or the name alone. Throws `UsageError`. */

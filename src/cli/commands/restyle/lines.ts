@@ -1,31 +1,11 @@
 // How a changed style is shown to a person: what moved, what did not, and why.
 
-import type { Restyled } from '../../../core/change/restyle/index.js';
 import { showPlace } from '../../../core/source.js';
 import { doneLine, movedLines, onSite } from '../../shared/moved-lines.js';
-import {
-  amber,
-  clean,
-  declarationsLine,
-  dim,
-  grouped,
-  heading,
-  more,
-  next,
-  quoted,
-  row,
-} from '../../shared/paper.js';
+import { amber, clean, dim, grouped, heading, more, next, quoted, row } from '../../shared/paper.js';
 import { strayLines } from '../../shared/stray-lines.js';
+import { unmovedLines } from '../../shared/unmoved-lines.js';
 import type { RestyledSite } from './run.js';
-
-const REACHED_BY: Readonly<Record<Restyled['unmoved'][number]['why'], string>> = {
-  'style attribute': 'its own style attribute; kept. "acervus draft" moves what repeats',
-  'old attribute': 'its own old attribute; kept',
-  'stronger rule': 'a stronger rule; restyle that one too',
-  '!important': 'an !important rule; nothing but another beats it',
-  'platform rule': 'a platform rule that is stronger; "acervus override" beats it',
-  'sheet not linked': 'the page does not link the sheet',
-};
 
 export function restyleLines(folder: string, { document, result }: RestyledSite, all: boolean): string[] {
   const { selector, asked, moved, refused, files } = document;
@@ -44,21 +24,9 @@ export function restyleLines(folder: string, { document, result }: RestyledSite,
     );
   if (result.rules.length > rules.length)
     lines.push(more(result.rules.length - rules.length, 'places, --all'));
-  lines.push(heading('Moved', `of ${grouped(result.meant)} that the selector matches`));
+  lines.push(heading('Moved', `of ${grouped(result.proof.meant)} that the selector matches`));
   lines.push(...movedLines(moved, all));
-  if (result.unmoved.length > 0) lines.push(heading('Not moved', 'what they have instead, and by what'));
-  for (const { property, value, why, selector: by, place, elements: own } of result.unmoved) {
-    const from = by === '' ? '' : `${clean(by)}: `;
-    const said = value === '' ? property : `${property}: ${value}`;
-    lines.push(
-      row({
-        count: own,
-        mark: 'kept',
-        text: `${declarationsLine([said])}  ${dim(from + REACHED_BY[why])}`,
-        place: showPlace(place),
-      }),
-    );
-  }
+  lines.push(...unmovedLines(result.unmoved));
   for (const { name } of result.tokens)
     lines.push(
       row({
@@ -69,10 +37,7 @@ export function restyleLines(folder: string, { document, result }: RestyledSite,
       }),
     );
   if (refused !== undefined) {
-    lines.push(
-      heading('Refused', `${refused}; nothing was written`),
-      ...strayLines(result.proof.strays, all),
-    );
+    lines.push(heading('Refused', `${refused}; nothing was written`), ...strayLines(result.proof, all));
     lines.push(next(`acervus reach ${quoted(selector)}${onSite(folder)}`, 'tells what has a say there'));
     return lines;
   }

@@ -9,7 +9,7 @@ import {
   selectorForm,
 } from '../../../core/change/restyle/index.js';
 import { changeText, type DeclarationChange } from '../../../core/edits/index.js';
-import { elementsIn } from '../../../core/proof/index.js';
+import { elementsIn, isAsWished } from '../../../core/proof/index.js';
 import { showPlace } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
@@ -61,7 +61,7 @@ export function restyleSite(
   if (selectorForm(selector) === undefined) throw new UsageError('not-a-selector', { text: selector });
   options.onStep?.('proving');
   const { model, themes, isPlatform } = site;
-  const medium = options.medium?.replace(/^@media\s*/i, '');
+  const medium = options.medium?.replace(/^\s*@media\s*/i, '');
   const result = planRestyle(
     { model, themes, selector, changes, medium, token: options.token === true },
     isPlatform,
@@ -78,16 +78,16 @@ export function restyleSite(
     ...done,
     ...(refused === undefined ? {} : { refused }),
     rules: result.rules,
-    meant: result.meant,
+    meant: result.proof.meant,
     moved: elementsIn(result.proof.moved),
     unmoved: result.unmoved,
-    strays: result.proof.strays.length,
+    strays: result.proof.strays.length + result.proof.wrong.length,
   };
   return { document, result };
 }
 
 function refusal({ proof, unmoved }: Restyled, onlyIfAll: boolean): RestyleDocument['refused'] {
-  if (proof.strays.length > 0) return 'it would change what was not asked';
+  if (!isAsWished(proof)) return 'it would change what was not asked';
   return onlyIfAll && unmoved.length > 0 ? 'it would not reach all' : undefined;
 }
 

@@ -22,7 +22,6 @@ export {
   lotOf,
   type Traced,
   traceSite,
-  undefeatedFor,
   type WeighedElement,
 } from './trace.js';
 

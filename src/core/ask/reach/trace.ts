@@ -3,7 +3,6 @@
 import { folderOf } from '../../addresses.js';
 import { ALWAYS, type SiteModel, type StyleReader, type Weighed } from '../../cascade/index.js';
 import type { Page, PageElement } from '../../markup/index.js';
-import { interactionGroup } from '../../sheets/index.js';
 
 /** Target to longhand to every declaration of it, strongest first. */
 export type WeighedElement = ReadonlyMap<string, ReadonlyMap<string, readonly Weighed[]>>;
@@ -66,29 +65,4 @@ export function byDeclaration(lists: ReadonlyMap<string, readonly Weighed[]>): M
     }
   }
   return found;
-}
-
-/**
- * What stands for one longhand under any of its names (CSS Logical Properties §4, vendor names, `all`), strongest first:
- * what is hidden by something stronger is left out.
- */
-export function undefeatedFor(
-  lists: ReadonlyMap<string, readonly Weighed[]> | undefined,
-  longhand: string,
-): Weighed[] {
-  if (lists === undefined) return [];
-  const group = interactionGroup(longhand);
-  const found = [...(lists.get(longhand) ?? lists.get('all') ?? [])];
-  for (const [name, list] of lists) {
-    if (name === longhand || name === 'all') continue;
-    const other = interactionGroup(name);
-    const competes = other.name === group.name && (other.kind !== group.kind || other.kind === 'vendor');
-    if (competes) found.push(...list);
-  }
-  const undefeated: Weighed[] = [];
-  for (const one of found.sort((a, b) => a.rank - b.rank)) {
-    const isHidden = undefeated.some(({ condition }) => condition === ALWAYS || condition === one.condition);
-    if (!isHidden) undefeated.push(one);
-  }
-  return undefeated;
 }

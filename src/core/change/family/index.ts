@@ -1,21 +1,42 @@
 // A change, family. In: a table of rows and rules. Out: the section of a sheet that says it in plain CSS, and the proof
 // that only what the table speaks of changed. And the other way round: tables for what was copied out by hand.
 
-import { compileSelectorList, NEVER, type SiteModel } from '../../cascade/index.js';
+import {
+  ALWAYS,
+  type ComplexSelector,
+  compileSelectorList,
+  conditionTruth,
+  NEVER,
+  type SiteModel,
+  type TruthTable,
+} from '../../cascade/index.js';
 import { addLinks, applyEdits, composeEdits, type Edit, stateAfter, withoutRule } from '../../edits/index.js';
-import { type Difference, type IntentProof, isHiddenOnly, prove, proveIntent } from '../../proof/index.js';
-import { longhands } from '../../sheets/index.js';
+import {
+  type Difference,
+  type IntentProof,
+  isHiddenOnly,
+  prove,
+  proveWishes,
+  type Wish,
+} from '../../proof/index.js';
+import { parseDeclarations, parseSheet } from '../../sheets/index.js';
+import { type Typed, wishOf } from '../wish.js';
 import type { CopiedFamily } from './find.js';
-import { generateRules, rowSelector } from './generate.js';
+import { declarationsOf, generateRules, partSelector, rowSelector, rowsWith } from './generate.js';
+import { negated } from './off.js';
 import { findSection, planSection, type SectionPlan } from './section.js';
 import type { FamilyTable } from './table.js';
 
 export { type CopiedFamily, findFamilies } from './find.js';
-export { type FamilyTable, tableProblem } from './table.js';
+export { generateRules } from './generate.js';
+export { negated } from './off.js';
+export { type FamilyTable, selectorProblem, tableProblem } from './table.js';
 
 export interface FamilyPlan extends Omit<SectionPlan, 'edits'> {
   readonly edits: ReadonlyMap<string, readonly Edit[]>;
   readonly proof: IntentProof;
+  /** The sheet ends in the middle of something, so that what is written behind it is no rule. */
+  readonly isOpen: boolean;
   /** Rows that no element of the site belongs to. */
   readonly empty: readonly string[];
 }
@@ -34,32 +55,59 @@ export function planFamily(model: SiteModel, path: string, table: FamilyTable, s
   if (section.length > 0)
     addLinks(model, path, (file) => wanted.has(file) && !uses(model, file, path), edits);
   const after = stateAfter(model, edits);
-  // What stood there before loses what the table says no more.
-  const standing = findSection(text, table.name)?.standing ?? [];
-  const selectors = [...rules, ...standing].flatMap(({ selector }) => {
-    const list = compileSelectorList(selector);
-    return list.kind === 'list' ? list.selectors : [];
-  });
-  const own = new Set(
-    [...table.rules.values()].flatMap((all) => [...all.keys()].flatMap((name) => longhands(name).set)),
-  );
-  const proof = proveIntent(model, after, {
-    isMeant: (file, element, target) => {
-      const page = after.page(file);
-      const readers = page === undefined ? [] : after.readersOf(page);
-      return readers.some((reader) =>
-        selectors.some((one) => one.pseudoElement === target && reader.matches(one, element) !== NEVER),
-      );
-    },
-    isAsked: (longhand) =>
-      longhand.startsWith(`--${table.name}-`) || own.has(longhand) || standing.length > 0,
-  });
+  const proof = proveWishes(model, after, [
+    ...wishesOf(table, path, model.table.truths),
+    // What stood there before loses what the table says no more.
+    ...(findSection(text, table.name)?.standing ?? []).flatMap(({ text: own }) => goneWith(own)),
+  ]);
   return {
     ...plan,
     edits,
     proof,
+    isOpen: endsOpen(text),
     empty: rows.filter(({ pages }) => pages.length === 0).map(({ row }) => row),
   };
+}
+
+/** What each row sets, and what each rule comes to in each row that has its values. */
+function wishesOf(table: FamilyTable, holder: string, truths: TruthTable): Wish[] {
+  const wishes: Wish[] = [];
+  const wish = (selector: string, declarations: readonly string[], more: Partial<Typed>): void => {
+    const { selectors } = selectorsOf(selector);
+    const changes = parseDeclarations(declarations.join(';')).declarations;
+    wishes.push(wishOf({ selectors, changes, medium: ALWAYS, holder, ...more }));
+  };
+  const off = table.off === undefined ? [] : (negated(table.off) ?? []);
+  const medium = truths.and(...off.map((query) => conditionTruth({ kind: 'media', text: query }, truths)));
+  for (const { key, selector, declarations } of generateRules(table))
+    if (key.startsWith('row ')) wish(selector, declarations, { serves: true });
+  for (const [part, declarations] of table.rules)
+    for (const row of rowsWith(table, declarations))
+      wish(partSelector(table, [row], part), declarationsOf(table, declarations), { medium });
+  return wishes;
+}
+
+function selectorsOf(text: string): { selectors: readonly ComplexSelector[] } {
+  const list = compileSelectorList(text);
+  return { selectors: list.kind === 'list' ? list.selectors : [] };
+}
+
+/** What a rule that stood there said may be said no more. */
+function goneWith(text: string): Wish[] {
+  return parseSheet(text).rules.map(({ selectors, declarations }) =>
+    wishOf({
+      ...selectorsOf(selectors.at(-1) ?? ''),
+      changes: declarations.map((one) => ({ ...one, value: undefined })),
+      medium: ALWAYS,
+    }),
+  );
+}
+
+/** Whether what is written behind a sheet's text would be a rule of its own. */
+function endsOpen(text: string): boolean {
+  const probe = '.probe { color: red }';
+  const last = parseSheet(`${text}\n${probe}`).rules.at(-1);
+  return last?.selectors.join() !== '.probe' || last.conditions.length > 0 || last.layer !== undefined;
 }
 
 function pagesWith(model: SiteModel, selector: string): string[] {

@@ -4,6 +4,7 @@
 import { type Edit, indentAt, newlineOf } from '../../edits/index.js';
 import { parseSheet } from '../../sheets/index.js';
 import type { SourceRange } from '../../source.js';
+import { negated } from './off.js';
 import type { FamilyRule, FamilyTable } from './table.js';
 
 export interface SectionPlan {
@@ -197,7 +198,9 @@ function ruleText(
     ...declarations.map((one) => `${margin}${indent}${one};`),
     `${margin}}`,
   ];
-  return (off ? [`@media not all and ${medium} {`, ...lines, '}'] : lines).join(eol);
+  if (!off || medium === undefined) return lines.join(eol);
+  const around = negated(medium) ?? [];
+  return [...around.map((query) => `@media ${query} {`), ...lines, ...around.map(() => '}')].join(eol);
 }
 
 function sum(key: string, text: string): string {

@@ -3,22 +3,25 @@
 import { Document, isMap, parseDocument, type YAMLMap } from 'yaml';
 import { z } from 'zod';
 import { firstIssue, sharedPath } from '../../choices.js';
+import { isFinished } from '../../sheets/index.js';
 import { UsageError } from '../../usage-error.js';
-import { type FamilyTable, tableProblem } from './index.js';
+import { type FamilyTable, generateRules, negated, selectorProblem, tableProblem } from './index.js';
+
+const STRINGS = /"[^"]*"|'[^']*'/g;
 
 const word = z.string().regex(/^[a-zA-Z][\w-]*$/, 'expected a word of letters, digits, - and _');
 const text = z
   .union([z.string(), z.number()])
   .transform(String)
   .refine(
-    (one) => one.trim() !== '' && !/[{};]/.test(one),
-    'expected one value of CSS, without braces and semicolons',
+    (one) => one.trim() !== '' && isFinished(one) && !/[{};!]/.test(one.replace(STRINGS, '')),
+    'expected one whole value of CSS, without braces, semicolons and !important',
   );
 const told = z
   .union([z.string(), z.number()])
   .transform(String)
   .refine(
-    (one) => one.trim() !== '' && !/[{};]/.test(one.replace(/\{[\w-]+\}/g, '')),
+    (one) => one.trim() !== '' && !/[{};]/.test(one.replace(/\{[\w-]+\}/g, '').replace(STRINGS, '')),
     'expected a value of CSS, in which {name} stands for a value of the row',
   );
 
@@ -87,7 +90,12 @@ export function parseFamily(source: string, file: string): ReadFamily {
     ),
     off,
   };
-  const problem = tableProblem(table);
+  const problem =
+    tableProblem(table) ??
+    (off !== undefined && negated(off) === undefined ? `off: "${off}" is no media query` : undefined) ??
+    generateRules(table)
+      .map(({ selector }) => selectorProblem(selector))
+      .find((one) => one !== undefined);
   if (problem !== undefined) throw new UsageError('family-invalid', { file, problem });
   return { table, into };
 }

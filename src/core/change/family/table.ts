@@ -1,5 +1,9 @@
 // The table of a family: many like rules, told once, with what differs from row to row.
 
+import { compileSelectorList } from '../../cascade/index.js';
+import { declarationValidity, isFinished, isKnownProperty } from '../../sheets/index.js';
+import { Token, tokenize, tokenText } from '../../sheets/tokens.js';
+
 export interface FamilyTable {
   /** Names its section in the sheet, and its custom properties. */
   readonly name: string;
@@ -24,7 +28,7 @@ export interface FamilyRule {
   readonly off: boolean;
 }
 
-/** What is wrong with a table, said so that it can be mended; `undefined` for nothing. */
+/** What is wrong with what a table says, so that it can be mended; `undefined` for nothing. */
 export function tableProblem({ each, where, rows, rules }: FamilyTable): string | undefined {
   if (each !== 'position' && !where.includes('{row}'))
     return `where: "${where}" has no {row} in it; write it where the name of the ${each} stands`;
@@ -32,12 +36,57 @@ export function tableProblem({ each, where, rows, rules }: FamilyTable): string 
     return `where: "${where}" names every sibling, and the rows their positions; leave {row} out`;
   for (const [selector, declarations] of rules) {
     for (const [property, value] of declarations) {
-      for (const name of namesIn(value))
-        if (![...rows.values()].some((values) => values.has(name)))
-          return `rules: ${selector}: ${property}: {${name}} is a value of no row`;
+      const problem = valueProblem(property, value, rows);
+      if (problem !== undefined) return `rules: ${selector}: ${property}: ${problem}`;
     }
   }
   return undefined;
+}
+
+/** Whether a selector that a table makes is none. */
+export function selectorProblem(selector: string): string | undefined {
+  const list = compileSelectorList(selector);
+  return list.kind === 'invalid' ? `"${selector}" is no selector` : undefined;
+}
+
+function valueProblem(property: string, value: string, rows: FamilyTable['rows']): string | undefined {
+  if (!property.startsWith('-') && !isKnownProperty(property)) return 'is no property of CSS';
+  for (const name of namesIn(value)) {
+    if (![...rows.values()].some((values) => values.has(name))) return `{${name}} is a value of no row`;
+    if (!standsAlone(value, name))
+      return `{${name}} is put in as a whole value, not as part of one; write the rest of it into the rows`;
+  }
+  for (const [row, values] of rows) {
+    if (!namesIn(value).every((name) => values.has(name))) continue;
+    const said = partValue(value, (name) => values.get(name) ?? '').replace(/\s*!\s*important\s*$/i, '');
+    const fits = isFinished(said) && declarationValidity(property, said).complaint !== 'unfitting value';
+    if (!fits) return `does not take "${said}", as row ${row} has it`;
+  }
+  return undefined;
+}
+
+/** A custom property is put in as tokens: `{gap}px` is none, and in a string there is nothing to put in. */
+function standsAlone(value: string, name: string): boolean {
+  const mark = `var(--${name})`;
+  const text = value.replaceAll(`{${name}}`, mark);
+  const tokens = tokenize(text);
+  let seen = 0;
+  for (let at = 0; at < tokens.count; at++) {
+    if (tokenText(tokens, at).toLowerCase() !== 'var(' || !text.startsWith(mark, tokens.starts[at])) continue;
+    seen++;
+    const [before, behind] = [
+      text[tokens.starts[at]! - 1] ?? ' ',
+      text[tokens.starts[at]! + mark.length] ?? ' ',
+    ];
+    if (!/[\s(,/*+-]/.test(before) || !/[\s),/*!]/.test(behind)) return false;
+    if (tokens.types[at - 1] === Token.Hash) return false;
+  }
+  return seen === value.split(`{${name}}`).length - 1;
+}
+
+/** A value of a rule with each `{name}` replaced. */
+export function partValue(value: string, replace: (name: string) => string): string {
+  return value.replace(/\{([\w-]+)\}/g, (_, name: string) => replace(name));
 }
 
 export function namesIn(value: string): string[] {

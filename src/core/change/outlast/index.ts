@@ -5,19 +5,23 @@ import {
   ALWAYS,
   classesIn,
   compileSelectorList,
-  SiteModel,
-  type SiteSources,
+  placeInSource,
+  type SiteModel,
+  type Weighed,
   writtenClasses,
 } from '../../cascade/index.js';
-import { strengthen } from '../../edits/index.js';
 import { type Difference, describeElement, isHiddenOnly, prove } from '../../proof/index.js';
 import { parseSheet, type StyleRule } from '../../sheets/index.js';
 import { type Beaten, inspectRules, type OverrideState } from '../override/index.js';
 import type { WrittenRule } from '../restyle/index.js';
+import { fixFor } from './fix.js';
+import { isOfPlatform, laterModel } from './later.js';
+import { type Loss, lossesOf } from './losses.js';
 import type { Fate, Outlasting } from './model.js';
 import { pairElements } from './pairs.js';
 import { findSuccessors, type Successor } from './successors.js';
 
+export { laterModel } from './later.js';
 export { type Mends, planMends } from './mend.js';
 export type { Fate, Outlasting } from './model.js';
 export type { Successor } from './successors.js';
@@ -47,26 +51,15 @@ export function outlast(input: OutlastInput): Outlast {
   const names = classesOfSheets(old);
   const list = rules.map(({ rule }) => rule);
   const [now, then] = [inspectRules(model, list, isPlatform), inspectRules(later, list, isPlatform)];
+  const losses = lossesOf(model, later, new Map(rules.map(({ rule, path }) => [rule, path])));
   const found = rules.flatMap((written, at): Outlasting[] => {
     const [state, after] = [now[at]!, then[at]!];
     if (!leans(state, names)) return [];
-    const fate = fateOf(written, state, after, { pages: input.pages, model, later, gone });
+    const lost = (losses.get(written.rule) ?? []).filter(({ by }) => isOfPlatform(by, isPlatform));
+    const fate = fateOf(written, [state, after], lost, { pages, model, later, gone, isPlatform });
     return [{ written, fate, elements: state.elements, pages: state.pages }];
   });
   return { rules: found, gone };
-}
-
-export function laterModel(
-  model: SiteModel,
-  sheets: ReadonlyMap<string, string>,
-  pages: ReadonlyMap<string, string>,
-): SiteModel {
-  const sources: SiteSources = {
-    ...model.sources,
-    sheets: new Map([...model.sources.sheets, ...sheets]),
-    pages: new Map([...model.sources.pages, ...pages]),
-  };
-  return new SiteModel(sources, model.table, model);
 }
 
 /** The classes that the rules of sheets name. */
@@ -91,40 +84,23 @@ function namesIn({ selectors }: StyleRule): string[] {
 }
 
 /** An update: the site before and after it, the pages whose markup after it is known, and the names that are gone. */
-interface Update extends Pick<OutlastInput, 'pages' | 'model'> {
+interface Update extends Pick<OutlastInput, 'pages' | 'model' | 'isPlatform'> {
   readonly later: SiteModel;
   readonly gone: readonly Successor[];
 }
 
 function fateOf(
   { rule }: WrittenRule,
-  now: OverrideState,
-  then: OverrideState,
-  { pages, model, later, gone }: Update,
+  [now, then]: readonly [OverrideState, OverrideState],
+  losses: readonly Loss[],
+  { pages, model, later, gone, isPlatform }: Update,
 ): Fate {
   const lost = gone.filter(({ old }) => namesIn(rule).includes(old));
   if (lost.length > 0 && !standsForBoth(rule, lost))
     return { kind: 'name gone', names: lost, likely: renamed(rule, lost) };
   if (now.elements > 0 && then.elements === 0)
     return { kind: 'matches nothing', likely: relaxed(rule, now, model, later, pages) };
-  for (const [at, { property, wins, waits }] of now.declarations.entries()) {
-    const after = then.declarations[at]!;
-    const [by] = after.by.filter(
-      (one) =>
-        one.isPlatform &&
-        !now.declarations[at]!.by.some(
-          ({ selector, elements }) => selector === one.selector && elements >= one.elements,
-        ),
-    );
-    if (by === undefined || after.wins + after.waits >= wins + waits) continue;
-    return {
-      kind: 'beaten',
-      property,
-      by,
-      elements: wins + waits - after.wins - after.waits,
-      fix: fixFor(rule, by),
-    };
-  }
+  if (losses.length > 0) return beatenBy(rule, losses, isPlatform);
   if (now.verdict === 'needed' && then.verdict === 'not needed') return { kind: 'not needed' };
   return { kind: 'holds' };
 }
@@ -172,14 +148,40 @@ function relaxed(
   return hits ? loose : undefined;
 }
 
-/** The least specific form of the rule's selectors that beats what beats it; a rule that is !important needs the same. */
-function fixFor({ selectors }: StyleRule, by: Beaten): string | undefined {
-  const list = compileSelectorList(selectors.at(-1) ?? '');
-  const rival = compileSelectorList(by.selector);
-  if (list.kind === 'invalid' || rival.kind === 'invalid') return undefined;
-  const needed = Math.max(...rival.selectors.map(({ specificity }) => specificity));
-  const stronger = list.selectors.map(({ text }) => strengthen(text, needed)?.selector);
-  return stronger.some((text) => text === undefined) ? undefined : stronger.join(', ');
+/** In: at least one loss. */
+function beatenBy(rule: StyleRule, losses: readonly Loss[], isPlatform: (path: string) => boolean): Fate {
+  const times = new Map<string, Loss[]>();
+  for (const one of losses) times.set(one.property, [...(times.get(one.property) ?? []), one]);
+  const sorted = [...times.values()].sort((a, b) => b.length - a.length);
+  const { by } = sorted[0]![0]!;
+  const elements = new Set(losses.map(({ page, element }) => `${page} ${element}`)).size;
+  const properties = sorted.map(([first]) => first!.property);
+  return {
+    kind: 'beaten',
+    properties,
+    by: asBeaten(by, isPlatform, elements),
+    elements,
+    fix: fixFor(rule, losses),
+  };
+}
+
+function asBeaten(
+  { origin, entry }: Weighed,
+  isPlatform: (path: string) => boolean,
+  elements: number,
+): Beaten {
+  const { value, range } = entry.declaration;
+  if (origin.kind !== 'rule')
+    return {
+      selector: origin.kind,
+      value,
+      place: { path: '', line: 0, column: 0 },
+      isPlatform: false,
+      elements,
+    };
+  const { source } = origin.use;
+  const place = placeInSource(source, range.start);
+  return { selector: origin.rule.selector.text, value, place, isPlatform: isPlatform(source.path), elements };
 }
 
 /** What only template text could bring about is nothing that anybody has seen. */

@@ -2,21 +2,30 @@
 
 import { compileSelectorList, type SiteModel } from '../../cascade/index.js';
 import { type Edit, type Edits, push, stateAfter } from '../../edits/index.js';
-import { type Difference, type Planned, PROVE, proveAndTakeBack } from '../../proof/index.js';
-import type { KeptReason } from '../../stock/index.js';
-import type { Outlasting } from './model.js';
+import { type Difference, type Planned, proveAndTakeBack } from '../../proof/index.js';
+import { keptText } from '../../stock/index.js';
+import { UNSEEN } from './importance.js';
+import { isOfPlatform, laterModel } from './later.js';
+import { lossesOf } from './losses.js';
+import type { Fix, Outlasting } from './model.js';
 
 export interface Mends {
   readonly edits: Edits;
   readonly mended: readonly Mend[];
-  /** What would show before the update, and is therefore left to a person. */
-  readonly left: readonly { readonly from: Outlasting; readonly why: KeptReason }[];
+  /** What would show before the update, or not hold after it, and is therefore left to a person. */
+  readonly left: readonly { readonly from: Outlasting; readonly why: string }[];
 }
 
-/** A rule, and the selector that lets it survive. */
-interface Mend {
+/** A rule, and what lets it survive. */
+interface Mend extends Fix {
   readonly from: Outlasting;
-  readonly selector: string;
+}
+
+/** The update that is to be survived. */
+export interface MendedFor {
+  readonly sheets: ReadonlyMap<string, string>;
+  readonly pages: ReadonlyMap<string, string>;
+  readonly isPlatform: (path: string) => boolean;
 }
 
 interface MendsPlan extends Planned<Mend> {
@@ -26,20 +35,52 @@ interface MendsPlan extends Planned<Mend> {
 /** So often single rules are left; after that, all of them. */
 const MOST_ROUNDS = 12;
 
-/** In: rules with their fates. Out: mends that the proof passes under the platform as it is now. */
-export function planMends(model: SiteModel, rules: readonly Outlasting[]): Mends {
-  const wanted = rules.flatMap((from): Mend[] => {
-    const selector = mendedSelector(from);
-    return selector === undefined ? [] : [{ from, selector }];
+/**
+ * In: rules with their fates; the update. Out: mends that are not seen under the platform as it is now, and let each rule win
+ * after the update where it wins now. Both are proven, on all of them together.
+ */
+export function planMends(model: SiteModel, rules: readonly Outlasting[], update: MendedFor): Mends {
+  let wanted = rules.map(mendOf).filter((one) => one !== undefined);
+  const failing: Mends['left'][number][] = [];
+  for (;;) {
+    const mends = unseen(model, wanted);
+    const lost = stillLost(model, mends, update);
+    if (lost.length === 0) return { ...mends, left: [...mends.left, ...failing] };
+    failing.push(...lost);
+    const gone = new Set(lost.map(({ from }) => from));
+    wanted = wanted.filter(({ from }) => !gone.has(from));
+  }
+}
+
+/** Mended rules that do not win after the update as they do now. */
+function stillLost(
+  model: SiteModel,
+  { edits, mended }: Mends,
+  { sheets, pages, isPlatform }: MendedFor,
+): Mends['left'] {
+  const own = new Map(mended.map(({ from: { written } }) => [written.rule, written.path]));
+  const losses = lossesOf(model, laterModel(stateAfter(model, edits), sheets, pages), own);
+  return mended.flatMap(({ from }) => {
+    const [first, ...others] = (losses.get(from.written.rule) ?? []).filter(({ by }) =>
+      isOfPlatform(by, isPlatform),
+    );
+    if (first === undefined) return [];
+    const by = first.by.origin.kind === 'rule' ? first.by.origin.rule.selector.text : first.by.origin.kind;
+    const more = others.length === 0 ? '' : `, and ${others.length} more`;
+    return [{ from, why: `after the update its ${first.property} would still be beaten by ${by}${more}` }];
   });
+}
+
+/** Mends that the proof passes under the platform as it is now. */
+function unseen(model: SiteModel, wanted: readonly Mend[]): Mends {
   const { plan, refused } = proveAndTakeBack<Mend, MendsPlan>({
     before: model,
-    judge: PROVE,
+    judge: UNSEEN,
     rounds: MOST_ROUNDS,
     plan: (known) => {
       const items = wanted.filter((one) => !known.has(one));
       const edits = new Map<string, Edit[]>();
-      for (const { from, selector } of items) push(edits, from.written.path, [editFor(from, selector)]);
+      for (const one of items) push(edits, one.from.written.path, editsFor(one));
       return { items, edits, after: items.length === 0 ? model : stateAfter(model, edits) };
     },
     blame: (difference, { items }) => items.filter((one) => decides(difference, one)),
@@ -47,7 +88,10 @@ export function planMends(model: SiteModel, rules: readonly Outlasting[]): Mends
   return {
     edits: plan.edits,
     mended: plan.items,
-    left: [...refused].map(([{ from }, why]) => ({ from, why })),
+    left: [...refused].map(([{ from }, why]) => ({
+      from,
+      why: `before the update ${why.kind === 'proof' ? why.detail : keptText(why)}`,
+    })),
   };
 }
 
@@ -59,8 +103,10 @@ function decides(difference: Difference, { selector }: Mend): boolean {
   return [...difference.before, ...difference.after].some(({ from }) => texts.includes(from));
 }
 
-/** The whole list as it is to stand; `undefined` for what needs nothing, or nobody knows what. */
-function mendedSelector({ fate, written: { rule } }: Outlasting): string | undefined {
+/** Out: `undefined` for what needs nothing, or nobody knows what. */
+function mendOf(from: Outlasting): Mend | undefined {
+  const { fate, written } = from;
+  const { rule } = written;
   const own = rule.selectors.length === 1 ? rule.selectors[0]! : undefined;
   if (own === undefined) return undefined;
   switch (fate.kind) {
@@ -71,21 +117,27 @@ function mendedSelector({ fate, written: { rule } }: Outlasting): string | undef
       const fresh = compileSelectorList(fate.likely ?? '');
       const texts = fresh.kind === 'list' ? fresh.selectors.map(({ text }) => text) : [];
       const added = [...new Set(texts)].filter((text) => !known.includes(text));
-      return added.length === 0 ? undefined : [own, ...added].join(', ');
+      return added.length === 0 ? undefined : { from, selector: [own, ...added].join(', '), important: [] };
     }
     case 'beaten':
-      return fate.fix;
+      return fate.fix && { from, ...fate.fix };
     case 'holds':
     case 'not needed':
       return undefined;
   }
 }
 
-function editFor({ written: { offset, rule, text } }: Outlasting, selector: string): Edit {
+function editsFor({ from, selector, important }: Mend): Edit[] {
+  const { offset, rule, text } = from.written;
   const { start, end } = rule.selectorRange;
   const own = text.slice(start, end);
+  const edits: Edit[] = [];
   // What stands in front stays as it is written.
-  return selector.startsWith(`${own}, `)
-    ? { start: offset + end, end: offset + end, text: selector.slice(own.length) }
-    : { start: offset + start, end: offset + end, text: selector };
+  if (selector.startsWith(`${own}, `))
+    edits.push({ start: offset + end, end: offset + end, text: selector.slice(own.length) });
+  else if (selector !== own) edits.push({ start: offset + start, end: offset + end, text: selector });
+  for (const { property, range, important: isSo } of rule.declarations)
+    if (important.includes(property) && !isSo)
+      edits.push({ start: offset + range.end, end: offset + range.end, text: ' !important' });
+  return edits;
 }

@@ -5,19 +5,18 @@ import {
   ALWAYS,
   type ComplexSelector,
   compileSelectorList,
-  NEVER,
   type SiteModel,
   type Weighed,
 } from '../../cascade/index.js';
 import { addLinks, changeText, type DeclarationChange, type Edit, stateAfter } from '../../edits/index.js';
 import type { PartNames } from '../../parts.js';
-import { type IntentProof, isHiddenOnly, proveIntent } from '../../proof/index.js';
-import type { SharedRule } from '../../search/index.js';
+import { type IntentProof, isHiddenOnly, type Kept, proveWishes, showElement } from '../../proof/index.js';
+import { mayMatchIn, type SharedRule } from '../../search/index.js';
 import { type Declaration, everyLonghand } from '../../sheets/index.js';
+import { mediumOf, wishOf } from '../wish.js';
 import { type Did, joinEqual, placeRules } from './placing.js';
 import { findRivals, type Rivals } from './rivals.js';
 import { selectorAgain, type Written, weakestThatWins } from './strength.js';
-import { findUnmet } from './unmet.js';
 import { placementOf, type Within } from './within.js';
 
 export { type Dropped, dropOverride } from './drop.js';
@@ -34,6 +33,8 @@ export interface OverrideInput {
   readonly within: Within;
   readonly medium: string | undefined;
   readonly everywhere: boolean;
+  /** Texts of documents that load the shared sheet and were not read as pages. */
+  readonly strangers: readonly string[];
 }
 
 export interface OverrideRule {
@@ -66,7 +67,6 @@ export interface Planned {
   readonly rules: readonly OverrideRule[];
   /** Files that hold the rules. */
   readonly paths: readonly string[];
-  readonly meant: number;
   readonly beats: readonly Beats[];
   readonly important: boolean;
   readonly proof: IntentProof;
@@ -80,10 +80,7 @@ export function override(input: OverrideInput): OverrideResult {
   const list = compileSelectorList(input.selector);
   const selectors = list.kind === 'list' ? list.selectors.map((one) => scoped(one, placement.scope)) : [];
   const asked = new Set(changes.flatMap(({ property }) => everyLonghand(property)));
-  const medium =
-    input.medium === undefined
-      ? ALWAYS
-      : model.table.truths.literal(`@media ${input.medium.replace(/\s+/g, ' ').trim().toLowerCase()}`);
+  const medium = mediumOf(input.medium, model.table.truths);
   const rules: (SharedRule & { readonly role: OverrideRule['role'] })[] = [];
   const found: Found[] = [];
   let important = false;
@@ -105,7 +102,6 @@ export function override(input: OverrideInput): OverrideResult {
     for (const one of written) rules.push(...rulesFor(selector, one, input));
   }
   if (found.length === 0) return { kind: 'nothing matches' };
-  const meantSelectors = found.map(({ selector }) => selector);
   const joined = joinEqual(rules);
   const attempt = ({ extend, link }: Way): Planned => {
     const isWanted = needsLink(model, shared, found);
@@ -114,17 +110,12 @@ export function override(input: OverrideInput): OverrideResult {
     if (unlinked.length > 0) {
       for (const [path, own] of placeRules(joined, input, unlinked, false).edits) edits.set(path, own);
     } else if (placement.blocks === undefined) addLinks(model, shared, isWanted, edits);
-    const after = stateAfter(model, edits);
-    const isMeant = (path: string, index: number, target: string): boolean => {
-      const page = after.page(path);
-      // A component may be on a page that is meant.
-      if (page === undefined || (page.kind === 'page' && !placement.isOn(page))) return false;
-      return after
-        .readersOf(page)
-        .some((reader) =>
-          meantSelectors.some((one) => one.pseudoElement === target && reader.matches(one, index) !== NEVER),
-        );
-    };
+    const wish = wishOf({
+      selectors: found.map(({ selector }) => selector),
+      ...{ changes, medium, everywhere, isOn: placement.isOn, holder: placement.blocks?.[0] ?? shared },
+    });
+    const proof = shownOnly(proveWishes(model, stateAfter(model, edits), [wish]), model);
+    const strange = placement.blocks === undefined && edits.has(shared) ? strangersThat(input, joined) : [];
     return {
       kind: 'planned',
       edits,
@@ -136,17 +127,10 @@ export function override(input: OverrideInput): OverrideResult {
         did: did[at] ?? 'written',
       })),
       paths: placement.blocks ?? [shared],
-      meant: found.reduce((sum, { rivals }) => sum + rivals.elements, 0),
       beats: beaten(found),
       important,
-      proof: shownOnly(
-        proveIntent(model, after, { isMeant, isAsked: (longhand) => asked.has(longhand) }),
-        found,
-        model,
-      ),
-      unmet: found.flatMap(({ selector, rivals: { meant } }) =>
-        findUnmet(model, after, { selector, meant, changes, medium, everywhere }),
-      ),
+      proof,
+      unmet: [...new Set([...proof.wrong, ...proof.kept.map(keptText), ...strange])],
     };
   };
   // In the place of an earlier one it may be too weak: then it is written behind everything. A page that does not link
@@ -168,15 +152,27 @@ export function override(input: OverrideInput): OverrideResult {
   return first!;
 }
 
+/** A meant element that would have something else. */
+function keptText({ page, longhand, element, winner }: Kept): string {
+  const value = winner?.entry.declaration.value;
+  return `${page.path}: ${longhand} of ${showElement(element)} would be ${value ?? 'left as it is'}`;
+}
+
+/** Documents that nobody read load the shared sheet: what is written into it could match there. */
+function strangersThat({ strangers, shared }: OverrideInput, rules: readonly SharedRule[]): string[] {
+  const selectors = rules.flatMap((rule) => rule.selectors);
+  return strangers.some((text) => selectors.some((selector) => mayMatchIn(selector, text)))
+    ? [`a document that is not read as a page, such as a frame, loads ${shared} and may hold such elements`]
+    : [];
+}
+
 /**
- * What only template text, or what is around a fragment, could bring about is not counted: as moved, and as a stray where
- * the shared sheet comes to a page that a component might be on.
+ * What only template text, or what is around a fragment, could bring about is not counted as a stray where the shared sheet
+ * comes to a page that a component might be on.
  */
-function shownOnly(proof: IntentProof, found: readonly Found[], model: SiteModel): IntentProof {
-  const pages = new Set(found.flatMap(({ rivals }) => [...rivals.meant.keys()]));
+function shownOnly(proof: IntentProof, model: SiteModel): IntentProof {
   return {
     ...proof,
-    moved: proof.moved.filter(({ page }) => pages.has(page)),
     strays: proof.strays.filter(
       (one) => one.kind !== 'style' || model.page(one.page)?.kind === 'page' || !isHiddenOnly(one),
     ),

@@ -1,18 +1,19 @@
 // What an override has to beat on the elements that are meant, and what it has to leave standing above itself. Elements
 // on which that is the same are one situation.
 
-import { traceSite, undefeatedFor } from '../../ask/reach/index.js';
+import { traceSite } from '../../ask/reach/index.js';
 import {
-  ALWAYS,
   type ComplexSelector,
+  implies,
   NEVER,
   type SiteModel,
   type StyleReader,
   type Truth,
+  undefeatedFor,
   type Weighed,
 } from '../../cascade/index.js';
 import type { Page } from '../../markup/index.js';
-import { isHidden } from '../../proof/index.js';
+import { isApart, isHidden, meet } from '../../proof/index.js';
 
 /** One declaration that stands in the way, or above. */
 export interface Rival {
@@ -70,11 +71,12 @@ export function findRivals(model: SiteModel, asked: RivalsAsked): Rivals {
       const [beat, keep]: [Rival[], Rival[]] = [[], []];
       for (const longhand of asked.longhands) {
         for (const one of undefeatedFor(weighed.get(asked.selector.pseudoElement), longhand)) {
-          if (isHidden(one.condition, truths)) continue;
-          const isMeant = asked.everywhere || one.condition === ALWAYS || one.condition === when;
+          const { condition } = one;
+          if (isHidden(condition, truths) || !meet(condition, when, truths)) continue;
+          const isMeant = asked.everywhere || !isApart(condition, when, asked.medium, truths);
           (isMeant ? beat : keep).push({ one, behind: isBehind(one, reader, asked.sheet) });
-          // What stands below the first that is to be beaten is beaten with it.
-          if (isMeant) break;
+          // What stands below one that holds wherever the override is to hold is beaten with it.
+          if (isMeant && implies(when, condition, truths)) break;
         }
       }
       const key = `${beat.map(rivalKey).join('|')} under ${keep.map(rivalKey).join('|')}`;

@@ -40,11 +40,8 @@ export function placementOf(within: Within, model: SiteModel): Placement {
       return { scope: within.text, blocks: undefined, isOn: () => true };
     case 'body class': {
       const { name } = within;
-      const elsewhere = model.pages.some((page) =>
-        page.elements.some((element) => element.name !== 'body' && element.classes.includes(name)),
-      );
       const isOn = (page: Page): boolean => bodyOf(page)?.classes.includes(name) ?? false;
-      return { scope: elsewhere ? `body.${name}` : `.${name}`, blocks: undefined, isOn };
+      return { scope: `body.${name}`, blocks: undefined, isOn };
     }
     case 'page':
     case 'folder': {
@@ -76,5 +73,5 @@ function bodyClassOf(pages: readonly Page[], model: SiteModel): string | undefin
       ),
     );
   const free = shared.find(isFree);
-  return free === undefined ? undefined : `.${free}`;
+  return free === undefined ? undefined : `body.${free}`;
 }

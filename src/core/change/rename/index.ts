@@ -1,35 +1,19 @@
 // A change, rename. In: a class and its new name. Out: edits in markup, sheets, templates and scripts, places where nobody
 // can be sure, and the proof that nothing looks different.
 
-import { compileSelectorList, rangesOfClass, SiteModel } from '../../cascade/index.js';
+import { rangesOfClass, SiteModel } from '../../cascade/index.js';
 import { applyEdits, type Edit, push, withoutRule } from '../../edits/index.js';
 import { type Difference, isHiddenOnly, prove, type StyleDifference } from '../../proof/index.js';
-import { builtNames, classMentions } from '../../scripts/index.js';
-import { canonicalProperty, type Declaration, normalValue, type StyleRule } from '../../sheets/index.js';
+import type { StyleRule } from '../../sheets/index.js';
 import { type Place, placeIn } from '../../source.js';
 import { allRules } from '../restyle/index.js';
+import { attributesThatCount, inertSelectors, placesUnread } from './elsewhere.js';
+import { equalRules } from './equal-rules.js';
+import { nameInScripts } from './in-scripts.js';
+import type { RenameInput, UnsurePlace } from './input.js';
 import { markupTokens } from './markup-tokens.js';
 
-export interface RenameInput {
-  readonly model: SiteModel;
-  readonly themes: readonly string[];
-  /** Texts of local scripts, by path; those of libraries are not edited. */
-  readonly scripts: ReadonlyMap<string, string>;
-  readonly isLibrary: (path: string) => boolean;
-  readonly from: string;
-  readonly to: string;
-  /** The new name is there already, and the two are to be one. */
-  readonly merge: boolean;
-  /** Rename in strings that only might mean the class, too. */
-  readonly unsure: boolean;
-}
-
-export interface UnsurePlace {
-  readonly place: Place;
-  readonly what: string;
-  /** Whether it may be edited at all. */
-  readonly editable: boolean;
-}
+export type { RenameInput, UnsurePlace } from './input.js';
 
 export interface Renamed {
   readonly edits: ReadonlyMap<string, readonly Edit[]>;
@@ -100,7 +84,16 @@ export function rename(input: RenameInput): Renamed {
     if (rangesOfClass(text.slice(start, end), to).length > 0)
       taken.push(placeIn(path, offset === 0 ? text : (model.page(path)?.text ?? text), offset + start));
   }
-  renameInScripts(input, unproven, unsure, counts);
+  for (const { path, start, end, text: own } of inertSelectors(model, from, to)) {
+    counts.sheets++;
+    push(unproven, path, [{ start, end, text: own }]);
+  }
+  const inScripts = nameInScripts(input);
+  taken.push(...inScripts.taken);
+  unsure.push(...inScripts.unsure, ...attributesThatCount(input), ...placesUnread(input));
+  counts.scripts += inScripts.edits.length;
+  for (const { path, start, end, text: own } of inScripts.edits)
+    push(unproven, path, [{ start, end, text: own }]);
   const differences = differencesOf(input, edits);
   for (const [path, own] of unproven) push(edits, path, own);
   return {
@@ -111,98 +104,6 @@ export function rename(input: RenameInput): Renamed {
     platform: platformPlaces(model, themes, from),
     differences,
   };
-}
-
-function renameInScripts(
-  { model, scripts, isLibrary, from, to, unsure: withUnsure }: RenameInput,
-  edits: Map<string, Edit[]>,
-  unsure: UnsurePlace[],
-  counts: { scripts: number },
-): void {
-  const read = (path: string, text: string, offset: number, whole: string, editable: boolean): void => {
-    for (const { name, start, end, how } of classMentions(text)) {
-      if (name !== from) continue;
-      const sure = how !== 'string' && editable;
-      if (!sure)
-        unsure.push({ place: placeIn(path, whole, offset + start), what: shorten(text, start), editable });
-      if (!editable || (!sure && !withUnsure)) continue;
-      push(edits, path, [{ start: offset + start, end: offset + end, text: to }]);
-      counts.scripts++;
-    }
-    // What is put together from parts is found by a person, not renamed by a part.
-    for (const { stem, start } of editable ? builtNames(text) : [])
-      if (stem !== from && stem.length > 1 && from.startsWith(stem))
-        unsure.push({
-          place: placeIn(path, whole, offset + start),
-          what: shorten(text, start),
-          editable: false,
-        });
-  };
-  for (const [path, text] of scripts) read(path, text, 0, text, !isLibrary(path));
-  for (const page of model.pages) {
-    for (const script of page.scripts) {
-      if (script.kind !== 'inline') continue;
-      // What a handler's attribute holds may be written with references: it is listed, and left to a person.
-      const isScript = script.how === 'script';
-      read(page.path, script.text, script.offset, page.text, isScript);
-    }
-  }
-}
-
-function shorten(text: string, at: number): string {
-  const start = text.lastIndexOf('\n', at) + 1;
-  const end = text.indexOf('\n', at);
-  return text
-    .slice(start, end < 0 ? undefined : end)
-    .trim()
-    .slice(0, 70);
-}
-
-/** Rules for the old name that say what a rule for the new one says, under the same conditions in the same sheet. */
-function equalRules(
-  rules: readonly { readonly rule: StyleRule; readonly key: string }[],
-  from: string,
-  to: string,
-): Set<StyleRule> {
-  const said = (list: readonly Declaration[]): string =>
-    list
-      .map(
-        ({ property, value, important }) =>
-          `${canonicalProperty(property)}:${normalValue(canonicalProperty(property), value, '')}${important ? '!' : ''}`,
-      )
-      .join(';');
-  const form = (
-    { selectors, conditions, layer, declarations }: StyleRule,
-    key: string,
-    renamed: boolean,
-  ): string => {
-    const text = selectors
-      .map((one) => {
-        const list = compileSelectorList(one);
-        const own = list.kind === 'list' ? list.selectors.map((s) => s.text).join(', ') : one;
-        return renamed
-          ? applyEdits(
-              own,
-              rangesOfClass(own, from).map((token) => ({ ...token, text: to })),
-            )
-          : own;
-      })
-      .join(' / ');
-    return `${key} ${text} ${conditions.map((one) => one.kind + one.text).join()} ${layer ?? ''} { ${said(declarations)} }`;
-  };
-  const standing = new Set(
-    rules
-      .filter(({ rule }) => rangesOfClass(rule.selectors.at(-1) ?? '', from).length === 0)
-      .map(({ rule, key }) => form(rule, key, false)),
-  );
-  return new Set(
-    rules
-      .filter(
-        ({ rule, key }) =>
-          rangesOfClass(rule.selectors.at(-1) ?? '', from).length > 0 && standing.has(form(rule, key, true)),
-      )
-      .map(({ rule }) => rule),
-  );
 }
 
 function platformPlaces(model: SiteModel, themes: readonly string[], from: string): Place[] {

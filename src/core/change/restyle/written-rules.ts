@@ -1,6 +1,13 @@
 // The rules of a theme that stand under a selector: in its sheets, and in the style blocks of its pages.
 
-import { compileSelectorList, type SiteModel } from '../../cascade/index.js';
+import {
+  ALWAYS,
+  compileSelectorList,
+  conditionTruth,
+  implies,
+  type SiteModel,
+  type Truth,
+} from '../../cascade/index.js';
 import type { StyleRule } from '../../sheets/index.js';
 import { type Place, placeIn } from '../../source.js';
 
@@ -34,6 +41,30 @@ export function rulesUnder(model: SiteModel, themes: readonly string[], selector
     if (own === undefined || !wanted.every((text) => own.includes(text))) return [];
     return [{ ...one, whole: own.length === wanted.length }];
   });
+}
+
+/**
+ * The conditions under which a rule holds: its own, and those under which pages use the sheet or block that it stands in.
+ * A sheet that some page always uses has none.
+ */
+export function conditionOf(model: SiteModel, { path, offset, isBlock, rule }: WrittenRule): Truth {
+  const { truths } = model.table;
+  const own = truths.and(...rule.conditions.map((condition) => conditionTruth(condition, truths)));
+  const uses = new Set<Truth>();
+  for (const page of isBlock ? [model.page(path)] : model.pages) {
+    if (page?.kind !== 'page') continue;
+    for (const { source, condition } of model.stackOf(page).uses)
+      if (source.path === path && source.isBlock === isBlock && (!isBlock || source.offset === offset))
+        uses.add(condition);
+  }
+  return truths.and(own, uses.size === 0 || uses.has(ALWAYS) ? ALWAYS : truths.or(...uses));
+}
+
+/** Whether a rule holds in a medium and in no other: `(width <= 40em)` is `(max-width: 40em)`. */
+export function holdsIn(model: SiteModel, written: WrittenRule, medium: Truth): boolean {
+  const { truths } = model.table;
+  const own = conditionOf(model, written);
+  return own === medium || (implies(own, medium, truths) && implies(medium, own, truths));
 }
 
 const listed = new WeakMap<SiteModel, { themes: readonly string[]; rules: readonly WrittenRule[] }>();

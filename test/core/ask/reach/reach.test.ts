@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { reachOf, readAsked, undefeatedFor } from '../../../../src/core/ask/reach/index.js';
+import { reachOf, readAsked } from '../../../../src/core/ask/reach/index.js';
+import { undefeatedFor } from '../../../../src/core/cascade/index.js';
 import { modelOf, readerOf } from '../../../support/model.js';
 
 test('what is asked is told apart by how it is written', () => {

@@ -8,7 +8,7 @@ each: state
 where: .deck-{row}
 rows:
   '2': { ink: teal }
-  '10': { ink: navy, gap: 4 }
+  '10': { ink: navy, gap: 4px }
   first: { ink: gray }
 rules:
   '& > b': { color: '{ink}', margin: '0 {gap}' }
@@ -21,7 +21,7 @@ test('rows and rules keep the order in which they are written, numbers too', () 
     [...(table.rows.get('10') ?? [])],
     [
       ['ink', 'navy'],
-      ['gap', '4'],
+      ['gap', '4px'],
     ],
   );
   assert.deepEqual(

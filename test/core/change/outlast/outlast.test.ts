@@ -20,7 +20,7 @@ function fates(body: string, line: string, old: string, fresh: string, markup?: 
     isPlatform: (path) => path === 'kit.css',
   });
   return found.rules.map(({ written, fate }) => {
-    const likely = 'likely' in fate ? fate.likely : 'fix' in fate ? fate.fix : undefined;
+    const likely = 'likely' in fate ? fate.likely : 'fix' in fate ? fate.fix?.selector : undefined;
     return `${written.rule.selectors[0]} ${fate.kind}${likely === undefined ? '' : ` ${likely}`}`;
   });
 }
@@ -79,7 +79,11 @@ test('mends are not seen before the update; what would be is left to a person', 
     rules: allRules(model, ['line.css']),
     isPlatform: (path) => path === 'kit.css',
   });
-  const { mended, left } = planMends(model, rules);
+  const { mended, left } = planMends(model, rules, {
+    sheets,
+    pages: new Map(),
+    isPlatform: (path) => path === 'kit.css',
+  });
   // Alone the first would beat the second; together they keep their order.
   assert.deepEqual(
     mended.map(({ selector }) => selector),

@@ -37,6 +37,7 @@ function write(
     within: { kind: 'site' },
     medium: undefined,
     everywhere: false,
+    strangers: [],
     ...options,
     shared: 'shared.css',
   });

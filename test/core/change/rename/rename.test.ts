@@ -59,6 +59,7 @@ test('on random sites a class under another name changes nothing, and --merge on
       themes: ['kit.css', 'more.css'].filter((path) => model.sources.sheets.has(path)),
       scripts: new Map(),
       isLibrary: () => false,
+      others: new Map(),
       from: 'a',
       to: 'tide',
       merge: false,

@@ -1,0 +1,86 @@
+// Where the custom property is set that a value on the meant elements comes from.
+
+import {
+  type ComplexSelector,
+  compileSelectors,
+  NEVER,
+  type SiteModel,
+  type StyleReader,
+  type Truth,
+  undefeatedFor,
+  type Weighed,
+} from '../../cascade/index.js';
+import { isHidden } from '../../proof/index.js';
+import { everyLonghand } from '../../sheets/index.js';
+import { holdsIn, type WrittenRule } from './written-rules.js';
+
+export interface SettingRule {
+  readonly written: WrittenRule;
+  /** The selector by which it reaches the elements. */
+  readonly selector: ComplexSelector;
+}
+
+/** The custom property that a value consists of. */
+export function tokenIn(value: string | undefined): string | undefined {
+  return /^var\(\s*(--[^\s(),]+)\s*\)$/.exec(value ?? '')?.[1];
+}
+
+/**
+ * In: who is meant, a property that names the token there, and the rules that may be changed.
+ * Out: those that set it nearest above an element that is meant, in the medium.
+ */
+export function rulesSetting(
+  model: SiteModel,
+  selectors: readonly ComplexSelector[],
+  { property, token, medium }: { property: string; token: string; medium: Truth },
+  editable: readonly WrittenRule[],
+): SettingRule[] {
+  const found = new Map<string, SettingRule>();
+  const [longhand = property] = everyLonghand(property);
+  for (const page of model.pages) {
+    for (const reader of model.readersOf(page)) {
+      for (const { index } of page.elements) {
+        const own = selectors.find((one) => {
+          const matched = reader.matches(one, index);
+          return matched !== NEVER && !isHidden(matched, model.table.truths);
+        });
+        if (own === undefined) continue;
+        const said = undefeatedFor(reader.weighed(index).get(own.pseudoElement), longhand);
+        if (!said.some(({ entry }) => tokenIn(entry.declaration.value) === token)) continue;
+        for (const one of nearest(reader, index, token)) {
+          const setting = settingRule(one, editable);
+          if (setting !== undefined && holdsIn(model, setting.written, medium))
+            found.set(
+              `${setting.written.place.path} ${setting.written.place.line} ${setting.written.place.column} ${setting.selector.text}`,
+              setting,
+            );
+        }
+      }
+    }
+  }
+  return [...found.values()];
+}
+
+/** What sets the token on the element, or on the nearest above that says anything of it. */
+function nearest(reader: StyleReader, index: number, token: string): readonly Weighed[] {
+  for (let at = index; at >= 0; at = reader.page.elements[at]!.parent) {
+    const own = undefeatedFor(reader.weighed(at).get(''), token);
+    if (own.length > 0) return own;
+  }
+  return [];
+}
+
+function settingRule({ origin }: Weighed, editable: readonly WrittenRule[]): SettingRule | undefined {
+  if (origin.kind !== 'rule') return undefined;
+  const { source } = origin.use;
+  const written = editable.find(
+    ({ rule, path, offset, isBlock }) =>
+      rule === origin.rule.rule && path === source.path && (!isBlock || offset === source.offset),
+  );
+  const { selectors } = origin.rule.rule;
+  const list = compileSelectors(selectors);
+  const whole = list.kind === 'list' && list.selectors.length === 1;
+  // A rule in a rule has no text that a rule of its own could begin with.
+  if (written === undefined || (!whole && selectors.length > 1)) return undefined;
+  return { written: { ...written, whole }, selector: origin.rule.selector };
+}

@@ -1,0 +1,55 @@
+// What was typed, read once for every command: who is meant, where, in which medium, and what they must get.
+
+import {
+  ALWAYS,
+  type ComplexSelector,
+  conditionTruth,
+  type Truth,
+  type TruthTable,
+} from '../cascade/index.js';
+import type { DeclarationChange } from '../edits/index.js';
+import type { Page } from '../markup/index.js';
+import type { Wish } from '../proof/index.js';
+import { everyLonghand, expandDeclaration } from '../sheets/index.js';
+
+export interface Typed {
+  readonly selectors: readonly ComplexSelector[];
+  readonly changes: readonly DeclarationChange[];
+  readonly medium: Truth;
+  readonly isOn?: (page: Page) => boolean;
+  readonly everywhere?: boolean;
+  /** The file that the declarations are written into, for addresses in them. */
+  readonly holder?: string;
+  readonly token?: string | undefined;
+  readonly serves?: true;
+}
+
+export function wishOf(typed: Typed): Wish {
+  const { selectors, changes, medium, isOn, everywhere = false, holder = '', token, serves } = typed;
+  const values = new Map<string, { value: string; property: string }>();
+  for (const { property, value } of changes) {
+    if (value === undefined) continue;
+    // Of two that set one longhand the later is meant.
+    for (const part of expandDeclaration(property, value, holder))
+      if (!part.unsettled) values.set(part.longhand, { value: part.value, property });
+  }
+  return {
+    selectors,
+    isOn: isOn ?? (() => true),
+    medium,
+    everywhere,
+    values,
+    longhands: new Set(changes.flatMap(({ property }) => everyLonghand(property))),
+    token,
+    ...(serves === undefined ? {} : { serves }),
+  };
+}
+
+/** In: a media query as it is typed, with or without `@media`. */
+export function mediumOf(text: string | undefined, truths: TruthTable): Truth {
+  return text === undefined ? ALWAYS : conditionTruth({ kind: 'media', text: bareMedium(text) }, truths);
+}
+
+export function bareMedium(text: string): string {
+  return text.replace(/^\s*@media\s*/i, '').trim();
+}
