@@ -87,7 +87,7 @@ export const POINTED_AT: State = async (_page, session) => {
     });
 };
 
-const LOOKS = 3;
+export const LOOKS = 3;
 
 /** What differs between two files, first things first; empty when they look the same in every view. */
 export async function lookDifferent(
