@@ -47,7 +47,7 @@ export async function runProgram(words: readonly string[], terminal: Terminal): 
     };
   try {
     const program = await buildProgram(words, act, terminal);
-    await withNotices(notices, () => program.parseAsync([...words], { from: 'user' }));
+    await withNotices(notices, () => program.parseAsync(words.map(asDeclaration), { from: 'user' }));
   } catch (error) {
     code = await codeOf(error, terminal);
   }
@@ -119,4 +119,9 @@ function isSystemError(error: unknown): error is NodeJS.ErrnoException {
 
 function oneLine(text: string): string {
   return clean(text).replace(/\s+/g, ' ');
+}
+
+/** `--ink: teal` is a declaration, not an option. */
+function asDeclaration(word: string): string {
+  return /^--[^\s:=]+\s*:/.test(word) ? ` ${word}` : word;
 }

@@ -3,7 +3,7 @@ import { cpSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
 import type { SiteModel } from '../../src/core/cascade/index.js';
-import { lookDifferent, POINTED_AT, type State, withBrowser } from '../support/chromium.js';
+import { lookDifferent, POINTED_AT, scriptRun, withBrowser } from '../support/chromium.js';
 import { scriptedSite, site } from '../support/generate.js';
 import { adoptAll } from '../support/model.js';
 import { Seeds } from '../support/seeds.js';
@@ -45,12 +45,6 @@ test(`${SEEDS.many} random sites look the same in Chromium after everything that
 });
 
 const SCRIPTED = new Seeds('browser/adoption', 4, 5000);
-
-/** As a page is once its script has run. Scripts are off in the tests' browser: what it would do is done from outside. */
-function scriptRun(html: string): State {
-  const [, script = ''] = /<script>([\s\S]*?)<\/script>/.exec(html) ?? [];
-  return async (page) => void (await page.evaluate((text) => new Function(`${text}; tide()`)(), script));
-}
 
 test(`${SCRIPTED.many} random sites look the same after their scripts ran, and while a person points at them`, async (context) => {
   await withBrowser(context, async (tab) => {

@@ -104,7 +104,7 @@ test(`${SEEDS.many} overrides on random sites do what they say, and no more`, as
         note(context, counts, seed, result.proof, result.unmet);
         continue;
       }
-      const asks = { selector, medium, everywhere, property: change.property, value: change.value ?? '' };
+      const asks = { selector, medium, everywhere, property: change.property, values: [change.value ?? ''] };
       counts.moved += await check(tab, files, model, result.edits, asks);
     }
     context.diagnostic(JSON.stringify(counts));
@@ -153,7 +153,7 @@ test(`${SEEDS.many} restyled rules on random sites change their own elements onl
         selector,
         medium: condition?.text,
         property: change.property,
-        value: change.value ?? '',
+        values: [change.value ?? ''],
       };
       counts.moved += await check(tab, files, model, result.edits, asks);
     }

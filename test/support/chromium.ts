@@ -87,6 +87,12 @@ export const POINTED_AT: State = async (_page, session) => {
     });
 };
 
+/** As a page is once its script has run. Scripts are off in the tests' browser: what it would do is done from outside. */
+export function scriptRun(html: string): State {
+  const [, script = ''] = /<script>([\s\S]*?)<\/script>/.exec(html) ?? [];
+  return async (page) => void (await page.evaluate((text) => new Function(`${text}; tide()`)(), script));
+}
+
 export const LOOKS = 3;
 
 /** What differs between two files, first things first; empty when they look the same in every view. */
@@ -95,13 +101,15 @@ export async function lookDifferent(
   before: string,
   after: string,
   state: State = AT_REST,
+  /** Of the later one, where it is another. */
+  later: State = state,
 ): Promise<string[]> {
   const found: string[] = [];
   for (const view of VIEWS) {
     // Chromium now and then lays a page out before it has its new width: a difference counts when it is seen every time.
     let seen: string[] = [];
     for (let times = 0; times < LOOKS && (times === 0 || seen.length > 0); times++)
-      seen = await compareView(page, before, after, view, state);
+      seen = await compareView(page, [before, after], view, [state, later]);
     found.push(...seen);
   }
   return found;
@@ -109,12 +117,11 @@ export async function lookDifferent(
 
 async function compareView(
   page: Page,
-  before: string,
-  after: string,
+  [before, after]: readonly [string, string],
   view: (typeof VIEWS)[number],
-  state: State,
+  [state, later]: readonly [State, State],
 ): Promise<string[]> {
-  const [a, b] = [await looks(page, before, view, state), await looks(page, after, view, state)];
+  const [a, b] = [await looks(page, before, view, state), await looks(page, after, view, later)];
   const name = `${view.media} ${view.width}`;
   if (a.length !== b.length) return [`${name}: ${a.length} nodes became ${b.length}`];
   return a.flatMap((line, at) => {

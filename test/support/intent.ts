@@ -74,7 +74,7 @@ async function seenIn(
   session: CDPSession,
   file: string,
   view: View,
-  { selector, property, medium = 'all' }: Judged,
+  { selector, property, medium = 'all', off = 'not all' }: Judged,
 ): Promise<Seen[]> {
   await tab.setViewportSize({ width: view.width, height: 700 });
   await tab.emulateMedia({ media: view.media, colorScheme: view.colorScheme, reducedMotion: 'reduce' });
@@ -82,8 +82,8 @@ async function seenIn(
   await view.state(tab, session);
   const folder = pathToFileURL(file).href.replace(/[^/]*$/, '');
   return tab.evaluate(
-    ({ selector: text, name, query, here }) => {
-      const isHere = matchMedia(query).matches;
+    ({ selector: text, name, query, not, here }) => {
+      const isHere = matchMedia(query).matches && !matchMedia(not).matches;
       // What a radius is called by lines and blocks changes with it.
       const own = (key: string): boolean => key === name || (/radius/.test(name) && /radius/.test(key));
       return [...document.querySelectorAll('body, body *:not(style):not(link)')].map((one) => {
@@ -104,6 +104,7 @@ async function seenIn(
       selector: view.state === AT_REST ? selector : withoutStates(selector),
       name: property,
       query: medium,
+      not: off,
       here: folder,
     },
   );
@@ -118,8 +119,11 @@ function withoutStates(selector: string): string {
 export interface Judged {
   readonly selector: string;
   readonly property: string;
-  readonly value: string;
+  /** What those who are meant may have. */
+  readonly values: readonly string[];
   readonly medium?: string | undefined;
+  /** A medium in which nobody is meant. */
+  readonly off?: string | undefined;
   /** Nobody who is meant may keep what it had. */
   readonly everywhere?: boolean;
 }
@@ -129,7 +133,7 @@ function wrongIn(was: readonly Seen[], is: readonly Seen[], { state }: View, ask
     const now = is[index];
     if (now?.rest !== one.rest) return [`element ${index}: another property changed`];
     const strict = asks.everywhere === true && state === AT_REST;
-    const fits = now.value === asks.value || (!strict && now.value === one.value);
+    const fits = asks.values.includes(now.value) || (!strict && now.value === one.value);
     if (one.meant ? fits : now.value === one.value) return [];
     return [`element ${index}, ${one.meant ? '' : 'not '}meant: ${one.value} became ${now.value}`];
   });
@@ -158,4 +162,16 @@ export async function judge(
   }
   await session.detach();
   return { moved, wrong };
+}
+
+/** The values of a property on every element of a page, view by view. */
+export async function valuesAt(tab: Tab, file: string, property: string): Promise<string[][]> {
+  const session = await tab.context().newCDPSession(tab);
+  const found: string[][] = [];
+  for (const view of INTENT_VIEWS) {
+    const seen = await seenIn(tab, session, file, view, { selector: '*', property, values: [] });
+    found.push(seen.map(({ value }) => value));
+  }
+  await session.detach();
+  return found;
 }

@@ -43,14 +43,13 @@ const ANOTHER = 'another';
 
 /** In: a media query list, without `@media`. Out: `undefined` where it is not understood. */
 export function readMedia(text: string): MediaCondition | undefined {
-  let broken = false;
   let list: CssNode;
   try {
-    list = csstree.parse(text, { context: 'mediaQueryList', onParseError: () => (broken = true) });
+    list = csstree.parse(text, { context: 'mediaQueryList' });
   } catch {
     return undefined;
   }
-  if (broken || list.type !== 'MediaQueryList') return undefined;
+  if (list.type !== 'MediaQueryList') return undefined;
   const queries = list.children.toArray().map(readQuery);
   return everyOne(queries) ? joined(queries, (parts) => parts.some(Boolean)) : undefined;
 }

@@ -9,7 +9,7 @@ import {
 } from '../cascade/index.js';
 import type { DeclarationChange } from '../edits/index.js';
 import type { Page } from '../markup/index.js';
-import type { Wish } from '../proof/index.js';
+import type { Wish, Wished } from '../proof/index.js';
 import { everyLonghand, expandDeclaration } from '../sheets/index.js';
 
 export interface Typed {
@@ -26,7 +26,7 @@ export interface Typed {
 
 export function wishOf(typed: Typed): Wish {
   const { selectors, changes, medium, isOn, everywhere = false, holder = '', token, serves } = typed;
-  const values = new Map<string, { value: string; property: string }>();
+  const values = new Map<string, Wished>();
   for (const { property, value } of changes) {
     if (value === undefined) continue;
     // Of two that set one longhand the later is meant.

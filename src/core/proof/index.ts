@@ -25,4 +25,4 @@ export {
   type Refusals,
   TRUST,
 } from './take-back.js';
-export { isApart, type Kept, meet, type Wish } from './wish.js';
+export { isApart, type Kept, meet, type Wish, type Wished } from './wish.js';

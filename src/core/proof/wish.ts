@@ -22,6 +22,13 @@ import { expandDeclaration } from '../sheets/index.js';
 import { alignPages } from './align.js';
 import { isHidden } from './hidden.js';
 
+export interface Wished {
+  readonly value: string;
+  readonly property: string;
+  /** Values of other wishes for the same elements: one in two rows of a family gets one of both. */
+  readonly or?: ReadonlySet<string>;
+}
+
 export interface Wish {
   /** The elements, and pseudo-elements, that are meant, with their states. */
   readonly selectors: readonly ComplexSelector[];
@@ -31,7 +38,7 @@ export interface Wish {
   /** What other media and states say is meant to go, too. */
   readonly everywhere: boolean;
   /** Longhand to the value that it is to get, in normal form, and the property that was typed. */
-  readonly values: ReadonlyMap<string, { readonly value: string; readonly property: string }>;
+  readonly values: ReadonlyMap<string, Wished>;
   /** Every longhand that may change: those, and what is taken out. */
   readonly longhands: ReadonlySet<string>;
   /** The value is to come by this custom property. */
@@ -191,7 +198,7 @@ class Looking {
     let moved = false;
     const kept = new Map<string, Pick<Kept, 'property' | 'longhand' | 'winner'>>();
     const wrong = new Set<string>();
-    for (const [longhand, { value, property }] of values) {
+    for (const [longhand, { value, property, or }] of values) {
       const [before, now] = [earlier, later].map((lists) =>
         undefeatedFor(lists, longhand).filter(({ condition }) => !isHidden(condition, truths)),
       ) as [Weighed[], Weighed[]];
@@ -208,7 +215,8 @@ class Looking {
       };
       const tokens = token === undefined ? [] : [was, is].flatMap((one) => tokenConditions(one, token));
       const conditions = [when, ...[...before, ...now].map(({ condition }) => condition), ...tokens];
-      const wished = shown(longhand, value);
+      const wished = [value, ...(or ?? [])].map((one) => shown(longhand, one));
+      const isWished = (text: string): boolean => wished.includes(text);
       const kind = `the browser keeps ${property}: `;
       const looks = eachMoment(
         truths,
@@ -217,7 +225,7 @@ class Looking {
           const had = standing(before, was, holds);
           const has = standing(now, is, holds);
           if (!holds(when)) return { is: has.text === had.text ? 'so' : 'beyond', has } as const;
-          if (has.text === wished) return { is: had.text === wished ? 'so' : 'moved', has } as const;
+          if (isWished(has.text)) return { is: had.text === has.text ? 'so' : 'moved', has } as const;
           if (has.text !== had.text) return { is: 'third', has } as const;
           return { is: everywhere ? 'kept' : 'stands', has } as const;
         },

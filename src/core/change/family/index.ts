@@ -81,6 +81,14 @@ function wishesOf(table: FamilyTable, holder: string, truths: TruthTable): Wish[
   const medium = truths.and(...off.map((query) => conditionTruth({ kind: 'media', text: query }, truths)));
   for (const { key, selector, declarations } of generateRules(table))
     if (key.startsWith('row ')) wish(selector, declarations, { serves: true });
+  // An element may be in two rows: then it has what the later one sets.
+  const ofRows = wishes.splice(0).map((one) => ({ ...one, values: new Map(one.values) }));
+  for (const one of ofRows)
+    for (const [longhand, wished] of one.values) {
+      const others = ofRows.flatMap(({ values }) => values.get(longhand)?.value ?? []);
+      one.values.set(longhand, { ...wished, or: new Set(others) });
+    }
+  wishes.push(...ofRows);
   for (const [part, declarations] of table.rules)
     for (const row of rowsWith(table, declarations))
       wish(partSelector(table, [row], part), declarationsOf(table, declarations), { medium });
