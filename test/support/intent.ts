@@ -83,7 +83,9 @@ async function seenIn(
   const folder = pathToFileURL(file).href.replace(/[^/]*$/, '');
   return tab.evaluate(
     ({ selector: text, name, query, not, here }) => {
-      const isHere = matchMedia(query).matches && !matchMedia(not).matches;
+      // What Chromium takes for no selector means nobody.
+      const isKnown = text.split(/,(?![^([]*[)\]])/).every((one) => CSS.supports(`selector(${one})`));
+      const isHere = isKnown && matchMedia(query).matches && !matchMedia(not).matches;
       // What a radius is called by lines and blocks changes with it.
       const own = (key: string): boolean => key === name || (/radius/.test(name) && /radius/.test(key));
       return [...document.querySelectorAll('body, body *:not(style):not(link)')].map((one) => {
