@@ -7,7 +7,7 @@ import { test } from 'node:test';
 import type { Page as Tab } from 'playwright-core';
 import { lookDifferent, POINTED_AT, withBrowser } from '../support/chromium.js';
 import { acervus, addFiles, makeSite, type Run, snapshot } from '../support/site.js';
-import { CASES, type IntendedCase } from './intended-cases.js';
+import { CASES, type IntendedCase } from './intended/index.js';
 
 /** Out: what the last of the commands said. */
 async function runAll(site: string, runs: IntendedCase['runs']): Promise<Run> {

@@ -84,7 +84,12 @@ async function seenIn(
   return tab.evaluate(
     ({ selector: text, name, query, not, here }) => {
       // What Chromium takes for no selector means nobody.
-      const isKnown = text.split(/,(?![^([]*[)\]])/).every((one) => CSS.supports(`selector(${one})`));
+      let isKnown = true;
+      try {
+        document.querySelector(text);
+      } catch {
+        isKnown = false;
+      }
       const isHere = isKnown && matchMedia(query).matches && !matchMedia(not).matches;
       // What a radius is called by lines and blocks changes with it.
       const own = (key: string): boolean => key === name || (/radius/.test(name) && /radius/.test(key));

@@ -22,8 +22,13 @@ export type Alignment =
       readonly after: number | undefined;
     };
 
+export interface AlignOptions {
+  /** The scripts in the pages are meant to change: what they do is compared, not their text. */
+  readonly scriptsChange?: boolean;
+}
+
 /** In: two states of one page. Out: the pairs in document order, or the first thing that moved. */
-export function alignPages(before: Page, after: Page): Alignment {
+export function alignPages(before: Page, after: Page, options: AlignOptions = {}): Alignment {
   if (before.kind !== after.kind) return moved(`it was a ${before.kind} and is a ${after.kind}`);
   if (before.quirks !== after.quirks) return moved('quirks mode changed');
   if (before.base !== after.base) return moved('its <base> changed');
@@ -51,7 +56,7 @@ export function alignPages(before: Page, after: Page): Alignment {
     else if (a !== undefined && bringsSheet(a)) removed.push(i++);
     else return { kind: 'moved', what: describe(before, a, after, b), before: a?.index, after: b?.index };
   }
-  return textsMoved(before, after, toAfter) ?? { kind: 'aligned', pairs, added, removed, renamed };
+  return textsMoved(before, after, toAfter, options) ?? { kind: 'aligned', pairs, added, removed, renamed };
 }
 
 function moved(what: string): Alignment {
@@ -110,10 +115,19 @@ function describe(before: Page, a: PageElement | undefined, after: Page, b: Page
 }
 
 /** Texts and comments must be the same in the same places; white space in the head moves with the links. */
-function textsMoved(before: Page, after: Page, toAfter: ReadonlyMap<number, number>): Alignment | undefined {
+function textsMoved(
+  before: Page,
+  after: Page,
+  toAfter: ReadonlyMap<number, number>,
+  { scriptsChange = false }: AlignOptions,
+): Alignment | undefined {
   const kept = new Set(toAfter.values());
-  const first = placedTexts(before, (index) => toAfter.get(index));
-  const second = placedTexts(after, (index) => (kept.has(index) ? index : undefined));
+  const isLeft = (page: Page, index: number): boolean =>
+    scriptsChange && page.elements[index]?.name === 'script';
+  const first = placedTexts(before, (index) => (isLeft(before, index) ? undefined : toAfter.get(index)));
+  const second = placedTexts(after, (index) =>
+    kept.has(index) && !isLeft(after, index) ? index : undefined,
+  );
   const count = Math.max(first.length, second.length);
   for (let at = 0; at < count; at++) {
     if (first[at]?.text === second[at]?.text) continue;

@@ -19,6 +19,8 @@ export interface Proof {
 export interface ProveOptions {
   /** At most this many elements are described for one page. */
   readonly perPage?: number;
+  /** The scripts in the pages are meant to change. */
+  readonly scriptsChange?: boolean;
   /** Sees every page of the later state once; it is not kept. */
   readonly onPage?: (page: Page) => void;
 }

@@ -32,6 +32,8 @@ export interface ProofPart {
 export interface ProverOptions {
   /** At most this many elements are described for one page; a page that differs in more differs anyway. */
   readonly perPage?: number;
+  /** The scripts in the pages are meant to change. */
+  readonly scriptsChange?: boolean;
 }
 
 const MOST_DESCRIBED = 50;
@@ -60,12 +62,14 @@ export class Prover {
   readonly #before: SiteStyles;
   readonly #after: SiteStyles;
   readonly #perPage: number;
+  readonly #scriptsChange: boolean;
 
   /** In: the styles of both states, over one outcome table. */
   constructor(before: SiteStyles, after: SiteStyles, options: ProverOptions = {}) {
     this.#before = before;
     this.#after = after;
     this.#perPage = options.perPage ?? MOST_DESCRIBED;
+    this.#scriptsChange = options.scriptsChange ?? false;
   }
 
   /**
@@ -151,7 +155,7 @@ export class Prover {
       part.differences.push({ kind: 'page', page: before.path, what });
       return;
     }
-    const alignment = alignPages(before, after);
+    const alignment = alignPages(before, after, { scriptsChange: this.#scriptsChange });
     if (alignment.kind === 'moved') {
       const place =
         placeOf(after, after.elements[alignment.after ?? -1]) ??

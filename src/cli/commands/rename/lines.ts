@@ -1,6 +1,7 @@
 // How a rename is shown to a person.
 
 import { showPlace } from '../../../core/source.js';
+import { assumptionLines } from '../../shared/assumption-lines.js';
 import { onSite } from '../../shared/moved-lines.js';
 import { amber, clean, dim, grouped, heading, more, next, quoted, row } from '../../shared/paper.js';
 import { strayLines } from '../../shared/stray-lines.js';
@@ -12,7 +13,7 @@ const REMEDIES: Readonly<Record<NonNullable<RenameDocument['refused']>, string>>
     'a platform sheet names the class; give the elements a class of your own beside it',
   'the new name is taken': 'choose another, or --merge to make the two one',
   'not every place is sure': 'look at each, then --scripts to rename there too',
-  'it would look different': 'the two names do not say the same',
+  'it would look different': 'something else goes by the name, or says it: see what would change',
 };
 
 /** In: whether a name that is there already was to be merged with. */
@@ -63,7 +64,13 @@ export function renameLines(
   if (document.refused !== undefined) {
     lines.push(
       heading('Refused', `${document.refused}; nothing was written`),
-      row({ mark: 'broken', text: REMEDIES[document.refused] }),
+      row({
+        mark: 'broken',
+        text:
+          merge && document.refused === 'it would look different'
+            ? 'the two names do not say the same'
+            : REMEDIES[document.refused],
+      }),
     );
     if (document.refused === 'it would look different')
       lines.push(...strayLines({ strays: result.differences }, all));
@@ -72,6 +79,7 @@ export function renameLines(
     );
     return lines;
   }
+  lines.push(...assumptionLines(result.assumptions, all));
   const files = `${grouped(document.files.length)} ${document.files.length === 1 ? 'file' : 'files'} written`;
   const left = document.unsure.filter(({ editable }) => !editable).length;
   lines.push(

@@ -39,7 +39,10 @@ export function attributesThatCount({ model, scripts, isLibrary, from }: RenameI
     const texts = [...own, ...page.scripts.flatMap((one) => (one.kind === 'inline' ? [one.text] : []))];
     return saying(page, from).flatMap(({ name, start }) => {
       // `htmlFor` and `ariaLabel` are `for` and `aria-label`.
-      const asked = new RegExp(`(?<![\\w-])(?:html-?)?${name.replaceAll('-', '-?')}(?![\\w-])`, 'i');
+      const asked =
+        name === 'id'
+          ? /\.id\b(?!\s*=(?!=))|(["'])id\1/
+          : new RegExp(`(?<![\\w-])(?:html-?)?${name.replaceAll('-', '-?')}(?![\\w-])`, 'i');
       return texts.some((text) => asked.test(text))
         ? [{ place: placeIn(page.path, page.text, start), what: lineAt(page.text, start), editable: false }]
         : [];
@@ -50,12 +53,47 @@ export function attributesThatCount({ model, scripts, isLibrary, from }: RenameI
 function saying(page: Page, word: string): { name: string; start: number }[] {
   return page.elements.flatMap(({ attributes, tag }) =>
     attributes.flatMap(({ name, value }) => {
-      if (/^(class|style|id|href|src)$|^data-|^on/.test(name) || !value.split(/\s+/).includes(word))
-        return [];
+      if (/^(class|style|href|src)$|^data-|^on/.test(name) || !value.split(/\s+/).includes(word)) return [];
       const range = tag?.attributes.get(name);
       return range === undefined ? [] : [{ name, start: range.start }];
     }),
   );
+}
+
+/** Documents in frames that are written out in the page, as far as they say the name. */
+export function placesInFrames({ model, from }: RenameInput): UnsurePlace[] {
+  const word = wordOf(from);
+  return model.pages.flatMap((page) =>
+    page.elements.flatMap(({ attributes, tag }) => {
+      const range = tag?.attributes.get('srcdoc');
+      const says = attributes.some(({ name, value }) => name === 'srcdoc' && word.test(value));
+      if (!says || range === undefined) return [];
+      return [
+        {
+          place: placeIn(page.path, page.text, range.start),
+          what: lineAt(page.text, range.start),
+          editable: false,
+        },
+      ];
+    }),
+  );
+}
+
+function wordOf(name: string): RegExp {
+  return new RegExp(`(?<![\\w-])${name.replace(/[^\w-]/g, '\\$&')}(?![\\w-])`);
+}
+
+/** `@scope (.name) to (.name)`: what stands in front of a group, not of a rule. */
+export function scopesNamed(text: string, from: string): { start: number; end: number }[] {
+  return [...text.matchAll(/@scope\s*([^{;]*)\{/gi)].flatMap((match) => {
+    const at = match.index + match[0].length - 1 - (match[1] ?? '').length;
+    return [...(match[1] ?? '').matchAll(/\(((?:[^()]|\([^()]*\))*)\)/g)].flatMap((inside) =>
+      rangesOfClass(inside[1] ?? '', from).map(({ start, end }) => ({
+        start: at + inside.index + 1 + start,
+        end: at + inside.index + 1 + end,
+      })),
+    );
+  });
 }
 
 /** What is like markup says the name in a class attribute; what is like a script says it in a string. */
@@ -65,7 +103,7 @@ const SCRIPT = /\.(m?[jt]sx?|c[jt]s|json|vue|svelte)$/i;
 
 /** The first place in each file that is not read and says the name. */
 export function placesUnread({ others, from }: RenameInput): UnsurePlace[] {
-  const word = new RegExp(`(?<![\\w-])${from.replace(/[^\w-]/g, '\\$&')}(?![\\w-])`);
+  const word = wordOf(from);
   return [...others].flatMap(([path, text]) => {
     const patterns = SCRIPT.test(path) ? [IN_CLASS, IN_STRING] : [IN_CLASS];
     const at = patterns

@@ -7,7 +7,13 @@ import { type Difference, isHiddenOnly, prove, type StyleDifference } from '../.
 import type { StyleRule } from '../../sheets/index.js';
 import { type Place, placeIn } from '../../source.js';
 import { allRules } from '../restyle/index.js';
-import { attributesThatCount, inertSelectors, placesUnread } from './elsewhere.js';
+import {
+  attributesThatCount,
+  inertSelectors,
+  placesInFrames,
+  placesUnread,
+  scopesNamed,
+} from './elsewhere.js';
 import { equalRules } from './equal-rules.js';
 import { nameInScripts } from './in-scripts.js';
 import type { RenameInput, UnsurePlace } from './input.js';
@@ -30,6 +36,7 @@ export interface Renamed {
   readonly platform: readonly Place[];
   /** What would look different: none, in what is written. */
   readonly differences: readonly Difference[];
+  readonly assumptions: readonly string[];
 }
 
 export function rename(input: RenameInput): Renamed {
@@ -84,17 +91,34 @@ export function rename(input: RenameInput): Renamed {
     if (rangesOfClass(text.slice(start, end), to).length > 0)
       taken.push(placeIn(path, offset === 0 ? text : (model.page(path)?.text ?? text), offset + start));
   }
+  const seen = new Set<string>();
+  for (const { path, text, offset } of rules) {
+    if (seen.has(`${path} ${offset}`)) continue;
+    seen.add(`${path} ${offset}`);
+    const found = scopesNamed(text, from);
+    counts.sheets += found.length;
+    push(
+      edits,
+      path,
+      found.map(({ start, end }) => ({ start: offset + start, end: offset + end, text: to })),
+    );
+  }
   for (const { path, start, end, text: own } of inertSelectors(model, from, to)) {
     counts.sheets++;
     push(unproven, path, [{ start, end, text: own }]);
   }
   const inScripts = nameInScripts(input);
   taken.push(...inScripts.taken);
-  unsure.push(...inScripts.unsure, ...attributesThatCount(input), ...placesUnread(input));
+  unsure.push(
+    ...inScripts.unsure,
+    ...attributesThatCount(input),
+    ...placesInFrames(input),
+    ...placesUnread(input),
+  );
   counts.scripts += inScripts.edits.length;
   for (const { path, start, end, text: own } of inScripts.edits)
     push(unproven, path, [{ start, end, text: own }]);
-  const differences = differencesOf(input, edits);
+  const { differences, assumptions } = provenOf(input, withScripts(edits, inScripts.edits));
   for (const [path, own] of unproven) push(edits, path, own);
   return {
     edits: new Map([...edits].filter(([, own]) => own.length > 0)),
@@ -103,7 +127,18 @@ export function rename(input: RenameInput): Renamed {
     unsure,
     platform: platformPlaces(model, themes, from),
     differences,
+    assumptions,
   };
+}
+
+/** What a script does under the new name is compared with what it did under the old. */
+function withScripts(
+  edits: ReadonlyMap<string, readonly Edit[]>,
+  inScripts: readonly (Edit & { readonly path: string })[],
+): Map<string, Edit[]> {
+  const all = new Map([...edits].map(([path, own]): [string, Edit[]] => [path, [...own]]));
+  for (const { path, start, end, text } of inScripts) push(all, path, [{ start, end, text }]);
+  return all;
 }
 
 function platformPlaces(model: SiteModel, themes: readonly string[], from: string): Place[] {
@@ -118,10 +153,10 @@ function platformPlaces(model: SiteModel, themes: readonly string[], from: strin
 }
 
 /** That template text makes a name is known from its words: they are listed, and not taken for a difference. */
-function differencesOf(
+function provenOf(
   { model, from, to, merge }: RenameInput,
   edits: ReadonlyMap<string, readonly Edit[]>,
-): Difference[] {
+): Pick<Renamed, 'differences' | 'assumptions'> {
   const { pages, sheets, scripts } = model.sources;
   const edited = (texts: ReadonlyMap<string, string>): Map<string, string> =>
     new Map([...texts].map(([path, text]) => [path, applyEdits(text, edits.get(path) ?? [])]));
@@ -140,12 +175,27 @@ function differencesOf(
     model.table,
     model,
   );
-  const { differences } = prove(model, after, { perPage: 5 });
+  const { differences, assumptions } = prove(model, after, { perPage: 5, scriptsChange: true });
   // A condition that quotes a selector quotes it under the new name now.
   const written = new RegExp(`\\.${from.replace(/[^\w-]/g, '\\$&')}(?![\\w-])`, 'g');
   const form = (list: StyleDifference['before']): string =>
-    list.map(({ value, condition }) => `${value}?${condition.replace(written, `.${to}`)}`).join('|');
+    list.map(({ value, condition }) => `${value}?${sorted(condition.replace(written, `.${to}`))}`).join('|');
   const isQuoted = ({ before, after }: StyleDifference): boolean =>
     !merge && before.length + after.length > 0 && form(before) === form(after);
-  return differences.filter((one) => one.kind !== 'style' || !(isHiddenOnly(one) || isQuoted(one)));
+  return {
+    differences: differences.filter((one) => one.kind !== 'style' || !(isHiddenOnly(one) || isQuoted(one))),
+    assumptions: assumptions.filter((text) => PUTS_TOGETHER.test(text)),
+  };
+}
+
+/** Of what is assumed of scripts, only what names are made of has to do with a name. */
+const PUTS_TOGETHER = /puts a class or attribute together|is no script that can be read|was not read/;
+
+/** Conditions that hold together stand in the order in which they were met. */
+function sorted(condition: string): string {
+  return condition
+    .split(/ (?=and |or )/)
+    .map((part) => part.replace(/^(and|or) /, ''))
+    .sort()
+    .join(' ');
 }
