@@ -246,6 +246,11 @@ export const MESSAGES = {
     'no override stands under it in {sheet}',
     '"acervus override --list" shows them',
   ],
+  'no-override-but': [
+    '{selector}',
+    'no override stands under it in {sheet}, but one under "{near}"',
+    'name that, with --within or --medium where they belong to it',
+  ],
   // outlast
   'platform-what': [
     '',

@@ -3,6 +3,7 @@
 
 import { NEVER, type SiteModel } from '../cascade/index.js';
 import type { Difference, StyleDifference } from './describe.js';
+import { isHiddenOnly } from './hidden.js';
 import type { Proof } from './prove.js';
 import { prove } from './prove.js';
 import { type Granted, lookAtWishes, type Wish } from './wish.js';
@@ -33,7 +34,10 @@ export function proveWishes(before: SiteModel, after: SiteModel, wishes: readonl
     const own = one.kind === 'style' ? wishes.filter((wish) => isWished(after, wish, one)) : [];
     if (one.kind !== 'style' || own.length === 0) strays.push(one);
     // What is taken out has no value that could be looked at: that it differs is all there is to see.
-    else if (own.some(({ serves, values }) => serves !== true && !values.has(one.property)))
+    else if (
+      own.some(({ serves, values }) => serves !== true && !values.has(one.property)) &&
+      !isHiddenOnly(one)
+    )
       moved.set(`${one.page} ${one.element}`, { page: one.page, element: one.element });
   }
   return { ...granted, proof, strays, moved: [...moved.values()] };

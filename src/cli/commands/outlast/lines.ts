@@ -80,7 +80,7 @@ export function outlastLines(
   const again = pairs.map((pair) => ` --platform ${pair}`).join('');
   const mendable = failing.some(({ likely }) => likely !== undefined);
   lines.push(
-    document.mended !== undefined
+    document.mended !== undefined && document.files.length > 0
       ? next(`acervus undo${onSite(folder)}`, 'takes the mending back, byte for byte')
       : mendable
         ? next(

@@ -27,7 +27,7 @@ export function defineOverride(program: Command, act: Act): void {
     .option('--medium <query>', 'only in this media query')
     .option('--everywhere', 'beat what other states and media say, too')
     .option('--list', 'show each override with what it beats, and whether it is still needed')
-    .option('--drop', 'take the override with this selector away, or that in --medium')
+    .option('--drop', 'take the override with this selector away, or that --within or in --medium')
     .option('--patch', 'print the change for "git apply" and write nothing')
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
@@ -80,8 +80,8 @@ async function drop(terminal: Terminal, { words, site }: SplitWords, flags: Flag
   const [selector, ...properties] = words;
   const { dropOn } = await import('./run.js');
   const { present } = await import('../../shared/present.js');
-  const { medium, patch } = flags;
-  const made = dropOn(site, selector, properties, { medium, patch });
+  const { within, medium, patch } = flags;
+  const made = dropOn(site, selector, properties, { within, medium, patch });
   await present(terminal, made.document, flags, async () => {
     const { dropLines } = await import('./lines.js');
     return dropLines(site, made, flags.all === true);

@@ -9,6 +9,7 @@ import {
   override as planOverride,
   readWithin,
   rulesOfPart,
+  scopedSelector,
 } from '../../../core/change/override/index.js';
 import { selectorForm } from '../../../core/change/restyle/index.js';
 import { changeText } from '../../../core/edits/index.js';
@@ -74,7 +75,7 @@ export async function dropOverride(
   site: string,
   selector: string,
   properties: readonly string[] = [],
-  options: Pick<OverrideOptions, 'medium' | 'patch'> = {},
+  options: Pick<OverrideOptions, 'within' | 'medium' | 'patch'> = {},
 ): Promise<OverrideDocument> {
   return dropOn(site, selector, properties, options).document;
 }
@@ -188,19 +189,20 @@ export function dropOn(
   folder: string,
   selector: string | undefined,
   properties: readonly string[],
-  options: Pick<OverrideOptions, 'medium' | 'patch'>,
+  options: Pick<OverrideOptions, 'within' | 'medium' | 'patch'>,
 ): DroppedOverride {
   if (selector === undefined) throw new UsageError('drop-what', {});
   const site = openForChange(folder);
   const { model, shared, config } = site;
   const names = properties.map((one) => one.replace(/\s*:.*$/, '').toLowerCase());
-  const { medium } = options;
-  const dropped = planDrop(
-    model,
-    { path: shared, partNames: config.parts ?? {} },
-    { selector, properties: names, medium },
-  );
-  if (dropped === undefined) throw new UsageError('no-override', { selector, sheet: shared });
+  const { within, medium } = options;
+  const sheet = { path: shared, partNames: config.parts ?? {} };
+  const dropped = planDrop(model, sheet, {
+    selector: scopedSelector(selector, readWithin(within, model), model),
+    properties: names,
+    medium,
+  });
+  if (dropped === undefined) throw noOverride(site, selector);
   const refused = !isAsWished(dropped.proof);
   const done = refused ? NOTHING_DONE : carryOut(folder, site, 'override --drop', dropped.edits, options);
   const document: OverrideDocument = {
@@ -213,4 +215,14 @@ export function dropOn(
     strays: dropped.proof.strays.length,
   };
   return { document, dropped, sheet: { path: shared, text: model.sources.sheets.get(shared) ?? '' } };
+}
+
+/** Names what stands there under a longer selector, or in a medium: that may be what was meant. */
+function noOverride({ model, shared, config }: Site, selector: string): UsageError {
+  const near = rulesOfPart(model, shared, config.parts ?? {}).find(({ selectors: [text = ''] }) =>
+    text.split(/,\s*/).some((one) => one === selector || one.endsWith(` ${selector}`)),
+  );
+  if (near === undefined) return new UsageError('no-override', { selector, sheet: shared });
+  const around = near.conditions.map(({ kind, text }) => `@${kind} ${text} `).join('');
+  return new UsageError('no-override-but', { selector, sheet: shared, near: around + near.selectors[0] });
 }

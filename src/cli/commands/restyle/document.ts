@@ -13,6 +13,11 @@ export const restyleDocument = z
     rules: z.array(z.strictObject({ selector: z.string(), place, did: z.enum(['changed', 'split off']) })),
     meant: z.int().describe('Elements that the selector matches.'),
     moved: z.strictObject({ elements: z.int(), pages: pageCounts }),
+    through: z
+      .array(z.strictObject({ name: z.string(), others: z.int() }))
+      .describe(
+        'Custom properties that were changed, and elements not meant that use each and move with it.',
+      ),
     unmoved: z.array(
       z.strictObject({
         property: z.string(),

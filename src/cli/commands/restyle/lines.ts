@@ -27,6 +27,14 @@ export function restyleLines(folder: string, { document, result }: RestyledSite,
   lines.push(heading('Moved', `of ${grouped(result.proof.meant)} that the selector matches`));
   lines.push(...movedLines(moved, all));
   lines.push(...unmovedLines(result.unmoved));
+  for (const { name, others } of result.through)
+    lines.push(
+      row({
+        count: others,
+        mark: others > 0 ? 'made' : 'none',
+        text: `${others === 1 ? 'other element uses' : 'other elements use'} ${clean(name)} and ${others === 1 ? 'moves' : 'move'} with it`,
+      }),
+    );
   for (const { name } of result.tokens)
     lines.push(
       row({
@@ -41,7 +49,8 @@ export function restyleLines(folder: string, { document, result }: RestyledSite,
     lines.push(next(`acervus reach ${quoted(selector)}${onSite(folder)}`, 'tells what has a say there'));
     return lines;
   }
-  lines.push(heading('Proof'), doneLine('other elements changed', files));
+  const others = result.through.length > 0 ? 'elements beside these changed' : 'other elements changed';
+  lines.push(heading('Proof'), doneLine(others, files));
   lines.push(next(`acervus undo${onSite(folder)}`, 'takes it back, byte for byte'));
   return lines;
 }

@@ -80,6 +80,7 @@ export function restyleSite(
     rules: result.rules,
     meant: result.proof.meant,
     moved: elementsIn(result.proof.moved),
+    through: result.through,
     unmoved: result.unmoved,
     strays: result.proof.strays.length + result.proof.wrong.length,
   };

@@ -22,7 +22,7 @@ import { placementOf, type Within } from './within.js';
 export { type Dropped, dropOverride } from './drop.js';
 export { type Beaten, inspectRules, type OverrideState } from './inspect.js';
 export { rulesOfPart } from './placing.js';
-export { readWithin, type Within } from './within.js';
+export { readWithin, scopedSelector, type Within } from './within.js';
 
 export interface OverrideInput {
   readonly model: SiteModel;

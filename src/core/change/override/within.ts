@@ -57,6 +57,12 @@ export function placementOf(within: Within, model: SiteModel): Placement {
   }
 }
 
+/** A selector as an override within that reach is written. */
+export function scopedSelector(selector: string, within: Within, model: SiteModel): string {
+  const { scope } = placementOf(within, model);
+  return scope === '' ? selector : `${scope} ${selector}`;
+}
+
 function bodyOf(page: Page) {
   return page.elements.find(({ name, parent }) => name === 'body' && parent >= 0);
 }

@@ -8,6 +8,7 @@ import type { Place } from '../../source.js';
 import { changeRule } from '../rule-edits.js';
 import { mediumOf, wishOf } from '../wish.js';
 import { type Asked, type Plan, planChanges } from './plan.js';
+import { othersUsing } from './tokens.js';
 import { groupUnmoved, type Unmoved } from './unmoved.js';
 import { allRules, holdsIn, rulesUnder } from './written-rules.js';
 
@@ -37,6 +38,8 @@ export interface Restyled {
   readonly unmoved: readonly Unmoved[];
   /** Custom properties that a changed value named until now, and where. */
   readonly tokens: Plan['tokens'];
+  /** Custom properties that were changed, and how many elements that were not meant use each and move with it. */
+  readonly through: readonly { readonly name: string; readonly others: number }[];
 }
 
 export type RestyleResult = Restyled | { readonly kind: 'no rule' };
@@ -67,7 +70,11 @@ export function restyle(input: RestyleInput, isPlatform: (path: string) => boole
   });
   const proof = proveWishes(model, stateAfter(model, edits), wishesOf(asked, plan));
   const unmoved = groupUnmoved(proof.kept, new Set(edits.keys()), isPlatform);
-  return { edits, rules, proof, unmoved, tokens: plan.tokens };
+  const through = plan.throughTokens.map(({ name, setting }) => ({
+    name,
+    others: othersUsing(model, list.selectors, name, setting),
+  }));
+  return { edits, rules, proof, unmoved, tokens: plan.tokens, through };
 }
 
 /** What was typed; and, where it comes by a custom property, that this is what its rules set. */

@@ -32,7 +32,7 @@ export interface TokenChange {
 export interface Plan {
   readonly rules: readonly RuleChange[];
   readonly throughTokens: readonly TokenChange[];
-  /** Custom properties that a changed value named until now. */
+  /** Custom properties that a changed value named until now, and names no more. */
   readonly tokens: readonly { readonly name: string; readonly rule: Place }[];
 }
 
@@ -60,12 +60,12 @@ export function planChanges(
     for (const written of new Set(onPages.flatMap((own) => rulesFor(own, change)))) {
       const own = written.rule.declarations.findLast(({ property }) => property === change.property);
       const name = tokenIn(own?.value);
-      if (name !== undefined) tokens.push({ name, rule: written.place });
       const setting =
         token && name !== undefined
           ? rulesSetting(model, selectors, { property: change.property, token: name, medium }, editable)
           : [];
       if (name === undefined || setting.length === 0) {
+        if (name !== undefined) tokens.push({ name, rule: written.place });
         want(written, selector, { ...change, important: change.important || isImportant(written, change) });
         continue;
       }

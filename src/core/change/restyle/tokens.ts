@@ -61,6 +61,56 @@ export function rulesSetting(
   return [...found.values()];
 }
 
+/** How many elements beside those that are meant use a token where one of the rules sets it, by itself or in another. */
+export function othersUsing(
+  model: SiteModel,
+  selectors: readonly ComplexSelector[],
+  token: string,
+  setting: readonly SettingRule[],
+): number {
+  const rules = new Set(setting.map(({ written }) => written.rule));
+  const names = namesFrom(model, token);
+  let count = 0;
+  for (const page of model.pages) {
+    const [reader] = model.readersOf(page);
+    if (reader === undefined) continue;
+    for (const { index } of page.elements) {
+      if (selectors.some((one) => reader.matches(one, index) !== NEVER)) continue;
+      const uses = [...reader.weighed(index).values()].some((lists) =>
+        [...lists].some(
+          ([longhand, list]) =>
+            !longhand.startsWith('--') &&
+            list.some(
+              ({ beatenBy, entry }) => beatenBy === undefined && namesUsed(entry.declaration.value, names),
+            ),
+        ),
+      );
+      const isSet = ({ origin }: Weighed): boolean => origin.kind === 'rule' && rules.has(origin.rule.rule);
+      if (uses && nearest(reader, index, token).some(isSet)) count++;
+    }
+  }
+  return count;
+}
+
+function namesUsed(value: string, names: ReadonlySet<string>): boolean {
+  return [...value.matchAll(/var\(\s*(--[^\s(),]+)/gi)].some(([, name]) => names.has(name!));
+}
+
+/** The token, and every custom property that is made of it. */
+function namesFrom(model: SiteModel, token: string): ReadonlySet<string> {
+  const names = new Set([token]);
+  const made = [...model.sources.sheets.keys()].flatMap((path) =>
+    (model.sheetAt(path)?.sheet.rules ?? []).flatMap(({ declarations }) =>
+      declarations.filter(({ property }) => property.startsWith('--')),
+    ),
+  );
+  for (let before = -1; before !== names.size; ) {
+    before = names.size;
+    for (const { property, value } of made) if (namesUsed(value, names)) names.add(property);
+  }
+  return names;
+}
+
 /** What sets the token on the element, or on the nearest above that says anything of it. */
 function nearest(reader: StyleReader, index: number, token: string): readonly Weighed[] {
   for (let at = index; at >= 0; at = reader.page.elements[at]!.parent) {
