@@ -5,7 +5,7 @@ import assert from 'node:assert/strict';
 import path from 'node:path';
 import { test } from 'node:test';
 import type { Page as Tab } from 'playwright-core';
-import { lookDifferent, POINTED_AT, withBrowser } from '../support/chromium.js';
+import { AT_REST, lookDifferent, POINTED_AT, VIEWS, withBrowser } from '../support/chromium.js';
 import { acervus, addFiles, makeSite, type Run, snapshot } from '../support/site.js';
 import { CASES, type IntendedCase } from './intended/index.js';
 
@@ -35,12 +35,14 @@ async function checkCase(tab: Tab, { runs, files, becomes, says }: IntendedCase)
   const wanted = makeSite(files);
   addFiles(wanted, becomes);
   for (const page of Object.keys(files).filter((file) => file.endsWith('.html')))
-    for (const state of [undefined, POINTED_AT])
-      assert.deepEqual(
-        (await lookDifferent(tab, path.join(wanted, page), path.join(site, page), state)).slice(0, 2),
-        [],
-        `${page} ${told}`,
-      );
+    for (const [state, views] of [
+      [AT_REST, VIEWS],
+      [POINTED_AT, VIEWS.slice(0, 1)],
+    ] as const) {
+      const [one, other] = [path.join(wanted, page), path.join(site, page)];
+      const different = await lookDifferent(tab, one, other, state, state, views);
+      assert.deepEqual(different.slice(0, 2), [], `${page} ${told}`);
+    }
   for (const _ of runs) await acervus('undo', site);
   assert.deepEqual(snapshot(site), before);
 }

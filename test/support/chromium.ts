@@ -103,9 +103,10 @@ export async function lookDifferent(
   state: State = AT_REST,
   /** Of the later one, where it is another. */
   later: State = state,
+  views: readonly (typeof VIEWS)[number][] = VIEWS,
 ): Promise<string[]> {
   const found: string[] = [];
-  for (const view of VIEWS) {
+  for (const view of views) {
     // Chromium now and then lays a page out before it has its new width: a difference counts when it is seen every time.
     let seen: string[] = [];
     for (let times = 0; times < LOOKS && (times === 0 || seen.length > 0); times++)
