@@ -9,6 +9,7 @@ import type { RuleScope } from './rule-index.js';
 import { ScriptStates } from './script-states.js';
 import type { ComplexSelector, Compound, Simple } from './selector-model.js';
 import { decideState } from './static-states.js';
+import { reachable, stepFrom, subtreeEnd } from './tree-steps.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
 
 const NAMESPACES: Readonly<Record<PageElement['namespace'], string>> = {
@@ -234,7 +235,7 @@ export class Matcher {
   #has(selectors: readonly ComplexSelector[], element: PageElement): Truth {
     let found: Truth = NEVER;
     for (const selector of selectors) {
-      for (const candidate of this.#reachable(selector, element)) {
+      for (const candidate of reachable(this.#elements, selector, element)) {
         found = this.#table.or(
           found,
           this.#relative(selector, selector.compounds.length - 1, candidate, element),
@@ -242,7 +243,7 @@ export class Matcher {
         if (found === ALWAYS) return found;
       }
     }
-    const end = this.#subtreeEnd(element);
+    const end = subtreeEnd(this.#elements, element);
     for (let index = element.index; index < end; index++) {
       const isOpen = this.scripts.rearranges || this.#elements[index]!.hasTemplateText;
       if (!isOpen && !this.#isEditable(index)) continue;
@@ -257,44 +258,31 @@ export class Matcher {
     return found;
   }
 
-  /** Elements that could be the last compound of a relative selector anchored at `element`. */
-  *#reachable(selector: ComplexSelector, element: PageElement): Iterable<number> {
-    const sideways = selector.relative === '+' || selector.relative === '~';
-    const end = sideways
-      ? this.#subtreeEnd(this.#elements[element.parent] ?? element)
-      : this.#subtreeEnd(element);
-    for (let index = sideways ? this.#subtreeEnd(element) : element.index + 1; index < end; index++)
-      yield index;
-  }
-
   #relative(selector: ComplexSelector, at: number, candidate: number, anchor: PageElement): Truth {
     const own = this.#compound(selector.compounds[at]!, this.#elements[candidate]!);
     if (own === NEVER) return NEVER;
     const combinator = at === 0 ? selector.relative! : selector.combinators[at - 1]!;
     let found: Truth = NEVER;
-    let step = this.#step(candidate, combinator);
+    let step = stepFrom(this.#elements, candidate, combinator);
     while (step >= 0) {
       const here =
         at === 0 ? (step === anchor.index ? ALWAYS : NEVER) : this.#relative(selector, at - 1, step, anchor);
       found = this.#table.or(found, here);
       if (found === ALWAYS || combinator === '>' || combinator === '+') break;
-      step = this.#step(step, combinator);
+      step = stepFrom(this.#elements, step, combinator);
     }
     return this.#table.and(own, found);
   }
 
-  #step(from: number, combinator: string): number {
-    const element = this.#elements[from]!;
-    return combinator === ' ' || combinator === '>' ? element.parent : element.previous;
-  }
-
   #nth(simple: Extract<Simple, { kind: 'nth' }>, element: PageElement): Truth {
     const { a, b, last, ofType, of } = simple;
-    if (this.#siblingsOpen(element))
+    if (this.#siblingsOpen(element)) {
+      const among = of === undefined ? '' : ` among ${this.#siblingsThatMatch(of, element)}`;
       return this.#open(
-        `its position is ${last ? 'from the end ' : ''}${a}n+${b}${ofType ? ' of its type' : ''}`,
+        `its position is ${last ? 'from the end ' : ''}${a}n+${b}${ofType ? ' of its type' : ''}${among}`,
         element,
       );
+    }
     let self: Truth = ALWAYS;
     if (of !== undefined) self = this.#simple({ kind: 'among', negated: false, selectors: of }, element);
     if (self === NEVER) return NEVER;
@@ -303,13 +291,26 @@ export class Matcher {
       position = this.#positionAmong(simple, of, element);
       if (position === undefined)
         return this.#open(
-          `its position among ${of.map(({ text }) => text).join(',')} is ${a}n+${b}`,
+          `its position ${last ? 'from the end ' : ''}is ${a}n+${b} among ${this.#siblingsThatMatch(of, element)}`,
           element,
         );
     }
     const offset = position - b;
     const hit = a === 0 ? offset === 0 : offset / a >= 0 && offset % a === 0;
     return hit ? self : NEVER;
+  }
+
+  /** A list of selectors, and which of the siblings match it: yes, no, or the number of a condition. */
+  #siblingsThatMatch(of: readonly ComplexSelector[], element: PageElement): string {
+    const among: Simple = { kind: 'among', negated: false, selectors: of };
+    let side = element;
+    while (side.previous >= 0) side = this.#elements[side.previous]!;
+    const found: string[] = [];
+    for (let at = side.index; at >= 0; at = this.#elements[at]!.next) {
+      const truth = this.#simple(among, this.#elements[at]!);
+      found.push(truth === ALWAYS ? 'yes' : truth === NEVER ? 'no' : `${truth}`);
+    }
+    return `${of.map(({ text }) => text).join(',')} (${found.join(' ')})`;
   }
 
   /** The position among siblings that match `of`; `undefined` where one of them only might. */
@@ -369,13 +370,6 @@ export class Matcher {
   #isEditable(index: number): boolean {
     this.#hasEditable ??= /contenteditable/i.test(this.#page.text);
     return this.#hasEditable && isEditable(this.#elements, index);
-  }
-
-  #subtreeEnd(element: PageElement): number {
-    for (let at: PageElement | undefined = element; at !== undefined; at = this.#elements[at.parent]) {
-      if (at.next >= 0) return at.next;
-    }
-    return this.#elements.length;
   }
 
   /** The way to another element, remembered for the subject. */

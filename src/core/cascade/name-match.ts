@@ -82,7 +82,9 @@ export class NameMatcher {
     const own = attributeOf(element.attributes, name);
     const asked = `[${name}${simple.operator ?? ''}${simple.value}]`;
     if (isChangedByBrowser(element, name)) return this.open(asked, element);
-    if (!this.#scripts.isEmpty && this.#mayBeChanged(simple, name, element)) return this.open(asked, element);
+    // What it is made from is part of the condition: `[class="a"]` of `a` holds at first, and of `b` it does not.
+    if (!this.#scripts.isEmpty && this.#mayBeChanged(simple, name, element))
+      return this.open(`${asked} from ${this.#startOf(simple, name, element)}`, element);
     if (own === undefined || (element.templated !== 'no' && hasTemplateText(own))) {
       if (element.templated === 'tag' || own !== undefined)
         return this.open(`template text makes it match ${asked}`, element);
@@ -94,6 +96,15 @@ export class NameMatcher {
     const value = caseless ? own.toLowerCase() : own;
     const wanted = caseless ? simple.value.toLowerCase() : simple.value;
     return attributeMatches(simple.operator, value, wanted) ? ALWAYS : NEVER;
+  }
+
+  /** What the file says of what an attribute selector asks. */
+  #startOf({ operator, value }: Asked, name: string, element: PageElement): string {
+    const own = attributeOf(element.attributes, name);
+    if (own === undefined || operator === undefined) return own === undefined ? 'nothing' : 'something';
+    // Of one word or piece, the other words of a class say nothing.
+    if (name !== 'class' || !isSpread(operator)) return `"${own}"`;
+    return `"${element.classes.filter((one) => (operator === '~=' ? one === value : one.includes(value))).join(' ')}"`;
   }
 
   /** Whether scripts have a say in what an attribute selector asks. */

@@ -18,20 +18,23 @@ export interface Typed {
   readonly medium: Truth;
   readonly isOn?: (page: Page) => boolean;
   readonly everywhere?: boolean;
-  /** The file that the declarations are written into, for addresses in them. */
-  readonly holder?: string;
+  /** The files that the declarations are written into, for addresses in them. */
+  readonly holders?: readonly string[];
   readonly token?: string | undefined;
   readonly serves?: true;
 }
 
 export function wishOf(typed: Typed): Wish {
-  const { selectors, changes, medium, isOn, everywhere = false, holder = '', token, serves } = typed;
+  const { selectors, changes, medium, isOn, everywhere = false, holders = [''], token, serves } = typed;
   const values = new Map<string, Wished>();
   for (const { property, value } of changes) {
     if (value === undefined) continue;
     // Of two that set one longhand the later is meant.
-    for (const part of expandDeclaration(property, value, holder))
-      if (!part.unsettled) values.set(part.longhand, { value: part.value, property });
+    const [first = [], ...others] = holders.map((holder) => expandDeclaration(property, value, holder));
+    for (const [at, { longhand, value: form, unsettled }] of first.entries()) {
+      const or = new Set(others.flatMap((parts) => parts[at]?.value ?? []));
+      if (!unsettled) values.set(longhand, { value: form, property, ...(or.size > 0 ? { or } : {}) });
+    }
   }
   return {
     selectors,

@@ -51,6 +51,9 @@ function isShared({ property }: DeclarationChange, changes: readonly Declaration
 
 /** Whether two properties set one longhand, under one name or two. */
 export function concerns(one: string, other: string): boolean {
+  // `all` sets every property but these (CSS Cascade 5 §3.2).
+  if (one === 'all' || other === 'all')
+    return ![one, other].some((name) => /^(--|direction$|unicode-bidi$)/.test(name));
   const names = everyLonghand(other);
   return everyLonghand(one).some((longhand) =>
     names.some((name) => name === longhand || competesWith(name, longhand)),

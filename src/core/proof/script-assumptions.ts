@@ -25,6 +25,7 @@ const TAKEN = {
   'puts a class or attribute together': 'taken to be made of words in the script',
   'puts in, moves or takes out elements': 'taken to leave the others under the same rules',
   'adds a sheet': 'taken to beat nothing that moved',
+  'makes a shadow root': 'taken to say nothing of the elements around it and in its slots',
   'reads or clears styles': 'taken to find what it found before',
 } as const;
 
@@ -55,6 +56,12 @@ export function noteScripts(page: Page, styles: SiteStyles, into: ScriptAssumpti
   }
 }
 
+const DOES = {
+  elements: 'puts in, moves or takes out elements',
+  sheet: 'adds a sheet',
+  shadow: 'makes a shadow root',
+} as const satisfies Record<string, Does>;
+
 function unfollowed(reading: ScriptReading): { does: Does; offset: number }[] {
   if (!reading.readable) return [{ does: 'is no script that can be read', offset: 0 }];
   const found: { does: Does; offset: number }[] = [];
@@ -63,7 +70,7 @@ function unfollowed(reading: ScriptReading): { does: Does; offset: number }[] {
   for (const { kind, offset } of reading.doings) {
     // What it adds is read, where it is written out.
     if (kind === 'text' || (kind === 'sheet' && reading.sheets.length > 0)) continue;
-    found.push({ does: kind === 'sheet' ? 'adds a sheet' : 'puts in, moves or takes out elements', offset });
+    found.push({ does: DOES[kind], offset });
   }
   const [touch] = reading.touches;
   if (touch) found.push({ does: 'reads or clears styles', offset: touch.offset });

@@ -77,6 +77,8 @@ export interface Granted {
 export function isApart(condition: Truth, meant: Truth, medium: Truth, truths: TruthTable): boolean {
   const asked = featuresOf(medium, truths);
   const rest = truths.settle(condition, (literal) => {
+    // What browsers know is the same at every moment.
+    if (/^the browser (keeps|resets|knows) /.test(literal)) return true;
     const own = featuresOf(truths.literal(literal), truths);
     return own.size > 0 && [...own].every((feature) => asked.has(feature)) ? true : undefined;
   });
@@ -230,7 +232,10 @@ class Looking {
           return { is: everywhere ? 'kept' : 'stands', has } as const;
         },
         // What is wished is in the grammar, or was taken for it.
-        (literal) => (literal.startsWith(kind) && literal.endsWith(value) ? true : undefined),
+        (literal) =>
+          (literal.startsWith(kind) && literal.endsWith(value)) || isKnownWith(selector, literal)
+            ? true
+            : undefined,
       );
       if (looks === undefined)
         wrong.add(`${longhand} of ${selector.text} hangs on more than can be told apart`);
@@ -247,6 +252,12 @@ class Looking {
     }
     return { moved, kept: [...kept.values()], wrong: [...wrong] };
   }
+}
+
+/** Who asks for a state takes it that browsers know it: then they know it in every rule. */
+function isKnownWith({ text }: ComplexSelector, literal: string): boolean {
+  const states = literal.startsWith('the browser knows every selector of ') ? text.match(/:[a-z-]+/g) : null;
+  return states?.some((state) => literal.includes(state)) ?? false;
 }
 
 /** A value together with the name under which it stands: of two names for one thing each is itself. */

@@ -5,7 +5,7 @@ import { simple } from 'acorn-walk';
 import { propertyName, stringOf } from './syntax.js';
 
 export interface Doing {
-  readonly kind: 'elements' | 'sheet' | 'text';
+  readonly kind: 'elements' | 'sheet' | 'shadow' | 'text';
   /** Offset in the script's text, of the first of its kind. */
   readonly offset: number;
 }
@@ -34,6 +34,7 @@ export function doingsOf(program: AnyNode): Doing[] {
       const isRemoval = name === 'remove' && given.length === 0;
       if (PLACING.test(name) || isRemoval || (name === 'html' && given.length > 0)) note('elements', start);
       if (name === 'text' && given.length > 0) note('text', start);
+      if (name === 'attachShadow') note('shadow', start);
       if (name === 'createElement' && /^(style|link)$/i.test(stringOf(given[0]) ?? '')) note('sheet', start);
     },
     AssignmentExpression({ left, right, start }) {

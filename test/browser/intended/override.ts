@@ -115,4 +115,42 @@ export const OVERRIDE: readonly IntendedCase[] = [
     becomes: 'refused',
     says: /does not take "notacolor"/,
   },
+  ...[
+    ['(max-width: 40em)', '@media (max-width: 800px){p.a{color:navy}}'],
+    ['print, (max-width: 600px)', '@media (max-width: 700px){p.a{color:navy}}'],
+    [
+      '(min-width: 300px) and (max-width: 900px)',
+      '@media (min-width: 600px){body p.a{color:navy}}@media (max-width: 400px){.a{color:teal}}',
+    ],
+    ['(prefers-color-scheme: dark)', '@media (prefers-color-scheme: light){p.a{color:navy}}'],
+  ].map(
+    ([medium = '', rivals]): IntendedCase => ({
+      name: `override --medium ${medium}`,
+      runs: [['override', '.a', 'color: lime', '--medium', medium]],
+      files: kit(`.a{color:blue}${rivals}`),
+      becomes: byHand(`@media ${medium}{html body p.a{color:lime}}`),
+    }),
+  ),
+  {
+    name: 'override of a popover, open and its backdrop',
+    runs: [
+      ['override', '#p:popover-open', 'color: lime'],
+      ['override', '#p::backdrop', 'background: lime'],
+    ],
+    files: kit('[popover]:popover-open{color:blue}[popover]::backdrop{background:red}', '', {
+      'a.html': page(`${BODY}<div popover id="p">x</div>`),
+    }),
+    becomes: byHand('#p:popover-open{color:lime}#p::backdrop{background:lime}'),
+  },
+  {
+    name: 'override of the base, then of a state, then of a medium: each stands',
+    runs: [
+      ['override', '.a:hover', 'color: lime'],
+      ['override', '.a', 'color: navy'],
+      ['override', '.a', 'color: teal', '--medium', '(max-width: 600px)'],
+      ['override', '.a', 'color: red'],
+    ],
+    files: kit('p.a{color:blue}'),
+    becomes: byHand('p.a{color:red}@media (max-width: 600px){p.a{color:teal}}p.a:hover{color:lime}'),
+  },
 ];

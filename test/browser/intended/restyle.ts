@@ -146,4 +146,56 @@ export const RESTYLE: readonly IntendedCase[] = [
     becomes: byHand('@layer base{.a{color:lime}}.x{color:navy}'),
     says: /"selector": "\.x"/,
   },
+  {
+    name: 'restyle: behind `all`, and under a shorthand, a property comes last',
+    runs: [
+      ['restyle', '.a', 'color: lime'],
+      ['restyle', '.b', 'border-color: lime'],
+      ['restyle', '.c', 'background: lime'],
+    ],
+    files: site(
+      '.a{color:red;all:unset}.b{border-color:red;border:2px solid blue}.c{background:red;background:linear-gradient(red,blue)}',
+    ),
+    becomes: byHand('.a{all:unset;color:lime}.b{border:2px solid lime}.c{background:lime}'),
+  },
+  {
+    name: 'restyle leaves the rule of the same name in a scope',
+    runs: [['restyle', '.a', 'color: lime']],
+    files: site('@scope (.w){.a{color:red}}.a{color:blue}', {
+      'a.html': page(`<div class="w">${BODY}</div>${BODY}`),
+    }),
+    becomes: byHand('@scope (.w){.a{color:red}}.a{color:lime}'),
+  },
+  {
+    name: 'restyle: each page in the sheet that it reads',
+    runs: [['restyle', '.a', 'color: lime']],
+    files: site('.a{color:red}', {
+      'css/two.css': '.a{top:0}',
+      'b.html': page().replace('css/site.css', 'css/two.css'),
+    }),
+    becomes: { 'css/site.css': '.a{color:lime}', 'css/two.css': '.a{top:0;color:lime}' },
+  },
+  {
+    name: 'restyle --token: set in a style attribute, in print, and made of another',
+    runs: [['restyle', '.a', 'color: lime', '--token']],
+    files: site(
+      ':root{--base:#123;--ink:var(--base)}@media print{:root{--ink:black}}.a{color:var(--ink)}.b{color:var(--base)}',
+      {
+        'a.html': page(`${BODY}<div style="--ink: navy"><p class="a">2</p></div>`),
+      },
+    ),
+    becomes: byHand(
+      ':root{--base:#123;--ink:lime}@media print{:root{--ink:black}}.a{color:var(--ink)}.b{color:var(--base)}',
+    ),
+    says: /"why": "style attribute"/,
+  },
+  {
+    name: 'restyle and override with an address, as the sheet that it stands in reads it',
+    runs: [
+      ['restyle', '.a', 'background: url(../x.svg)'],
+      ['override', '.b', 'background: url("../x.svg")'],
+    ],
+    files: site('.a{background:red}', { 'kit/kit.css': 'p.b{background:red}', 'x.svg': '<svg/>' }),
+    becomes: byHand('.a{background:url(../x.svg)}p.b{background:url(../x.svg)}'),
+  },
 ];

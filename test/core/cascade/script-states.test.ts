@@ -40,11 +40,32 @@ test('only whom a script means is changed by it', () => {
 
 test('attributes and what goes by them', () => {
   const theme = `document.documentElement.dataset.theme = 'dark'`;
-  assert.equal(when('[data-theme=dark] p', '<p id="it">', theme), '[data-theme=dark] on ancestor 2');
+  assert.equal(
+    when('[data-theme=dark] p', '<p id="it">', theme),
+    '[data-theme=dark] from nothing on ancestor 2',
+  );
   assert.equal(when('button:disabled', '<button id="it">', 'b.disabled = busy'), ':disabled');
   assert.equal(when('button:disabled', '<button id="it">', ''), 'never');
   assert.equal(when('[class~=on]', '<p id="it" class="on">', `e.classList.add('off')`), 'always');
-  assert.equal(when('[class|=on]', '<p id="it" class="on">', `e.classList.add('off')`), '[class|=on]');
+  assert.equal(
+    when('[class|=on]', '<p id="it" class="on">', `e.classList.add('off')`),
+    '[class|=on] from "on"',
+  );
+});
+
+test('what a condition holds of at first is part of it: what differs at first is not equal', () => {
+  const script = `e.classList.toggle('late'); x.append(y)`;
+  const pairs = [
+    ['[class="on"]', '<p id="it" class="on">', '<p id="it" class="go">'],
+    ['[class^=la]', '<p id="it" class="late on">', '<p id="it" class="on">'],
+    ['p:nth-child(1 of .on)', '<b class="on">x</b><p id="it" class="on">', '<b>x</b><p id="it" class="on">'],
+    ['p:nth-child(1 of .on)', '<p id="it" class="on">', '<p id="it">'],
+  ] as const;
+  for (const [selector, one, other] of pairs)
+    assert.notEqual(when(selector, one, script), when(selector, other, script), selector);
+  // Words that a selector does not ask about make no difference.
+  const spread = (own: string): string => when('[class*=lat]', `<p id="it" class="${own}">`, script);
+  assert.equal(spread('late'), spread('late on'));
 });
 
 test('a name that is put together may be any that begins so', () => {

@@ -3,6 +3,7 @@
 import { placeInSource } from '../../../core/cascade/index.js';
 import { changeText } from '../../../core/edits/index.js';
 import { placeIn, showPlace } from '../../../core/source.js';
+import { assumptionLines, assumptionsOfChange } from '../../shared/assumption-lines.js';
 import { doneLine, movedLines, onSite, plural } from '../../shared/moved-lines.js';
 import {
   amber,
@@ -91,6 +92,7 @@ export function overrideLines(folder: string, { document, result }: OverriddenSi
     );
     return lines;
   }
+  lines.push(...assumptionLines(assumptionsOfChange(result.proof.proof.assumptions), all));
   lines.push(heading('Proof'), doneLine('other elements changed', document.files));
   lines.push(
     next(`acervus override --list${onSite(folder)}`, 'shows every override, and whether it is needed'),

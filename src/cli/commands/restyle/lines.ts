@@ -1,6 +1,7 @@
 // How a changed style is shown to a person: what moved, what did not, and why.
 
 import { showPlace } from '../../../core/source.js';
+import { assumptionLines, assumptionsOfChange } from '../../shared/assumption-lines.js';
 import { doneLine, movedLines, onSite } from '../../shared/moved-lines.js';
 import { amber, clean, dim, grouped, heading, more, next, quoted, row } from '../../shared/paper.js';
 import { strayLines } from '../../shared/stray-lines.js';
@@ -49,6 +50,7 @@ export function restyleLines(folder: string, { document, result }: RestyledSite,
     lines.push(next(`acervus reach ${quoted(selector)}${onSite(folder)}`, 'tells what has a say there'));
     return lines;
   }
+  lines.push(...assumptionLines(assumptionsOfChange(result.proof.proof.assumptions), all));
   const others = result.through.length > 0 ? 'elements beside these changed' : 'other elements changed';
   lines.push(heading('Proof'), doneLine(others, files));
   lines.push(next(`acervus undo${onSite(folder)}`, 'takes it back, byte for byte'));

@@ -75,7 +75,7 @@ function wishesOf(table: FamilyTable, holder: string, truths: TruthTable): Wish[
   const wish = (selector: string, declarations: readonly string[], more: Partial<Typed>): void => {
     const { selectors } = selectorsOf(selector);
     const changes = parseDeclarations(declarations.join(';')).declarations;
-    wishes.push(wishOf({ selectors, changes, medium: ALWAYS, holder, ...more }));
+    wishes.push(wishOf({ selectors, changes, medium: ALWAYS, holders: [holder], ...more }));
   };
   const off = table.off === undefined ? [] : (negated(table.off) ?? []);
   const medium = truths.and(...off.map((query) => conditionTruth({ kind: 'media', text: query }, truths)));

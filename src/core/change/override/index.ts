@@ -102,8 +102,8 @@ export function override(input: OverrideInput): OverrideResult {
     for (const one of written) rules.push(...rulesFor(selector, one, input));
   }
   if (found.length === 0) return { kind: 'nothing matches' };
-  const joined = joinEqual(rules);
-  const attempt = ({ extend, link }: Way): Planned => {
+  const attempt = ({ extend, link, again }: Way): Planned => {
+    const joined = joinEqual(again ? rules : rules.filter(({ role }) => role === 'override'));
     const isWanted = needsLink(model, shared, found);
     const unlinked = link || placement.blocks !== undefined ? [] : unlinkedPages(model, shared, isWanted);
     const { edits, did } = placeRules(joined, input, placement.blocks, extend);
@@ -112,7 +112,7 @@ export function override(input: OverrideInput): OverrideResult {
     } else if (placement.blocks === undefined) addLinks(model, shared, isWanted, edits);
     const wish = wishOf({
       selectors: found.map(({ selector }) => selector),
-      ...{ changes, medium, everywhere, isOn: placement.isOn, holder: placement.blocks?.[0] ?? shared },
+      ...{ changes, medium, everywhere, isOn: placement.isOn, holders: placement.blocks ?? [shared] },
     });
     const proof = shownOnly(proveWishes(model, stateAfter(model, edits), [wish]), model);
     const strange = placement.blocks === undefined && edits.has(shared) ? strangersThat(input, joined) : [];
@@ -136,14 +136,18 @@ export function override(input: OverrideInput): OverrideResult {
   // In the place of an earlier one it may be too weak: then it is written behind everything. A page that does not link
   // the shared sheet may be changed by what else stands there: then it gets a block of its own.
   const ways: readonly Way[] = [
-    { extend: true, link: true },
-    { extend: false, link: true },
-    { extend: false, link: false },
+    { extend: true, link: true, again: false },
+    { extend: true, link: true, again: true },
+    { extend: false, link: true, again: true },
+    { extend: false, link: false, again: true },
   ];
   const isClean = ({ unmet, proof }: Planned): boolean => unmet.length === 0 && proof.strays.length === 0;
   let first: Planned | undefined;
   for (const way of ways) {
+    // An override that is there already stands where what it would beat has its place behind it.
+    if (!way.again && !rules.some(({ role }) => role === 'kept')) continue;
     const planned = attempt(way);
+    if (!way.again && planned.rules.some(({ did }) => did !== 'changed')) continue;
     // What is so already needs no rule.
     if (isClean(planned))
       return planned.proof.moved.length > 0 ? planned : { ...planned, edits: new Map(), rules: [] };
@@ -180,6 +184,8 @@ function shownOnly(proof: IntentProof, model: SiteModel): IntentProof {
 }
 
 interface Way {
+  /** What it would beat although that is to stay is said again behind it. */
+  readonly again: boolean;
   /** Where an override that says the same is there already, it is made longer. */
   readonly extend: boolean;
   /** Pages that do not link the shared sheet get a link, not a block. */

@@ -78,17 +78,19 @@ export function restyle(input: RestyleInput, isPlatform: (path: string) => boole
 }
 
 /** What was typed; and, where it comes by a custom property, that this is what its rules set. */
-function wishesOf({ selectors, changes, medium }: Asked, { throughTokens }: Plan): Wish[] {
+function wishesOf({ selectors, changes, medium }: Asked, { rules, throughTokens }: Plan): Wish[] {
+  const holders = [...new Set(rules.map(({ written }) => written.path))];
   const byToken = new Set(throughTokens.map(({ change }) => change));
   const plain = changes.filter((change) => !byToken.has(change));
   return [
-    ...(plain.length > 0 ? [wishOf({ selectors, changes: plain, medium })] : []),
+    ...(plain.length > 0 ? [wishOf({ selectors, changes: plain, medium, holders })] : []),
     ...throughTokens.flatMap(({ name, change, setting }) => [
-      wishOf({ selectors, changes: [change], medium, token: name }),
+      wishOf({ selectors, changes: [change], medium, holders, token: name }),
       wishOf({
         selectors: setting.map((one) => one.selector),
         changes: [{ ...change, property: name }],
         medium,
+        holders,
         serves: true,
       }),
     ]),

@@ -36,7 +36,8 @@ export function rulesUnder(model: SiteModel, themes: readonly string[], selector
   const wanted = selectorForm(selector);
   if (wanted === undefined) return [];
   return allRules(model, themes).flatMap((one) => {
-    if (one.rule.selectors.length !== 1) return [];
+    // In a scope the selector means something else.
+    if (one.rule.selectors.length !== 1 || one.rule.scope !== undefined) return [];
     const own = selectorForm(one.rule.selectors[0]!);
     if (own === undefined || !wanted.every((text) => own.includes(text))) return [];
     return [{ ...one, whole: own.length === wanted.length }];
