@@ -9,7 +9,15 @@ import { fileURLToPath } from 'node:url';
 const tests = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..', 'test', 'browser');
 const [asked = '1000', first = '1'] = process.argv.slice(2);
 /** How many of them each test takes, of what is asked for. */
-const SHARES = { selectors: 1, engine: 1, mutations: 1, adoption: 2, changes: 1, everyday: 0.5 } as const;
+const SHARES = {
+  selectors: 1,
+  engine: 1,
+  mutations: 1,
+  adoption: 2,
+  changes: 1,
+  everyday: 0.5,
+  'edited-drafts': 0.25,
+} as const;
 for (const [name, share] of Object.entries(SHARES)) {
   const count = String(Math.max(1, Math.round(Number(asked) * share)));
   const start = performance.now();

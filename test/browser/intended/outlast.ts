@@ -1,13 +1,20 @@
 // Overrides that are to survive an update.
 
-import { byHand, type IntendedCase, kit } from './site.js';
+import { byHand, type IntendedCase, kit, page } from './site.js';
 
 const plainMend = ['outlast', '--platform', 'kit/kit.css=new/kit.css', '--mend'] as const;
 /** Mended, and then updated. */
-const mend = (name: string, own: string, old: string, fresh: string, wanted: string): IntendedCase => ({
+const mend = (
+  name: string,
+  own: string,
+  old: string,
+  fresh: string,
+  wanted: string,
+  body?: string,
+): IntendedCase => ({
   name,
   runs: [plainMend],
-  files: kit(old, own, { 'new/kit.css': fresh }),
+  files: kit(old, own, { 'new/kit.css': fresh, ...(body === undefined ? {} : { 'a.html': body }) }),
   becomes: byHand(wanted),
 });
 
@@ -25,5 +32,13 @@ export const OUTLAST: readonly IntendedCase[] = [
     '.a{color:blue}',
     '@layer kit{.a{color:blue !important}}',
     'p.a{color:red}',
+  ),
+  mend(
+    'outlast --mend takes no importance that would beat what an element says of itself, by whatever name',
+    '.a{top:5px}',
+    '.b{top:1px}',
+    '.a{top:1px !important}',
+    '.a{top:5px}',
+    page('<p class="a">1</p><p class="a" style="position: relative; all: unset">2</p>'),
   ),
 ];

@@ -1,25 +1,44 @@
 // Where a declaration that wins anyway may take importance without a change: nothing that importance would stop or beat
 // (an animation, a style that a script sets) has a say in it there. CSS Cascade 5 §6.2.
 
-import type { SiteModel } from '../../cascade/index.js';
+import { eachMoment, type SiteModel, undefeatedFor, type Weighed } from '../../cascade/index.js';
 import type { Page } from '../../markup/index.js';
-import { type Difference, type Judge, PROVE, type ShownOutcome } from '../../proof/index.js';
+import { type Difference, type Judge, PROVE } from '../../proof/index.js';
 
-/** Like the proof, but for importance that is not seen. */
+/** Like the proof, but for importance that is not seen. In: states whose pages have the same elements. */
 export const UNSEEN: Judge = (before, after) => {
   const proof = PROVE(before, after);
-  return { ...proof, differences: proof.differences.filter((one) => !isUnseen(after, one)) };
+  return { ...proof, differences: proof.differences.filter((one) => !isUnseen(before, after, one)) };
 };
 
-function isUnseen(after: SiteModel, difference: Difference): boolean {
-  if (difference.kind !== 'style' || plain(difference.before) !== plain(difference.after)) return false;
-  const page = after.page(difference.page);
-  return page !== undefined && after.stacksOf(page).length > 0 && isStill(after, page, difference.property);
+function isUnseen(before: SiteModel, after: SiteModel, difference: Difference): boolean {
+  if (difference.kind !== 'style') return false;
+  const { page: path, element, target, property } = difference;
+  const [page, later] = [before.page(path), after.page(path)];
+  if (page === undefined || later === undefined || !isStill(after, later, property)) return false;
+  const [was, is] = [before.readersOf(page), after.readersOf(later)];
+  return (
+    was.length === is.length &&
+    was.every((reader, at) => {
+      const lists = [reader, is[at]!].map((one) =>
+        undefeatedFor(one.weighed(element).get(target), property),
+      ) as [Weighed[], Weighed[]];
+      return isAlways(before, lists);
+    })
+  );
 }
 
-/** The lists without their importance. Where it only hid what is weaker, the first of both are the same. */
-function plain(list: readonly ShownOutcome[]): string {
-  return list.map(({ value, condition }) => `${value.replace(/ !important$/, '')}?${condition}`).join('|');
+/** Whether both lists come to one value at every moment. */
+function isAlways(
+  { table: { truths } }: SiteModel,
+  [first, second]: readonly [Weighed[], Weighed[]],
+): boolean {
+  const conditions = [...first, ...second].map(({ condition }) => condition);
+  const looks = eachMoment(truths, conditions, (holds) => {
+    const [a, b] = [first, second].map((list) => list.find(({ condition }) => holds(condition)));
+    return a?.value === b?.value && a?.entry.longhand === b?.entry.longhand;
+  });
+  return looks?.every(Boolean) ?? false;
 }
 
 const STYLING = /\.style\b|\bcssText\b|\.(css|animate|fadeIn|fadeOut|slideUp|slideDown)\s*\(/;
