@@ -36,7 +36,7 @@ export const OUTLAST: readonly IntendedCase[] = [
   mend(
     'outlast --mend takes no importance that would beat what an element says of itself, by whatever name',
     '.a{top:5px}',
-    '.b{top:1px}',
+    '.a{top:1px}',
     '.a{top:1px !important}',
     '.a{top:5px}',
     page('<p class="a">1</p><p class="a" style="position: relative; all: unset">2</p>'),
