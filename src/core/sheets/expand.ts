@@ -14,6 +14,13 @@ export interface LonghandValue {
 
 const CSS_WIDE = new Set(['initial', 'inherit', 'unset', 'revert', 'revert-layer']);
 const SIDES = ['top', 'right', 'bottom', 'left'] as const;
+/** Corners, clockwise from the first, as four values name them. */
+const CORNERS = {
+  top: 'border-top-left-radius',
+  right: 'border-top-right-radius',
+  bottom: 'border-bottom-right-radius',
+  left: 'border-bottom-left-radius',
+} as const;
 const WIDTHS = /^(thin|medium|thick|[+-]?[0-9.]+[a-z]*|calc\(.*\))$/;
 const STYLES = new Set([
   'none',
@@ -66,6 +73,9 @@ function takeApart(shorthand: string, form: string): Map<string, string> | undef
     case 'border-style':
     case 'border-color':
       return fourSides(words, (side) => shorthand.replace('border', `border-${side}`));
+    // Without a slash both radii of a corner are the same (CSS Backgrounds 3 §4.1).
+    case 'border-radius':
+      return fourSides(words, (side) => CORNERS[side]);
     case 'border':
       return lineParts(
         words,
@@ -108,7 +118,7 @@ function splitValue(form: string): string[] | undefined {
 
 function fourSides(
   words: readonly string[],
-  name: (side: string) => string,
+  name: (side: (typeof SIDES)[number]) => string,
 ): Map<string, string> | undefined {
   if (words.length < 1 || words.length > 4) return undefined;
   const [top, right = top, bottom = top, left = right] = words;

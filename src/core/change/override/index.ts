@@ -81,7 +81,7 @@ export function override(input: OverrideInput): OverrideResult {
   const selectors = list.kind === 'list' ? list.selectors.map((one) => scoped(one, placement.scope)) : [];
   const asked = new Set(changes.flatMap(({ property }) => everyLonghand(property)));
   const medium = mediumOf(input.medium, model.table.truths);
-  const rules: (SharedRule & { readonly role: OverrideRule['role'] })[] = [];
+  const chosen: (readonly [ComplexSelector, Written])[] = [];
   const found: Found[] = [];
   let important = false;
   for (const selector of selectors) {
@@ -99,11 +99,12 @@ export function override(input: OverrideInput): OverrideResult {
     if ('kind' in written) return written;
     found.push({ selector, rivals });
     important ||= written.some((one) => one.important);
-    for (const one of written) rules.push(...rulesFor(selector, one, input));
+    for (const one of written) chosen.push([selector, one]);
   }
   if (found.length === 0) return { kind: 'nothing matches' };
+  const keepsSome = chosen.some(([, { again }]) => again.length > 0);
   const attempt = ({ extend, link, again }: Way): Planned => {
-    const joined = joinEqual(again ? rules : rules.filter(({ role }) => role === 'override'));
+    const joined = joinEqual(chosen.flatMap(([selector, one]) => rulesFor(selector, one, input, again)));
     const isWanted = needsLink(model, shared, found);
     const unlinked = link || placement.blocks !== undefined ? [] : unlinkedPages(model, shared, isWanted);
     const { edits, did } = placeRules(joined, input, placement.blocks, extend);
@@ -136,18 +137,20 @@ export function override(input: OverrideInput): OverrideResult {
   // In the place of an earlier one it may be too weak: then it is written behind everything. A page that does not link
   // the shared sheet may be changed by what else stands there: then it gets a block of its own.
   const ways: readonly Way[] = [
-    { extend: true, link: true, again: false },
-    { extend: true, link: true, again: true },
-    { extend: false, link: true, again: true },
-    { extend: false, link: false, again: true },
+    { extend: true, link: true, again: 'no' },
+    { extend: true, link: true, again: 'as it reads' },
+    ...(keepsSome ? [{ extend: true, link: true, again: 'no stronger' } as const] : []),
+    { extend: false, link: true, again: 'as it reads' },
+    ...(keepsSome ? [{ extend: false, link: true, again: 'no stronger' } as const] : []),
+    { extend: false, link: false, again: 'as it reads' },
   ];
   const isClean = ({ unmet, proof }: Planned): boolean => unmet.length === 0 && proof.strays.length === 0;
   let first: Planned | undefined;
   for (const way of ways) {
     // An override that is there already stands where what it would beat has its place behind it.
-    if (!way.again && !rules.some(({ role }) => role === 'kept')) continue;
+    if (way.again === 'no' && !keepsSome) continue;
     const planned = attempt(way);
-    if (!way.again && planned.rules.some(({ did }) => did !== 'changed')) continue;
+    if (way.again === 'no' && planned.rules.some(({ did }) => did !== 'changed')) continue;
     // What is so already needs no rule.
     if (isClean(planned))
       return planned.proof.moved.length > 0 ? planned : { ...planned, edits: new Map(), rules: [] };
@@ -184,8 +187,11 @@ function shownOnly(proof: IntentProof, model: SiteModel): IntentProof {
 }
 
 interface Way {
-  /** What it would beat although that is to stay is said again behind it. */
-  readonly again: boolean;
+  /**
+   * What it would beat although that is to stay is said again behind it: as a person would write it, or no stronger than the
+   * override itself, so that it beats nothing that it did not beat.
+   */
+  readonly again: 'no' | 'as it reads' | 'no stronger';
   /** Where an override that says the same is there already, it is made longer. */
   readonly extend: boolean;
   /** Pages that do not link the shared sheet get a link, not a block. */
@@ -250,6 +256,7 @@ function rulesFor(
   selector: ComplexSelector,
   written: Written,
   { changes, medium, shared }: OverrideInput,
+  sayAgain: Way['again'],
 ): (SharedRule & { readonly role: OverrideRule['role'] })[] {
   const around = medium === undefined ? [] : [`@media ${medium}`];
   const own = declared(changes, written.important).map((declaration) => ({ declaration, holder: shared }));
@@ -262,11 +269,13 @@ function rulesFor(
       role: 'override',
     },
   ];
+  if (sayAgain === 'no') return rules;
   // Weakest first, so that what is said again keeps its order.
   const weakestFirst = [...written.again].sort((a, b) => b.rival.one.rank - a.rival.one.rank);
   for (const { rival, onAll } of weakestFirst) {
     const { one } = rival;
-    const again = selectorAgain(written.selector, selector.pseudoElement, one, onAll);
+    const isQuiet = sayAgain === 'no stronger';
+    const again = selectorAgain([written.selector, selector.pseudoElement], one, onAll, isQuiet);
     if (again === undefined || one.origin.kind !== 'rule') continue;
     const { declaration } = one.entry;
     const names = everyLonghand(declaration.property);

@@ -211,16 +211,21 @@ function weakerForms({ text, compounds, combinators, leading, pseudoElement }: C
   return forms.filter((form) => compileSelectorList(form).kind === 'list');
 }
 
-/** How a rule that must go on standing above is written behind the override. In: all of its elements have it or not. */
+/**
+ * How a rule that must go on standing above is written behind the override.
+ * In: the override's selector and its pseudo-element; whether all of its elements have the rule; whether it may be no
+ * stronger than the override.
+ */
 export function selectorAgain(
-  written: string,
-  pseudoElement: string,
+  [written, pseudoElement]: readonly [string, string],
   rival: Weighed,
   onAll: boolean,
+  isQuiet: boolean,
 ): string | undefined {
   if (rival.origin.kind !== 'rule') return undefined;
   const { selector } = rival.origin.rule;
   const own = pseudoElement === '' ? written : written.slice(0, written.lastIndexOf(pseudoElement));
+  if (isQuiet) return `${own}:where(${withoutPseudo(selector)})${pseudoElement}`;
   const [only] = selector.compounds;
   const states = only?.rest.map((simple) => (simple.kind === 'state' ? simple.text : undefined)) ?? [];
   if (selector.compounds.length === 1 && onAll && states.every((text) => text !== undefined))
