@@ -140,6 +140,7 @@ export function override(input: OverrideInput): OverrideResult {
     { extend: true, link: true, again: 'no' },
     { extend: true, link: true, again: 'as it reads' },
     ...(keepsSome ? [{ extend: true, link: true, again: 'no stronger' } as const] : []),
+    ...(keepsSome ? [{ extend: true, link: true, again: 'but for scripts' } as const] : []),
     { extend: false, link: true, again: 'as it reads' },
     ...(keepsSome ? [{ extend: false, link: true, again: 'no stronger' } as const] : []),
     { extend: false, link: false, again: 'as it reads' },
@@ -189,9 +190,10 @@ function shownOnly(proof: IntentProof, model: SiteModel): IntentProof {
 interface Way {
   /**
    * What it would beat although that is to stay is said again behind it: as a person would write it, or no stronger than the
-   * override itself, so that it beats nothing that it did not beat.
+   * override itself, so that it beats nothing that it did not beat. What only a script could bring about may go: there the
+   * override holds too.
    */
-  readonly again: 'no' | 'as it reads' | 'no stronger';
+  readonly again: 'no' | 'as it reads' | 'no stronger' | 'but for scripts';
   /** Where an override that says the same is there already, it is made longer. */
   readonly extend: boolean;
   /** Pages that do not link the shared sheet get a link, not a block. */
@@ -255,7 +257,7 @@ function declared(changes: readonly DeclarationChange[], important: boolean): De
 function rulesFor(
   selector: ComplexSelector,
   written: Written,
-  { changes, medium, shared }: OverrideInput,
+  { model, changes, medium, shared }: OverrideInput,
   sayAgain: Way['again'],
 ): (SharedRule & { readonly role: OverrideRule['role'] })[] {
   const around = medium === undefined ? [] : [`@media ${medium}`];
@@ -274,7 +276,9 @@ function rulesFor(
   const weakestFirst = [...written.again].sort((a, b) => b.rival.one.rank - a.rival.one.rank);
   for (const { rival, onAll } of weakestFirst) {
     const { one } = rival;
-    const isQuiet = sayAgain === 'no stronger';
+    const byScript = /\bscripts?\b/.test(model.table.truths.text(one.condition));
+    if (sayAgain === 'but for scripts' && byScript) continue;
+    const isQuiet = sayAgain !== 'as it reads';
     const again = selectorAgain([written.selector, selector.pseudoElement], one, onAll, isQuiet);
     if (again === undefined || one.origin.kind !== 'rule') continue;
     const { declaration } = one.entry;
