@@ -171,6 +171,7 @@ export class Prover {
       this.#refuseShown(second, alignment.added);
       this.#refuseShown(first, alignment.removed);
       this.#refuseRolledBack(second, alignment.renamed);
+      this.#refusePicked(before, after, alignment);
       this.#compareElements(first, second, alignment);
     }
   }
@@ -201,6 +202,25 @@ export class Prover {
     const element = page.elements[rolled];
     const what = `a rule takes back what browsers say of the <${element?.name}> that was renamed`;
     this.part.differences.push({ kind: 'markup', page: page.path, what, place: placeOf(page, element) });
+  }
+
+  /** What a script picks out by the name of an element, it finds no more, or finds besides, where that was renamed. */
+  #refusePicked(
+    before: Page,
+    after: Page,
+    { pairs, renamed }: Extract<Alignment, { kind: 'aligned' }>,
+  ): void {
+    if (renamed.length === 0) return;
+    const own = this.#before.scriptsOf(before).filter(({ isLibrary }) => !isLibrary);
+    for (const [i, j] of pairs) {
+      const [old, fresh] = [before.elements[i]!, after.elements[j]!];
+      if (old.name === fresh.name) continue;
+      const name = [old.name, fresh.name].find((one) => own.some(({ reading }) => reading.words.has(one)));
+      if (name === undefined) continue;
+      const what = `a script names <${name}>, and the <${old.name}> was renamed`;
+      this.part.differences.push({ kind: 'markup', page: after.path, what, place: placeOf(after, fresh) });
+      return;
+    }
   }
 
   #compareElements(

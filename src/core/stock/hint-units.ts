@@ -1,7 +1,7 @@
 // Old attributes and outdated elements as units: what each says in CSS, and what forbids taking it away.
 
 import { BoundedMap } from '../bounded.js';
-import { cellHints, type Hint, mayHaveHints, ownHints } from '../hints/index.js';
+import { cellHints, type Hint, mayHaveHints, neutralFor, ownHints } from '../hints/index.js';
 import { elementsOfTag, type Page, type PageElement } from '../markup/index.js';
 import { type Declaration, longhands } from '../sheets/index.js';
 import type { CarriedUnit, CarrierOptions } from './carrier-model.js';
@@ -112,5 +112,9 @@ function nameObjection(page: Page, element: PageElement, scripts: SiteScripts): 
   if (!page.outdatedEnds.has(element.index) || elementsOfTag(page, element.tag).length !== 1)
     return { kind: 'no tag of its own' };
   if (scripts.mentions(page, element.name)) return { kind: 'named by a script', name: element.name };
+  // What it would become may be picked out by a script, too.
+  const neutral = neutralFor(element.name);
+  if (neutral !== undefined && scripts.picks(page, neutral))
+    return { kind: 'named by a script', name: neutral };
   return undefined;
 }

@@ -68,6 +68,11 @@ export class SiteScripts {
     return this.#of(page).some(({ reading }) => reading.words.has(word));
   }
 
+  /** Whether a word stands in a string of the site's own scripts: a library's `span` is none of the page's. */
+  picks(page: Page, word: string): boolean {
+    return this.#of(page).some(({ reading, library }) => !library && reading.words.has(word));
+  }
+
   /**
    * Why a script forbids moving a declaration of `property` off this element, if one does.
    * A script of the site may reach any element: what it clears or reads by name counts for the whole page. A library
