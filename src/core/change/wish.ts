@@ -18,6 +18,7 @@ export interface Typed {
   readonly medium: Truth;
   readonly isOn?: (page: Page) => boolean;
   readonly everywhere?: boolean;
+  readonly othersStay?: true;
   /** The files that the declarations are written into, for addresses in them. */
   readonly holders?: readonly string[];
   readonly token?: string | undefined;
@@ -25,7 +26,8 @@ export interface Typed {
 }
 
 export function wishOf(typed: Typed): Wish {
-  const { selectors, changes, medium, isOn, everywhere = false, holders = [''], token, serves } = typed;
+  const { selectors, changes, medium, isOn, everywhere = false, holders = [''], token } = typed;
+  const { othersStay, serves } = typed;
   const values = new Map<string, Wished>();
   for (const { property, value } of changes) {
     if (value === undefined) continue;
@@ -44,6 +46,7 @@ export function wishOf(typed: Typed): Wish {
     values,
     longhands: new Set(changes.flatMap(({ property }) => everyLonghand(property))),
     token,
+    ...(othersStay === undefined ? {} : { othersStay }),
     ...(serves === undefined ? {} : { serves }),
   };
 }

@@ -37,6 +37,8 @@ export interface Wish {
   readonly medium: Truth;
   /** What other media and states say is meant to go, too. */
   readonly everywhere: boolean;
+  /** What other media and states say must stay; what only a script could bring about may go. */
+  readonly othersStay?: true;
   /** Longhand to the value that it is to get, in normal form, and the property that was typed. */
   readonly values: ReadonlyMap<string, Wished>;
   /** Every longhand that may change: those, and what is taken out. */
@@ -190,7 +192,7 @@ class Looking {
     [was, is]: readonly [Both, Both],
     selector: ComplexSelector,
     matched: Truth,
-    { values, medium, everywhere, token }: Wish,
+    { values, medium, everywhere, othersStay, token }: Wish,
   ): Verdict {
     const { truths } = this.#before.table;
     const when = truths.and(matched, medium);
@@ -227,7 +229,8 @@ class Looking {
           const had = standing(before, was, holds);
           const has = standing(now, is, holds);
           if (!holds(when)) return { is: has.text === had.text ? 'so' : 'beyond', has } as const;
-          if (isWished(has.text)) return { is: had.text === has.text ? 'so' : 'moved', has } as const;
+          if (isWished(has.text))
+            return { is: had.text === has.text ? 'so' : 'moved', has, from: had.one } as const;
           if (has.text !== had.text) return { is: 'third', has } as const;
           return { is: everywhere ? 'kept' : 'stands', has } as const;
         },
@@ -239,8 +242,18 @@ class Looking {
       );
       if (looks === undefined)
         wrong.add(`${longhand} of ${selector.text} hangs on more than can be told apart`);
-      for (const { is: became, has } of looks ?? []) {
-        if (became === 'moved') moved = true;
+      for (const look of looks ?? []) {
+        const { is: became, has } = look;
+        if (look.is === 'moved') {
+          moved = true;
+          const { condition } = look.from ?? {};
+          const stays =
+            othersStay === true && condition !== undefined && !BY_SCRIPT.test(truths.text(condition));
+          if (stays && isApart(condition, when, medium, truths))
+            wrong.add(
+              `${longhand} of ${selector.text} would no longer be ${look.from?.value} when ${truths.text(condition)}`,
+            );
+        }
         if (became === 'beyond')
           wrong.add(`${longhand} of ${selector.text} would change in another medium or state`);
         if (became === 'third') wrong.add(`${longhand} of ${selector.text} would be ${has.text}`);
@@ -253,6 +266,8 @@ class Looking {
     return { moved, kept: [...kept.values()], wrong: [...wrong] };
   }
 }
+
+const BY_SCRIPT = /\bscripts?\b/;
 
 /** Who asks for a state takes it that browsers know it: then they know it in every rule. */
 function isKnownWith({ text }: ComplexSelector, literal: string): boolean {

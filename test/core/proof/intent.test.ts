@@ -35,7 +35,7 @@ function states(pages: Readonly<Record<string, string>>, before: string, after: 
 function wish(
   selector: string,
   declaration: string,
-  more: { medium?: Truth; everywhere?: boolean } = {},
+  more: { medium?: Truth; everywhere?: boolean; othersStay?: true } = {},
 ): Wish {
   const list = compileSelectorList(selector);
   const [property = '', value = ''] = declaration.split(/:\s*/);
@@ -98,6 +98,10 @@ test('a value is looked at in each state and medium, not only that something mov
   // What holds in a state stays, unless it is meant to go everywhere.
   const hover = 'p { color: red } p:hover { color: blue }';
   const other = 'p { color: teal } p:hover { color: blue }';
+  const all = 'p, p:hover { color: teal }';
+  assert.equal(became(hover, all), 'moved');
+  assert.equal(became(hover, all, { othersStay: true }), 'moved, would no longer be #0000ff when :hover');
+  assert.equal(became(hover, other, { othersStay: true }), 'moved');
   assert.equal(became(hover, other), 'moved');
   assert.equal(became(hover, other, { everywhere: true }), 'moved, kept #0000ff');
   assert.equal(became(hover, 'p { color: teal } p:hover { color: lime }'), 'moved, would be color: #00ff00');

@@ -114,6 +114,7 @@ export function override(input: OverrideInput): OverrideResult {
     const wish = wishOf({
       selectors: found.map(({ selector }) => selector),
       ...{ changes, medium, everywhere, isOn: placement.isOn, holders: placement.blocks ?? [shared] },
+      ...(everywhere ? {} : { othersStay: true as const }),
     });
     const proof = shownOnly(proveWishes(model, stateAfter(model, edits), [wish]), model);
     const strange = placement.blocks === undefined && edits.has(shared) ? strangersThat(input, joined) : [];
