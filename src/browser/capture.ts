@@ -71,8 +71,16 @@ export async function captureLooks(tab: Tab, origin: string): Promise<Looks> {
     computedStyles: properties,
   });
   await session.detach();
-  const clean = strings.map((text) => (text.includes(origin) ? text.replaceAll(origin, '') : text));
-  const hiddenTexts = texts.map((text) => text.replaceAll(origin, ''));
+  // The browser's own words for aligned text are the standard's wherever every box stands where it stood.
+  const clean = strings.map((text) =>
+    (text.includes(origin) ? text.replaceAll(origin, '') : text).replace(
+      /^-webkit-(center|left|right)$/,
+      '$1',
+    ),
+  );
+  const hiddenTexts = texts.map((text) =>
+    text.replaceAll(origin, '').replace(/(; text-align: )-webkit-(center|left|right)/g, '$1$2'),
+  );
   const textOf = (index: number | undefined): string => clean[index ?? -1] ?? '';
   const nodes = documents.flatMap(({ layout, nodes: all }) =>
     layout.nodeIndex.map((node, at): NodeLooks => {

@@ -139,7 +139,7 @@ export const MESSAGES = {
     'see whether it may be read and written, and is what it should be',
   ],
   // Options
-  'at-least': ['', '--at-least {given}: expected a whole number from 2 on', ''],
+  'at-least': ['', '--at-least {given}: expected a whole number from 1 on', ''],
   scope: ['', '--scope {given}: expected site, section or page', ''],
   taste: ['', '--taste {given}: expected {known}', ''],
   jobs: ['', '--jobs {given}: expected a whole number from 1 to 64', ''],

@@ -100,7 +100,10 @@ async function computed(tab: Tab): Promise<string[]> {
         const style = getComputedStyle(element);
         return [
           element.tagName,
-          ...[...style].map((property) => `${property}:${style.getPropertyValue(property)}`),
+          ...[...style].map(
+            (property) =>
+              `${property}:${style.getPropertyValue(property).replace(/^-webkit-(center|left|right)$/, '$1')}`,
+          ),
         ].join(' ');
       }),
   );

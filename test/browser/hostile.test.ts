@@ -244,7 +244,7 @@ test('rows that a script puts in another order are not told apart by their place
     const folder = site('', rows(script));
     await acervus('draft', folder);
     await acervus('adopt', folder);
-    assert.match(read(folder, 'theme/shared.css'), home);
+    assert.match(read(folder, 'theme/a.css'), home);
   }
 });
 

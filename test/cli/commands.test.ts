@@ -60,18 +60,15 @@ test('draft, adopt, prove, undo: what repeats moves, nothing differs, every byte
   );
   assert.deepEqual(drafted.upkeep, { now: 9, after: 5 });
   const adopted = adoptDocument.parse(json(await acervus('adopt', folder, '--json')));
-  assert.deepEqual(adopted.files, ['fares/index.html', 'index.html', 'theme/shared.css']);
+  assert.deepEqual(adopted.files, ['fares/index.html', 'index.html', 'theme/line.css']);
   assert.match(
     read(folder, 'index.html'),
     /<p class="text-navy">Tarbek<\/p>\n<p class="text-navy">Ulvay<\/p>\n<p style="width: 37%">/,
   );
-  assert.match(
-    read(folder, 'fares/index.html'),
-    /href="\.\.\/theme\/line\.css">\n {2}<link rel="stylesheet" href="\.\.\/theme\/shared\.css">\n/,
-  );
-  assert.match(
-    read(folder, 'theme/shared.css'),
-    /\.text-navy \{\n {2}color: #1f3a56;\n {2}padding: 4px;\n\}/,
+  // The sheet that every page links already, in its own form.
+  assert.equal(
+    read(folder, 'theme/line.css'),
+    'p { margin: 0; }\n.text-navy { color: #1f3a56; padding: 4px; }\n',
   );
   const proof = await acervus('prove', folder, '--against', copy, '--json');
   assert.equal(proof.code, 0);
@@ -79,7 +76,7 @@ test('draft, adopt, prove, undo: what repeats moves, nothing differs, every byte
   const again = draftDocument.parse(json(await acervus('draft', folder, '--json')));
   assert.deepEqual(again.styles, []);
   const undone = undoDocument.parse(json(await acervus('undo', folder, '--json')));
-  assert.deepEqual([undone.undone, undone.removed], [true, ['theme/shared.css']]);
+  assert.deepEqual([undone.undone, undone.removed], [true, []]);
   rmSync(path.join(folder, 'acervus-draft.yaml'));
   assert.deepEqual(snapshot(folder), before);
   assert.match((await acervus('undo', folder)).stdout, /nothing to take back/);
@@ -109,7 +106,7 @@ test('prove compares with a commit', async () => {
   await acervus('draft', folder);
   await acervus('adopt', folder);
   assert.equal((await acervus('prove', folder, '--against', 'HEAD')).code, 0);
-  addFiles(folder, { 'theme/shared.css': '.text-navy { color: red }' });
+  addFiles(folder, { 'theme/line.css': 'p { margin: 0; }\n.text-navy { color: red }' });
   assert.equal((await acervus('prove', folder, '--against', 'HEAD')).code, 1);
   const unknown = await acervus('prove', folder, '--against', 'no-such-thing');
   assert.deepEqual([unknown.code, unknown.stderr.split('\n').length], [2, 2]);
@@ -280,8 +277,9 @@ test('adopting the demo leaves a quarter of its upkeep at most; a second run is 
     'grouped rule',
     'new class',
     'position',
+    'wider rule',
   ]);
-  assert.ok(drafted.tokens.length >= 5 && drafted.nearMisses.length >= 2);
+  assert.ok(drafted.tokens.length >= 1 && drafted.nearMisses.length >= 2);
   const adopted = adoptDocument.parse(json(await acervus('adopt', folder, '--json')));
   assert.equal(adopted.upkeep.now, stock.upkeep.now);
   assert.ok(adopted.upkeep.after <= 0.25 * adopted.upkeep.now, `${adopted.upkeep.after} left`);

@@ -52,7 +52,11 @@ test('names with spaces and letters of any alphabet are paths like others', asyn
     ),
     'th eme/a b.css': 'p { top: 1px }\n',
   };
-  const { bytes, elements } = await cycle(files, 'h\u00e4fen/nord \u00f8st/index.html');
+  // A page that links no sheet is no place for the one that the others link.
+  const { bytes, elements } = await cycle(
+    { ...files, 'bare.html': htmlPage('<p>x</p>') },
+    'h\u00e4fen/nord \u00f8st/index.html',
+  );
   assert.equal(elements, 2);
   assert.match(bytes.toString(), /href="\.\.\/\.\.\/th%20eme\/shared\.css"/);
 });

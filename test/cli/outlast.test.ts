@@ -21,6 +21,7 @@ let overridden: string | undefined;
 async function overrideDemo(): Promise<string> {
   const folder = makeSite({});
   cpSync(DEMO, folder, { recursive: true });
+  addFiles(folder, { 'acervus.json': '{ "shared": "theme/shared.css" }' });
   for (const args of [
     ['.kw-badge', 'padding: 2px 10px'],
     ['.kw-table th', 'border-color: #1f3a56'],

@@ -109,7 +109,7 @@ test('tastes and scopes are taken from the command line and the configuration, a
   for (const [option, value] of [
     ['--taste', 'sweet'],
     ['--scope', 'planet'],
-    ['--at-least', '1'],
+    ['--at-least', '0'],
   ] as const) {
     const run = await acervus('draft', DEMO, option, value);
     assert.equal(run.code, 2);

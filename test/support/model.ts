@@ -127,7 +127,8 @@ export function adoptAll(files: Texts, options: Partial<ConsolidationInput> = {}
   const used = new Set<string>();
   const result = consolidate(input, {
     values: [],
-    sheetMoves: (moves) => moves,
+    isWanted: () => true,
+    isWantedClass: () => true,
     styles: (styles) => {
       const fresh = styles.filter(({ home }) => home.kind === 'new class');
       const names = nameStyles(fresh, rules);

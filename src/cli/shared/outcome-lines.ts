@@ -13,6 +13,10 @@ const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
   'new class': 'by a new class',
   'from style blocks': 'out of style blocks',
   'grouped rule': 'in one rule',
+  'wider rule': 'by one selector for all',
+  'joined rule': 'with the rest of its rule',
+  'counted class': 'counted in place of a class',
+  'idle class': 'a class no rule asks for',
 };
 
 /** How many of a long list are shown at first: an account of a draft fits a screen. */

@@ -4,7 +4,7 @@
 export { Matcher, type MatcherOptions } from './matcher.js';
 export { readMedia } from './media.js';
 export { eachMoment, excludes, featuresOf, type Holds, implies } from './moments.js';
-export { isOpaque, OutcomeTable, outcomesForm, StyleReader, withoutIdle } from './outcome.js';
+export { isOpaque, outcomesForm, StyleReader, withoutIdle } from './outcome.js';
 export type {
   Matched,
   MatchedSheets,
@@ -13,8 +13,11 @@ export type {
   OutcomeList,
   Outcomes,
   OwnStyling,
+  TakenOut,
+  TrialPlace,
   TrialRule,
 } from './outcome-model.js';
+export { OutcomeTable } from './outcome-table.js';
 export { compileBlock, compileSelectors, compileSheet, conditionTruth, type Program } from './program.js';
 export { UNSCOPED } from './program-matches.js';
 export type { Block, Entry, ProgramRule } from './rule-index.js';

@@ -1,6 +1,7 @@
 // What the cascade makes of an element: its outcome lists, and what they come from.
 
 import type { HintDeclaration } from '../hints/index.js';
+import type { Declaration } from '../sheets/index.js';
 import type { RuleMatch } from './program-matches.js';
 import type { Block, Entry, ProgramRule } from './rule-index.js';
 import type { SheetUse } from './stack.js';
@@ -43,6 +44,8 @@ export interface OwnStyling {
 
 /** What the sheets say of an element. */
 export interface MatchedSheets {
+  /** The element's. */
+  readonly index: number;
   /** Names every rule that matches. */
   readonly matchKey: string;
   readonly matched: () => readonly Matched[];
@@ -56,4 +59,21 @@ export interface TrialRule {
   readonly specificity: number;
   readonly order: number;
   readonly origin: Origin;
+  /** Where it would stand, apart from behind all sheets, for the element itself, at any time. */
+  readonly placed?: TrialPlace | undefined;
+}
+
+export interface TrialPlace {
+  /** Site path of the sheet whose rules `order` counts; a stack that lacks it has the rule behind all sheets. */
+  readonly sheet: string;
+  /** When the rule holds for the element: its states, the media around the rule. */
+  readonly truth: Truth;
+  /** `::before`, or empty for the element itself. */
+  readonly pseudoElement: string;
+}
+
+/** Declarations that are taken out of the rules that match an element, and a name for them. */
+export interface TakenOut {
+  readonly key: string;
+  readonly declarations: ReadonlySet<Declaration>;
 }

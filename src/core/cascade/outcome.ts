@@ -2,80 +2,29 @@
 // strongest first, each with its condition, down to the first unconditional one.
 
 import { folderOf, holdsAddress } from '../addresses.js';
-import { type HintDeclaration, hintDeclarations } from '../hints/index.js';
+import { hintDeclarations } from '../hints/index.js';
 import type { Page } from '../markup/index.js';
 import { hasTemplateText } from '../markup/index.js';
-import { interactionGroup, isTooDeep, parseDeclarations } from '../sheets/index.js';
+import { interactionGroup, isTooDeep } from '../sheets/index.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
-import type { Matched, MatchedSheets, Outcome, Outcomes, OwnStyling, TrialRule } from './outcome-model.js';
-import { compileBlock } from './program.js';
+import type {
+  Matched,
+  MatchedSheets,
+  Outcome,
+  Outcomes,
+  OwnStyling,
+  TakenOut,
+  TrialRule,
+} from './outcome-model.js';
+import { hintForm, type OutcomeTable } from './outcome-table.js';
+import { blockHasOwnWords, inStandardWords, OWN_WORD, programHasOwnWords } from './own-words.js';
 import { UNSCOPED } from './program-matches.js';
 import type { Block, ProgramRule } from './rule-index.js';
 import type { ComplexSelector } from './selector-model.js';
 import type { SheetUse, Stack } from './stack.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 import { type Weighed, weighEntries } from './weigh.js';
-
-/** What one comparison shares: interned conditions, outcomes and compiled style attributes. */
-export class OutcomeTable {
-  readonly #numbers = new Map<string, number>();
-  readonly #signatures = new Map<string, number>();
-  readonly #blocks = new Map<string, Block>();
-
-  constructor(readonly truths: TruthTable) {}
-
-  intern(form: string): number {
-    let number = this.#numbers.get(form);
-    if (number === undefined) {
-      number = this.#numbers.size;
-      this.#numbers.set(form, number);
-    }
-    return number;
-  }
-
-  /** The number of an element's outcomes, computed once for all elements with the same matches and style. */
-  bySignature(signature: string, compute: () => string): number {
-    let number = this.#signatures.get(signature);
-    if (number === undefined) {
-      number = this.intern(compute());
-      this.#signatures.set(signature, number);
-    }
-    return number;
-  }
-
-  inlineBlock(style: string, holder: string): Block {
-    const key = holdsAddress(style) ? `${style}\0${folderOf(holder)}` : style;
-    let block = this.#blocks.get(key);
-    if (block === undefined) {
-      block = compileBlock(parseDeclarations(style).declarations, holder, this.truths);
-      this.#blocks.set(key, block);
-    }
-    return block;
-  }
-
-  hintBlock(hints: readonly HintDeclaration[], holder: string): Block {
-    const key = `old attributes ${hintForm(hints, holder)}`;
-    let block = this.#blocks.get(key);
-    if (block === undefined) {
-      block = hintBlock(hints, holder, this.truths);
-      this.#blocks.set(key, block);
-    }
-    return block;
-  }
-}
-
-function hintForm(hints: readonly HintDeclaration[], holder: string): string {
-  const text = hints.map(({ property, value }) => `${property}:${value}`).join(';');
-  return text.includes('url(') ? `${text} in ${folderOf(holder)}` : text;
-}
-
-/** What old attributes say is always kept: no browser reads it as CSS. */
-function hintBlock(hints: readonly HintDeclaration[], holder: string, truths: TruthTable): Block {
-  const declarations = hints.map((hint) => ({ ...hint, important: false, range: { start: 0, end: 0 } }));
-  const { normal } = compileBlock(declarations, holder, truths);
-  return { normal: normal.map((entry) => ({ ...entry, supported: ALWAYS })), important: [] };
-}
 
 /** Reads the outcomes of one page's elements over one stack. */
 export class StyleReader {
@@ -118,6 +67,7 @@ export class StyleReader {
   matchedSheets(index: number): MatchedSheets {
     let matched: readonly Matched[] | undefined;
     return {
+      index,
       matchKey: this.matchKey(index),
       matched: () => {
         matched ??= this.matched(index);
@@ -132,21 +82,42 @@ export class StyleReader {
     return { style: element.style, hints: hintDeclarations(this.page, element) };
   }
 
+  /** Whether no box stands in an element, or could: neither an element, nor what a script or a rule puts in. */
+  holdsTextOnly(index: number): boolean {
+    const element = this.page.elements[index]!;
+    return (
+      element.firstChild < 0 &&
+      !element.hasTemplateText &&
+      element.templated === 'no' &&
+      this.page.kind === 'page' &&
+      !this.stack.scripts.fills &&
+      this.matched(index).every(
+        ({ rule }) => !/^::(before|after|marker|first-)/.test(rule.selector.pseudoElement),
+      )
+    );
+  }
+
   /**
    * The outcome number that the element would have if it said something else of itself, and if further rules matched it.
-   * In: `trials`, each for the element itself, behind all sheets of the stack in the order of their `order`.
+   * In: `trials`, each for the element itself and behind all sheets of the stack in the order of their `order`, unless it
+   * has a place; declarations that the rules no longer hold.
    */
   trialNumber(
-    { matchKey, matched }: MatchedSheets,
+    { index, matchKey, matched }: MatchedSheets,
     { style, hints }: OwnStyling,
     trials: readonly TrialRule[],
+    gone?: TakenOut,
   ): number {
     let signature = matchKey;
     if (style !== undefined) signature += `|${holdsAddress(style) ? folderOf(this.page.path) : ''}|${style}`;
     if (hints.length > 0) signature += `|old ${hintForm(hints, this.page.path)}`;
-    for (const { key } of trials) signature += `|+${key}`;
+    for (const { key, placed } of trials)
+      signature += placed === undefined ? `|+${key}` : `|+${key}@${this.#useOf(placed.sheet)}`;
+    if (gone !== undefined && gone.declarations.size > 0) signature += `|-${gone.key}`;
+    const plainly = this.#hasOwnWords({ style, hints }, trials) && this.holdsTextOnly(index);
+    if (plainly) signature += '|text only';
     return this.table.bySignature(signature, () =>
-      formOf(this.#lists({ style, hints }, matched(), trials), style),
+      formOf(this.#lists({ style, hints }, matched(), trials, plainly, gone), style),
     );
   }
 
@@ -169,7 +140,9 @@ export class StyleReader {
 
   /** The outcome lists by target, for showing and for planning. */
   outcomes(index: number): Map<string, Outcomes> {
-    return this.#lists(this.ownStyling(index), this.matched(index), []);
+    const own = this.ownStyling(index);
+    const plainly = this.#hasOwnWords(own, []) && this.holdsTextOnly(index);
+    return this.#lists(own, this.matched(index), [], plainly);
   }
 
   /** Every declaration that says anything of the element, strongest first, those that never win too. */
@@ -180,25 +153,54 @@ export class StyleReader {
     return targets;
   }
 
-  #lists(own: OwnStyling, matched: readonly Matched[], trials: readonly TrialRule[]): Map<string, Outcomes> {
+  /** Position in the stack of the sheet that a trial rule is to stand in. */
+  #useOf(sheet: string): number {
+    const at = this.stack.uses.findIndex(({ source }) => source.path === sheet && !source.isBlock);
+    return at < 0 ? Number.MAX_SAFE_INTEGER : at;
+  }
+
+  #lists(
+    own: OwnStyling,
+    matched: readonly Matched[],
+    trials: readonly TrialRule[],
+    plainly: boolean,
+    gone?: TakenOut,
+  ): Map<string, Outcomes> {
     const targets = new Map<string, Outcomes>();
-    for (const [target, contributions] of this.#contributions(own, matched, trials)) {
-      targets.set(target, buildLists(contributions, this.table.truths));
+    for (const [target, contributions] of this.#contributions(own, matched, trials, gone)) {
+      const lists = buildLists(contributions, this.table.truths);
+      targets.set(target, plainly && target === '' ? inStandardWords(lists) : lists);
     }
     return targets;
+  }
+
+  /** Whether anything that may style an element speaks of text in a browser's own words. */
+  #hasOwnWords({ style, hints }: OwnStyling, trials: readonly TrialRule[]): boolean {
+    return (
+      hints.some(({ value }) => OWN_WORD.test(value)) ||
+      (style?.includes('-webkit-') ?? false) ||
+      trials.some(({ block }) => blockHasOwnWords(block)) ||
+      this.stack.uses.some(({ program }) => programHasOwnWords(program))
+    );
   }
 
   #contributions(
     { style, hints }: OwnStyling,
     matched: readonly Matched[],
     trials: readonly TrialRule[],
+    gone?: TakenOut,
   ): Map<string, Contribution[]> {
     const targets = new Map<string, Contribution[]>();
+    const add = (target: string, contribution: Contribution): void => {
+      const list = targets.get(target);
+      if (list === undefined) targets.set(target, [contribution]);
+      else list.push(contribution);
+    };
     for (const { use, at, rule, truth, scopeDistance } of matched) {
       const name = fullLayer(use, rule);
       const contribution: Contribution = {
         origin: { kind: 'rule', use, rule },
-        block: rule.block(),
+        block: gone === undefined ? rule.block() : blockWithout(rule.block(), gone),
         truth,
         layerName: name,
         layer: name === undefined ? UNLAYERED : (this.stack.layers.get(name) ?? 0),
@@ -207,30 +209,45 @@ export class StyleReader {
         at,
         order: rule.order,
       };
-      const target = rule.selector.pseudoElement;
-      const list = targets.get(target);
-      if (list === undefined) targets.set(target, [contribution]);
-      else list.push(contribution);
+      add(rule.selector.pseudoElement, contribution);
     }
-    const own: Contribution[] = trials.map(trialContribution);
+    for (const trial of trials)
+      add(
+        trial.placed?.pseudoElement ?? '',
+        trialContribution(
+          trial,
+          trial.placed === undefined ? Number.MAX_SAFE_INTEGER : this.#useOf(trial.placed.sheet),
+        ),
+      );
+    const own: Contribution[] = [];
     if (style !== undefined && !isOpaque(style))
       own.push(ofElement('style attribute', this.table.inlineBlock(style, this.page.path)));
     if (hints.length > 0) own.push(ofElement('old attribute', this.table.hintBlock(hints, this.page.path)));
-    if (own.length > 0) targets.set('', [...(targets.get('') ?? []), ...own]);
+    for (const contribution of own) add('', contribution);
     return targets;
   }
 }
 
-function trialContribution({ block, specificity, order, origin }: TrialRule): Contribution {
+function blockWithout({ normal, important }: Block, { declarations }: TakenOut): Block {
+  const stays = ({ declaration }: Block['normal'][number]): boolean => !declarations.has(declaration);
+  return normal.every(stays) && important.every(stays)
+    ? { normal, important }
+    : { normal: normal.filter(stays), important: important.filter(stays) };
+}
+
+function trialContribution(
+  { block, specificity, order, origin, placed }: TrialRule,
+  at: number,
+): Contribution {
   const place = {
     layerName: undefined,
     layer: UNLAYERED,
     specificity,
     scopeDistance: UNSCOPED,
-    at: Number.MAX_SAFE_INTEGER,
+    at,
     order,
   };
-  return { origin, block, truth: ALWAYS, ...place };
+  return { origin, block, truth: placed?.truth ?? ALWAYS, ...place };
 }
 
 function formOf(lists: ReadonlyMap<string, Outcomes>, style: string | undefined): string {

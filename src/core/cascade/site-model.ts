@@ -2,7 +2,8 @@
 
 import { type Page, parsePage } from '../markup/index.js';
 import { comparePaths } from '../source.js';
-import { OutcomeTable, StyleReader } from './outcome.js';
+import { StyleReader } from './outcome.js';
+import { OutcomeTable } from './outcome-table.js';
 import { type ScriptText, SiteStyles } from './site-styles.js';
 import type { Stack } from './stack.js';
 import { TruthTable } from './truth.js';

@@ -4,7 +4,7 @@ import { folderOf, resolveAddress } from '../addresses.js';
 import type { Page, ScriptReference } from '../markup/index.js';
 import { importedFiles, scriptReading } from '../scripts/index.js';
 import { parseSheet } from '../sheets/index.js';
-import type { OutcomeTable } from './outcome.js';
+import type { OutcomeTable } from './outcome-table.js';
 import { compileSheet, type Program } from './program.js';
 import { type PageScript, ScriptStates } from './script-states.js';
 import { buildStack, type ProgramSource, type ScriptSheet, type Stack } from './stack.js';

@@ -8,15 +8,14 @@ import { type Edits, inOneStep, originalOffset } from '../edits/index.js';
 import type { SharedSheet } from '../parts.js';
 import { type Judge, PROVE, type Proof, prove, TRUST } from '../proof/index.js';
 import {
+  type ClassMove,
   type Decided,
   findNearMisses,
-  findSheetMoves,
-  groupsIn,
   type Kept,
   type NearValue,
   type PlaceOf,
+  type RuleMove,
   type ScopeTaste,
-  type SheetMove,
   sheetValues,
   type Taste,
   type ValueToken,
@@ -24,10 +23,11 @@ import {
 import { placeIn } from '../source.js';
 import { type Carrier, type CarrierOptions, carriersOf, keptText, type SiteScripts } from '../stock/index.js';
 import type { Trace } from '../trace.js';
-import { refusedMoves, refusedValues } from './elsewhere.js';
+import { type ClassesResult, consolidateClasses } from './classes.js';
+import { pastedRules, refusedMoves, refusedValues } from './elsewhere.js';
 import { consolidateMarkup } from './markup.js';
 import { changeValues } from './near-misses.js';
-import { consolidateSheets, type SheetsResult } from './sheets.js';
+import { consolidateSheets, type SheetsOptions, type SheetsResult } from './sheets.js';
 import { consolidateTokens } from './tokens.js';
 import { sizeOf, UpkeepCount, upkeepOf } from './upkeep.js';
 
@@ -48,7 +48,8 @@ export interface ConsolidationInput {
 }
 
 export interface Consolidation {
-  readonly sheetMoves: readonly SheetMove[];
+  readonly ruleMoves: readonly RuleMove[];
+  readonly classMoves: readonly ClassMove[];
   readonly styles: Decided['styles'];
   readonly tokens: readonly ValueToken[];
   readonly nearMisses: readonly NearValue[];
@@ -75,23 +76,27 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
   const open = themes.filter((path) => input.unseen?.has(path) !== true);
   const changed = changeValues(model, themes, decisions.values);
   step('rules that stand more than once');
-  const moves = decisions.sheetMoves(
-    findSheetMoves(
-      changed.after,
-      open.filter((path) => path !== shared.path),
-      atLeast,
-    ),
-  );
   const carriers = carriersOf(changed.after, scripts, input.carriers);
   if (input.trace !== undefined) tellStock(carriers, input.trace);
-  const placesOn = (pages: ReadonlySet<string>): number =>
-    carriers
-      .filter(({ page }) => pages.has(page.path))
-      .reduce((all, { units }) => all + units.filter(({ objection }) => objection === undefined).length, 0);
-  const steps = (first: Judge, then: Judge): { sheets: SheetsResult; placeOf: PlaceOf; done: Steps } => {
-    const sheets = consolidateSheets(changed.after, moves, shared, placesOn, first);
-    const own = sheets.after === changed.after ? carriers : carriersOf(sheets.after, scripts, input.carriers);
-    const moved = inOneStep(model, [changed.edits, sheets.edits]);
+  const rules = {
+    scripts,
+    themes: open,
+    shared,
+    atLeast,
+    strangers: input.unseen?.get(shared.path) ?? [],
+    isWanted: decisions.isWanted,
+  };
+  const steps = (judge: Judge): Begun => {
+    const sheets = consolidateSheets(changed.after, { ...rules, carriers, judge });
+    const between =
+      sheets.after === changed.after ? carriers : carriersOf(sheets.after, scripts, input.carriers);
+    step('classes that were put on by hand');
+    const classes = consolidateClasses(sheets.after, {
+      ...{ scripts, carriers: between, themes: open, first: changed.after },
+      isWanted: decisions.isWantedClass,
+    });
+    const own = classes.after === sheets.after ? between : carriersOf(classes.after, scripts, input.carriers);
+    const moved = inOneStep(model, [changed.edits, sheets.edits, classes.edits]);
     const placeOf: PlaceOf = ({ page, start }) => {
       const edits = moved.get(page.path);
       const offset = edits === undefined ? start : originalOffset(edits, start);
@@ -99,32 +104,36 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
     };
     return {
       sheets,
+      classes,
       placeOf,
-      done: inSheets(input, decisions, { carriers: own, sheets, placeOf, judge: then }),
+      done: inSheets(input, decisions, { carriers: own, before: classes.after, placeOf, judge, rules }),
     };
   };
-  // What the search proposes has been tried on every kind of element: as a rule one proof of the whole is enough. Rules
-  // that move from pages to the shared sheet have not, and are proven first.
-  const untried = moves.some(({ kind }) => kind === 'from style blocks');
-  let { sheets, placeOf, done } = steps(untried ? PROVE : TRUST, TRUST);
+  // What the search proposes has been tried on every kind of element: as a rule one proof of the whole is enough.
+  let { sheets, classes, placeOf, done } = steps(TRUST);
   let upkeep = new UpkeepCount(done.after);
   let proof = prove(changed.after, done.after, { perPage: 1, onPage: (page) => upkeep.add(page) });
   if (proof.differences.length > 0) {
-    ({ sheets, placeOf, done } = steps(PROVE, PROVE));
+    ({ sheets, classes, placeOf, done } = steps(PROVE));
     proof = { ...done.proof, differences: [] };
     upkeep = new UpkeepCount(done.after);
     for (const page of done.after.pages) upkeep.add(page);
   }
   return {
-    sheetMoves: sheets.moves,
+    ruleMoves: [...sheets.moves, ...done.ruleMoves],
+    classMoves: classes.moves,
     styles: done.styles,
     tokens: done.tokens,
     nearMisses,
     changed: { elements: changed.elements, pages: changed.pages },
     kept: done.kept,
-    keptElsewhere: [...refusedMoves(sheets.refused, model), ...done.keptElsewhere],
+    keptElsewhere: [
+      ...refusedMoves(sheets.refused, changed.after),
+      ...pastedRules(sheets.pasted, changed.after),
+      ...done.keptElsewhere,
+    ],
     placeOf,
-    edits: inOneStep(model, [changed.edits, sheets.edits, ...done.edits]),
+    edits: inOneStep(model, [changed.edits, sheets.edits, classes.edits, ...done.edits]),
     after: done.after,
     proof,
     upkeep: { now: upkeepOf(model, owned), after: upkeep.of(owned) },
@@ -146,33 +155,44 @@ function tellStock(carriers: readonly Carrier[], trace: Trace): void {
 }
 
 interface Steps
-  extends Pick<Consolidation, 'styles' | 'tokens' | 'kept' | 'keptElsewhere' | 'after' | 'proof'> {
+  extends Pick<
+    Consolidation,
+    'ruleMoves' | 'styles' | 'tokens' | 'kept' | 'keptElsewhere' | 'after' | 'proof'
+  > {
   readonly edits: readonly Edits[];
 }
 
-/** What is known once rules have moved out of pages. */
+/** All steps, with what the first of them found. */
 interface Begun {
-  readonly carriers: readonly Carrier[];
   readonly sheets: SheetsResult;
+  readonly classes: ClassesResult;
+  readonly placeOf: PlaceOf;
+  readonly done: Steps;
+}
+
+/** What is known once rules have moved, and classes are gone. */
+interface Ready {
+  readonly carriers: readonly Carrier[];
+  readonly before: SiteModel;
   readonly placeOf: PlaceOf;
   readonly judge: Judge;
+  readonly rules: Omit<SheetsOptions, 'carriers' | 'judge'>;
 }
 
 /** The steps that write into the shared sheet: styling out of the markup, equal rules made one, names for values. */
 function inSheets(
   input: ConsolidationInput,
   decisions: Decisions,
-  { carriers, sheets, placeOf, judge }: Begun,
+  { carriers, before, placeOf, judge, rules }: Ready,
 ): Steps {
   const { scripts, themes, unseen, shared, atLeast, taste, scope, trace } = input;
   const step = (name: string): void => input.onStep?.(name);
   step('styling in the markup');
-  const markup = consolidateMarkup(sheets.after, scripts, carriers, {
+  const markup = consolidateMarkup(before, scripts, carriers, {
     shared,
     atLeast,
     taste,
     scope,
-    apart: sheets.apart,
     strangers: unseen?.get(shared.path) ?? [],
     decide: (found) => decisions.styles(found, placeOf),
     judge,
@@ -181,16 +201,17 @@ function inSheets(
     },
     trace,
   });
-  // A class and a selector that say the same are one rule.
-  const groups = groupsIn(markup.after, shared.path, atLeast);
-  const grouped = consolidateSheets(markup.after, groups, shared, () => 0, judge);
+  // What is new and what was there may have much in common.
+  const left = carriersOf(markup.after, scripts, input.carriers);
+  const grouped = consolidateSheets(markup.after, { ...rules, carriers: left, judge });
   step('names for values');
   // A name is defined in the shared sheet, which a document that nobody read may lack.
   const named = [...themes, shared.path].filter((path) => path === shared.path || unseen?.has(path) !== true);
   const values = decisions.tokens(sheetValues(grouped.after, [...new Set(named)]), grouped.after);
-  const tokens = consolidateTokens(grouped.after, sheets.after, values, shared, judge);
+  const tokens = consolidateTokens(grouped.after, before, values, shared, judge);
   step('proof');
   return {
+    ruleMoves: grouped.moves,
     styles: markup.styles,
     tokens: tokens.tokens,
     kept: markup.kept,

@@ -3,6 +3,7 @@
 import type { SiteModel } from '../cascade/index.js';
 import {
   type AdoptionReport,
+  classId,
   type Draft,
   type DraftStyle,
   decide,
@@ -63,7 +64,8 @@ export function makeDraft(site: DraftSite, options: DraftOptions, earlier: Draft
   const isListed = (id: string): boolean =>
     known.get(id)?.take === false || known.get(id)?.into !== undefined;
   const styles = [...result.styles, ...found.styles.filter((style) => isListed(styleId(style)))];
-  const moves = [...result.sheetMoves, ...found.sheetMoves.filter((move) => isListed(moveId(move)))];
+  const moves = [...result.ruleMoves, ...found.ruleMoves.filter((move) => isListed(moveId(move)))];
+  const classes = [...result.classMoves, ...found.classMoves.filter((move) => isListed(classId(move)))];
   const earlierTokens = new Map((earlier?.tokens ?? []).map((token) => [token.name, token]));
   const earlierNear = new Map((earlier?.['near misses'] ?? []).map((one) => [`${one.from} ${one.to}`, one]));
   const adoption = adoptionOf(site, result, known, []);
@@ -74,7 +76,7 @@ export function makeDraft(site: DraftSite, options: DraftOptions, earlier: Draft
     scope: options.scope,
     'at-least': options.atLeast,
     upkeep: result.upkeep,
-    styles: entriesOf(styles, moves, site.shared.path, known, result.placeOf),
+    styles: entriesOf(styles, { rules: moves, classes }, site.shared.path, known, result.placeOf, site.model),
     tokens: found.values
       .filter(
         ({ name }) =>
@@ -112,7 +114,11 @@ export function planAdoption(
 ): Adoption {
   const options = { atLeast: draft['at-least'], taste: draft.taste, scope: draft.scope, ...asked };
   const { result, found } = run(site, options, draft, 'refuse');
-  const ids = new Set([...found.styles.map(styleId), ...found.sheetMoves.map(moveId)]);
+  const ids = new Set([
+    ...found.styles.map(styleId),
+    ...found.ruleMoves.map(moveId),
+    ...found.classMoves.map(classId),
+  ]);
   const gone = draft.styles.filter(({ id, take }) => take && !ids.has(id)).map(({ id }) => id);
   const known = new Map(draft.styles.map((style) => [style.id, style]));
   return adoptionOf(site, result, known, gone);
@@ -133,7 +139,14 @@ function adoptionOf(
       shared: site.shared.path,
       upkeep,
       size,
-      styles: entriesOf(result.styles, result.sheetMoves, site.shared.path, known, placeOf),
+      styles: entriesOf(
+        result.styles,
+        { rules: result.ruleMoves, classes: result.classMoves },
+        site.shared.path,
+        known,
+        placeOf,
+        site.model,
+      ),
       tokens: tokens.map(({ name, text, kind, places }) => ({
         name,
         value: text,

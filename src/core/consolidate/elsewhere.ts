@@ -1,32 +1,30 @@
 // Rules and values that the proof took back, as they are told beside the declarations that stay in the markup.
 
 import type { SiteModel } from '../cascade/index.js';
-import type { KeptElsewhere } from '../draft/index.js';
+import { type KeptElsewhere, movedCount, movePlace } from '../draft/index.js';
 import type { Refusals } from '../proof/index.js';
-import type { SheetMove, ValueToken } from '../search/index.js';
+import type { ValueToken } from '../search/index.js';
 import { placeIn } from '../source.js';
+import type { SheetsResult } from './sheets.js';
 
-/** In: the site as it is. */
-export function refusedMoves(refused: Refusals<SheetMove>, model: SiteModel): KeptElsewhere[] {
-  return [...refused].map(([move, reason]): KeptElsewhere => {
-    if (move.kind === 'grouped rule') {
-      const [first] = move.rules;
-      const text = model.sheetAt(move.path)?.sheet.text ?? '';
-      return {
-        text: move.rules.map(({ selectors }) => selectors[0]).join(', '),
-        declarations: move.rules.length * first!.declarations.length,
-        place: placeIn(move.path, text, first!.selectorRange.start),
-        reason,
-      };
-    }
-    const { page, reference, rule } = move.places[0]!;
-    return {
-      text: rule.selectors[0]!.replace(/\s+/g, ' '),
-      declarations: move.places.length * rule.declarations.length,
-      place: placeIn(page.path, page.text, (reference.offset ?? 0) + rule.selectorRange.start),
-      reason,
-    };
-  });
+/** In: the state in which the rules stand. */
+export function refusedMoves(refused: SheetsResult['refused'], model: SiteModel): KeptElsewhere[] {
+  return refused.map(({ move, reason }) => ({
+    text: move.selectors.join(', '),
+    declarations: movedCount(move),
+    place: movePlace(move.replaced[0]!.said[0]!.own, model),
+    reason,
+  }));
+}
+
+/** Rules that stand in several style blocks, since one for all of them would change something. */
+export function pastedRules(pasted: SheetsResult['pasted'], model: SiteModel): KeptElsewhere[] {
+  return pasted.map(({ own, times, declarations }) => ({
+    text: own.selectors.map(({ text }) => text).join(', '),
+    declarations,
+    place: movePlace(own, model),
+    reason: { kind: 'pasted', times },
+  }));
 }
 
 /** In: the state whose sheets hold the values. */

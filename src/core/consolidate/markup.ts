@@ -35,8 +35,6 @@ export interface MarkupOptions {
   readonly atLeast: number;
   readonly taste: Taste;
   readonly scope: ScopeTaste;
-  /** Pages that must not link the shared sheet. */
-  readonly apart: ReadonlySet<string>;
   /** Texts of documents that load the shared sheet and were not read. */
   readonly strangers: readonly string[];
   /** Gives names to new classes, and takes out what a person has refused. */
@@ -75,6 +73,7 @@ export function consolidateMarkup(
   const { atLeast, taste, scope, trace, strangers } = options;
   const searchOf = (refused: Refusals<string>): { decided: Decided; searched: readonly Kept[] } => {
     const search = findHomes(model, scripts, carriers, {
+      shared: options.shared.path,
       atLeast,
       taste,
       scope,
@@ -89,7 +88,6 @@ export function consolidateMarkup(
     before: model,
     judge: options.judge,
     rounds: Number.POSITIVE_INFINITY,
-    refused: keptApart(carriers, options.apart),
     plan: (refused, last, round) => {
       options.onRound?.(round);
       found =
@@ -120,14 +118,6 @@ function proofText(difference: Difference): string {
   return difference.kind === 'style'
     ? `${difference.property} of ${difference.shown} on ${difference.page} would change`
     : `${difference.page}: ${difference.what}`;
-}
-
-function keptApart(carriers: readonly Carrier[], apart: ReadonlySet<string>): Map<string, KeptReason> {
-  const refused = new Map<string, KeptReason>();
-  for (const carrier of carriers)
-    if (apart.has(carrier.page.path))
-      for (const { key } of carrier.units) refused.set(unitItem(carrier, key), { kind: 'sheet kept out' });
-  return refused;
 }
 
 function planFound(

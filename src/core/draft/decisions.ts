@@ -3,16 +3,18 @@
 import { createHash } from 'node:crypto';
 import type { SiteModel } from '../cascade/index.js';
 import {
-  conditionsOf,
+  type ClassMove,
+  classMoveKey,
   type Decided,
   type Kept,
   type Member,
+  moveKey,
   type NamedStyle,
   type NameRules,
   nameStyles,
   nameValue,
   type PlaceOf,
-  type SheetMove,
+  type RuleMove,
   type SheetValue,
   type Style,
   usualSpelling,
@@ -29,14 +31,16 @@ import type { Draft, DraftStyle } from './schema.js';
 /** What a person, or an earlier draft, has to say about what is found. */
 export interface Decisions {
   readonly values: readonly ValueChange[];
-  readonly sheetMoves: (found: readonly SheetMove[]) => readonly SheetMove[];
+  readonly isWanted: (move: RuleMove) => boolean;
+  readonly isWantedClass: (move: ClassMove) => boolean;
   readonly styles: (found: readonly Style[], placeOf: PlaceOf) => Decided;
   readonly tokens: (found: readonly SheetValue[], model: SiteModel) => readonly ValueToken[];
 }
 
 /** What was decided about, complete once all was asked. */
 export interface Found {
-  readonly sheetMoves: readonly SheetMove[];
+  readonly ruleMoves: readonly RuleMove[];
+  readonly classMoves: readonly ClassMove[];
   readonly styles: readonly NamedStyle[];
   readonly values: readonly ValueToken[];
 }
@@ -63,7 +67,14 @@ export function decide(
 ): Decisions & { readonly found: () => Found } {
   const byId = new Map((draft?.styles ?? []).map((style) => [style.id, style]));
   const byForm = new Map((draft?.tokens ?? []).map((token) => [`${token.kind} ${token.form}`, token]));
-  const found: { -readonly [K in keyof Found]: Found[K] } = { sheetMoves: [], styles: [], values: [] };
+  const found: { -readonly [K in keyof Found]: Found[K] } = {
+    ruleMoves: [],
+    classMoves: [],
+    styles: [],
+    values: [],
+  };
+  const moves = new Map<string, RuleMove>();
+  const classes = new Map<string, ClassMove>();
   const isTaken = (id: string): boolean => byId.get(id)?.take ?? unknown === 'take';
   let known: NameRules | undefined;
   const rules = (): NameRules => {
@@ -72,9 +83,9 @@ export function decide(
   };
   return {
     values: (draft?.['near misses'] ?? []).filter(({ change }) => change),
-    sheetMoves: (moves) => {
-      found.sheetMoves = moves;
-      return moves.filter((move) => isTaken(moveId(move)));
+    isWanted: (move) => {
+      moves.set(moveId(move), move);
+      return isTaken(moveId(move));
     },
     styles: (styles, placeOf) => {
       const inUse = unknown === 'refuse' ? namesInUse(site.model) : undefined;
@@ -105,16 +116,25 @@ export function decide(
         (value) => byForm.get(`${value.kind} ${value.form}`)?.take ?? unknown === 'take',
       );
     },
-    found: () => found,
+    isWantedClass: (move) => {
+      classes.set(classId(move), move);
+      return isTaken(classId(move));
+    },
+    found: () => ({ ...found, ruleMoves: [...moves.values()], classMoves: [...classes.values()] }),
   };
 }
 
-/** A value is worth a name from so many places on. */
-const TOKEN_USES = 3;
+/** A value is worth a name from so many places on: a name is one more thing to know. */
+const TOKEN_USES = 8;
 
+/** Colours, fonts and shadows mean something; a length that stands often is chance. */
 function worthy(values: readonly SheetValue[]): SheetValue[] {
   return values.filter(
-    ({ places, form }) => places.length >= TOKEN_USES && form !== '#ffffff' && form !== '#000000',
+    ({ kind, places, form }) =>
+      places.length >= TOKEN_USES &&
+      (kind === 'colour' || kind === 'font' || kind === 'shadow') &&
+      form !== '#ffffff' &&
+      form !== '#000000',
   );
 }
 
@@ -238,8 +258,12 @@ function keepAll({ carrier, units }: Member, reason: Kept['reason'], kept: Kept[
   for (const unit of units) kept.push({ carrier, unit, reason });
 }
 
-export function moveId(move: SheetMove): string {
-  return shortHash(`${move.kind} ${move.key}`);
+export function moveId(move: RuleMove): string {
+  return shortHash(`rule ${moveKey(move)}`);
+}
+
+export function classId(move: ClassMove): string {
+  return shortHash(classMoveKey(move));
 }
 
 export function styleId({ home, keys, units }: Style): string {
@@ -250,10 +274,4 @@ export function styleId({ home, keys, units }: Style): string {
 
 function shortHash(text: string): string {
   return createHash('sha256').update(text).digest('hex').slice(0, 8);
-}
-
-/** The selector of a move as a person reads it. */
-export function moveSelector(move: SheetMove): string {
-  if (move.kind === 'grouped rule') return move.rules.map(({ selectors }) => selectors[0]!).join(', ');
-  return [...conditionsOf(move.rule), move.rule.selectors[0]!.replace(/\s+/g, ' ')].join(' ');
 }

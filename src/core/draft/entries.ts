@@ -1,27 +1,31 @@
 // A plan as the entries of a draft: one for each style and each rule, with what it saves.
 
+import type { SiteModel } from '../cascade/index.js';
+import { groupBy } from '../group-by.js';
 import {
-  movePlaces,
+  type ClassMove,
   type NamedStyle,
+  type OwnRule,
   type PlaceOf,
+  type RuleMove,
   rulesOf,
-  type SheetMove,
   selectorsOf,
   takenOut,
 } from '../search/index.js';
 import { declarationText } from '../sheets/index.js';
-import { placeIn, showPlace } from '../source.js';
+import { type Place, placeIn, showPlace } from '../source.js';
 import type { CarriedUnit } from '../stock/index.js';
-import { moveId, moveSelector, styleId } from './decisions.js';
+import { classId, moveId, styleId } from './decisions.js';
 import type { DraftStyle } from './schema.js';
 
 /** Strongest saving first. In: `shared`, the site path of the shared sheet; `known`, entries of an earlier draft by id. */
 export function entriesOf(
   styles: readonly NamedStyle[],
-  moves: readonly SheetMove[],
+  { rules: moves, classes }: { readonly rules: readonly RuleMove[]; readonly classes: readonly ClassMove[] },
   shared: string,
   known: ReadonlyMap<string, DraftStyle>,
   placeOf: PlaceOf,
+  model: SiteModel,
 ): DraftStyle[] {
   return [
     ...styles.map((style) => ({
@@ -29,8 +33,13 @@ export function entriesOf(
       entry: styleEntry(style, shared, known.get(styleId(style)), placeOf),
     })),
     ...moves.map((move) => ({
-      saves: movePlaces(move),
-      entry: moveEntry(move, shared, known.get(moveId(move))),
+      saves: movedCount(move) - writtenBy(move),
+      entry: moveEntry(move, shared, known.get(moveId(move)), model),
+    })),
+    ...classes.map((move) => ({
+      // A word in a tag is a quarter of a place.
+      saves: move.tags.length / 4,
+      entry: classEntry(move, known.get(classId(move))),
     })),
   ]
     .sort((a, b) => b.saves - a.saves || (a.entry.id < b.entry.id ? -1 : 1))
@@ -125,30 +134,104 @@ function writtenLength(
   }, 0);
 }
 
-function moveEntry(move: SheetMove, shared: string, known: DraftStyle | undefined): DraftStyle {
-  const holder = move.kind === 'grouped rule' ? move.path : move.holder;
-  const rule = move.kind === 'grouped rule' ? move.rules[0]! : move.rule;
-  const places = movePlaces(move);
-  const length = rule.range.end - rule.range.start;
-  const times = move.kind === 'grouped rule' ? move.rules.length : move.places.length;
+function classEntry(move: ClassMove, known: DraftStyle | undefined): DraftStyle {
+  const { name, instead, rules, tags } = move;
   return {
-    id: moveId(move),
-    home: move.kind,
+    id: classId(move),
+    home: instead === undefined ? 'idle class' : 'counted class',
     take: known?.take ?? true,
     ...(known?.reviewed === undefined ? {} : { reviewed: known.reviewed }),
-    selector: moveSelector(move),
-    'out of': move.kind === 'grouped rule' ? `${times} rules of ${move.path}` : `${times} style blocks`,
-    'such as': moveExamples(move),
-    saves: { places, bytes: length * (times - 1) },
-    declarations: rule.declarations.map((one) => `${declarationText(one, holder, shared)};\n`).join(''),
+    selector: instead ?? `.${name}`,
+    elements: tags.length,
+    pages: new Set(tags.map(({ page }) => page)).size,
+    'out of': `class="${name}"`,
+    'such as': tags
+      .slice(0, 2)
+      .map(({ page, element }) => showPlace(placeIn(page.path, page.text, element.tag?.range.start ?? 0))),
+    saves: { places: 0, bytes: tags.length * (name.length + 1) },
+    declarations: rules
+      .flatMap(({ own }) =>
+        own.rule.declarations.map((one) => `${declarationText(one, own.holder, own.holder)};\n`),
+      )
+      .join(''),
   };
 }
 
-function moveExamples(move: SheetMove): string[] {
-  if (move.kind === 'grouped rule') return [];
-  return move.places
-    .slice(0, 2)
-    .map(({ page, reference, rule }) =>
-      showPlace(placeIn(page.path, page.text, (reference.offset ?? 0) + rule.selectorRange.start)),
-    );
+function moveEntry(
+  move: RuleMove,
+  shared: string,
+  known: DraftStyle | undefined,
+  model: SiteModel,
+): DraftStyle {
+  const { selectors, conditions, place, replaced } = move;
+  const owners = [...new Set(replaced.flatMap(({ said }) => said.map(({ own }) => own)))];
+  return {
+    id: moveId(move),
+    home: homeOfMove(move),
+    take: known?.take ?? true,
+    ...(known?.reviewed === undefined ? {} : { reviewed: known.reviewed }),
+    selector: [...conditions, selectors.join(', ')].join(' '),
+    'out of': sourcesText(owners),
+    ...(place.sheet === shared ? {} : { 'written into': place.sheet }),
+    'such as': owners.slice(0, 2).map((own) => showPlace(movePlace(own, model))),
+    saves: { places: movedCount(move) - writtenBy(move), bytes: bytesSaved(move) },
+    declarations: replaced
+      .flatMap(({ unit }) =>
+        unit.declarations.map((one) => `${declarationText(one, unit.holder, shared)};\n`),
+      )
+      .join(''),
+  };
+}
+
+/** `12 rules of theme/site.css and 30 style blocks`. */
+function sourcesText(owners: readonly OwnRule[]): string {
+  const parts = [...groupBy(owners, ({ sheet }) => sheet)].map(([sheet, own]) => {
+    const times = own.reduce((all, one) => all + one.times, 0);
+    const what = sheet === undefined ? 'style block' : 'rule';
+    return `${times} ${what}${times === 1 ? '' : 's'}${sheet === undefined ? '' : ` of ${sheet}`}`;
+  });
+  return parts.join(' and ');
+}
+
+function homeOfMove({ selectors, replaced }: RuleMove): DraftStyle['home'] {
+  const owners = replaced.flatMap(({ said }) => said.map(({ own }) => own));
+  if (owners.some(({ sheet }) => sheet === undefined)) return 'from style blocks';
+  const same = owners.every(
+    ({ bases, suffix }) => bases.map((base) => base + suffix).join() === selectors.join(),
+  );
+  return same ? 'joined rule' : selectors.length > 1 ? 'grouped rule' : 'wider rule';
+}
+
+/** Places that hold it now. */
+export function movedCount({ replaced }: RuleMove): number {
+  return replaced.reduce(
+    (all, { said }) =>
+      all + said.reduce((some, { own, unit }) => some + own.times * unit.declarations.length, 0),
+    0,
+  );
+}
+
+function writtenBy({ replaced, place }: RuleMove): number {
+  const there = place.kind === 'into' ? place.anchor!.said : [];
+  return replaced
+    .filter(({ unit }) => !there.some((one) => one.unit.key === unit.key))
+    .reduce((all, { unit }) => all + unit.declarations.length, 0);
+}
+
+function bytesSaved({ replaced }: RuleMove): number {
+  let saved = 0;
+  for (const { unit, said } of replaced) {
+    const length = unit.declarations.reduce((all, { range }) => all + range.end - range.start + 2, 0);
+    saved += length * (said.reduce((all, { own }) => all + own.times, 0) - 1);
+  }
+  return saved;
+}
+
+/** The first place of a rule. */
+export function movePlace({ sheet, places, rule }: OwnRule, { sources }: Pick<SiteModel, 'sources'>): Place {
+  const { start } = rule.selectorRange;
+  const [first] = places;
+  return first === undefined
+    ? placeIn(sheet!, sources.sheets.get(sheet!) ?? '', start)
+    : placeIn(first.page.path, first.page.text, (first.reference.offset ?? 0) + start);
 }

@@ -17,6 +17,10 @@ export const HOMES = [
   'new class',
   'from style blocks',
   'grouped rule',
+  'wider rule',
+  'joined rule',
+  'counted class',
+  'idle class',
 ] as const;
 
 const styleSchema = z.strictObject({
@@ -72,7 +76,7 @@ export const draftSchema = z.strictObject({
   shared: sharedPath,
   taste: tasteName,
   scope: scopeName,
-  'at-least': z.int().min(2),
+  'at-least': z.int().min(1),
   upkeep: z.strictObject({ now: z.int(), after: z.int() }).describe('For reading: places to keep up.'),
   styles: z.array(styleSchema),
   tokens: z.array(tokenSchema),

@@ -1,6 +1,7 @@
 // Stage 9, edits. In: styles with their members. Out: edits by source offset for pages and sheets, and the texts they
 // lead to.
 
+export { planClassMoves } from './class-moves.js';
 export { applyEdits, composeEdits, type Edit, originalOffset, reverseEdits } from './edit.js';
 export { planBlock, planLink } from './link.js';
 export { newline as newlineOf } from './newline.js';
@@ -11,6 +12,7 @@ export {
   push,
   type SitePlan,
 } from './plan.js';
+export { planRuleMoves } from './rule-moves.js';
 export {
   changeText,
   concerns,

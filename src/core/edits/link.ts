@@ -1,7 +1,7 @@
 // Where the link to the shared sheet goes on a page: in the head, after what it must beat.
 
 import { addressFrom, sheetPath } from '../addresses.js';
-import type { Page, SheetReference } from '../markup/index.js';
+import { isPlainLink, type Page, type SheetReference } from '../markup/index.js';
 import type { SharedRule } from '../search/index.js';
 import type { Edit } from './edit.js';
 import { newline } from './newline.js';
@@ -21,8 +21,7 @@ export function planLink(
   copyOf: (address: string) => string | undefined,
 ): LinkPlan {
   const present = page.sheets.findIndex(
-    (one) =>
-      one.kind === 'link' && sheetPath(one.address, page.path, copyOf) === shared && isUnconditional(one),
+    (one) => one.kind === 'link' && sheetPath(one.address, page.path, copyOf) === shared && isPlainLink(one),
   );
   if (present >= 0) return { edit: undefined, before: present };
   const inHead = page.sheets.filter((one) => !one.scriptingOff && isInHead(page, one.element));
@@ -72,17 +71,6 @@ export function planBlock(page: Page, rules: readonly SharedRule[]): Edit[] {
     .replace(/^(?=.)/gm, inner);
   const block = `<style>${eol}${css}${eol}${indent}</style>`;
   return [{ ...edit, text: edit.text.replace(/<link[^>]*>/, () => block) }];
-}
-
-function isUnconditional(reference: SheetReference): boolean {
-  return (
-    reference.kind === 'link' &&
-    /^(all)?$/i.test(reference.media.trim()) &&
-    reference.title === '' &&
-    !reference.alternate &&
-    !reference.disabled &&
-    !reference.scriptingOff
-  );
 }
 
 function isInHead(page: Page, element: number): boolean {

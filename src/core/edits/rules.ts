@@ -28,9 +28,25 @@ export function editRule(text: string, rule: StyleRule, changes: readonly Declar
       added.push(changeText(change));
     }
   }
-  for (const one of gone) edits.push({ ...withGap(text, one.range), text: '' });
-  if (added.length > 0) edits.push(append(text, rule, added, gone));
+  edits.push(...withoutDeclarations(text, rule, gone));
+  if (added.length > 0) edits.push(appendText(text, rule, added, gone));
   return edits;
+}
+
+/** Declarations taken out of a rule that keeps others. */
+export function withoutDeclarations(text: string, rule: StyleRule, gone: ReadonlySet<Declaration>): Edit[] {
+  // What stands before the first one stays there for the one that takes its place.
+  const [first] = rule.declarations;
+  const next = rule.declarations.find((one) => !gone.has(one));
+  const between =
+    first === undefined || next === undefined ? '' : text.slice(first.range.start, next.range.start);
+  if (first === undefined || next === undefined || !gone.has(first) || between.includes('/*'))
+    return [...gone].map(({ range }) => ({ ...withGap(text, range), text: '' }));
+  const later = [...gone].filter(({ range }) => range.start > next.range.start);
+  return [
+    { start: first.range.start, end: next.range.start, text: '' },
+    ...later.map(({ range }) => ({ ...withGap(text, range), text: '' })),
+  ];
 }
 
 export function changeText({ property, value, important }: DeclarationChange): string {
@@ -72,7 +88,8 @@ function withGap(text: string, { start, end }: SourceRange): SourceRange {
   return { start: start - before, end: end + behind };
 }
 
-function append(
+/** Declarations put behind the last of a rule, as the rule itself is written. In: those that it loses. */
+export function appendText(
   text: string,
   rule: StyleRule,
   added: readonly string[],
@@ -133,7 +150,7 @@ export function indentAt(text: string, offset: number): string {
 }
 
 /** What the sheet indents by. */
-function unitOf(text: string): string {
+export function unitOf(text: string): string {
   return /\{[^{}]*?[\r\n]+([ \t]+)[^\s}]/.exec(text)?.[1]?.slice(0, 4) ?? '  ';
 }
 

@@ -141,3 +141,18 @@ export function cellHints({ attributes }: PageElement): Hint[] {
   hints.push({ attribute: 'border', declarations, group: undefined });
   return hints;
 }
+
+/**
+ * The standard's words for how text is aligned, in place of a browser's own: those place the boxes inside too, and say the
+ * same where there is none.
+ */
+export function inStandardWords<One extends { readonly property: string; readonly value: string }>(
+  declarations: readonly One[],
+): readonly One[] {
+  if (!declarations.some(({ value }) => OWN_WORD.test(value))) return declarations;
+  return declarations.map((one) =>
+    one.property === 'text-align' ? { ...one, value: one.value.replace(OWN_WORD, '$1') } : one,
+  );
+}
+
+const OWN_WORD = /^-webkit-(center|left|right)$/;

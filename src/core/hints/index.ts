@@ -6,6 +6,7 @@ export {
   cellHints,
   type Hint,
   hintDeclarations,
+  inStandardWords,
   isExactHint,
   mayHaveHints,
   ownHints,

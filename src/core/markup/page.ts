@@ -86,6 +86,18 @@ export type SheetReference =
       readonly scriptingOff: boolean;
     };
 
+/** Whether a link is in force at once, in every medium, whatever else is chosen. */
+export function isPlainLink(reference: SheetReference): boolean {
+  return (
+    reference.kind === 'link' &&
+    /^(all)?$/i.test(reference.media.trim()) &&
+    reference.title === '' &&
+    !reference.alternate &&
+    !reference.disabled &&
+    !reference.scriptingOff
+  );
+}
+
 export type ScriptReference =
   | { readonly kind: 'link'; readonly address: string; readonly range: SourceRange }
   | {

@@ -11,6 +11,7 @@ import { coverRows } from './cover.js';
 import type { RuleOrder } from './home.js';
 import { freeUnit, isFree, looksTheSame, rulesFor, type Strength, settle, sum } from './reach.js';
 import type { Trials } from './trial.js';
+import { writtenCount } from './written-count.js';
 
 export interface ClassRule {
   readonly strength: Strength;
@@ -91,7 +92,7 @@ export function takeClasses(census: Census, options: ClassOptions): ClassRule[] 
 
 /** What stands on its own has no class; what others say too has lost them to a rule that is too weak here. */
 function whyNoClass(group: ElementGroup, unit: CarriedUnit, times: number, atLeast: number): KeptReason {
-  if (times === 1) return { kind: 'written once' };
+  if (times < atLeast && times === 1) return { kind: 'written once' };
   if (times < atLeast) return { kind: 'written seldom', times, atLeast };
   return strongerRule(group, [unit], ONE_CLASS) ?? { kind: 'left over' };
 }
@@ -151,13 +152,18 @@ function settleClass(
     if (best === undefined || sum(served) > sum(best.served)) best = { choice, prefix, served };
     if (served.length === groups.length) break;
   }
+  const wearers = best === undefined ? 0 : best.served.reduce((all, group) => all + carriersIn(group), 0);
   const enough =
-    best !== undefined && best.served.reduce((all, group) => all + carriersIn(group), 0) >= options.atLeast;
+    best !== undefined &&
+    wearers >= options.atLeast &&
+    (options.atLeast === 1 || saves(units, wearers, best.choice));
   const members = enough ? best!.served : [];
   for (const group of groups) {
     if (members.includes(group)) continue;
     const reason: KeptReason = best?.served.includes(group)
-      ? { kind: 'written seldom', times: sum(best.served), atLeast: options.atLeast }
+      ? wearers < options.atLeast
+        ? { kind: 'written seldom', times: sum(best.served), atLeast: options.atLeast }
+        : { kind: 'costs more' }
       : (strongerRule(group, units, ONE_CLASS) ?? { kind: 'too weak or too strong' });
     options.refuse(group, unitsIn(group, keys), reason);
   }
@@ -173,6 +179,17 @@ function settleClass(
     : members.flatMap((group) => strongerRule(group, units, ONE_CLASS) ?? [])[0];
   const around = prefix === '' ? undefined : prefix;
   return { strength: choice.strength, scope: around, units, members, part: finalPart, order, beats };
+}
+
+/** Whether the hand has less to keep up: a selector counts half a declaration, a word in a tag a quarter of one. */
+function saves(units: readonly CarriedUnit[], wearers: number, { strength }: Choice): boolean {
+  const written = units.reduce(
+    (all, { declarations, cells }) => all + declarations.length + (cells?.length ?? 0),
+    0,
+  );
+  const taken = units.reduce((all, unit) => all + writtenCount(unit), 0);
+  const again = strength === 'twice' ? 0.5 : strength === 'thrice' ? 1 : 0;
+  return wearers * taken >= written + 0.5 + again + wearers / 4;
 }
 
 interface Choice {

@@ -63,8 +63,8 @@ export function takeHooks(census: Census, options: HookOptions): HookRule[] {
     reach.set(best.hook, reached);
     const says = saysOf(best, reached, options);
     queue.shift();
-    const gain = gainOf(says);
-    if (gain <= 0) continue;
+    const gain = gainOf(says, options.atLeast) - vagueness(best.hook);
+    if (gain <= 0 || isChance(best.hook, says, reached)) continue;
     const again: Candidate = { ...best, gain, says };
     if (queue[0] !== undefined && byGain(again, queue[0]) > 0) {
       insert(queue, again);
@@ -146,13 +146,48 @@ function triedText(selector: string, say: Say | Refusal | undefined): string {
 /** Of says that one rule cannot hold together, those that replace most. */
 function withoutRivals(says: readonly Say[]): Say[] {
   const kept: Say[] = [];
-  const inOrder = [...says].sort((a, b) => gainOf([b]) - gainOf([a]) || (a.unit.key < b.unit.key ? -1 : 1));
+  const inOrder = [...says].sort(
+    (a, b) => gainOf([b], 2) - gainOf([a], 2) || (a.unit.key < b.unit.key ? -1 : 1),
+  );
   for (const say of inOrder) if (!kept.some(({ unit }) => areRivals(unit, say.unit))) kept.push(say);
   return kept;
 }
 
-function gainOf(says: readonly Say[]): number {
-  return says.reduce((all, { unit, members }) => all + (sum(members) - 1) * sizeOf(unit), 0);
+/** What saying a class again costs beside a scope that would do as well. */
+const SAID_AGAIN = 0.6;
+
+/** What a selector costs that says little of what the elements are. */
+function vagueness({ selector, text }: Hook): number {
+  const parent = selector.combinators.at(-1) === '>' ? selector.compounds.at(-2)! : undefined;
+  const plain = parent !== undefined && parent.classes.length === 0 && parent.id === undefined;
+  return (plain ? 0.6 : 0) + (isBare(text) ? 0.4 : 0);
+}
+
+/** `td`, wherever it stands. */
+function isBare(text: string): boolean {
+  return /^[a-z][a-z0-9]*$/.test(text);
+}
+
+/** Elements that say nothing of what is in them. */
+const GENERIC = /^(div|span|section|article|font|center)$/;
+
+/** A rule on every element of a name is about what they all are, or it is chance. */
+function isChance({ text }: Hook, says: readonly Say[], reached: readonly Reached[]): boolean {
+  if (!isBare(text)) return false;
+  if (GENERIC.test(text)) return true;
+  const most = Math.max(0, ...says.map(({ members }) => sum(members)));
+  return most < MOSTLY * sum(reached.map(({ group }) => group));
+}
+
+const MOSTLY = 0.6;
+
+/** Of a style that is to leave the markup at any price, the first is a gain too. */
+function gainOf(says: readonly Say[], atLeast: number): number {
+  const kept = atLeast === 1 ? 0 : 1;
+  const saved = says.reduce((all, { unit, members }) => all + (sum(members) - kept) * sizeOf(unit), 0);
+  return (
+    saved - (says.some(({ strength }) => strength === 'twice' || strength === 'thrice') ? SAID_AGAIN : 0)
+  );
 }
 
 export function sizeOf({ declarations, cells }: CarriedUnit): number {

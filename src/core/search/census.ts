@@ -1,8 +1,9 @@
 // The elements of a site, counted by group: what stands alike, under the same ancestors, with the same styling.
 
-import type { MatchedSheets, OwnStyling, SiteModel, StyleReader } from '../cascade/index.js';
+import type { MatchedSheets, OwnStyling, SiteModel, StyleReader, TakenOut } from '../cascade/index.js';
 import { hintDeclarations, neutralFor } from '../hints/index.js';
 import type { Page, PageElement, SourceTag } from '../markup/index.js';
+import type { Declaration } from '../sheets/index.js';
 import { type CarriedUnit, type Carrier, undecidedReason } from '../stock/index.js';
 import type { Trial } from './trial.js';
 
@@ -34,6 +35,8 @@ export interface ElementGroup {
   readonly left: Set<CarriedUnit>;
   /** Rules that reach the group, and are not written yet. */
   readonly trials: Trial[];
+  /** What rules that match it no longer say. */
+  readonly gone: Set<Declaration>;
 }
 
 export interface Census {
@@ -48,7 +51,7 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
   const byTag = new Map<SourceTag, Carrier>();
   for (const carrier of carriers) if (carrier.tag !== undefined) byTag.set(carrier.tag, carrier);
   const pages = model.pages.filter((page) => undecidedReason(page, model.stacksOf(page)) === undefined);
-  const shared = sharedIds(pages);
+  const shared = new Set([...sharedIds(pages), ...scopeIds(carriers)]);
   const known = new Map<string, ElementGroup>();
   const numbers = new Map<ElementGroup, number>();
   const groups: ElementGroup[] = [];
@@ -132,6 +135,7 @@ function newGroup(first: First, units: readonly CarriedUnit[]): ElementGroup {
     onPages: new Set(),
     left: new Set(units),
     trials: [],
+    gone: new Set(),
   };
 }
 
@@ -152,6 +156,21 @@ function sharedIds(pages: readonly Page[]): Set<string> {
     }
   }
   return shared;
+}
+
+/** From so much styling below it on, an element's id is a place of its page. */
+const MANY = 4;
+
+/** Ids of one page that much styling stands under. */
+function scopeIds(carriers: readonly Carrier[]): Set<string> {
+  const counts = new Map<PageElement, number>();
+  for (const { page, element } of carriers) {
+    for (let at = element?.parent ?? -1; at >= 0; at = page.elements[at]!.parent) {
+      const above = page.elements[at]!;
+      if (above.id !== undefined) counts.set(above, (counts.get(above) ?? 0) + 1);
+    }
+  }
+  return new Set([...counts].flatMap(([{ id }, count]) => (count >= MANY && id !== undefined ? id : [])));
 }
 
 function index(
@@ -221,18 +240,35 @@ export function alteredElement(group: ElementGroup, taken: readonly CarriedUnit[
 
 /**
  * Whether the group looks as it does on the site.
- * In: units that are taken away besides those that have a home already, from the group or from its table; further rules.
+ * In: units that are taken away besides those that have a home already, from the group or from its table; further rules;
+ * declarations that rules lose besides those that they have lost already.
  */
 export function holds(
   group: ElementGroup,
   taken: readonly CarriedUnit[],
   further: readonly Trial[],
+  lost: readonly Declaration[] = [],
 ): boolean {
   const own = ownStyling(group, taken);
   const trials = further.length === 0 ? group.trials : [...group.trials, ...further];
+  const gone = group.gone.size + lost.length === 0 ? undefined : takenOut([...group.gone, ...lost]);
   return group.readers.every(
-    (reader, at) => reader.trialNumber(group.matchedSheets[at]!, own, trials) === group.original[at],
+    (reader, at) => reader.trialNumber(group.matchedSheets[at]!, own, trials, gone) === group.original[at],
   );
+}
+
+const numbers = new WeakMap<Declaration, number>();
+let last = 0;
+
+function takenOut(declarations: readonly Declaration[]): TakenOut {
+  const own = new Set(declarations);
+  const numberOf = (one: Declaration): number => {
+    const known = numbers.get(one) ?? ++last;
+    numbers.set(one, known);
+    return known;
+  };
+  const key = [...own].map(numberOf).sort((a, b) => a - b);
+  return { key: key.join(), declarations: own };
 }
 
 /** What the group's elements would say of themselves. Most groups carry nothing: theirs never changes. */

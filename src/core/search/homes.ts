@@ -8,7 +8,6 @@ import {
   type Carrier,
   type KeptReason,
   keptText,
-  type MadeElements,
   type SiteScripts,
 } from '../stock/index.js';
 import type { Trace } from '../trace.js';
@@ -19,13 +18,16 @@ import type { Taste } from './cost.js';
 import { takeExisting } from './existing.js';
 import { takeGiven, takeNames } from './given.js';
 import { type Home, type Kept, type Member, partOf, RuleOrder, type Style } from './home.js';
-import { hookOf } from './hooks.js';
 import { whyNoHook } from './instead.js';
+import { mayMatchIn, mayMatchMade } from './made.js';
 import { takePositions } from './positions.js';
 import { ruleItem, unitItem } from './refusals.js';
 import { Trials } from './trial.js';
+import { writtenCount } from './written-count.js';
 
 export interface SearchOptions {
+  /** Site path of the sheet that new rules go into. */
+  readonly shared: string;
   readonly atLeast: number;
   readonly taste: Taste;
   readonly scope: ScopeTaste;
@@ -55,7 +57,7 @@ export function findHomes(
     for (const carrier of carriers)
       for (const unit of carrier.units) if (trace.follows(carrier, unit)) trace.learn(unit.key);
   const census = takeCensus(model, banned);
-  const trials = new Trials(model.table.truths);
+  const trials = new Trials(model.table.truths, options.shared);
   const order = new RuleOrder();
   const kept: Kept[] = [];
   const refused = new Map<ElementGroup, Map<CarriedUnit, KeptReason>>();
@@ -74,8 +76,10 @@ export function findHomes(
     isMoved: ({ onPages }: ElementGroup) => [...onPages].some((page) => scripts.movesOn(page)),
     trace: options.trace,
   };
-  const hooks = grouped(takeHooks(census, hookOptions));
+  const found = takeHooks(census, hookOptions);
   const positions = grouped(takePositions(census, hookOptions));
+  // What a position sets apart is no obstacle any more.
+  const hooks = grouped(positions.length > 0 ? [...found, ...takeHooks(census, hookOptions)] : found);
   const classes = takeClasses(census, {
     atLeast: options.atLeast,
     taste: options.taste,
@@ -134,31 +138,6 @@ export function findHomes(
   const bySaving = (a: Style, b: Style): number =>
     taken.get(b)! - taken.get(a)! || (a.keys.join() < b.keys.join() ? -1 : 1);
   return { styles: styles.filter(({ members }) => members.length > 0).sort(bySaving), kept };
-}
-
-/**
- * Whether elements that a script makes may match a selector: a rule would style them too, and what they wear of their own was
- * never asked. A class on the elements that are there is right either way.
- */
-function mayMatchMade(selector: string, { tags, words }: MadeElements): boolean {
-  const subject = tags.size === 0 ? undefined : hookOf(selector)?.selector.compounds.at(-1);
-  if (subject === undefined) return false;
-  const { type, id, classes } = subject;
-  const isNamed = [...classes, ...(id === undefined ? [] : [id])].every((name) => words.has(name));
-  return (type === undefined || tags.has(type) || tags.has('*')) && isNamed;
-}
-
-/** Whether a selector may match in a document of which only the text is known. */
-export function mayMatchIn(selector: string, text: string): boolean {
-  const subject = hookOf(selector)?.selector.compounds.at(-1);
-  if (subject === undefined) return true;
-  const { type, id, classes } = subject;
-  const stands = (pattern: string, flags?: string): boolean => new RegExp(pattern, flags).test(text);
-  const names = [...classes, ...(id === undefined ? [] : [id])];
-  return (
-    (type === undefined || stands(`<${type}(?![\\w-])`, 'i')) &&
-    names.every((name) => stands(`(?<![\\w-])${name.replace(/[^\w-]/g, '\\$&')}(?![\\w-])`))
-  );
 }
 
 function tellSearch(styles: readonly Style[], kept: readonly Kept[], trace: Trace): void {
@@ -263,9 +242,4 @@ export function takenOut(members: readonly Member[]): number {
     (all, { units }) => all + units.reduce((some, unit) => some + writtenCount(unit), 0),
     0,
   );
-}
-
-/** How many places of upkeep a unit is: declarations of a style, or the attributes that say them. */
-export function writtenCount({ from, declarations }: CarriedUnit): number {
-  return from.kind === 'style' ? declarations.length : from.kind === 'name' ? 1 : from.names.length;
 }

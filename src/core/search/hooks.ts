@@ -33,11 +33,12 @@ export function hookOf(text: string): Hook | undefined {
  * a step to a child.
  */
 export function partsOf(text: string): number {
+  const weak = text.includes(':where(') ? 1 : 0;
   const names = text.match(/#|\.|\[|(?<![\w.#[="-])[a-z][\w-]*(?![\w-]*[="\]])/gi) ?? [];
   const ids = names.filter((name) => name === '#').length;
   const children = text.split(' > ').length - 1;
   const below = text.split(' ').length - 1 - 2 * children;
-  return names.length + ids + below + children / 2;
+  return names.length + ids + below + children / 2 + weak;
 }
 
 /** What can stand for the group's elements, by itself: its name, its classes, or both. */
@@ -68,6 +69,12 @@ function isPlainName(name: string): boolean {
   return /^[a-z][a-z0-9]*$/.test(name) && name !== 'html' && name !== 'body' && name !== 'head';
 }
 
+/** Around an element, these say nothing of it. */
+const VAGUE = /^(div|span|section|article)$/;
+
+/** Elements that name a part of a page by themselves. */
+const LANDMARK = /^(main|header|footer|nav|aside|form)$/;
+
 interface Scope {
   readonly text: string;
   /** A class of the body. */
@@ -81,6 +88,7 @@ function scopesOf(group: ElementGroup): Scope[] {
     const { classes, name } = at.element;
     const id = idOf(at);
     if (id !== undefined && IDENTIFIER.test(id)) scopes.push({ text: `#${id}`, isSection: false });
+    if (LANDMARK.test(name)) scopes.push({ text: name, isSection: false });
     for (const one of classes)
       if (IDENTIFIER.test(one)) scopes.push({ text: `.${one}`, isSection: name === 'body' });
   }
@@ -95,13 +103,19 @@ export function hooksOf(group: ElementGroup): string[] {
   const parent = group.parent?.element;
   if (parent !== undefined) {
     const around = [
-      ...(isPlainName(parent.name) && !isPassing(group.parent!) ? [parent.name] : []),
+      ...(isPlainName(parent.name) && !VAGUE.test(parent.name) && !isPassing(group.parent!)
+        ? [parent.name]
+        : []),
       ...parent.classes.filter((name) => IDENTIFIER.test(name)).map((name) => `.${name}`),
     ];
     for (const one of around) for (const text of own) texts.add(`${one} > ${text}`);
   }
   for (const scope of scopes) for (const text of own) texts.add(`${scope.text} ${text}`);
   const section = scopes.find(({ isSection }) => isSection);
+  const landmark = scopes.find(({ text }) => LANDMARK.test(text));
+  for (const scope of scopes.slice(0, landmark === undefined ? 0 : scopes.indexOf(landmark)))
+    for (const text of own.slice(0, 3))
+      if (scope.text.startsWith('.')) texts.add(`${landmark!.text} ${scope.text} ${text}`);
   if (section !== undefined) {
     for (const scope of scopes) {
       if (scope.isSection) continue;

@@ -5,6 +5,7 @@ export type { ScopeTaste } from './by-classes.js';
 export { selectorText } from './by-hooks.js';
 export { type Convention, readConvention, USUAL } from './convention.js';
 export { TASTES, type Taste, type TasteName } from './cost.js';
+export { type ClassMove, classMoveKey } from './helper-classes.js';
 export {
   type Decided,
   type Home,
@@ -15,19 +16,24 @@ export {
   partOf,
   type Style,
 } from './home.js';
-export { findHomes, mayMatchIn, type Search, type SearchOptions, takenOut, writtenCount } from './homes.js';
+export { findHomes, type Search, type SearchOptions, takenOut } from './homes.js';
+export { mayMatchIn } from './made.js';
 export { CLASS_NAME, type NameRules, nameStyles } from './names.js';
 export { findNearMisses, type NearValue, type ValueChange, writtenValues } from './near-values.js';
 export type { Strength } from './reach.js';
 export { ruleItem, unitItem } from './refusals.js';
 export {
-  type BlockRule,
-  conditionsOf,
-  findSheetMoves,
-  groupsIn,
-  movePlaces,
-  type SheetMove,
-} from './sheet-moves.js';
+  type BlockPlace,
+  findRuleMoves,
+  moveKey,
+  type OwnRule,
+  type PastedRule,
+  type Replaced,
+  type RuleMove,
+  type RuleSearch,
+  type Said,
+} from './rules/index.js';
+export { classesAsked, classMovesOf, type RuleStep, ruleMovesOf } from './rules/step.js';
 export { nameValue } from './token-names.js';
 export { colourWord } from './traits.js';
 export {
@@ -38,3 +44,4 @@ export {
   type ValueToken,
 } from './values.js';
 export { type Placed, rulesOf, type SharedRule, selectorsOf } from './written.js';
+export { writtenCount } from './written-count.js';

@@ -1,6 +1,6 @@
 // Rules that are not written yet, as the cascade will see them.
 
-import { compileBlock, type TrialRule, type TruthTable } from '../cascade/index.js';
+import { ALWAYS, compileBlock, type TrialPlace, type TrialRule, type TruthTable } from '../cascade/index.js';
 import type { Declaration } from '../sheets/index.js';
 
 export type Trial = TrialRule;
@@ -10,14 +10,17 @@ export class Trials {
   readonly #blocks = new Map<string, { readonly number: number; readonly block: Trial['block'] }>();
   readonly #known = new Map<string, Trial>();
   readonly #truths: TruthTable;
+  readonly #usual: TrialPlace | undefined;
 
-  constructor(truths: TruthTable) {
+  /** In: the sheet that rules are to stand in, behind its own; without one they stand behind all sheets. */
+  constructor(truths: TruthTable, sheet?: string) {
     this.#truths = truths;
+    this.#usual = sheet === undefined ? undefined : { sheet, truth: ALWAYS, pseudoElement: '' };
   }
 
   /**
    * In: the normal form of the declarations; the declarations and the path their addresses are relative to; the selector's
-   * specificity; its place among all new rules.
+   * specificity; its place among all new rules, or among those of the sheet that it is to stand in.
    */
   rule(
     form: string,
@@ -25,6 +28,7 @@ export class Trials {
     holder: string,
     specificity: number,
     order: number,
+    placed = this.#usual,
   ): Trial {
     let compiled = this.#blocks.get(form);
     if (compiled === undefined) {
@@ -32,10 +36,11 @@ export class Trials {
       compiled = { number: this.#blocks.size, block };
       this.#blocks.set(form, compiled);
     }
-    const key = `${compiled.number}.${specificity}.${order}`;
+    const where = placed === undefined ? '' : `.${placed.truth}.${placed.pseudoElement}.${placed.sheet}`;
+    const key = `${compiled.number}.${specificity}.${order}${where}`;
     let trial = this.#known.get(key);
     if (trial === undefined) {
-      trial = { key, block: compiled.block, specificity, order, origin: { kind: 'trial rule' } };
+      trial = { key, block: compiled.block, specificity, order, origin: { kind: 'trial rule' }, placed };
       this.#known.set(key, trial);
     }
     return trial;

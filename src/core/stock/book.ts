@@ -4,7 +4,14 @@
 import { folderOf, holdsAddress, resolveAddress, sheetPath } from '../addresses.js';
 // Not through the stage's entry: threads that only count need not load what maps.
 import { writtenHints } from '../hints/counted.js';
-import { hasTemplateText, type Page, type PageElement, templateWords, valueOffset } from '../markup/index.js';
+import {
+  hasTemplateText,
+  isPlainLink,
+  type Page,
+  type PageElement,
+  templateWords,
+  valueOffset,
+} from '../markup/index.js';
 import { readScript } from '../scripts/index.js';
 import { comparePlaces, LineIndex, type Place } from '../source.js';
 import { type ChosenName, chosenInMarkup, chosenInScript } from './chosen.js';
@@ -41,7 +48,13 @@ export interface Links {
   readonly kind: Page['kind'];
   readonly holder: string;
   /** Linked sheets in order: their address, their path when it is in the site, and the first place. */
-  readonly sheets: { readonly address: string; readonly path: string | undefined; readonly place: Place }[];
+  readonly sheets: {
+    readonly address: string;
+    readonly path: string | undefined;
+    readonly place: Place;
+    /** In force at once and in every medium. */
+    readonly plain: boolean;
+  }[];
   /** Style blocks that import others. */
   readonly importing: string[];
   readonly scripts: string[];
@@ -135,7 +148,9 @@ export class StockTaker {
 
   #addLinks(page: Page, placeAt: (offset: number) => Place): string {
     const sheets = page.sheets.flatMap((one) =>
-      one.kind === 'link' ? [{ ...one, path: sheetPath(one.address, page.path, this.#copyOf) }] : [],
+      one.kind === 'link'
+        ? [{ ...one, path: sheetPath(one.address, page.path, this.#copyOf), plain: isPlainLink(one) }]
+        : [],
     );
     const importing = page.sheets.flatMap((one) =>
       one.kind === 'block' && /@import/i.test(one.text) ? [one.text] : [],
@@ -147,7 +162,7 @@ export class StockTaker {
     const folder = importing.length > 0 ? folderOf(page.path) : '';
     const key = [
       page.kind,
-      ...sheets.map(({ path, address }) => path ?? address),
+      ...sheets.map(({ path, address, plain }) => `${path ?? address}${plain ? '' : ' at times'}`),
       folder,
       ...importing,
       ...scripts,
@@ -158,7 +173,12 @@ export class StockTaker {
       this.data.links.set(key, {
         kind: page.kind,
         holder: page.path,
-        sheets: sheets.map(({ address, path, range }) => ({ address, path, place: placeAt(range.start) })),
+        sheets: sheets.map(({ address, path, plain, range }) => ({
+          address,
+          path,
+          plain,
+          place: placeAt(range.start),
+        })),
         importing,
         scripts,
         pages: 1,

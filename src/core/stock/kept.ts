@@ -26,7 +26,9 @@ export type KeptReason =
   | { readonly kind: 'reserves space' }
   | { readonly kind: 'named by a script'; readonly name: string }
   | { readonly kind: 'too weak or too strong' }
-  | { readonly kind: 'sheet kept out' }
+  | { readonly kind: 'costs more' }
+  /** Of a rule. */
+  | { readonly kind: 'pasted'; readonly times: number }
   | { readonly kind: 'not in the draft' }
   | { readonly kind: 'refused' }
   | { readonly kind: 'taken'; readonly by: string }
@@ -79,8 +81,10 @@ export function keptText(reason: KeptReason): string {
       return `a script names <${reason.name}> elements`;
     case 'too weak or too strong':
       return 'no selector is strong enough to win where it won and weak enough to lose where it lost';
-    case 'sheet kept out':
-      return 'its page must do without rules that the shared sheet holds, so it cannot link it';
+    case 'pasted':
+      return 'pasted into style blocks of pages that one rule for all of them would not leave as they are';
+    case 'costs more':
+      return 'a rule and a class for it would be more to keep up than it is';
     case 'not in the draft':
       return 'no style of the draft says it';
     case 'refused':

@@ -3,6 +3,7 @@
 import { resolveAddress, sheetPath } from '../../core/addresses.js';
 import { OutcomeTable, type ScriptText, SiteModel, TruthTable } from '../../core/cascade/index.js';
 import type { DraftSite } from '../../core/consolidate/index.js';
+import { isPlainLink } from '../../core/markup/index.js';
 import { importedFiles, scriptReading } from '../../core/scripts/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
@@ -88,7 +89,7 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     }
   }
   const owners = reader.owners(sheetUses(model));
-  const shared = options.shared ?? reader.shared(owners);
+  const shared = options.shared ?? reader.shared(owners, plainLinks(model, copies));
   readSheet(shared);
   const isPlatform = (file: string): boolean => reader.isPlatform(file);
   const themes = owners.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
@@ -104,6 +105,19 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     shared,
     encodings: reader.encodings,
   };
+}
+
+/** By page, the sheets that it links plainly, in order. */
+function plainLinks(model: SiteModel, copies: ReadonlyMap<string, string>): string[][] {
+  return model.pages
+    .filter(({ kind }) => kind === 'page')
+    .map((page) =>
+      page.sheets.flatMap((one) =>
+        one.kind === 'link' && isPlainLink(one)
+          ? (sheetPath(one.address, page.path, (address) => copies.get(address)) ?? [])
+          : [],
+      ),
+    );
 }
 
 /** How many pages use each sheet file. */

@@ -13,6 +13,7 @@ import type { Decoded, Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { globs, type Owner, ownerByName } from '../files/owner.js';
 import { CONFIG_FILE, type PageSource, type PageSourceData, readPageText, readText } from '../files/pages.js';
+import { sheetsOfUnread } from '../files/unread.js';
 
 export interface SheetOwner extends Owner {
   readonly path: string;
@@ -115,9 +116,26 @@ export class SiteReader implements SheetShelf, PageSource {
       .sort((a, b) => b.pages - a.pages || (a.path < b.path ? -1 : 1));
   }
 
-  /** Site path of the shared sheet, whether or not it exists. */
-  shared(sheets: readonly SheetOwner[]): string {
-    return this.config.shared ?? defaultShared(sheets, this.files.list());
+  /**
+   * Site path of the shared sheet, whether or not it exists: the last theme sheet that every page links and no other
+   * document loads, where there is one.
+   * In: by page, or by pages that link alike, the sheets that they link plainly, in order.
+   */
+  shared(sheets: readonly SheetOwner[], linked: readonly (readonly string[])[]): string {
+    if (this.config.shared !== undefined) return this.config.shared;
+    const themes = sheets.filter(({ owner }) => owner === 'theme').map((sheet) => sheet.path);
+    const named = themes.find((file) => path.posix.basename(file) === SHARED);
+    if (named !== undefined) return named;
+    const [first = [], ...others] = linked;
+    const everywhere = first.filter(
+      (file) => themes.includes(file) && others.every((one) => one.includes(file)),
+    );
+    // What frames and templates inside pages load is looked at when something is to be changed.
+    const pages = new Map(this.pagePaths.map((file) => [file, '']));
+    const unread = everywhere.length === 0 ? undefined : sheetsOfUnread(this.files, pages, everywhere);
+    return (
+      everywhere.findLast((file) => unread?.has(file) !== true) ?? defaultShared(sheets, this.files.list())
+    );
   }
 
   /** What another thread needs to read the pages. */
@@ -173,11 +191,12 @@ function isMinified(text: string): boolean {
   return text.length > 2000 && text.length / (text.split('\n').length || 1) > 400;
 }
 
-/** The theme's sheet of that name; else beside the theme sheet that most pages use; else in a folder for sheets; else at the top. */
+/** What a sheet is called that is made for it. */
+const SHARED = 'shared.css';
+
+/** Beside the theme sheet that most pages use; else in a folder for sheets; else at the top. */
 function defaultShared(sheets: readonly SheetOwner[], files: readonly string[]): string {
   const themes = sheets.filter(({ owner }) => owner === 'theme');
-  const known = themes.find(({ path: file }) => path.posix.basename(file) === 'shared.css');
-  if (known !== undefined) return known.path;
   const [theme] = themes;
   if (theme !== undefined) return path.posix.join(path.posix.dirname(theme.path), 'shared.css');
   for (const folder of ['css', 'styles', 'assets/css']) {

@@ -41,7 +41,7 @@ export function finishSurvey(
   return {
     survey,
     sheets,
-    shared: reader.shared(sheets),
+    shared: reader.shared(sheets, plainLinks(stock)),
     drafted: draftedUpkeep(reader, survey.upkeep.now),
     platformPages: reader.platformPages,
     timings,
@@ -61,6 +61,13 @@ function mergeResults(results: readonly JobResult[], timings: Timings): StockDat
     return result.kind === 'survey' ? [result.stock] : [];
   });
   return timings.measure('counting up', () => stocks.reduce(mergeStock));
+}
+
+/** By pages that link alike, the sheets that they link plainly, in order. */
+function plainLinks({ links }: StockData): string[][] {
+  return [...links.values()]
+    .filter(({ kind }) => kind === 'page')
+    .map(({ sheets }) => sheets.flatMap(({ path, plain }) => (plain ? (path ?? []) : [])));
 }
 
 /** Reads every sheet and script that the pages link. Out: how many pages use each sheet. */

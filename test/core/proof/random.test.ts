@@ -30,12 +30,12 @@ test('on random sites every plan is proven, its edits go back, and what else a p
 
 test('every unit is taken or kept with a reason, and none is both', () => {
   for (const seed of SEEDS) {
-    const { before, styles, kept, sheetMoves } = adoptAll(site(seed));
+    const { before, styles, kept, ruleMoves } = adoptAll(site(seed));
     // Sheets are consolidated first: the tags stay the same, and so do their numbers.
     const all = carriersOf(before, scriptsOf(site(seed)), { pictureSizes: 'keep' });
     const count = all.reduce((sum, { units }) => sum + units.length, 0);
     const taken = styles.flatMap(({ members }) => members.flatMap(({ units }) => units)).length;
-    assert.equal(taken + kept.length, count, `${SEEDS.name(seed)}, ${sheetMoves.length} sheet moves`);
+    assert.equal(taken + kept.length, count, `${SEEDS.name(seed)}, ${ruleMoves.length} sheet moves`);
   }
 });
 

@@ -73,10 +73,7 @@ test('units are rivals when they set one thing, whatever it is called', () => {
   const rivals = (a: string, b: string): boolean => {
     const [one] = unitsOf(parseDeclarations(a).declarations, 'a.html');
     const [other] = unitsOf(parseDeclarations(b).declarations, 'a.html');
-    return areRivals(
-      { ...one!, from: { kind: 'style' }, objection: undefined },
-      { ...other!, from: { kind: 'style' }, objection: undefined },
-    );
+    return areRivals(one!, other!);
   };
   assert.ok(rivals('color: red', 'color: blue'));
   assert.ok(rivals('margin: 0', 'margin-left: 1px'));

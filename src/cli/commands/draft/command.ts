@@ -18,7 +18,7 @@ export function defineDraft(program: Command, act: Act): void {
     .command('draft')
     .description('propose a home for every repeated style; write acervus-draft.yaml')
     .argument('[site]', 'folder of the site', '.')
-    .option('--at-least <n>', 'share a style from this many elements on', '2')
+    .option('--at-least <n>', 'share a style from this many elements on; 1 leaves nothing inline', '2')
     .option('--taste <name>', '"whole looks", "balanced" or "small pieces"')
     .option('--scope <name>', 'how far rules reach: "site", "section" or "page"')
     .option('--review', 'go through the draft style by style, in a terminal')

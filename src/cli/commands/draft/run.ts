@@ -57,7 +57,7 @@ export async function draft(site: string, options: DraftOptions = {}): Promise<D
 /** @internal */
 export function writeDraft(folder: string, options: TypedDraftOptions): WrittenDraft {
   const { atLeast = 2, onStep } = options;
-  if (!Number.isInteger(atLeast) || atLeast < 2) throw new UsageError('at-least', { given: atLeast });
+  if (!Number.isInteger(atLeast) || atLeast < 1) throw new UsageError('at-least', { given: atLeast });
   const trace = follow(options.trace);
   const files = noteReadings(openFolder(folder));
   const site = loadSite(files);

@@ -1,0 +1,37 @@
+// A browser's own words for how text is aligned: they place the boxes inside too, and say what the standard's words say where
+// there is none.
+
+import type { Outcomes } from './outcome-model.js';
+import type { Program } from './program.js';
+import type { Block } from './rule-index.js';
+
+export const OWN_WORD = /^-webkit-(center|left|right)$/;
+
+const blocks = new WeakMap<Block, boolean>();
+const programs = new WeakMap<Program, boolean>();
+
+export function blockHasOwnWords(block: Block): boolean {
+  let has = blocks.get(block);
+  if (has === undefined) {
+    has = [...block.normal, ...block.important].some(({ value }) => OWN_WORD.test(value));
+    blocks.set(block, has);
+  }
+  return has;
+}
+
+export function programHasOwnWords(program: Program): boolean {
+  let has = programs.get(program);
+  if (has === undefined) {
+    has = /-webkit-(center|left|right)/i.test(program.sheet.text);
+    programs.set(program, has);
+  }
+  return has;
+}
+
+/** In: the outcomes of an element without boxes in it. */
+export function inStandardWords(outcomes: Outcomes): Outcomes {
+  const list = outcomes.get('text-align');
+  if (list?.some(({ value }) => OWN_WORD.test(value)) !== true) return outcomes;
+  const plain = list.map((one) => ({ ...one, value: one.value.replace(OWN_WORD, '$1') }));
+  return new Map([...outcomes, ['text-align', plain]]);
+}

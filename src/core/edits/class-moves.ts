@@ -1,0 +1,75 @@
+// Classes out of tags, and what rules ask for in their place, as edits.
+
+import type { SiteModel } from '../cascade/index.js';
+import type { ClassMove } from '../search/index.js';
+import type { Edit } from './edit.js';
+import { push } from './plan.js';
+import type { Edits } from './state.js';
+
+export function planClassMoves(model: SiteModel, moves: readonly ClassMove[]): Edits {
+  const edits = new Map<string, Edit[]>();
+  const gone = new Map<ClassMove['tags'][number]['element'], Set<string>>();
+  for (const { name, tags } of moves)
+    for (const { page, element } of tags) {
+      const known = gone.get(element);
+      if (known !== undefined) known.add(name);
+      else gone.set(element, new Set([name]));
+      if (known === undefined) push(edits, page.path, []);
+    }
+  for (const path of edits.keys()) {
+    const page = model.page(path)!;
+    for (const element of page.elements) {
+      const names = gone.get(element);
+      const range = element.tag?.attributes.get('class');
+      if (names !== undefined && range !== undefined)
+        push(edits, path, [withoutNames(page.text, range, names)]);
+    }
+  }
+  for (const { own, selectors } of newSelectors(moves))
+    for (const { path, text, offset } of placesOf(own, model)) {
+      const { start, end } = own.rule.selectorRange;
+      const written = text.slice(offset + start, offset + end);
+      const eol = /,(\s+)/.exec(written)?.[1] ?? ' ';
+      push(edits, path, [
+        {
+          start: offset + start,
+          end: offset + start + written.trimEnd().length,
+          text: selectors.join(`,${eol}`),
+        },
+      ]);
+    }
+  return edits;
+}
+
+/** The moves of one round rewrite different classes: a rule that asks for two of them is left for the next. */
+function newSelectors(moves: readonly ClassMove[]): ClassMove['rules'][number][] {
+  const found = new Map<unknown, ClassMove['rules'][number]>();
+  for (const one of moves.flatMap(({ rules }) => rules)) found.set(one.own, one);
+  return [...found.values()];
+}
+
+function placesOf(
+  { sheet, places }: ClassMove['rules'][number]['own'],
+  { sources }: SiteModel,
+): { path: string; text: string; offset: number }[] {
+  if (sheet !== undefined) return [{ path: sheet, text: sources.sheets.get(sheet) ?? '', offset: 0 }];
+  return places.map(({ page, reference }) => ({
+    path: page.path,
+    text: page.text,
+    offset: reference.offset ?? 0,
+  }));
+}
+
+/** The attribute without names; it goes with the last of them. */
+function withoutNames(
+  text: string,
+  { start, end }: { readonly start: number; readonly end: number },
+  names: ReadonlySet<string>,
+): Edit {
+  const source = text.slice(start, end);
+  const match = /^([^=]*=\s*)(["']?)([\s\S]*?)(["']?)$/.exec(source)!;
+  const left = match[3]!.split(/\s+/).filter((one) => one !== '' && !names.has(one));
+  if (left.length > 0) return { start, end, text: `${match[1]}${match[2]}${left.join(' ')}${match[4]}` };
+  const before = /\s*$/.exec(text.slice(0, start))![0].length;
+  return { start: start - before, end, text: '' };
+}

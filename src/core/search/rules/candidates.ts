@@ -1,0 +1,147 @@
+// Selectors for one rule in place of several: those that the rules have, what they have in common, and hooks of the
+// elements that they match.
+
+import { addTo, groupBy } from '../../group-by.js';
+import type { ElementGroup } from '../census.js';
+import { hooksOf } from '../hooks.js';
+import type { OwnRule, Said } from './own-rules.js';
+import { commonSelector } from './selectors.js';
+import type { Candidate } from './weigh.js';
+
+/** Of so many elements that a rule matches, the hooks are looked at. */
+const MOST_GROUPS = 30;
+/** So many rules that say the same are compared one by one for a list of selectors. */
+const MOST_COMPARED = 60;
+
+export function candidatesFor(rules: readonly OwnRule[], atLeast: number): Candidate[] {
+  const found: Candidate[] = [];
+  for (const own of groupBy(rules, ({ context }) => context).values()) {
+    const repeated = repeatedIn(own, atLeast);
+    found.push(...joins(own), ...wider(repeated, own), ...lists(repeated, own));
+  }
+  return found;
+}
+
+/** What is said in several places under one context, by key. */
+function repeatedIn(rules: readonly OwnRule[], atLeast: number): Map<string, Said[]> {
+  const byKey = groupBy(
+    rules.flatMap(({ said }) => said),
+    ({ unit }) => unit.key,
+  );
+  for (const [key, said] of byKey) {
+    const times = said.reduce((all, { own }) => all + own.times, 0);
+    if (times < Math.max(2, atLeast)) byKey.delete(key);
+  }
+  return byKey;
+}
+
+/** Rules of one selector: all that they say may stand in one of them. */
+function joins(rules: readonly OwnRule[]): Candidate[] {
+  const found: Candidate[] = [];
+  for (const same of groupBy(rules, ({ bases, sheet }) => `${sheet ?? ''}|${bases.join()}`).values())
+    if (same.length > 1 && same[0]!.sheet !== undefined)
+      found.push(
+        candidateOf(
+          same[0]!,
+          same[0]!.bases,
+          false,
+          same.flatMap(({ said }) => said),
+        ),
+      );
+  return found;
+}
+
+/** One selector that takes the place of several, or of one that is pasted. */
+function wider(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly OwnRule[]): Candidate[] {
+  const byText = new Map<string, Said[]>();
+  const known = new Set<string>();
+  const hooks = new Map<OwnRule, ReadonlySet<string>>();
+  for (const said of repeated.values()) {
+    const texts = new Map<string, number>();
+    const count = (text: string): void => void texts.set(text, (texts.get(text) ?? 0) + 1);
+    for (const { own } of said) {
+      let mine = hooks.get(own);
+      if (mine === undefined) {
+        mine = new Set([...hooksAround(own)]);
+        hooks.set(own, mine);
+      }
+      for (const text of mine) count(text);
+      for (const base of own.bases) known.add(base);
+    }
+    const common = said.length > 1 ? commonSelector(said.flatMap(({ own }) => own.bases)) : undefined;
+    for (const [text, times] of texts) if (times > 1) for (const one of said) addTo(byText, text, one);
+    if (common !== undefined && !(texts.get(common)! > 1)) for (const one of said) addTo(byText, common, one);
+    for (const base of new Set(said.flatMap(({ own }) => (own.bases.length === 1 ? own.bases : []))))
+      if (!(texts.get(base)! > 1) && base !== common) for (const one of said) addTo(byText, base, one);
+  }
+  return [...byText].map(([text, said]) => candidateOf(rules[0]!, [text], !known.has(text), said));
+}
+
+/** Hooks of what a rule matches, but for bare names of elements: those say what stands there by chance. */
+function hooksAround({ matched, bases }: OwnRule): string[] {
+  const own = bases.filter(() => bases.length === 1);
+  const found = new Set(own);
+  for (const group of [...matched].slice(0, MOST_GROUPS))
+    for (const text of hooksOf(group)) {
+      if (!/[.#[]| /.test(text) || text.includes('>')) continue;
+      found.add(text);
+      // A scope that adds no strength leaves what is an exception where it is.
+      const at = text.lastIndexOf(' ');
+      if (at > 0) found.add(`:where(${text.slice(0, at)}) ${text.slice(at + 1)}`);
+    }
+  return [...found];
+}
+
+/** Several selectors for what their rules have in common. */
+function lists(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly OwnRule[]): Candidate[] {
+  const keysOf = new Map<OwnRule, string[]>();
+  for (const [key, said] of repeated)
+    for (const { own } of said) if (own.sheet !== undefined) addTo(keysOf, own, key);
+  const found = new Map<string, Candidate>();
+  for (const sheet of groupBy(keysOf.keys(), ({ sheet }) => sheet).values()) {
+    const own = sheet.slice(0, 2000);
+    own.forEach((one, at) => {
+      const partners = own
+        .slice(at + 1)
+        .filter((other) => keysOf.get(other)!.some((key) => keysOf.get(one)!.includes(key)))
+        .slice(0, MOST_COMPARED);
+      for (const other of partners) {
+        const common = keysOf.get(one)!.filter((key) => keysOf.get(other)!.includes(key));
+        const all = own.filter((third) => common.every((key) => keysOf.get(third)!.includes(key)));
+        const id = `${all.map(({ order }) => order).join()}|${common.join()}`;
+        if (found.has(id) || !isWorthAList(all, common)) continue;
+        const said = all.flatMap((rule) => rule.said.filter(({ unit }) => common.includes(unit.key)));
+        found.set(id, candidateOf(rules[0]!, [...new Set(all.flatMap(({ bases }) => bases))], false, said));
+      }
+    });
+  }
+  return [...found.values()];
+}
+
+/** A list of selectors is one thought where its rules say much alike, or are neighbours that say nothing else. */
+function isWorthAList(rules: readonly OwnRule[], keys: readonly string[]): boolean {
+  const whole = rules.every(({ said }) => said.length === keys.length);
+  if (keys.length >= 2) return true;
+  if (!whole) return false;
+  const inOrder = [...rules].sort((a, b) => a.order - b.order);
+  return inOrder.every(
+    (rule, at) =>
+      at === 0 || (rule.order === inOrder[at - 1]!.order + 1 && (!rule.apart || rule.conditions.length > 0)),
+  );
+}
+
+function candidateOf(
+  { conditions, suffix, context }: OwnRule,
+  bases: readonly string[],
+  found: boolean,
+  said: readonly Said[],
+): Candidate {
+  return { bases, suffix, conditions, context, found, said: groupBy(said, ({ unit }) => unit.key) };
+}
+
+/** Elements of the groups. */
+export function elementsIn(groups: Iterable<ElementGroup>): number {
+  let count = 0;
+  for (const group of groups) count += group.count;
+  return count;
+}

@@ -1,0 +1,225 @@
+// The rules that a developer owns, in their sheets and in the style blocks of pages, cut into what each of them says.
+
+import {
+  type ComplexSelector,
+  compileSelectorList,
+  compileSelectors,
+  type SiteModel,
+} from '../../cascade/index.js';
+import { addTo, groupBy } from '../../group-by.js';
+import type { Page, SheetReference } from '../../markup/index.js';
+import {
+  type Declaration,
+  declarationValidity,
+  everyLonghand,
+  type Sheet,
+  type StyleRule,
+} from '../../sheets/index.js';
+import { type Unit, undecidedReason, unitsOf } from '../../stock/index.js';
+import type { Census, ElementGroup } from '../census.js';
+import { splitSuffix } from './selectors.js';
+
+/** A style block of a page. */
+export interface BlockPlace {
+  readonly page: Page;
+  readonly reference: Extract<SheetReference, { kind: 'block' }>;
+}
+
+/** A rule that may be edited: of a sheet, or of all style blocks that have one text. */
+export interface OwnRule {
+  readonly rule: StyleRule;
+  /** Addresses in it are relative to this path. */
+  readonly holder: string;
+  /** Site path of the theme sheet; `undefined` in blocks. */
+  readonly sheet: string | undefined;
+  /** Where its block is pasted. */
+  readonly places: readonly BlockPlace[];
+  /** In how many places its text stands. */
+  readonly times: number;
+  /** Whether something stands between it and the rule before: a comment, a condition. */
+  readonly apart: boolean;
+  /** Among the rules of its sheet. */
+  readonly order: number;
+  readonly selectors: readonly ComplexSelector[];
+  /** The selectors without the states and the pseudo-element that all of them end in. */
+  readonly bases: readonly string[];
+  readonly suffix: string;
+  readonly conditions: readonly string[];
+  /** Equal where conditions and suffix are: such rules can say something together. */
+  readonly context: string;
+  readonly said: readonly Said[];
+  /** Declarations that a later one of the same selector always beats. */
+  readonly beaten: readonly Declaration[];
+  /** Elements that it matches, or could. */
+  readonly matched: Set<ElementGroup>;
+}
+
+/** What one rule says that can be said elsewhere by itself. */
+export interface Said {
+  readonly own: OwnRule;
+  readonly unit: Unit;
+}
+
+/** In: the sheets that may be edited. Out: their rules and those of style blocks, with what they match. */
+export function ownRules(model: SiteModel, census: Census, themes: readonly string[]): OwnRule[] {
+  const found: OwnRule[] = [];
+  for (const path of themes) {
+    const program = model.sheetAt(path);
+    if (program === undefined || program.sheet.undecided.length > 0) continue;
+    const { rules, text } = program.sheet;
+    const apart = new Set(rulesApart(rules));
+    const place = { holder: path, sheet: path, places: [] };
+    const own = rules.flatMap((rule, order) => {
+      const one = apart.has(rule) ? ownRule(rule, { ...place, order }) : undefined;
+      const before = text.slice(rules[order - 1]?.range.end ?? 0, rule.range.start);
+      return one === undefined ? [] : [{ ...one, apart: before.trim() !== '' }];
+    });
+    found.push(...cut(own));
+  }
+  for (const places of blocksOf(model).values()) {
+    const { page, reference } = places[0]!;
+    const { sheet, holder } = model.block(reference.text, page);
+    const place = { holder, sheet: undefined, places };
+    found.push(...cut(sheet.rules.flatMap((rule, order) => ownRule(rule, { ...place, order }) ?? [])));
+  }
+  noteMatches(found, census);
+  return found;
+}
+
+function ownRule(
+  rule: StyleRule,
+  place: Pick<OwnRule, 'holder' | 'sheet' | 'places' | 'order'>,
+): OwnRule | undefined {
+  const {
+    selectors: [text],
+    declarations,
+    layer,
+    scope,
+    conditions,
+  } = rule;
+  if (rule.selectors.length > 1 || layer !== undefined || scope !== undefined || declarations.length === 0)
+    return undefined;
+  if (conditions.some(({ kind }) => kind === 'starting-style')) return undefined;
+  const list = compileSelectorList(text!);
+  // A browser that does not know one selector of a list drops all of them.
+  if (list.kind === 'invalid' || list.unsure || list.selectors.length === 0) return undefined;
+  const split = list.selectors.map((one) => splitSuffix(one.text));
+  const { suffix } = split[0]!;
+  if (split.some((one) => one.suffix !== suffix)) return undefined;
+  const around = conditionsOf(rule);
+  const said: Said[] = [];
+  const own: OwnRule = {
+    ...place,
+    rule,
+    times: place.sheet === undefined ? place.places.length : 1,
+    selectors: list.selectors,
+    bases: split.map(({ base }) => base),
+    suffix,
+    conditions: around,
+    context: `${around.join(' ')}|${suffix}`,
+    apart: false,
+    said,
+    beaten: [],
+    matched: new Set(),
+  };
+  return own;
+}
+
+/** Cuts the rules of one sheet into what they say, as far as nothing that is said later in the same words beats it. */
+function cut(rules: readonly OwnRule[]): OwnRule[] {
+  const alike = groupBy(rules, ({ context, bases }) => `${context}|${bases.join()}`);
+  return [...alike.values()].flatMap((same) => {
+    const all = same.flatMap(({ rule }) => rule.declarations);
+    return same.map((own): OwnRule => {
+      const beaten = own.rule.declarations.filter((one) =>
+        all.slice(all.indexOf(one) + 1).some((later) => beats(later, one)),
+      );
+      const said: Said[] = [];
+      const mine = { ...own, said, beaten };
+      for (const unit of unitsOf(
+        own.rule.declarations.filter((one) => !beaten.includes(one)),
+        own.holder,
+      ))
+        said.push({ own: mine, unit });
+      return mine;
+    });
+  });
+}
+
+/** Whether nobody can see what an earlier declaration says: every browser keeps the later one, and it sets as much. */
+function beats(later: Declaration, earlier: Declaration): boolean {
+  if (earlier.important && !later.important) return false;
+  if (later.property !== earlier.property) {
+    const names = new Set(everyLonghand(later.property));
+    if (
+      earlier.property.startsWith('--') ||
+      !everyLonghand(earlier.property).every((name) => names.has(name))
+    )
+      return false;
+  }
+  return declarationValidity(later.property, later.value).validity === 'certain';
+}
+
+/** Style blocks that may be edited, those of one text together. */
+function blocksOf(model: SiteModel): Map<unknown, BlockPlace[]> {
+  const found = new Map<unknown, BlockPlace[]>();
+  for (const page of model.pages) {
+    // Mail brings its sheets along.
+    if (page.kind !== 'page' || page.isMail) continue;
+    const blocks = page.sheets.filter((reference) => reference.kind === 'block' && isPlain(reference));
+    if (blocks.length === 0 || undecidedReason(page, model.stacksOf(page)) !== undefined) continue;
+    for (const reference of blocks) {
+      if (reference.kind !== 'block') continue;
+      const program = model.block(reference.text, page);
+      if (isSimple(program.sheet)) addTo(found, program, { page, reference });
+    }
+  }
+  return found;
+}
+
+function isPlain(reference: Extract<SheetReference, { kind: 'block' }>): boolean {
+  const everywhere = /^(all)?$/i.test(reference.media.trim());
+  return everywhere && reference.title === '' && !reference.scriptingOff && reference.offset !== undefined;
+}
+
+/** What is broken is mended first, and what names layers or prefixes stays with them. */
+function isSimple({ defects, imports, layers, namespaces, undecided, rules }: Sheet): boolean {
+  return (
+    defects.length === 0 &&
+    imports.length === 0 &&
+    layers.length === 0 &&
+    namespaces.size === 0 &&
+    undecided.length === 0 &&
+    rules.every(({ selectors, scope }) => selectors.length === 1 && scope === undefined) &&
+    rulesApart(rules).length === rules.length
+  );
+}
+
+/** Rules that hold no other and are held by none: only they can go as a whole. */
+export function rulesApart(rules: readonly StyleRule[]): StyleRule[] {
+  const sorted = [...rules].sort((a, b) => a.range.start - b.range.start || b.range.end - a.range.end);
+  let end = -1;
+  return sorted.filter(({ range }, at) => {
+    const isInside = range.start < end;
+    end = Math.max(end, range.end);
+    return !isInside && (sorted[at + 1]?.range.start ?? Number.POSITIVE_INFINITY) >= range.end;
+  });
+}
+
+/** Whether no browser drops the rule for a selector that it does not know. */
+export function isSure({ selectors }: StyleRule): boolean {
+  const list = compileSelectors(selectors);
+  return list.kind === 'list' && !list.unsure;
+}
+
+/** `@media print`, the outermost first. */
+export function conditionsOf({ conditions }: StyleRule): string[] {
+  return conditions.map(({ kind, text }) => `@${kind} ${text.replace(/\s+/g, ' ').trim()}`);
+}
+
+function noteMatches(rules: readonly OwnRule[], { groups }: Census): void {
+  const byRule = new Map(rules.map((own) => [own.rule, own]));
+  for (const group of groups)
+    for (const { matched } of group.matchedSheets)
+      for (const { rule } of matched()) byRule.get(rule.rule)?.matched.add(group);
+}

@@ -1,0 +1,147 @@
+// One rule in place of what several say: whether everything looks the same with it, and what it saves.
+
+import { ALWAYS, type ComplexSelector, NEVER, type SiteModel, type Truth } from '../../cascade/index.js';
+import type { Declaration } from '../../sheets/index.js';
+import type { Unit } from '../../stock/index.js';
+import { type Census, type ElementGroup, holds } from '../census.js';
+import { hookOf } from '../hooks.js';
+import { reachOf } from '../reach.js';
+import type { Trials } from '../trial.js';
+import type { OwnRule, Said } from './own-rules.js';
+import { covers } from './selectors.js';
+
+/** Where a new rule, or a new declaration of an old one, is to stand. */
+export interface RulePlace {
+  readonly sheet: string;
+  /** `made`: into a rule that the search has made there before. */
+  readonly kind: 'into' | 'made' | 'before' | 'behind' | 'end';
+  /** The rule that it goes into, before or behind. */
+  readonly anchor: OwnRule | undefined;
+  /** Among the rules of the sheet. */
+  readonly order: number;
+}
+
+export interface Candidate {
+  /** As they would be written, without states. */
+  readonly bases: readonly string[];
+  readonly suffix: string;
+  readonly conditions: readonly string[];
+  readonly context: string;
+  /** Whether the selector stands on one of the rules already, or was found for them. */
+  readonly found: boolean;
+  /** By key of the unit: those who say it, and could leave it to the new rule. */
+  readonly said: ReadonlyMap<string, readonly Said[]>;
+}
+
+/** One unit of a new rule, and whose it replaces. */
+export interface Replaced {
+  readonly unit: Unit;
+  readonly said: readonly Said[];
+}
+
+export interface Hit {
+  readonly truth: Truth;
+  readonly selector: ComplexSelector;
+}
+
+/** What a candidate's selectors match; `undefined` where that is not the same under every stack of an element. */
+export function hitsOf(
+  { bases, suffix, conditions }: Candidate,
+  census: Census,
+  around: (conditions: readonly string[]) => Truth,
+): Map<ElementGroup, Hit[]> | undefined {
+  const hits = new Map<ElementGroup, Hit[]>();
+  for (const base of bases) {
+    const [whole, plain] = [hookOf(base + suffix), hookOf(base)];
+    if (whole === undefined || plain === undefined) return undefined;
+    for (const { group } of reachOf(plain, census)) {
+      const truths = new Set(
+        group.readers.map((reader) => reader.matches(whole.selector, group.element.index)),
+      );
+      const [truth] = truths;
+      if (truths.size !== 1 || truth === undefined) return undefined;
+      if (truth === NEVER) continue;
+      const when =
+        truth === ALWAYS ? around(conditions) : group.readers[0]!.table.truths.and(truth, around(conditions));
+      const known = hits.get(group) ?? [];
+      known.push({ truth: when, selector: whole.selector });
+      hits.set(group, known);
+    }
+  }
+  return hits;
+}
+
+export interface Weighing {
+  readonly model: SiteModel;
+  readonly trials: Trials;
+  readonly isGone: (said: Said) => boolean;
+}
+
+/** In: one unit of a candidate, where the rule would stand. Out: whose place it can take; `undefined` where others would change. */
+export function replace(
+  said: readonly Said[],
+  candidate: Candidate,
+  hits: ReadonlyMap<ElementGroup, readonly Hit[]>,
+  place: RulePlace,
+  { trials, isGone }: Weighing,
+): Replaced | undefined {
+  let takers = said.filter((one) => !isGone(one) && mayLeave(one, candidate, hits));
+  const [first] = takers;
+  if (first === undefined) return undefined;
+  const { unit } = first;
+  const trialsOn = (group: ElementGroup) =>
+    (hits.get(group) ?? []).map(({ truth, selector }) =>
+      trials.rule(unit.key, unit.declarations, unit.holder, selector.specificity, place.order, {
+        sheet: place.sheet,
+        truth,
+        pseudoElement: selector.pseudoElement,
+      }),
+    );
+  for (let round = 0; round < 5; round++) {
+    if (takers.length === 0) return undefined;
+    const affected = new Set([...hits.keys(), ...takers.flatMap(({ own }) => [...own.matched])]);
+    const keep = new Set<Said>();
+    for (const group of affected) {
+      const own = takers.filter((one) => one.own.matched.has(group));
+      if (holds(group, [], trialsOn(group), lostBy(own))) continue;
+      if (own.length === 0) return undefined;
+      for (const one of own) keep.add(one);
+    }
+    if (keep.size === 0) return { unit, said: takers };
+    takers = takers.filter((one) => !keep.has(one));
+  }
+  return undefined;
+}
+
+export function lostBy(said: readonly Said[]): Declaration[] {
+  return said.flatMap(({ unit }) => [...unit.declarations]);
+}
+
+/** A rule leaves its place to one that matches all that it matches, and that says more of the elements than it does. */
+function mayLeave({ own }: Said, { bases }: Candidate, hits: ReadonlyMap<ElementGroup, unknown>): boolean {
+  const covered = own.bases.every((narrow) => bases.some((wide) => covers(wide, narrow)));
+  if (own.matched.size === 0 || covered) return covered && [...own.matched].every((group) => hits.has(group));
+  // Two names that the same elements wear today are not one name: the wider one takes in more than each of the others.
+  return own.matched.size < hits.size && [...own.matched].every((group) => hits.has(group));
+}
+
+/** What the hand would have less to keep up: declarations, and half of one for each selector. */
+export function gainOf(
+  replaced: readonly Replaced[],
+  { bases }: Candidate,
+  place: RulePlace,
+  isGone: (said: Said) => boolean,
+): number {
+  let gain = place.kind === 'into' || place.kind === 'made' ? 0 : -bases.length / 2;
+  const left = new Map<OwnRule, number>();
+  for (const { unit, said } of replaced) {
+    gain -= unit.declarations.length;
+    for (const one of said) {
+      gain += one.own.times * one.unit.declarations.length;
+      const rest = left.get(one.own) ?? one.own.said.filter((other) => !isGone(other)).length;
+      left.set(one.own, rest - 1);
+    }
+  }
+  for (const [own, rest] of left) if (rest === 0) gain += (own.times * own.bases.length) / 2;
+  return gain;
+}
