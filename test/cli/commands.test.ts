@@ -68,7 +68,7 @@ test('draft, adopt, prove, undo: what repeats moves, nothing differs, every byte
   // The sheet that every page links already, in its own form.
   assert.equal(
     read(folder, 'theme/line.css'),
-    'p { margin: 0; }\n.text-navy { color: #1f3a56; padding: 4px; }\n',
+    'p { margin: 0; }\n.text-navy { padding: 4px; color: #1f3a56; }\n',
   );
   const proof = await acervus('prove', folder, '--against', copy, '--json');
   assert.equal(proof.code, 0);

@@ -17,6 +17,7 @@ const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
   'joined rule': 'with the rest of its rule',
   'counted class': 'counted in place of a class',
   'idle class': 'a class no rule asks for',
+  'values by section': 'once, over a value for each section',
 };
 
 /** How many of a long list are shown at first: an account of a draft fits a screen. */

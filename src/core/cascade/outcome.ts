@@ -18,17 +18,19 @@ import type {
   TrialRule,
 } from './outcome-model.js';
 import { hintForm, type OutcomeTable } from './outcome-table.js';
-import { blockHasOwnWords, inStandardWords, OWN_WORD, programHasOwnWords } from './own-words.js';
 import { UNSCOPED } from './program-matches.js';
 import type { Block, ProgramRule } from './rule-index.js';
 import type { ComplexSelector } from './selector-model.js';
 import type { SheetUse, Stack } from './stack.js';
+import { blockHasOwnWords, inStandardWords, mayAnimate, OWN_WORD, programHasOwnWords } from './telling.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 import { type Weighed, weighEntries } from './weigh.js';
 
 /** Reads the outcomes of one page's elements over one stack. */
 export class StyleReader {
   readonly #matcher: Matcher;
+  /** Whether anything but the cascade asks for importance: what is animated, and what scripts write. */
+  readonly #weightTells: boolean;
   readonly #and: (a: Truth, b: Truth) => Truth;
 
   constructor(
@@ -39,6 +41,10 @@ export class StyleReader {
   ) {
     this.#matcher = new Matcher(page, table.truths, { ...options, scripts: stack.scripts });
     this.#and = (a, b) => table.truths.and(a, b);
+    this.#weightTells =
+      page.kind === 'component' ||
+      page.scripts.length > 0 ||
+      stack.uses.some(({ program }) => mayAnimate(program));
   }
 
   /** Every rule that matches, or could. */
@@ -116,8 +122,9 @@ export class StyleReader {
     if (gone !== undefined && gone.declarations.size > 0) signature += `|-${gone.key}`;
     const plainly = this.#hasOwnWords({ style, hints }, trials) && this.holdsTextOnly(index);
     if (plainly) signature += '|text only';
+    if (!this.#weightTells) signature += '|weight aside';
     return this.table.bySignature(signature, () =>
-      formOf(this.#lists({ style, hints }, matched(), trials, plainly, gone), style),
+      formOf(this.#lists({ style, hints }, matched(), trials, plainly, gone), style, this.#weightTells),
     );
   }
 
@@ -250,10 +257,14 @@ function trialContribution(
   return { origin, block, truth: placed?.truth ?? ALWAYS, ...place };
 }
 
-function formOf(lists: ReadonlyMap<string, Outcomes>, style: string | undefined): string {
+function formOf(
+  lists: ReadonlyMap<string, Outcomes>,
+  style: string | undefined,
+  weightTells: boolean,
+): string {
   const parts: string[] = [];
   for (const [target, outcomes] of [...lists].sort(([a], [b]) => (a < b ? -1 : 1)))
-    if (outcomes.size > 0) parts.push(`${target}{${outcomesForm(outcomes)}}`);
+    if (outcomes.size > 0) parts.push(`${target}{${outcomesForm(outcomes, weightTells)}}`);
   if (style !== undefined && isOpaque(style)) parts.push(`style as written ${style}`);
   return parts.join('\n');
 }
@@ -346,9 +357,14 @@ export function withoutIdle(list: readonly Outcome[]): Outcome[] {
  * The canonical text of the outcomes of one target. Longhands stand alone, except where two names may set one computed
  * value (logical and physical, vendor variants): then their order in the cascade is part of the form.
  */
-export function outcomesForm(outcomes: Outcomes): string {
+export function outcomesForm(outcomes: Outcomes, weightTells = true): string {
   const names = [...outcomes.keys()].sort();
-  const parts = names.map((name) => `${name}=${withoutIdle(outcomes.get(name)!).map(outcomeForm).join('|')}`);
+  const parts = names.map(
+    (name) =>
+      `${name}=${withoutIdle(outcomes.get(name)!)
+        .map((one) => outcomeForm(one, weightTells))
+        .join('|')}`,
+  );
   const all = outcomes.has('all');
   const groups = new Map<string, { kinds: Set<string>; members: string[] }>();
   for (const name of names) {
@@ -367,13 +383,13 @@ export function outcomesForm(outcomes: Outcomes): string {
   return parts.join(';');
 }
 
-function outcomeForm({ value, important, condition }: Outcome): string {
-  return `${value}${important ? '!' : ''}${condition === ALWAYS ? '' : `?${condition}`}`;
+function outcomeForm({ value, important, condition }: Outcome, weightTells: boolean): string {
+  return `${value}${important && weightTells ? '!' : ''}${condition === ALWAYS ? '' : `?${condition}`}`;
 }
 
 function cascadeOrder(outcomes: readonly Outcome[]): string {
   return [...outcomes]
     .sort((a, b) => a.rank - b.rank)
-    .map((outcome) => `${outcome.longhand}:${outcomeForm(outcome)}`)
+    .map((outcome) => `${outcome.longhand}:${outcomeForm(outcome, true)}`)
     .join('|');
 }

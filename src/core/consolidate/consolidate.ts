@@ -12,6 +12,7 @@ import {
   type Decided,
   findNearMisses,
   type Kept,
+  type NamedSection,
   type NearValue,
   type PlaceOf,
   type RuleMove,
@@ -27,6 +28,7 @@ import { type ClassesResult, consolidateClasses } from './classes.js';
 import { pastedRules, refusedMoves, refusedValues } from './elsewhere.js';
 import { consolidateMarkup } from './markup.js';
 import { changeValues } from './near-misses.js';
+import { consolidateSections } from './sections.js';
 import { consolidateSheets, type SheetsOptions, type SheetsResult } from './sheets.js';
 import { consolidateTokens } from './tokens.js';
 import { sizeOf, UpkeepCount, upkeepOf } from './upkeep.js';
@@ -41,6 +43,8 @@ export interface ConsolidationInput {
   readonly shared: SharedSheet;
   readonly carriers: CarrierOptions;
   readonly atLeast: number;
+  /** Whether rules become as weak as their work allows. */
+  readonly weaken?: boolean | undefined;
   readonly taste: Taste;
   readonly scope: ScopeTaste;
   readonly onStep?: ((step: string) => void) | undefined;
@@ -50,6 +54,7 @@ export interface ConsolidationInput {
 export interface Consolidation {
   readonly ruleMoves: readonly RuleMove[];
   readonly classMoves: readonly ClassMove[];
+  readonly sections: readonly NamedSection[];
   readonly styles: Decided['styles'];
   readonly tokens: readonly ValueToken[];
   readonly nearMisses: readonly NearValue[];
@@ -85,6 +90,7 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
     atLeast,
     strangers: input.unseen?.get(shared.path) ?? [],
     isWanted: decisions.isWanted,
+    weaken: input.weaken === true,
   };
   const steps = (judge: Judge): Begun => {
     const sheets = consolidateSheets(changed.after, { ...rules, carriers, judge });
@@ -122,6 +128,7 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
   return {
     ruleMoves: [...sheets.moves, ...done.ruleMoves],
     classMoves: classes.moves,
+    sections: done.sections,
     styles: done.styles,
     tokens: done.tokens,
     nearMisses,
@@ -157,7 +164,7 @@ function tellStock(carriers: readonly Carrier[], trace: Trace): void {
 interface Steps
   extends Pick<
     Consolidation,
-    'ruleMoves' | 'styles' | 'tokens' | 'kept' | 'keptElsewhere' | 'after' | 'proof'
+    'ruleMoves' | 'sections' | 'styles' | 'tokens' | 'kept' | 'keptElsewhere' | 'after' | 'proof'
   > {
   readonly edits: readonly Edits[];
 }
@@ -201,9 +208,14 @@ function inSheets(
     },
     trace,
   });
+  const sections = consolidateSections(markup.after, {
+    carriers: carriersOf(markup.after, scripts, input.carriers),
+    themes: rules.themes,
+    decide: decisions.sections,
+  });
   // What is new and what was there may have much in common.
-  const left = carriersOf(markup.after, scripts, input.carriers);
-  const grouped = consolidateSheets(markup.after, { ...rules, carriers: left, judge });
+  const left = carriersOf(sections.after, scripts, input.carriers);
+  const grouped = consolidateSheets(sections.after, { ...rules, weaken: false, carriers: left, judge });
   step('names for values');
   // A name is defined in the shared sheet, which a document that nobody read may lack.
   const named = [...themes, shared.path].filter((path) => path === shared.path || unseen?.has(path) !== true);
@@ -215,9 +227,10 @@ function inSheets(
     styles: markup.styles,
     tokens: tokens.tokens,
     kept: markup.kept,
+    sections: sections.sections,
     keptElsewhere: refusedValues(tokens.refused, grouped.after),
     after: tokens.after,
     proof: markup.proof,
-    edits: [markup.plan.edits, grouped.edits, tokens.edits],
+    edits: [markup.plan.edits, sections.edits, grouped.edits, tokens.edits],
   };
 }

@@ -1,6 +1,3 @@
-// From a site to its draft, and from a draft to the change it asks for.
-
-import type { SiteModel } from '../cascade/index.js';
 import {
   type AdoptionReport,
   classId,
@@ -11,32 +8,21 @@ import {
   type Found,
   keptGroups,
   moveId,
-  type NamingOptions,
-  type OwnedSheet,
+  type SheetChanges,
+  sectionId,
   styleId,
 } from '../draft/index.js';
 import type { Edits } from '../edits/index.js';
-import type { SharedSheet } from '../parts.js';
-import { type ScopeTaste, TASTES, type TasteName } from '../search/index.js';
+import { type PlaceOf, type ScopeTaste, TASTES, type TasteName } from '../search/index.js';
 import { showPlace } from '../source.js';
-import type { CarrierOptions, SiteScripts } from '../stock/index.js';
 import type { Trace } from '../trace.js';
+import { areasOf } from './areas.js';
 import { type Consolidation, consolidate } from './consolidate.js';
-
-/** A site as a draft sees it. */
-export interface DraftSite {
-  readonly model: SiteModel;
-  readonly scripts: SiteScripts;
-  readonly sheets: readonly OwnedSheet[];
-  readonly shared: SharedSheet;
-  /** Sheets that documents load which were not read, with the texts of these. */
-  readonly unseen: ReadonlyMap<string, readonly string[]>;
-  readonly naming: NamingOptions;
-  readonly carriers: CarrierOptions;
-}
+import type { DraftSite } from './draft-site.js';
 
 export interface DraftOptions {
   readonly atLeast: number;
+  readonly weaken?: boolean | undefined;
   readonly taste: TasteName;
   readonly scope: ScopeTaste;
   readonly onStep?: ((step: string) => void) | undefined;
@@ -59,44 +45,55 @@ export interface Adoption {
  * In: `earlier`, a draft whose names and decisions are taken over where its styles are found again.
  */
 export function makeDraft(site: DraftSite, options: DraftOptions, earlier: Draft | undefined): Drafted {
-  const { result, found } = run(site, options, earlier, 'take');
+  const runs = runAll(site, options, earlier, 'take');
   const known = new Map((earlier?.styles ?? []).map((style) => [style.id, style]));
   const isListed = (id: string): boolean =>
     known.get(id)?.take === false || known.get(id)?.into !== undefined;
-  const styles = [...result.styles, ...found.styles.filter((style) => isListed(styleId(style)))];
-  const moves = [...result.ruleMoves, ...found.ruleMoves.filter((move) => isListed(moveId(move)))];
-  const classes = [...result.classMoves, ...found.classMoves.filter((move) => isListed(classId(move)))];
   const earlierTokens = new Map((earlier?.tokens ?? []).map((token) => [token.name, token]));
   const earlierNear = new Map((earlier?.['near misses'] ?? []).map((one) => [`${one.from} ${one.to}`, one]));
-  const adoption = adoptionOf(site, result, known, []);
+  const adoption = adoptionOf(site, runs, known, []);
+  const entries = runs.flatMap((run) => {
+    const { result, found } = run;
+    return entriesIn(site, run, known, {
+      styles: [...result.styles, ...found.styles.filter((style) => isListed(styleId(style)))],
+      rules: [...result.ruleMoves, ...found.ruleMoves.filter((move) => isListed(moveId(move)))],
+      classes: [...result.classMoves, ...found.classMoves.filter((move) => isListed(classId(move)))],
+      sections: [...result.sections, ...found.sections.filter((value) => isListed(sectionId(value)))],
+    });
+  });
   const draft: Draft = {
     format: 2,
     shared: site.shared.path,
     taste: options.taste,
     scope: options.scope,
     'at-least': options.atLeast,
-    upkeep: result.upkeep,
-    styles: entriesOf(styles, { rules: moves, classes }, site.shared.path, known, result.placeOf, site.model),
-    tokens: found.values
-      .filter(
-        ({ name }) =>
-          result.tokens.some((token) => token.name === name) || earlierTokens.get(name)?.take === false,
-      )
-      .map(({ name, text, kind, form, places }) => ({
-        name,
-        take: earlierTokens.get(name)?.take ?? true,
-        value: text,
-        kind,
-        form,
-        uses: places.length,
+    ...(options.weaken === true ? { weaken: true } : {}),
+    upkeep: adoption.report.upkeep,
+    styles: inOrder(entries),
+    tokens: runs.flatMap(({ result, found }) =>
+      found.values
+        .filter(
+          ({ name }) =>
+            result.tokens.some((token) => token.name === name) || earlierTokens.get(name)?.take === false,
+        )
+        .map(({ name, text, kind, form, places }) => ({
+          name,
+          take: earlierTokens.get(name)?.take ?? true,
+          value: text,
+          kind,
+          form,
+          uses: places.length,
+        })),
+    ),
+    'near misses': runs
+      .flatMap(({ result }) => result.nearMisses)
+      .map(({ from, to, times, toTimes, apart, kind, places }) => ({
+        from,
+        to,
+        change: earlierNear.get(`${from} ${to}`)?.change ?? false,
+        apart: `${kind === 'colour' ? `a colour distance of ${apart}` : `${apart} pixel`}; ${times === 1 ? 'once' : `${times} times`} against ${toTimes}`,
+        'such as': places.slice(0, 2).map(showPlace),
       })),
-    'near misses': result.nearMisses.map(({ from, to, times, toTimes, apart, kind, places }) => ({
-      from,
-      to,
-      change: earlierNear.get(`${from} ${to}`)?.change ?? false,
-      apart: `${kind === 'colour' ? `a colour distance of ${apart}` : `${apart} pixel`}; ${times === 1 ? 'once' : `${times} times`} against ${toTimes}`,
-      'such as': places.slice(0, 2).map(showPlace),
-    })),
     kept: adoption.kept.map(({ reason, declarations, examples }) => ({
       reason,
       declarations,
@@ -112,76 +109,129 @@ export function planAdoption(
   draft: Draft,
   asked: Pick<DraftOptions, 'onStep' | 'trace'>,
 ): Adoption {
-  const options = { atLeast: draft['at-least'], taste: draft.taste, scope: draft.scope, ...asked };
-  const { result, found } = run(site, options, draft, 'refuse');
-  const ids = new Set([
-    ...found.styles.map(styleId),
-    ...found.ruleMoves.map(moveId),
-    ...found.classMoves.map(classId),
-  ]);
+  const options = {
+    atLeast: draft['at-least'],
+    weaken: draft.weaken,
+    taste: draft.taste,
+    scope: draft.scope,
+    ...asked,
+  };
+  const runs = runAll(site, options, draft, 'refuse');
+  const ids = new Set(
+    runs.flatMap(({ found }) => [
+      ...found.styles.map(styleId),
+      ...found.ruleMoves.map(moveId),
+      ...found.classMoves.map(classId),
+      ...found.sections.map(sectionId),
+    ]),
+  );
   const gone = draft.styles.filter(({ id, take }) => take && !ids.has(id)).map(({ id }) => id);
   const known = new Map(draft.styles.map((style) => [style.id, style]));
-  return adoptionOf(site, result, known, gone);
+  return adoptionOf(site, runs, known, gone);
 }
 
 function adoptionOf(
   site: DraftSite,
-  result: Consolidation,
+  runs: readonly Run[],
   known: ReadonlyMap<string, DraftStyle>,
   gone: readonly string[],
 ): Adoption & { readonly kept: ReturnType<typeof keptGroups> } {
-  const { upkeep, size, changed, proof, tokens, placeOf } = result;
-  const kept = keptGroups(result.kept, result.keptElsewhere, placeOf);
+  const results = runs.map(({ result }) => result);
+  const placeOf: PlaceOf = (carrier) =>
+    (runs.find(({ area }) => area.model.sources.pages.has(carrier.page.path)) ?? runs[0]!).result.placeOf(
+      carrier,
+    );
+  const kept = keptGroups(
+    results.flatMap((one) => one.kept),
+    results.flatMap((one) => one.keptElsewhere),
+    placeOf,
+  );
+  const both = (of: (result: Consolidation) => { readonly now: number; readonly after: number }) => ({
+    now: sum(results, (one) => of(one).now),
+    after: sum(results, (one) => of(one).after),
+  });
+  const entries = runs.flatMap((run) => {
+    const { styles, ruleMoves: rules, classMoves: classes, sections } = run.result;
+    return entriesIn(site, run, known, { styles, rules, classes, sections });
+  });
   return {
-    edits: result.edits,
+    edits: new Map(results.flatMap(({ edits }) => [...edits])),
     kept,
     report: {
       shared: site.shared.path,
-      upkeep,
-      size,
-      styles: entriesOf(
-        result.styles,
-        { rules: result.ruleMoves, classes: result.classMoves },
-        site.shared.path,
-        known,
-        placeOf,
-        site.model,
+      upkeep: both(({ upkeep }) => upkeep),
+      size: both(({ size }) => size),
+      styles: inOrder(entries),
+      tokens: results.flatMap(({ tokens }) =>
+        tokens.map(({ name, text, kind, places }) => ({ name, value: text, kind, uses: places.length })),
       ),
-      tokens: tokens.map(({ name, text, kind, places }) => ({
-        name,
-        value: text,
-        kind,
-        uses: places.length,
-      })),
-      changed,
+      changed: {
+        elements: sum(results, ({ changed }) => changed.elements),
+        pages: sum(results, ({ changed }) => changed.pages),
+      },
       gone: [...gone],
       kept: kept.map(({ reason, declarations, places }) => ({ reason, declarations, places: [...places] })),
       proof: {
-        pages: proof.pages,
-        components: proof.components,
-        elements: proof.elements,
-        assumptions: [...proof.assumptions],
+        pages: sum(results, ({ proof }) => proof.pages),
+        components: sum(results, ({ proof }) => proof.components),
+        elements: sum(results, ({ proof }) => proof.elements),
+        assumptions: [...new Set(results.flatMap(({ proof }) => proof.assumptions))],
       },
     },
   };
 }
 
-function run(
+function sum<One>(all: readonly One[], of: (one: One) => number): number {
+  return all.reduce((so, one) => so + of(one), 0);
+}
+
+function entriesIn(
   site: DraftSite,
-  { atLeast, taste, scope, onStep, trace }: DraftOptions,
+  { area, result }: Run,
+  known: ReadonlyMap<string, DraftStyle>,
+  { styles, ...changes }: SheetChanges & { readonly styles: Consolidation['styles'] },
+): DraftStyle[] {
+  const entries = entriesOf(styles, changes, area.shared.path, known, result.placeOf, area.model);
+  if (area.shared.path === site.shared.path) return entries;
+  return entries.map((one) => {
+    const { declarations, ...rest } = one;
+    return { ...rest, 'written into': one['written into'] ?? area.shared.path, declarations };
+  });
+}
+
+/** Strongest saving first. */
+function inOrder(entries: readonly DraftStyle[]): DraftStyle[] {
+  return [...entries].sort(
+    (a, b) => (b.saves?.places ?? 0) - (a.saves?.places ?? 0) || (a.id < b.id ? -1 : 1),
+  );
+}
+
+/** One area of the site: all of it, where its pages share their sheets. */
+interface Run {
+  readonly area: DraftSite;
+  readonly result: Consolidation;
+  readonly found: Found;
+}
+
+function runAll(
+  site: DraftSite,
+  { atLeast, weaken, taste, scope, onStep, trace }: DraftOptions,
   draft: Draft | undefined,
   unknown: 'take' | 'refuse',
-): { result: Consolidation; found: Found } {
-  const { model, scripts, sheets, shared, unseen, naming, carriers } = site;
-  const themes = sheets.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
-  const strangers = unseen.get(shared.path) ?? [];
-  const decisions = decide({ model, sheets, shared: shared.path, naming, strangers }, draft, unknown);
-  const result = consolidate(
-    {
-      ...{ model, scripts, themes, unseen, shared, carriers },
-      ...{ atLeast, taste: TASTES[taste], scope, onStep, trace },
-    },
-    decisions,
-  );
-  return { result, found: decisions.found() };
+): Run[] {
+  const { scripts, unseen, naming, carriers } = site;
+  return areasOf(site).map((area): Run => {
+    const { model, sheets, shared } = area;
+    const themes = sheets.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
+    const strangers = unseen.get(shared.path) ?? [];
+    const decisions = decide({ model, sheets, shared: shared.path, naming, strangers }, draft, unknown);
+    const result = consolidate(
+      {
+        ...{ model, scripts, themes, unseen, shared, carriers },
+        ...{ atLeast, weaken, taste: TASTES[taste], scope, onStep, trace },
+      },
+      decisions,
+    );
+    return { area, result, found: decisions.found() };
+  });
 }

@@ -2,11 +2,11 @@
 // it would do, or the proven change that a draft asks for.
 
 export { type Consolidation, type ConsolidationInput, consolidate } from './consolidate.js';
+export type { DraftSite } from './draft-site.js';
 export {
   type Adoption,
   type Drafted,
   type DraftOptions,
-  type DraftSite,
   makeDraft,
   planAdoption,
 } from './drafting.js';

@@ -9,14 +9,18 @@ import {
   type Kept,
   type Member,
   moveKey,
+  type NamedSection,
   type NamedStyle,
   type NameRules,
   nameStyles,
   nameValue,
   type PlaceOf,
   type RuleMove,
+  type SectionValue,
   type SheetValue,
   type Style,
+  sectionKey,
+  sectionWord,
   usualSpelling,
   type ValueChange,
   type ValueToken,
@@ -33,6 +37,7 @@ export interface Decisions {
   readonly values: readonly ValueChange[];
   readonly isWanted: (move: RuleMove) => boolean;
   readonly isWantedClass: (move: ClassMove) => boolean;
+  readonly sections: (found: readonly SectionValue[], model: SiteModel) => readonly NamedSection[];
   readonly styles: (found: readonly Style[], placeOf: PlaceOf) => Decided;
   readonly tokens: (found: readonly SheetValue[], model: SiteModel) => readonly ValueToken[];
 }
@@ -41,6 +46,7 @@ export interface Decisions {
 export interface Found {
   readonly ruleMoves: readonly RuleMove[];
   readonly classMoves: readonly ClassMove[];
+  readonly sections: readonly NamedSection[];
   readonly styles: readonly NamedStyle[];
   readonly values: readonly ValueToken[];
 }
@@ -70,6 +76,7 @@ export function decide(
   const found: { -readonly [K in keyof Found]: Found[K] } = {
     ruleMoves: [],
     classMoves: [],
+    sections: [],
     styles: [],
     values: [],
   };
@@ -86,6 +93,17 @@ export function decide(
     isWanted: (move) => {
       moves.set(moveId(move), move);
       return isTaken(moveId(move));
+    },
+    sections: (values, model) => {
+      const used = customNames(model);
+      for (const { name } of byId.values()) if (name !== undefined) used.add(name);
+      found.sections = values.map((value): NamedSection => {
+        const known = byId.get(sectionId(value))?.name;
+        const name = known ?? freeName(sectionWord(value), rules().convention.prefix, used);
+        used.add(name);
+        return { ...value, name };
+      });
+      return found.sections.filter((value) => isTaken(sectionId(value)));
     },
     styles: (styles, placeOf) => {
       const inUse = unknown === 'refuse' ? namesInUse(site.model) : undefined;
@@ -264,6 +282,19 @@ export function moveId(move: RuleMove): string {
 
 export function classId(move: ClassMove): string {
   return shortHash(classMoveKey(move));
+}
+
+export function sectionId(value: SectionValue): string {
+  return shortHash(sectionKey(value));
+}
+
+/** `--ink`, or with a number what is in use. */
+function freeName(word: string, prefix: string, used: ReadonlySet<string>): string {
+  const start = `--${prefix.replace(/[-_]$/, '')}${prefix === '' ? '' : '-'}${word}`;
+  for (let number = 1; ; number++) {
+    const name = number === 1 ? start : `${start}-${number}`;
+    if (!used.has(name)) return name;
+  }
 }
 
 export function styleId({ home, keys, units }: Style): string {

@@ -4,6 +4,7 @@ import type { SiteModel } from '../cascade/index.js';
 import { groupBy } from '../group-by.js';
 import {
   type ClassMove,
+  type NamedSection,
   type NamedStyle,
   type OwnRule,
   type PlaceOf,
@@ -15,13 +16,20 @@ import {
 import { declarationText } from '../sheets/index.js';
 import { type Place, placeIn, showPlace } from '../source.js';
 import type { CarriedUnit } from '../stock/index.js';
-import { classId, moveId, styleId } from './decisions.js';
+import { classId, moveId, sectionId, styleId } from './decisions.js';
 import type { DraftStyle } from './schema.js';
+
+/** What changes beside the styles of tags. */
+export interface SheetChanges {
+  readonly rules: readonly RuleMove[];
+  readonly classes: readonly ClassMove[];
+  readonly sections: readonly NamedSection[];
+}
 
 /** Strongest saving first. In: `shared`, the site path of the shared sheet; `known`, entries of an earlier draft by id. */
 export function entriesOf(
   styles: readonly NamedStyle[],
-  { rules: moves, classes }: { readonly rules: readonly RuleMove[]; readonly classes: readonly ClassMove[] },
+  { rules: moves, classes, sections }: SheetChanges,
   shared: string,
   known: ReadonlyMap<string, DraftStyle>,
   placeOf: PlaceOf,
@@ -36,6 +44,10 @@ export function entriesOf(
       saves: movedCount(move) - writtenBy(move),
       entry: moveEntry(move, shared, known.get(moveId(move)), model),
     })),
+    ...sections.map((value) => {
+      const entry = sectionEntry(value, known.get(sectionId(value)));
+      return { saves: entry.saves?.places ?? 0, entry };
+    }),
     ...classes.map((move) => ({
       // A word in a tag is a quarter of a place.
       saves: move.tags.length / 4,
@@ -132,6 +144,26 @@ function writtenLength(
     const range = attributes?.get(name);
     return range === undefined ? sum : sum + range.end - range.start + 1;
   }, 0);
+}
+
+function sectionEntry(value: NamedSection, known: DraftStyle | undefined): DraftStyle {
+  const { name, colours, otherwise, rows } = value;
+  const places = rows.reduce((all, { said }) => all + said.reduce((some, { own }) => some + own.times, 0), 0);
+  const set = [
+    ...(otherwise === undefined ? [] : [`:root { ${name}: ${otherwise}; }`]),
+    ...[...colours].map(([section, colour]) => `.${section} { ${name}: ${colour}; }`),
+  ];
+  return {
+    id: sectionId(value),
+    home: 'values by section',
+    name,
+    take: known?.take ?? true,
+    ...(known?.reviewed === undefined ? {} : { reviewed: known.reviewed }),
+    selector: [...new Set(rows.map(({ base, suffix }) => base + suffix))].join(', '),
+    'out of': `${places} places`,
+    saves: { places: places - rows.length - set.length, bytes: 0 },
+    declarations: set.map((one) => `${one}\n`).join(''),
+  };
 }
 
 function classEntry(move: ClassMove, known: DraftStyle | undefined): DraftStyle {

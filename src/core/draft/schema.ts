@@ -21,6 +21,7 @@ export const HOMES = [
   'joined rule',
   'counted class',
   'idle class',
+  'values by section',
 ] as const;
 
 const styleSchema = z.strictObject({
@@ -77,6 +78,7 @@ export const draftSchema = z.strictObject({
   taste: tasteName,
   scope: scopeName,
   'at-least': z.int().min(1),
+  weaken: yesOrNo.optional().describe('Rules become as weak as their work allows.'),
   upkeep: z.strictObject({ now: z.int(), after: z.int() }).describe('For reading: places to keep up.'),
   styles: z.array(styleSchema),
   tokens: z.array(tokenSchema),

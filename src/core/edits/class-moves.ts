@@ -1,6 +1,7 @@
 // Classes out of tags, and what rules ask for in their place, as edits.
 
 import type { SiteModel } from '../cascade/index.js';
+import type { Page, SourceTag } from '../markup/index.js';
 import type { ClassMove } from '../search/index.js';
 import type { Edit } from './edit.js';
 import { push } from './plan.js';
@@ -8,22 +9,17 @@ import type { Edits } from './state.js';
 
 export function planClassMoves(model: SiteModel, moves: readonly ClassMove[]): Edits {
   const edits = new Map<string, Edit[]>();
-  const gone = new Map<ClassMove['tags'][number]['element'], Set<string>>();
+  // Several elements may be made from one tag.
+  const gone = new Map<SourceTag, { readonly page: Page; readonly names: Set<string> }>();
   for (const { name, tags } of moves)
     for (const { page, element } of tags) {
-      const known = gone.get(element);
-      if (known !== undefined) known.add(name);
-      else gone.set(element, new Set([name]));
-      if (known === undefined) push(edits, page.path, []);
+      const known = gone.get(element.tag!) ?? { page, names: new Set() };
+      gone.set(element.tag!, known);
+      known.names.add(name);
     }
-  for (const path of edits.keys()) {
-    const page = model.page(path)!;
-    for (const element of page.elements) {
-      const names = gone.get(element);
-      const range = element.tag?.attributes.get('class');
-      if (names !== undefined && range !== undefined)
-        push(edits, path, [withoutNames(page.text, range, names)]);
-    }
+  for (const [tag, { page, names }] of gone) {
+    const range = tag.attributes.get('class');
+    if (range !== undefined) push(edits, page.path, [withoutNames(page.text, range, names)]);
   }
   for (const { own, selectors } of newSelectors(moves))
     for (const { path, text, offset } of placesOf(own, model)) {

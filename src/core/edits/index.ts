@@ -23,6 +23,7 @@ export {
   ruleBehind,
   withoutRule,
 } from './rules.js';
+export { planSections } from './sections.js';
 export {
   emptyPart,
   partRange,

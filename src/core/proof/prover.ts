@@ -164,8 +164,8 @@ export class Prover {
       return;
     }
     if (before.hasTemplatedTags) part.templated = true;
-    const options = neverTemplated === undefined ? {} : { neverTemplated };
     for (const [a, b] of contexts) {
+      const options = neverTemplated === undefined ? {} : { neverTemplated };
       const first = new StyleReader(before, a, this.#before.table, options);
       const second = new StyleReader(after, b, this.#after.table, options);
       this.#refuseShown(second, alignment.added);

@@ -33,7 +33,16 @@ export {
   type RuleSearch,
   type Said,
 } from './rules/index.js';
-export { classesAsked, classMovesOf, type RuleStep, ruleMovesOf } from './rules/step.js';
+export {
+  isWorthwhile,
+  type NamedSection,
+  rowsByRule,
+  type SectionRow,
+  type SectionValue,
+  sectionKey,
+  sectionWord,
+} from './rules/sections.js';
+export { classesAsked, classMovesOf, type RuleStep, ruleMovesOf, sectionsOf } from './rules/step.js';
 export { nameValue } from './token-names.js';
 export { colourWord } from './traits.js';
 export {

@@ -55,7 +55,10 @@ function placed(
   units: readonly CarriedUnit[],
   pick: (unit: CarriedUnit) => CarriedUnit['declarations'],
 ): SharedRule['declarations'] {
-  return units.flatMap((unit) => pick(unit).map((declaration) => ({ declaration, holder: unit.holder })));
+  // As they were written: most stood in one tag.
+  return [...units]
+    .sort((a, b) => (a.declarations[0]?.range.start ?? 0) - (b.declarations[0]?.range.start ?? 0))
+    .flatMap((unit) => pick(unit).map((declaration) => ({ declaration, holder: unit.holder })));
 }
 
 /** The cells of a table, and not those of a table inside it. */

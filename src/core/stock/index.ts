@@ -13,7 +13,7 @@ export { carriersOf, readStyle } from './carriers.js';
 export { type ColourUse, coloursIn, type NearMiss, nearMisses } from './colour-uses.js';
 export type { Finding, FindingKind } from './findings.js';
 export { type KeptReason, keptText } from './kept.js';
-export { reachSheets, type SheetShelf } from './links.js';
+export { linkedByAll, reachSheets, type SheetShelf } from './links.js';
 export { type MadeElements, SiteScripts } from './site-scripts.js';
 export { type RepeatedSet, type Survey, type Tally, takeStock } from './survey.js';
 export type { SurveyInput } from './survey-input.js';

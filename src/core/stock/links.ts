@@ -51,3 +51,9 @@ export function reachSheets(links: Links, shelf: SheetShelf): Reached {
   for (const text of links.importing) imports(parseSheet(text), links.holder, start);
   return { paths, unread };
 }
+
+/** Of these sheets those that every page links plainly, in order. In: by page, what it links so. */
+export function linkedByAll(themes: readonly string[], linked: readonly (readonly string[])[]): string[] {
+  const [first = [], ...others] = linked;
+  return first.filter((file) => themes.includes(file) && others.every((one) => one.includes(file)));
+}

@@ -29,6 +29,8 @@ export interface Site {
   readonly sheets: readonly SheetOwner[];
   /** Site path of the shared sheet, whether or not it exists. */
   readonly shared: string;
+  /** Whether a person says which it is. */
+  readonly sharedIsGiven: boolean;
   /** Encodings of the files that are not plain UTF-8. */
   readonly encodings: ReadonlyMap<string, Encoding>;
 }
@@ -89,7 +91,8 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     }
   }
   const owners = reader.owners(sheetUses(model));
-  const shared = options.shared ?? reader.shared(owners, plainLinks(model, copies));
+  const usual = reader.shared(owners, plainLinks(model, copies));
+  const shared = options.shared ?? usual;
   readSheet(shared);
   const isPlatform = (file: string): boolean => reader.isPlatform(file);
   const themes = owners.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
@@ -103,6 +106,7 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     themes: sheets.has(shared) && !isPlatform(shared) ? [...new Set([...themes, shared])] : themes,
     sheets: owners,
     shared,
+    sharedIsGiven: reader.config.shared !== undefined || shared !== usual,
     encodings: reader.encodings,
   };
 }
@@ -145,6 +149,7 @@ export function draftSite(site: Site): DraftSite {
     scripts,
     sheets,
     shared: { path: shared, partNames: config.parts ?? {} },
+    sharedIsGiven: site.sharedIsGiven,
     unseen: sheetsElsewhere(site),
     naming: config.naming ?? {},
     carriers: { pictureSizes: config.pictureSizes ?? 'keep', mail: config.mail ?? 'keep' },

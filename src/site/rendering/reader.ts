@@ -7,6 +7,7 @@ import { scriptReading } from '../../core/scripts/index.js';
 import { parseSheet } from '../../core/sheets/parse.js';
 import type { Sheet } from '../../core/sheets/sheet.js';
 import type { SheetShelf } from '../../core/stock/index.js';
+import { linkedByAll } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import type { Decoded, Encoding } from '../files/encoding.js';
@@ -126,10 +127,7 @@ export class SiteReader implements SheetShelf, PageSource {
     const themes = sheets.filter(({ owner }) => owner === 'theme').map((sheet) => sheet.path);
     const named = themes.find((file) => path.posix.basename(file) === SHARED);
     if (named !== undefined) return named;
-    const [first = [], ...others] = linked;
-    const everywhere = first.filter(
-      (file) => themes.includes(file) && others.every((one) => one.includes(file)),
-    );
+    const everywhere = linkedByAll(themes, linked);
     // What frames and templates inside pages load is looked at when something is to be changed.
     const pages = new Map(this.pagePaths.map((file) => [file, '']));
     const unread = everywhere.length === 0 ? undefined : sheetsOfUnread(this.files, pages, everywhere);

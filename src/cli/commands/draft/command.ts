@@ -8,6 +8,7 @@ import type { Act, Terminal } from '../../shared/terminal.js';
 
 interface Flags extends ShowFlags {
   readonly atLeast: string;
+  readonly weaken?: boolean;
   readonly taste?: string;
   readonly scope?: string;
   readonly review?: boolean;
@@ -19,6 +20,7 @@ export function defineDraft(program: Command, act: Act): void {
     .description('propose a home for every repeated style; write acervus-draft.yaml')
     .argument('[site]', 'folder of the site', '.')
     .option('--at-least <n>', 'share a style from this many elements on; 1 leaves nothing inline', '2')
+    .option('--weaken', 'make rules that pile up ids and !important as weak as their work allows')
     .option('--taste <name>', '"whole looks", "balanced" or "small pieces"')
     .option('--scope <name>', 'how far rules reach: "site", "section" or "page"')
     .option('--review', 'go through the draft style by style, in a terminal')
@@ -47,6 +49,7 @@ async function makeAndShow(terminal: Terminal, site: string, flags: Flags): Prom
   const made = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
     writeDraft(site, {
       atLeast,
+      weaken: flags.weaken,
       taste: flags.taste,
       scope: flags.scope,
       onStep,

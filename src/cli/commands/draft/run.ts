@@ -19,6 +19,8 @@ import type { DraftDocument } from './document.js';
 export interface DraftOptions {
   /** Share a style from this many elements on; 2 without. */
   readonly atLeast?: number | undefined;
+  /** Makes rules as weak as their work allows; without it, as the draft that is there. */
+  readonly weaken?: boolean | undefined;
   /** What classes should be like; as in the earlier draft or the configuration without, else `balanced`. */
   readonly taste?: TasteName | undefined;
   /** How far rules reach; as in the earlier draft or the configuration without, else `site`. */
@@ -70,7 +72,7 @@ export function writeDraft(folder: string, options: TypedDraftOptions): WrittenD
   const scope = scopeOf(options.scope ?? earlier?.scope ?? site.config.scope ?? 'site');
   const { draft: made, adoption } = makeDraft(
     draftSite(site),
-    { atLeast, taste, scope, onStep, trace },
+    { atLeast, weaken: options.weaken ?? earlier?.weaken, taste, scope, onStep, trace },
     earlier,
   );
   const { report, edits } = adoption;

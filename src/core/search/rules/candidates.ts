@@ -44,7 +44,7 @@ function joins(rules: readonly OwnRule[]): Candidate[] {
         candidateOf(
           same[0]!,
           same[0]!.bases,
-          false,
+          'own',
           same.flatMap(({ said }) => said),
         ),
       );
@@ -74,14 +74,21 @@ function wider(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly O
     for (const base of new Set(said.flatMap(({ own }) => (own.bases.length === 1 ? own.bases : []))))
       if (!(texts.get(base)! > 1) && base !== common) for (const one of said) addTo(byText, base, one);
   }
-  return [...byText].map(([text, said]) => candidateOf(rules[0]!, [text], !known.has(text), said));
+  const isScoped = (text: string): boolean => {
+    const at = text.indexOf(' ');
+    return text.startsWith('.') && at > 0 && known.has(text.slice(at + 1));
+  };
+  return [...byText].map(([text, said]) =>
+    candidateOf(rules[0]!, [text], known.has(text) ? 'own' : isScoped(text) ? 'scoped' : 'found', said),
+  );
 }
 
 /** Hooks of what a rule matches, but for bare names of elements: those say what stands there by chance. */
 function hooksAround({ matched, bases }: OwnRule): string[] {
   const own = bases.filter(() => bases.length === 1);
   const found = new Set(own);
-  for (const group of [...matched].slice(0, MOST_GROUPS))
+  for (const group of [...matched].slice(0, MOST_GROUPS)) {
+    for (const name of sectionClasses(group)) for (const base of own) found.add(`.${name} ${base}`);
     for (const text of hooksOf(group)) {
       if (!/[.#[]| /.test(text) || text.includes('>')) continue;
       found.add(text);
@@ -89,7 +96,17 @@ function hooksAround({ matched, bases }: OwnRule): string[] {
       const at = text.lastIndexOf(' ');
       if (at > 0) found.add(`:where(${text.slice(0, at)}) ${text.slice(at + 1)}`);
     }
+  }
   return [...found];
+}
+
+/** Classes of the body around a group. */
+function sectionClasses(group: ElementGroup): readonly string[] {
+  let root: ElementGroup | undefined = group;
+  while (root !== undefined && root.element.name !== 'body') root = root.parent;
+  return root === undefined || root === group
+    ? []
+    : root.element.classes.filter((name) => /^[a-zA-Z_][\w-]*$/.test(name));
 }
 
 /** Several selectors for what their rules have in common. */
@@ -111,7 +128,7 @@ function lists(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly O
         const id = `${all.map(({ order }) => order).join()}|${common.join()}`;
         if (found.has(id) || !isWorthAList(all, common)) continue;
         const said = all.flatMap((rule) => rule.said.filter(({ unit }) => common.includes(unit.key)));
-        found.set(id, candidateOf(rules[0]!, [...new Set(all.flatMap(({ bases }) => bases))], false, said));
+        found.set(id, candidateOf(rules[0]!, [...new Set(all.flatMap(({ bases }) => bases))], 'own', said));
       }
     });
   }
@@ -133,10 +150,10 @@ function isWorthAList(rules: readonly OwnRule[], keys: readonly string[]): boole
 function candidateOf(
   { conditions, suffix, context }: OwnRule,
   bases: readonly string[],
-  found: boolean,
+  origin: Candidate['origin'],
   said: readonly Said[],
 ): Candidate {
-  return { bases, suffix, conditions, context, found, said: groupBy(said, ({ unit }) => unit.key) };
+  return { bases, suffix, conditions, context, origin, said: groupBy(said, ({ unit }) => unit.key) };
 }
 
 /** Elements of the groups. */

@@ -80,7 +80,16 @@ export function ownRules(model: SiteModel, census: Census, themes: readonly stri
     const { page, reference } = places[0]!;
     const { sheet, holder } = model.block(reference.text, page);
     const place = { holder, sheet: undefined, places };
-    found.push(...cut(sheet.rules.flatMap((rule, order) => ownRule(rule, { ...place, order }) ?? [])));
+    const whole = new Set(rulesApart(sheet.rules));
+    // What is broken is mended first: of a block that is not closed what stands before it may go.
+    const broken = Math.min(...sheet.defects.map(({ range }) => range.start), Number.POSITIVE_INFINITY);
+    found.push(
+      ...cut(
+        sheet.rules.flatMap((rule, order) =>
+          whole.has(rule) && rule.range.end <= broken ? (ownRule(rule, { ...place, order }) ?? []) : [],
+        ),
+      ),
+    );
   }
   noteMatches(found, census);
   return found;
@@ -182,17 +191,9 @@ function isPlain(reference: Extract<SheetReference, { kind: 'block' }>): boolean
   return everywhere && reference.title === '' && !reference.scriptingOff && reference.offset !== undefined;
 }
 
-/** What is broken is mended first, and what names layers or prefixes stays with them. */
-function isSimple({ defects, imports, layers, namespaces, undecided, rules }: Sheet): boolean {
-  return (
-    defects.length === 0 &&
-    imports.length === 0 &&
-    layers.length === 0 &&
-    namespaces.size === 0 &&
-    undecided.length === 0 &&
-    rules.every(({ selectors, scope }) => selectors.length === 1 && scope === undefined) &&
-    rulesApart(rules).length === rules.length
-  );
+/** What names layers or prefixes stays with them. */
+function isSimple({ imports, layers, namespaces, undecided }: Sheet): boolean {
+  return imports.length === 0 && layers.length === 0 && namespaces.size === 0 && undecided.length === 0;
 }
 
 /** Rules that hold no other and are held by none: only they can go as a whole. */

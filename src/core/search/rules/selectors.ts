@@ -110,6 +110,28 @@ function textOf({ type, id, classes }: Names): string {
   return `${type ?? ''}${id === undefined ? '' : `#${id}`}${classes.map((name) => `.${name}`).join('')}`;
 }
 
+/** The same element with less said of it, the weakest first: without ids, steps and names that a class makes needless. */
+export function weakerSelectors(text: string): string[] {
+  const list = compileSelectorList(text);
+  const [selector] = list.kind === 'list' && list.selectors.length === 1 ? list.selectors : [];
+  if (selector === undefined || selector.combinators.some((one) => one !== ' ')) return [];
+  const texts = compoundTexts(selector);
+  const bare = texts.map((one, i) => {
+    const { id, classes, type } = selector.compounds[i]!;
+    const withoutId = id === undefined ? one : one.replace(`#${id}`, '');
+    return classes.length > 0 && type !== undefined ? withoutId.replace(/^[a-z][\w-]*/i, '') : withoutId;
+  });
+  const last = texts.length - 1;
+  // What the element itself is stays; of an id nothing may be left.
+  const subject = bare[last] === '' ? texts[last]! : bare[last]!;
+  const above = bare.slice(0, -1).filter((one) => one !== '' && !/^(html|body)$/.test(one));
+  const found: string[] = [];
+  // An element by its name alone is about every one of them.
+  if (/[.#]/.test(subject)) found.push(subject);
+  for (let from = above.length - 1; from >= 0; from--) found.push([...above.slice(from), subject].join(' '));
+  return [...new Set(found)].filter((one) => one !== text);
+}
+
 /** The text of each compound of a selector. */
 function compoundTexts({ leading, combinators }: ComplexSelector): string[] {
   return leading.map((text, i) => {

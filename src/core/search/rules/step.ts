@@ -6,7 +6,8 @@ import { takeCensus } from '../census.js';
 import { type ClassMove, helperClasses } from '../helper-classes.js';
 import { mayMatchIn, mayMatchMade } from '../made.js';
 import { Trials } from '../trial.js';
-import { findRuleMoves, ownRules, type RuleMove } from './index.js';
+import { findRuleMoves, type OwnRule, ownRules, type RuleMove } from './index.js';
+import { type SectionValue, sectionValues } from './sections.js';
 
 export interface RuleStep {
   readonly scripts: SiteScripts;
@@ -20,10 +21,11 @@ export interface RuleStep {
   readonly strangers: readonly string[];
   readonly refused: ReadonlyMap<string, KeptReason>;
   readonly isWanted: (move: RuleMove) => boolean;
+  readonly weaken: boolean;
 }
 
 export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof findRuleMoves> {
-  const { scripts, carriers, themes, shared, atLeast, strangers, refused, isWanted } = step;
+  const { scripts, carriers, themes, shared, atLeast, strangers, refused, isWanted, weaken } = step;
   const made = scripts.madeOn(model.pages);
   return findRuleMoves(model, {
     census: takeCensus(model, carriers),
@@ -38,6 +40,7 @@ export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof
       mayMatchMade(selector, made) || strangers.some((text) => mayMatchIn(selector, text)),
     refused,
     isWanted,
+    weaken,
   });
 }
 
@@ -53,6 +56,15 @@ export function classMovesOf(
 ): ClassMove[] {
   const census = takeCensus(model, carriers);
   return helperClasses(model, census, { rules: ownRules(model, census, themes), scripts, asked });
+}
+
+/** Values that differ by section of the site, and the rules that they stand in. */
+export function sectionsOf(
+  model: SiteModel,
+  { carriers, themes }: Pick<RuleStep, 'carriers' | 'themes'>,
+): { readonly rules: readonly OwnRule[]; readonly values: readonly SectionValue[] } {
+  const rules = ownRules(model, takeCensus(model, carriers), themes);
+  return { rules, values: sectionValues(model, rules, themes) };
 }
 
 /** Classes that the rules of a developer ask for. */

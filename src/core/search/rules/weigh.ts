@@ -27,8 +27,8 @@ export interface Candidate {
   readonly suffix: string;
   readonly conditions: readonly string[];
   readonly context: string;
-  /** Whether the selector stands on one of the rules already, or was found for them. */
-  readonly found: boolean;
+  /** Whether the selector stands on one of the rules already, does so under a section, or was found for the elements. */
+  readonly origin: 'own' | 'scoped' | 'found';
   /** By key of the unit: those who say it, and could leave it to the new rule. */
   readonly said: ReadonlyMap<string, readonly Said[]>;
 }
@@ -118,7 +118,11 @@ export function lostBy(said: readonly Said[]): Declaration[] {
 }
 
 /** A rule leaves its place to one that matches all that it matches, and that says more of the elements than it does. */
-function mayLeave({ own }: Said, { bases }: Candidate, hits: ReadonlyMap<ElementGroup, unknown>): boolean {
+export function mayLeave(
+  { own }: Said,
+  { bases }: Candidate,
+  hits: ReadonlyMap<ElementGroup, unknown>,
+): boolean {
   const covered = own.bases.every((narrow) => bases.some((wide) => covers(wide, narrow)));
   if (own.matched.size === 0 || covered) return covered && [...own.matched].every((group) => hits.has(group));
   // Two names that the same elements wear today are not one name: the wider one takes in more than each of the others.

@@ -1,5 +1,5 @@
-// A browser's own words for how text is aligned: they place the boxes inside too, and say what the standard's words say where
-// there is none.
+// What tells nothing apart: a browser's own words for aligned text where no box stands inside, and importance where nothing
+// but the cascade asks for it.
 
 import type { Outcomes } from './outcome-model.js';
 import type { Program } from './program.js';
@@ -26,6 +26,18 @@ export function programHasOwnWords(program: Program): boolean {
     programs.set(program, has);
   }
   return has;
+}
+
+const animated = new WeakMap<Program, boolean>();
+
+/** What keyframes say loses to what is important, and beats what is not (CSS Cascade 5 §6.1). */
+export function mayAnimate(program: Program): boolean {
+  let may = animated.get(program);
+  if (may === undefined) {
+    may = /animation|@[-\w]*keyframes/i.test(program.sheet.text);
+    animated.set(program, may);
+  }
+  return may;
 }
 
 /** In: the outcomes of an element without boxes in it. */

@@ -1,0 +1,254 @@
+// The state of a search of rules: what is said no longer, what is said instead, and what one rule more would save.
+
+import { ALWAYS, conditionTruth, type SiteModel, type Truth } from '../../cascade/index.js';
+import type { ElementGroup } from '../census.js';
+import { areRivals } from '../rivals.js';
+import { elementsIn } from './candidates.js';
+import { moveKey, type RuleMove, type RuleSearch } from './move.js';
+import type { OwnRule, Said } from './own-rules.js';
+import { weakened } from './weaken.js';
+import {
+  type Candidate,
+  gainOf,
+  type Hit,
+  hitsOf,
+  lostBy,
+  mayLeave,
+  type Replaced,
+  type RulePlace,
+  replace,
+} from './weigh.js';
+
+/** A rule that could be taken, and what it reaches. */
+export interface Weighed {
+  readonly candidate: Candidate;
+  readonly move: RuleMove;
+  readonly hits: ReadonlyMap<ElementGroup, readonly Hit[]>;
+}
+
+export class Book {
+  readonly #gone = new Set<Said>();
+  readonly #hits = new Map<Candidate, Map<ElementGroup, Hit[]> | undefined>();
+  readonly #made = new Map<string, RulePlace>();
+  readonly #truths = new Map<string, Truth>();
+  #last = 0;
+
+  constructor(
+    readonly model: SiteModel,
+    readonly rules: readonly OwnRule[],
+    readonly search: RuleSearch,
+  ) {}
+
+  readonly isGone = (said: Said): boolean => this.#gone.has(said);
+
+  /** No rule can save more than this. */
+  mostOf(candidate: Candidate): number {
+    const replaced: Replaced[] = [];
+    for (const said of candidate.said.values()) {
+      const left = said.filter((one) => !this.#gone.has(one));
+      if (left.length > 0) replaced.push({ unit: left[0]!.unit, said: left });
+    }
+    const into = { kind: 'into', sheet: '', anchor: undefined, order: 0 } as const;
+    const most = gainOf(replaced, candidate, into, this.isGone);
+    return isJoin(candidate) ? most + replaced.length : most;
+  }
+
+  weigh(candidate: Candidate): Weighed | undefined {
+    const hits = this.#hitsOf(candidate);
+    if (hits === undefined) return undefined;
+    const written = candidate.bases.map((base) => base + candidate.suffix);
+    if (candidate.origin !== 'own' && written.some((selector) => this.search.isRefused(selector)))
+      return undefined;
+    let best: Weighed | undefined;
+    for (const place of this.#placesFor(candidate, hits)) {
+      const replaced = this.#replacedAt(candidate, hits, place);
+      if (replaced.length === 0 || (candidate.origin !== 'own' && !isMeant(replaced, hits))) continue;
+      const gain = gainOf(withoutSaid(replaced, place), candidate, place, this.isGone);
+      if (gain <= (best?.move.gain ?? 0)) continue;
+      const move: RuleMove = { selectors: written, conditions: candidate.conditions, replaced, place, gain };
+      if (this.search.refused.has(moveKey(move))) continue;
+      best = { candidate, move, hits };
+    }
+    return best;
+  }
+
+  take({ candidate, move, hits }: Weighed): void {
+    const { trials } = this.search;
+    for (const { unit, said } of move.replaced) {
+      for (const one of said) {
+        this.#gone.add(one);
+        for (const group of one.own.matched)
+          for (const declaration of lostBy([one])) group.gone.add(declaration);
+      }
+      for (const [group, own] of hits)
+        for (const { truth, selector } of own) {
+          const placed = {
+            sheet: move.place.sheet,
+            truth,
+            pseudoElement: selector.pseudoElement,
+          };
+          group.trials.push(
+            trials.rule(
+              unit.key,
+              unit.declarations,
+              unit.holder,
+              selector.specificity,
+              move.place.order,
+              placed,
+            ),
+          );
+        }
+    }
+    if (move.place.kind !== 'into') this.#made.set(idOf(candidate), { ...move.place, kind: 'made' });
+  }
+
+  /** Rules as weak as they may be; nothing else may come to win or lose. */
+  weaken(): RuleMove[] {
+    const { census, trials, isWanted, refused } = this.search;
+    return this.rules.flatMap((own) => {
+      const weak = weakened(own, census, trials, (conditions) => this.#when(conditions));
+      if (weak === undefined) return [];
+      const { bases, replaced, place } = weak;
+      const selectors = bases.map((base) => base + own.suffix);
+      const move: RuleMove = { selectors, conditions: own.conditions, replaced, place, gain: 0 };
+      if (refused.has(moveKey(move)) || !isWanted(move)) return [];
+      for (const said of own.said) this.#gone.add(said);
+      for (const group of own.matched) for (const one of lostBy(own.said)) group.gone.add(one);
+      for (const [group, some] of weak.trials) group.trials.push(...some);
+      return [move];
+    });
+  }
+
+  #replacedAt(
+    candidate: Candidate,
+    hits: ReadonlyMap<ElementGroup, readonly Hit[]>,
+    place: RulePlace,
+  ): Replaced[] {
+    const replaced: Replaced[] = [];
+    const weighing = { model: this.model, trials: this.search.trials, isGone: this.isGone };
+    for (const said of candidate.said.values()) {
+      const others = said.filter(({ own }) => own !== place.anchor || place.kind !== 'into');
+      const one = replace(others, candidate, hits, place, weighing);
+      if (one !== undefined && (isJoin(candidate) || timesOf(one) > 1)) replaced.push(one);
+    }
+    return isJoin(candidate) ? replaced : withoutRivals(replaced);
+  }
+
+  #hitsOf(candidate: Candidate): Map<ElementGroup, Hit[]> | undefined {
+    if (!this.#hits.has(candidate))
+      this.#hits.set(
+        candidate,
+        hitsOf(candidate, this.search.census, (conditions) => this.#when(conditions)),
+      );
+    return this.#hits.get(candidate);
+  }
+
+  #when(conditions: readonly string[]): Truth {
+    if (conditions.length === 0) return ALWAYS;
+    const key = conditions.join('\n');
+    let truth = this.#truths.get(key);
+    if (truth === undefined) {
+      const { truths } = this.model.table;
+      const parts = conditions.map((text) => {
+        const [, kind, rest] = /^@(\S+) ?([\s\S]*)$/.exec(text)!;
+        return conditionTruth({ kind: kind as 'media', text: rest! }, truths);
+      });
+      truth = truths.and(...parts);
+      this.#truths.set(key, truth);
+    }
+    return truth;
+  }
+
+  /** The likeliest first. */
+  #placesFor(candidate: Candidate, hits: ReadonlyMap<ElementGroup, readonly Hit[]>): RulePlace[] {
+    const made = this.#made.get(idOf(candidate));
+    const left = [...candidate.said.values()]
+      .flat()
+      .filter((one) => !this.#gone.has(one) && mayLeave(one, candidate, hits));
+    if (left.length === 0) return [];
+    const inSheets = left.filter(({ own }) => own.sheet !== undefined).map(({ own }) => own);
+    const pages = new Set(left.flatMap(({ own }) => own.places.map(({ page }) => page)));
+    const step = ++this.#last * 1e-6;
+    const places: RulePlace[] = made === undefined ? [] : [made];
+    const sheet = inSheets.length > 0 ? inSheets[0]!.sheet! : this.#sheetOf([...pages]);
+    const own = inSheets.filter((one) => one.sheet === sheet).sort((a, b) => a.order - b.order);
+    for (const rule of this.rules) {
+      if (
+        rule.sheet !== sheet ||
+        rule.context !== candidate.context ||
+        !sameList(rule.bases, candidate.bases)
+      )
+        continue;
+      if (rule.said.every((one) => this.#gone.has(one))) continue;
+      places.push({ sheet, kind: 'into', anchor: rule, order: rule.order + 0.4 + step });
+    }
+    const [first, last] = [own[0], own.at(-1)];
+    if (first !== undefined)
+      places.push({ sheet, kind: 'before', anchor: first, order: first.order - 0.5 + step });
+    if (last !== undefined && last !== first)
+      places.push({ sheet, kind: 'behind', anchor: last, order: last.order + 0.5 + step });
+    if (first === undefined) {
+      const order = Math.min(...left.map(({ own: rule }) => rule.order));
+      places.push({ sheet, kind: 'end', anchor: undefined, order: 1e6 + order + step });
+    }
+    return places;
+  }
+
+  /** The sheet that all of these pages load already, else the shared one. */
+  #sheetOf(pages: readonly SiteModel['pages'][number][]): string {
+    const { sheets, shared } = this.search;
+    const isLoaded = (sheet: string): boolean =>
+      pages.every((page) =>
+        this.model
+          .stacksOf(page)
+          .every(({ uses }) =>
+            uses.some(
+              ({ source, condition }) => source.path === sheet && !source.isBlock && condition === ALWAYS,
+            ),
+          ),
+      );
+    return sheets.find(isLoaded) ?? shared;
+  }
+}
+
+/** Whether all that is said comes from rules of one selector. */
+function isJoin({ said, bases }: Candidate): boolean {
+  return [...said.values()].flat().every(({ own }) => own.sheet !== undefined && sameList(own.bases, bases));
+}
+
+/** Of what one rule cannot say together, that which most say. */
+function withoutRivals(replaced: readonly Replaced[]): Replaced[] {
+  const kept: Replaced[] = [];
+  const inOrder = [...replaced].sort((a, b) => timesOf(b) - timesOf(a) || (a.unit.key < b.unit.key ? -1 : 1));
+  for (const one of inOrder) if (!kept.some(({ unit }) => areRivals(unit, one.unit))) kept.push(one);
+  return kept;
+}
+
+function timesOf({ said }: Replaced): number {
+  return said.reduce((all, { own }) => all + own.times, 0);
+}
+
+/** By which a rule is known while it is searched. */
+export function idOf({ bases, context }: Candidate): string {
+  return `${context}|${bases.join()}`;
+}
+
+function sameList(a: readonly string[], b: readonly string[]): boolean {
+  return a.length === b.length && a.every((one, at) => one === b[at]);
+}
+
+/** What the rule that it goes into says already costs nothing. */
+function withoutSaid(replaced: readonly Replaced[], { anchor, kind }: RulePlace): Replaced[] {
+  if (kind !== 'into' || anchor === undefined) return [...replaced];
+  return replaced.map(({ unit, said }) =>
+    anchor.said.some((one) => one.unit.key === unit.key)
+      ? { unit: { ...unit, declarations: [] }, said }
+      : { unit, said },
+  );
+}
+
+/** A selector that was found for elements says something of most that it reaches, and of none what another takes back. */
+function isMeant(replaced: readonly Replaced[], hits: ReadonlyMap<ElementGroup, unknown>): boolean {
+  const served = new Set(replaced.flatMap(({ said }) => said.flatMap(({ own }) => [...own.matched])));
+  return elementsIn(served) * 2 >= elementsIn(hits.keys());
+}

@@ -1,0 +1,41 @@
+// One rule in place of several, and what a search for such rules is given.
+
+import type { KeptReason } from '../../stock/index.js';
+import type { Census } from '../census.js';
+import type { Trials } from '../trial.js';
+import type { Replaced, RulePlace } from './weigh.js';
+
+/** One rule in place of what several say. */
+export interface RuleMove {
+  /** As they are written. */
+  readonly selectors: readonly string[];
+  /** `@media …` around it, the outermost first. */
+  readonly conditions: readonly string[];
+  readonly replaced: readonly Replaced[];
+  readonly place: RulePlace;
+  /** Less to keep up. */
+  readonly gain: number;
+}
+
+export interface RuleSearch {
+  readonly census: Census;
+  readonly trials: Trials;
+  /** Sheets that may be edited, that of the site first. */
+  readonly sheets: readonly string[];
+  /** Where rules go that no sheet of all their pages can take. */
+  readonly shared: string;
+  readonly atLeast: number;
+  /** Whether a selector that was found for elements must not be used. */
+  readonly isRefused: (selector: string) => boolean;
+  /** Moves that are not to be proposed again, by `moveKey`. */
+  readonly refused: ReadonlyMap<string, KeptReason>;
+  /** Whether a person would have it. */
+  readonly isWanted: (move: RuleMove) => boolean;
+  /** Whether rules become as weak as their work allows. */
+  readonly weaken: boolean;
+}
+
+/** By which a move is known from one search to the next. */
+export function moveKey({ selectors, conditions, replaced }: RuleMove): string {
+  return `${conditions.join(' ')} ${selectors.join(', ')} {${replaced.map(({ unit }) => unit.key).join('; ')}}`;
+}
