@@ -168,15 +168,15 @@ export class Prover {
       const options = neverTemplated === undefined ? {} : { neverTemplated };
       const first = new StyleReader(before, a, this.#before.table, options);
       const second = new StyleReader(after, b, this.#after.table, options);
-      this.#refuseShown(second, alignment.added);
-      this.#refuseShown(first, alignment.removed);
+      this.#refuseShown(second, [...alignment.added, ...otherBlocks(after, before)]);
+      this.#refuseShown(first, [...alignment.removed, ...otherBlocks(before, after)]);
       this.#refuseRolledBack(second, alignment.renamed);
       this.#refusePicked(before, after, alignment);
       this.#compareElements(first, second, alignment);
     }
   }
 
-  /** A link or style element that came or went shows nothing, unless a rule gives it a box. */
+  /** A link or style element that came or went, or says something else, shows nothing unless a rule gives it a box. */
   #refuseShown(reader: StyleReader, indexes: readonly number[]): void {
     const { page } = reader;
     const isShown = (index: number): boolean =>
@@ -296,6 +296,12 @@ function usesCustom(reader: StyleReader, index: number): boolean {
 }
 
 /** Every class that a rule names anywhere: as a condition on the parent, in `:is()`, at the root of its scope. */
+/** Style elements whose text the other state has nowhere. */
+function otherBlocks(page: Page, other: Page): number[] {
+  const texts = new Set(other.sheets.map((one) => (one.kind === 'block' ? one.text : '')));
+  return page.sheets.flatMap((one) => (one.kind === 'block' && !texts.has(one.text) ? one.element : []));
+}
+
 function noteNames({ uses }: Stack, names: Set<string>, seen: WeakSet<Program>): void {
   for (const { program } of uses) {
     if (seen.has(program)) continue;

@@ -36,11 +36,11 @@ export interface HelperOptions {
 
 export function helperClasses(model: SiteModel, census: Census, options: HelperOptions): ClassMove[] {
   const { rules, scripts, asked } = options;
-  const wearers = wearersOf(model);
   const foreign = foreignClasses(model, rules);
   const byClass = new Map<string, OwnRule[]>();
   for (const own of rules)
     for (const name of new Set(own.selectors.flatMap((one) => namesIn(one)))) addTo(byClass, name, own);
+  const wearers = wearersOf(model, new Set([...byClass.keys(), ...asked]));
   const moves: ClassMove[] = [];
   for (const [name, tags] of [...wearers].sort(([a], [b]) => (a < b ? -1 : 1))) {
     if (tags === 'open' || foreign.has(name)) continue;
@@ -80,7 +80,7 @@ function rewritten(own: OwnRule, name: string, { base, pattern }: Instead): stri
 }
 
 /** Who wears each class; `open` where template text or a template may add to them. */
-function wearersOf(model: SiteModel): Map<string, ClassMove['tags'] | 'open'> {
+function wearersOf(model: SiteModel, wanted: ReadonlySet<string>): Map<string, ClassMove['tags'] | 'open'> {
   const found = new Map<string, { page: Page; element: PageElement }[] | 'open'>();
   for (const page of model.pages) {
     for (const range of page.inertClasses)
@@ -88,6 +88,7 @@ function wearersOf(model: SiteModel): Map<string, ClassMove['tags'] | 'open'> {
         found.set(name, 'open');
     for (const element of page.elements)
       for (const name of element.classes) {
+        if (!wanted.has(name)) continue;
         const known = found.get(name);
         if (page.kind === 'component' || element.templated !== 'no' || element.tag === undefined)
           found.set(name, 'open');

@@ -8,7 +8,7 @@ import { partsOf } from '../hooks.js';
 import { Book, idOf } from './book.js';
 import { candidatesFor } from './candidates.js';
 import { moveKey, type RuleMove, type RuleSearch } from './move.js';
-import { type OwnRule, ownRules } from './own-rules.js';
+import type { OwnRule } from './own-rules.js';
 import type { Candidate } from './weigh.js';
 
 export { moveKey, type RuleMove, type RuleSearch } from './move.js';
@@ -34,9 +34,9 @@ export interface PastedRule {
 
 export function findRuleMoves(
   model: SiteModel,
+  rules: readonly OwnRule[],
   search: RuleSearch,
 ): { readonly moves: readonly RuleMove[]; readonly pasted: readonly PastedRule[] } {
-  const rules = ownRules(model, search.census, search.sheets);
   const book = new Book(model, rules, search);
   const moves = [...beatenMoves(rules, search), ...(search.weaken ? book.weaken() : [])];
   let queue = candidatesFor(rules, search.atLeast)

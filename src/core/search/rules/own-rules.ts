@@ -5,6 +5,7 @@ import {
   compileSelectorList,
   compileSelectors,
   type SiteModel,
+  type StyleReader,
 } from '../../cascade/index.js';
 import { addTo, groupBy } from '../../group-by.js';
 import type { Page, SheetReference } from '../../markup/index.js';
@@ -17,6 +18,7 @@ import {
 } from '../../sheets/index.js';
 import { type Unit, undecidedReason, unitsOf } from '../../stock/index.js';
 import type { Census, ElementGroup } from '../census.js';
+import { reachOf } from '../reach.js';
 import { splitSuffix } from './selectors.js';
 
 /** A style block of a page. */
@@ -218,9 +220,25 @@ export function conditionsOf({ conditions }: StyleRule): string[] {
   return conditions.map(({ kind, text }) => `@${kind} ${text.replace(/\s+/g, ' ').trim()}`);
 }
 
-function noteMatches(rules: readonly OwnRule[], { groups }: Census): void {
-  const byRule = new Map(rules.map((own) => [own.rule, own]));
-  for (const group of groups)
-    for (const { matched } of group.matchedSheets)
-      for (const { rule } of matched()) byRule.get(rule.rule)?.matched.add(group);
+/** Above so many rules it is cheaper to ask the elements. */
+const FEW = 300;
+
+function noteMatches(rules: readonly OwnRule[], census: Census): void {
+  if (rules.length > FEW) {
+    const byRule = new Map(rules.map((own) => [own.rule, own]));
+    for (const group of census.groups)
+      for (const { matched } of group.matchedSheets)
+        for (const { rule } of matched()) byRule.get(rule.rule)?.matched.add(group);
+    return;
+  }
+  for (const own of rules)
+    for (const selector of own.selectors)
+      for (const { group } of reachOf({ text: selector.text, selector, parts: 0 }, census))
+        if (group.readers.some(({ stack }) => isIn(own, stack))) own.matched.add(group);
+}
+
+function isIn({ sheet, rule }: OwnRule, { uses }: StyleReader['stack']): boolean {
+  return uses.some(({ source, program }) =>
+    sheet === undefined ? program.sheet.rules.includes(rule) : source.path === sheet && !source.isBlock,
+  );
 }

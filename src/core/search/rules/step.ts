@@ -2,7 +2,7 @@
 
 import { type SiteModel, writtenClasses } from '../../cascade/index.js';
 import type { Carrier, KeptReason, SiteScripts } from '../../stock/index.js';
-import { takeCensus } from '../census.js';
+import { type Census, takeCensus } from '../census.js';
 import { type ClassMove, helperClasses } from '../helper-classes.js';
 import { mayMatchIn, mayMatchMade } from '../made.js';
 import { Trials } from '../trial.js';
@@ -24,11 +24,43 @@ export interface RuleStep {
   readonly weaken: boolean;
 }
 
+interface Base {
+  readonly census: Census;
+  readonly rules: readonly OwnRule[];
+}
+
+const bases = new WeakMap<SiteModel, Base>();
+
+/** The elements of a state and the rules of a developer; a search that takes something leaves it used up. */
+function baseOf(
+  model: SiteModel,
+  { carriers, themes, shared }: Pick<RuleStep, 'carriers' | 'themes'> & { readonly shared?: string },
+): Base {
+  let base = bases.get(model);
+  if (base === undefined) {
+    const sheets = shared === undefined || model.sheetAt(shared) === undefined ? [] : [shared];
+    const census = takeCensus(model, carriers);
+    base = { census, rules: ownRules(model, census, [...new Set([...sheets, ...themes])]) };
+    bases.set(model, base);
+  }
+  return base;
+}
+
+/** Whether a state has rules that could be searched at all. */
+function hasRules(model: SiteModel, themes: readonly string[]): boolean {
+  return (
+    themes.some((path) => (model.sheetAt(path)?.sheet.rules.length ?? 0) > 0) ||
+    model.pages.some(({ sheets }) => sheets.some(({ kind }) => kind === 'block'))
+  );
+}
+
 export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof findRuleMoves> {
-  const { scripts, carriers, themes, shared, atLeast, strangers, refused, isWanted, weaken } = step;
+  const { scripts, themes, shared, atLeast, strangers, refused, isWanted, weaken } = step;
+  if (!hasRules(model, [shared, ...themes])) return { moves: [], pasted: [] };
   const made = scripts.madeOn(model.pages);
-  return findRuleMoves(model, {
-    census: takeCensus(model, carriers),
+  const { census, rules } = baseOf(model, step);
+  const found = findRuleMoves(model, rules, {
+    census,
     trials: new Trials(model.table.truths),
     sheets: [
       ...(model.sheetAt(shared) === undefined ? [] : [shared]),
@@ -42,6 +74,8 @@ export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof
     isWanted,
     weaken,
   });
+  if (found.moves.length > 0) bases.delete(model);
+  return found;
 }
 
 /** Classes that could leave their tags. */
@@ -54,8 +88,9 @@ export function classMovesOf(
     asked,
   }: Pick<RuleStep, 'scripts' | 'carriers' | 'themes'> & { readonly asked: ReadonlySet<string> },
 ): ClassMove[] {
-  const census = takeCensus(model, carriers);
-  return helperClasses(model, census, { rules: ownRules(model, census, themes), scripts, asked });
+  if (!hasRules(model, themes) && asked.size === 0) return [];
+  const { census, rules } = baseOf(model, { carriers, themes });
+  return helperClasses(model, census, { rules, scripts, asked });
 }
 
 /** Values that differ by section of the site, and the rules that they stand in. */
@@ -63,7 +98,8 @@ export function sectionsOf(
   model: SiteModel,
   { carriers, themes }: Pick<RuleStep, 'carriers' | 'themes'>,
 ): { readonly rules: readonly OwnRule[]; readonly values: readonly SectionValue[] } {
-  const rules = ownRules(model, takeCensus(model, carriers), themes);
+  if (!hasRules(model, themes)) return { rules: [], values: [] };
+  const { rules } = baseOf(model, { carriers, themes });
   return { rules, values: sectionValues(model, rules, themes) };
 }
 
