@@ -129,6 +129,7 @@ export function adoptAll(files: Texts, options: Partial<ConsolidationInput> = {}
     values: [],
     isWanted: () => true,
     isWantedClass: () => true,
+    isWantedPart: () => true,
     sections: (values) => values.map((value, at) => ({ ...value, name: `--ink-${at + 1}` })),
     styles: (styles) => {
       const fresh = styles.filter(({ home }) => home.kind === 'new class');

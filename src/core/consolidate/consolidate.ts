@@ -28,6 +28,7 @@ import { type ClassesResult, consolidateClasses } from './classes.js';
 import { pastedRules, refusedMoves, refusedValues } from './elsewhere.js';
 import { consolidateMarkup } from './markup.js';
 import { changeValues } from './near-misses.js';
+import { type PartGiven, takePartGiven } from './part-given.js';
 import { consolidateSections } from './sections.js';
 import { consolidateSheets, type SheetsOptions, type SheetsResult } from './sheets.js';
 import { consolidateTokens } from './tokens.js';
@@ -54,6 +55,7 @@ export interface ConsolidationInput {
 export interface Consolidation {
   readonly ruleMoves: readonly RuleMove[];
   readonly classMoves: readonly ClassMove[];
+  readonly parts: readonly PartGiven[];
   readonly sections: readonly NamedSection[];
   readonly styles: Decided['styles'];
   readonly tokens: readonly ValueToken[];
@@ -98,7 +100,7 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
       sheets.after === changed.after ? carriers : carriersOf(sheets.after, scripts, input.carriers);
     step('classes that were put on by hand');
     const classes = consolidateClasses(sheets.after, {
-      ...{ scripts, carriers: between, themes: open, first: changed.after },
+      ...{ scripts, carriers: between, themes: open, shared: shared.path, first: changed.after },
       isWanted: decisions.isWantedClass,
     });
     const own = classes.after === sheets.after ? between : carriersOf(classes.after, scripts, input.carriers);
@@ -128,6 +130,7 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
   return {
     ruleMoves: [...sheets.moves, ...done.ruleMoves],
     classMoves: classes.moves,
+    parts: done.parts,
     sections: done.sections,
     styles: done.styles,
     tokens: done.tokens,
@@ -164,7 +167,7 @@ function tellStock(carriers: readonly Carrier[], trace: Trace): void {
 interface Steps
   extends Pick<
     Consolidation,
-    'ruleMoves' | 'sections' | 'styles' | 'tokens' | 'kept' | 'keptElsewhere' | 'after' | 'proof'
+    'ruleMoves' | 'parts' | 'sections' | 'styles' | 'tokens' | 'kept' | 'keptElsewhere' | 'after' | 'proof'
   > {
   readonly edits: readonly Edits[];
 }
@@ -196,6 +199,7 @@ function inSheets(
   const step = (name: string): void => input.onStep?.(name);
   step('styling in the markup');
   const markup = consolidateMarkup(before, scripts, carriers, {
+    themes,
     shared,
     atLeast,
     taste,
@@ -208,9 +212,15 @@ function inSheets(
     },
     trace,
   });
-  const sections = consolidateSections(markup.after, {
-    carriers: carriersOf(markup.after, scripts, input.carriers),
+  const parts = takePartGiven(
+    markup.after,
+    carriersOf(markup.after, scripts, input.carriers),
+    decisions.isWantedPart,
+  );
+  const sections = consolidateSections(parts.after, {
+    carriers: carriersOf(parts.after, scripts, input.carriers),
     themes: rules.themes,
+    shared: shared.path,
     decide: decisions.sections,
   });
   // What is new and what was there may have much in common.
@@ -227,10 +237,11 @@ function inSheets(
     styles: markup.styles,
     tokens: tokens.tokens,
     kept: markup.kept,
+    parts: parts.parts,
     sections: sections.sections,
     keptElsewhere: refusedValues(tokens.refused, grouped.after),
     after: tokens.after,
     proof: markup.proof,
-    edits: [markup.plan.edits, sections.edits, grouped.edits, tokens.edits],
+    edits: [markup.plan.edits, parts.edits, sections.edits, grouped.edits, tokens.edits],
   };
 }

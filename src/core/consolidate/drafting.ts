@@ -58,6 +58,7 @@ export function makeDraft(site: DraftSite, options: DraftOptions, earlier: Draft
       styles: [...result.styles, ...found.styles.filter((style) => isListed(styleId(style)))],
       rules: [...result.ruleMoves, ...found.ruleMoves.filter((move) => isListed(moveId(move)))],
       classes: [...result.classMoves, ...found.classMoves.filter((move) => isListed(classId(move)))],
+      parts: result.parts,
       sections: [...result.sections, ...found.sections.filter((value) => isListed(sectionId(value)))],
     });
   });
@@ -123,6 +124,7 @@ export function planAdoption(
       ...found.ruleMoves.map(moveId),
       ...found.classMoves.map(classId),
       ...found.sections.map(sectionId),
+      ...found.parts,
     ]),
   );
   const gone = draft.styles.filter(({ id, take }) => take && !ids.has(id)).map(({ id }) => id);
@@ -151,8 +153,8 @@ function adoptionOf(
     after: sum(results, (one) => of(one).after),
   });
   const entries = runs.flatMap((run) => {
-    const { styles, ruleMoves: rules, classMoves: classes, sections } = run.result;
-    return entriesIn(site, run, known, { styles, rules, classes, sections });
+    const { styles, ruleMoves: rules, classMoves: classes, sections, parts } = run.result;
+    return entriesIn(site, run, known, { styles, rules, classes, sections, parts });
   });
   return {
     edits: new Map(results.flatMap(({ edits }) => [...edits])),

@@ -31,6 +31,8 @@ import { type Carrier, type KeptReason, keptText, type SiteScripts } from '../st
 import type { Trace } from '../trace.js';
 
 export interface MarkupOptions {
+  /** Sheets that may be edited. */
+  readonly themes: readonly string[];
   readonly shared: SharedSheet;
   readonly atLeast: number;
   readonly taste: Taste;
@@ -73,6 +75,7 @@ export function consolidateMarkup(
   const { atLeast, taste, scope, trace, strangers } = options;
   const searchOf = (refused: Refusals<string>): { decided: Decided; searched: readonly Kept[] } => {
     const search = findHomes(model, scripts, carriers, {
+      themes: [...options.themes, options.shared.path],
       shared: options.shared.path,
       atLeast,
       taste,

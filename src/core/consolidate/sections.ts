@@ -21,6 +21,8 @@ export interface SectionsResult {
 export interface SectionsOptions {
   readonly carriers: readonly Carrier[];
   readonly themes: readonly string[];
+  /** Site path of the shared sheet. */
+  readonly shared: string;
   /** Gives names, and takes out what a person has refused. */
   readonly decide: (found: readonly SectionValue[], model: SiteModel) => readonly NamedSection[];
 }

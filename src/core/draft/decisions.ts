@@ -37,6 +37,8 @@ export interface Decisions {
   readonly values: readonly ValueChange[];
   readonly isWanted: (move: RuleMove) => boolean;
   readonly isWantedClass: (move: ClassMove) => boolean;
+  /** Of declarations that a rule says by now; by their normal form. */
+  readonly isWantedPart: (part: { readonly key: string }) => boolean;
   readonly sections: (found: readonly SectionValue[], model: SiteModel) => readonly NamedSection[];
   readonly styles: (found: readonly Style[], placeOf: PlaceOf) => Decided;
   readonly tokens: (found: readonly SheetValue[], model: SiteModel) => readonly ValueToken[];
@@ -46,6 +48,8 @@ export interface Decisions {
 export interface Found {
   readonly ruleMoves: readonly RuleMove[];
   readonly classMoves: readonly ClassMove[];
+  /** Ids of declarations that a rule says by now. */
+  readonly parts: readonly string[];
   readonly sections: readonly NamedSection[];
   readonly styles: readonly NamedStyle[];
   readonly values: readonly ValueToken[];
@@ -76,12 +80,14 @@ export function decide(
   const found: { -readonly [K in keyof Found]: Found[K] } = {
     ruleMoves: [],
     classMoves: [],
+    parts: [],
     sections: [],
     styles: [],
     values: [],
   };
   const moves = new Map<string, RuleMove>();
   const classes = new Map<string, ClassMove>();
+  const parts = new Set<string>();
   const isTaken = (id: string): boolean => byId.get(id)?.take ?? unknown === 'take';
   let known: NameRules | undefined;
   const rules = (): NameRules => {
@@ -138,7 +144,16 @@ export function decide(
       classes.set(classId(move), move);
       return isTaken(classId(move));
     },
-    found: () => ({ ...found, ruleMoves: [...moves.values()], classMoves: [...classes.values()] }),
+    isWantedPart: ({ key }) => {
+      parts.add(partId(key));
+      return isTaken(partId(key));
+    },
+    found: () => ({
+      ...found,
+      parts: [...parts],
+      ruleMoves: [...moves.values()],
+      classMoves: [...classes.values()],
+    }),
   };
 }
 
@@ -282,6 +297,11 @@ export function moveId(move: RuleMove): string {
 
 export function classId(move: ClassMove): string {
   return shortHash(classMoveKey(move));
+}
+
+/** In: the normal form of a declaration. */
+export function partId(key: string): string {
+  return shortHash(`part ${key}`);
 }
 
 export function sectionId(value: SectionValue): string {

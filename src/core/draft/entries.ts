@@ -13,10 +13,10 @@ import {
   selectorsOf,
   takenOut,
 } from '../search/index.js';
-import { declarationText } from '../sheets/index.js';
+import { type Declaration, declarationText } from '../sheets/index.js';
 import { type Place, placeIn, showPlace } from '../source.js';
-import type { CarriedUnit } from '../stock/index.js';
-import { classId, moveId, sectionId, styleId } from './decisions.js';
+import type { CarriedUnit, Carrier } from '../stock/index.js';
+import { classId, moveId, partId, sectionId, styleId } from './decisions.js';
 import type { DraftStyle } from './schema.js';
 
 /** What changes beside the styles of tags. */
@@ -24,12 +24,20 @@ export interface SheetChanges {
   readonly rules: readonly RuleMove[];
   readonly classes: readonly ClassMove[];
   readonly sections: readonly NamedSection[];
+  readonly parts: readonly GivenPart[];
+}
+
+/** A declaration of a tag that a rule says by now. */
+export interface GivenPart {
+  readonly carrier: Carrier;
+  readonly declaration: Declaration;
+  readonly key: string;
 }
 
 /** Strongest saving first. In: `shared`, the site path of the shared sheet; `known`, entries of an earlier draft by id. */
 export function entriesOf(
   styles: readonly NamedStyle[],
-  { rules: moves, classes, sections }: SheetChanges,
+  { rules: moves, classes, sections, parts }: SheetChanges,
   shared: string,
   known: ReadonlyMap<string, DraftStyle>,
   placeOf: PlaceOf,
@@ -43,6 +51,10 @@ export function entriesOf(
     ...moves.map((move) => ({
       saves: movedCount(move) - writtenBy(move),
       entry: moveEntry(move, shared, known.get(moveId(move)), model),
+    })),
+    ...[...groupBy(parts, ({ key }) => key).values()].map((own) => ({
+      saves: own.length,
+      entry: partEntry(own, known.get(partId(own[0]!.key)), placeOf),
     })),
     ...sections.map((value) => {
       const entry = sectionEntry(value, known.get(sectionId(value)));
@@ -144,6 +156,23 @@ function writtenLength(
     const range = attributes?.get(name);
     return range === undefined ? sum : sum + range.end - range.start + 1;
   }, 0);
+}
+
+function partEntry(parts: readonly GivenPart[], known: DraftStyle | undefined, placeOf: PlaceOf): DraftStyle {
+  const [first] = parts;
+  const { property, value } = first!.declaration;
+  return {
+    id: partId(first!.key),
+    home: 'already given',
+    take: known?.take ?? true,
+    ...(known?.reviewed === undefined ? {} : { reviewed: known.reviewed }),
+    elements: parts.length,
+    pages: new Set(parts.map(({ carrier }) => carrier.page.path)).size,
+    'out of': 'style',
+    'such as': parts.slice(0, 2).map(({ carrier }) => showPlace(placeOf(carrier))),
+    saves: { places: parts.length, bytes: parts.length * (property.length + value.length + 4) },
+    declarations: `${property}: ${value};\n`,
+  };
 }
 
 function sectionEntry(value: NamedSection, known: DraftStyle | undefined): DraftStyle {

@@ -1,7 +1,16 @@
 // Stage 8, draft. In: what a search found. Out: the draft that a person reads, decides on and edits; and from the draft the
 // decisions about what is found.
 
-export { classId, type Decisions, decide, type Found, moveId, sectionId, styleId } from './decisions.js';
+export {
+  classId,
+  type Decisions,
+  decide,
+  type Found,
+  moveId,
+  partId,
+  sectionId,
+  styleId,
+} from './decisions.js';
 export { entriesOf, movedCount, movePlace, type SheetChanges } from './entries.js';
 export { type KeptElsewhere, type KeptGroup, keptGroups } from './kept-groups.js';
 export type { NamingOptions, OwnedSheet } from './naming.js';

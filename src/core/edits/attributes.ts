@@ -105,6 +105,11 @@ function withSpaceBefore(text: string, tag: SourceTag, range: SourceRange): Edit
   return { start: follows ? range.start : start, end: range.end, text: '' };
 }
 
+/** Declarations out of a tag whose style attribute keeps others; `undefined` where the source cannot be cut. */
+export function editTagStyle({ page, style }: Carrier, taken: readonly Declaration[]): Edit[] | undefined {
+  return style === undefined ? undefined : takeOut(page, style, taken);
+}
+
 /** Cuts declarations out of the value, each with its semicolon and the space behind it. */
 function takeOut(
   page: Page,

@@ -196,9 +196,7 @@ function atEnd(text: string, written: readonly Written[], sheet: SharedSheet): E
       selectors,
       conditions,
       declarations,
-      part: selectors.every((one) => !/[.#[]/.test(one.replace(/^.*[\s>+~]/, '')))
-        ? 'elements'
-        : 'components',
+      part: selectors.every((one) => !/[.#[]/.test(one)) ? 'elements' : 'components',
     }),
   );
   return writeRules(text, sheet, rules);

@@ -65,9 +65,11 @@ function movesOf({ rows, name, sheet }: NamedSection, rules: readonly OwnRule[])
       .filter((rule) => rule.sheet === sheet)
       .sort((a, b) => a.order - b.order)[0];
     const place: RuleMove['place'] =
-      anchor === undefined
-        ? { sheet, kind: 'before', anchor: before, order: (before?.order ?? 0) - 0.5 }
-        : { sheet, kind: 'into', anchor, order: anchor.order };
+      anchor === undefined && before === undefined
+        ? { sheet, kind: 'end', anchor: undefined, order: 1e6 + (first!.said[0]?.own.order ?? 0) }
+        : anchor === undefined
+          ? { sheet, kind: 'before', anchor: before, order: (before?.order ?? 0) - 0.5 }
+          : { sheet, kind: 'into', anchor, order: anchor.order };
     return own.map(
       ({ base, suffix, conditions, declaration, form, said }): RuleMove => ({
         selectors: [base + suffix],

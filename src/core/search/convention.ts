@@ -22,12 +22,13 @@ export function readConvention(classes: ReadonlySet<string>): Pick<Convention, '
   let underscores = 0;
   let dashes = 0;
   for (const name of classes) {
-    const prefix = /^[a-zA-Z]{1,5}[-_]/.exec(name)?.[0];
+    const prefix = /^[a-zA-Z]{1,3}[-_]/.exec(name)?.[0];
     if (prefix !== undefined) prefixes.set(prefix, (prefixes.get(prefix) ?? 0) + 1);
     if (/\w_\w/.test(name)) underscores++;
     if (/\w-\w/.test(name)) dashes++;
   }
   const [most] = [...prefixes].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
+  // A few letters that most names begin with are the house; a whole word is what they are about.
   const shared = most !== undefined && most[1] >= 3 && most[1] * 2 > classes.size;
   return { prefix: shared ? most[0] : '', separator: underscores > dashes ? '_' : '-' };
 }

@@ -13,6 +13,7 @@ import { hintDeclarations } from '../hints/index.js';
 import type { Page } from '../markup/index.js';
 import { type CarriedUnit, type SiteScripts, unitsOf } from '../stock/index.js';
 import { alteredElement, type Census, type ElementGroup } from './census.js';
+import { isLookName } from './look-names.js';
 import { freeUnit } from './reach.js';
 
 export interface ExistingClass {
@@ -22,7 +23,13 @@ export interface ExistingClass {
 }
 
 /** Puts classes that exist on groups whose units they say. */
-export function takeExisting(census: Census, model: SiteModel, scripts: SiteScripts): ExistingClass[] {
+export function takeExisting(
+  census: Census,
+  model: SiteModel,
+  scripts: SiteScripts,
+  themes: readonly string[],
+): ExistingClass[] {
+  const isOwn = ({ holder }: Program): boolean => themes.includes(holder) || model.sources.pages.has(holder);
   const taken: ExistingClass[] = [];
   const known = new Map<Program, Map<string, string[]>>();
   for (const group of census.groups) {
@@ -51,12 +58,23 @@ export function takeExisting(census: Census, model: SiteModel, scripts: SiteScri
       const units = keys.flatMap((key) => freeUnit(group, key) ?? []);
       if (units.length < keys.length) continue;
       if (!isEverywhere(program, group, model)) continue;
+      if (!isMeant(name, group.element.name, isOwn(program), census)) continue;
       if (structuralClasses(model, group).has(name)) continue;
       if ([...group.onPages].some((page) => scripts.mentions(page, name))) continue;
       if (wear(group, name, units)) taken.push({ group, name, units });
     }
   }
   return taken;
+}
+
+/**
+ * Whether a class means an element: one of the house's own that nobody wears yet, that such elements wear, or that is named
+ * after a look; of the platform's those of a look that such elements wear. Others are parts of something.
+ */
+function isMeant(name: string, element: string, isOwn: boolean, { byClass }: Census): boolean {
+  const wearers = byClass.get(name) ?? [];
+  const alike = wearers.some((group) => group.element.name === element);
+  return isOwn ? alike || wearers.length === 0 || isLookName(name) : alike && isLookName(name);
 }
 
 /** Whether all pages that hold the group use the sheet: what does not match leaves no trace in a group. */

@@ -147,7 +147,7 @@ function positionOf(name: string, groups: readonly ElementGroup[], census: Censu
     if (places === undefined) continue;
     const own = places.filter(({ group }) => groups.includes(group));
     const rest = places.filter(({ group }) => !groups.includes(group));
-    if (!isNoChance(own)) continue;
+    if (own.length < 3) continue;
     for (const pattern of PATTERNS) {
       if (!own.every(({ place, even }) => pattern.takes(place) && (!pattern.countsAll || even))) continue;
       if (!mayStand(pattern, own, name)) continue;
@@ -171,10 +171,6 @@ function withParents(bases: readonly string[], groups: readonly ElementGroup[]):
     const at = text.lastIndexOf(' ');
     return at < 0 ? [text] : [text, `${text.slice(0, at)} ${parent} ${text.slice(at + 1)}`];
   });
-}
-
-function isNoChance(own: readonly { readonly row: number }[]): boolean {
-  return own.length > 3 || (own.length === 3 && new Set(own.map(({ row }) => row)).size > 1);
 }
 
 /** A turn that no row goes round twice is chance; so is a place at an end, where the class does not say that it means it. */

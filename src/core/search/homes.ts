@@ -26,6 +26,8 @@ import { Trials } from './trial.js';
 import { writtenCount } from './written-count.js';
 
 export interface SearchOptions {
+  /** Sheets that a developer owns. */
+  readonly themes: readonly string[];
   /** Site path of the sheet that new rules go into. */
   readonly shared: string;
   readonly atLeast: number;
@@ -63,7 +65,7 @@ export function findHomes(
   const refused = new Map<ElementGroup, Map<CarriedUnit, KeptReason>>();
   const styles: Style[] = [];
   const given = takeGiven(census);
-  const existing = takeExisting(census, model, scripts);
+  const existing = takeExisting(census, model, scripts, options.themes);
   const made = scripts.madeOn(model.pages);
   const hookOptions = {
     atLeast: options.atLeast,

@@ -3,6 +3,7 @@
 import { BoundedMap } from '../bounded.js';
 import { type ComplexSelector, compileSelectorList } from '../cascade/index.js';
 import { type ElementGroup, hookAttributes, idOf } from './census.js';
+import { saysLittle } from './look-names.js';
 
 /** A selector that needs nothing added to the markup. */
 export interface Hook {
@@ -44,7 +45,7 @@ export function partsOf(text: string): number {
 /** What can stand for the group's elements, by itself: its name, its classes, or both. */
 function ownParts(group: ElementGroup): string[] {
   const { element } = group;
-  const classes = element.classes.filter((name) => IDENTIFIER.test(name));
+  const classes = element.classes.filter((name) => IDENTIFIER.test(name) && !saysLittle(name));
   // On a list the type is styling itself, and may go.
   const attributes = /^(ul|ol|li)$/.test(element.name)
     ? []
@@ -90,7 +91,8 @@ function scopesOf(group: ElementGroup): Scope[] {
     if (id !== undefined && IDENTIFIER.test(id)) scopes.push({ text: `#${id}`, isSection: false });
     if (LANDMARK.test(name)) scopes.push({ text: name, isSection: false });
     for (const one of classes)
-      if (IDENTIFIER.test(one)) scopes.push({ text: `.${one}`, isSection: name === 'body' });
+      if (IDENTIFIER.test(one) && !saysLittle(one))
+        scopes.push({ text: `.${one}`, isSection: name === 'body' });
   }
   return scopes;
 }
@@ -106,7 +108,9 @@ export function hooksOf(group: ElementGroup): string[] {
       ...(isPlainName(parent.name) && !VAGUE.test(parent.name) && !isPassing(group.parent!)
         ? [parent.name]
         : []),
-      ...parent.classes.filter((name) => IDENTIFIER.test(name)).map((name) => `.${name}`),
+      ...parent.classes
+        .filter((name) => IDENTIFIER.test(name) && !saysLittle(name))
+        .map((name) => `.${name}`),
     ];
     for (const one of around) for (const text of own) texts.add(`${one} > ${text}`);
   }

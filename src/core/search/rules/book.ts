@@ -5,7 +5,7 @@ import type { ElementGroup } from '../census.js';
 import { areRivals } from '../rivals.js';
 import { elementsIn } from './candidates.js';
 import { moveKey, type RuleMove, type RuleSearch } from './move.js';
-import type { OwnRule, Said } from './own-rules.js';
+import { isLoadedBy, type OwnRule, type Said } from './own-rules.js';
 import { weakened } from './weaken.js';
 import {
   type Candidate,
@@ -197,17 +197,7 @@ export class Book {
   /** The sheet that all of these pages load already, else the shared one. */
   #sheetOf(pages: readonly SiteModel['pages'][number][]): string {
     const { sheets, shared } = this.search;
-    const isLoaded = (sheet: string): boolean =>
-      pages.every((page) =>
-        this.model
-          .stacksOf(page)
-          .every(({ uses }) =>
-            uses.some(
-              ({ source, condition }) => source.path === sheet && !source.isBlock && condition === ALWAYS,
-            ),
-          ),
-      );
-    return sheets.find(isLoaded) ?? shared;
+    return sheets.find((sheet) => isLoadedBy(this.model, sheet, pages)) ?? shared;
   }
 }
 

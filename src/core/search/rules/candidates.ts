@@ -135,16 +135,34 @@ function lists(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly O
   return [...found.values()];
 }
 
-/** A list of selectors is one thought where its rules say much alike, or are neighbours that say nothing else. */
+/** From so much in common on, rules are alike whatever they are about. */
+const MUCH = 4;
+
+/** A list of selectors is one thought where its rules say the same, or are kin and say much alike. */
 function isWorthAList(rules: readonly OwnRule[], keys: readonly string[]): boolean {
   const whole = rules.every(({ said }) => said.length === keys.length);
-  if (keys.length >= 2) return true;
-  if (!whole) return false;
+  if (whole && keys.length >= 2) return true;
   const inOrder = [...rules].sort((a, b) => a.order - b.order);
-  return inOrder.every(
+  const neighbours = inOrder.every(
     (rule, at) =>
       at === 0 || (rule.order === inOrder[at - 1]!.order + 1 && (!rule.apart || rule.conditions.length > 0)),
   );
+  if (keys.length < 2) return whole && neighbours;
+  return neighbours || keys.length >= MUCH || haveNameInCommon(rules);
+}
+
+/** Whether all are about one part of the page: a class, an id or a stem of these stands in each of them. */
+function haveNameInCommon(rules: readonly OwnRule[]): boolean {
+  let common: Set<string> | undefined;
+  for (const { bases } of rules) {
+    const own = new Set(
+      bases.flatMap((base) =>
+        (base.match(/[.#][\w-]+/g) ?? []).flatMap((name) => [name.slice(1), name.slice(1).split(/[-_]/)[0]!]),
+      ),
+    );
+    common = common === undefined ? own : new Set([...common].filter((name) => own.has(name)));
+  }
+  return (common?.size ?? 0) > 0;
 }
 
 function candidateOf(

@@ -1,6 +1,7 @@
 // The rules that a developer owns, in their sheets and in the style blocks of pages, cut into what each of them says.
 
 import {
+  ALWAYS,
   type ComplexSelector,
   compileSelectorList,
   compileSelectors,
@@ -218,6 +219,19 @@ export function isSure({ selectors }: StyleRule): boolean {
 /** `@media print`, the outermost first. */
 export function conditionsOf({ conditions }: StyleRule): string[] {
   return conditions.map(({ kind, text }) => `@${kind} ${text.replace(/\s+/g, ' ').trim()}`);
+}
+
+/** Whether all of these pages load a sheet, whatever the medium. */
+export function isLoadedBy(model: SiteModel, sheet: string, pages: readonly Page[]): boolean {
+  return pages.every((page) =>
+    model
+      .stacksOf(page)
+      .every(({ uses }) =>
+        uses.some(
+          ({ source, condition }) => source.path === sheet && !source.isBlock && condition === ALWAYS,
+        ),
+      ),
+  );
 }
 
 /** Above so many rules it is cheaper to ask the elements. */

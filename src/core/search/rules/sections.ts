@@ -5,7 +5,7 @@ import type { SiteModel } from '../../cascade/index.js';
 import { addTo, groupBy } from '../../group-by.js';
 import { type Declaration, normalColour } from '../../sheets/index.js';
 import { coloursIn } from '../../stock/index.js';
-import type { OwnRule, Said } from './own-rules.js';
+import { isLoadedBy, type OwnRule, type Said } from './own-rules.js';
 
 /** One value that differs by section, and every rule that says it. */
 export interface SectionValue {
@@ -64,20 +64,28 @@ export function sectionValues(
     ({ path, kind }) => kind !== 'page' || (bodies.get(path) ?? []).some((name) => known.has(name)),
   );
   const found: SectionValue[] = [];
+  const done = new Set<string>();
   for (const sheet of themes) {
     const mine = rules.filter((own) => own.sheet === sheet || own.sheet === undefined);
-    const rows = rowsOf(mine, known, bodies).filter(({ stated }) =>
-      stated.some(({ said }) => said.own.sheet === sheet),
+    const isHome = isLoadedBy(
+      model,
+      sheet,
+      model.pages.filter(({ path }) => bodies.has(path)),
+    );
+    // What stands in blocks alone goes into a sheet that all pages load.
+    const rows = rowsOf(mine, known, bodies).filter(
+      (row) => !done.has(keyOf(row)) && (isHome || row.stated.some(({ said }) => said.own.sheet === sheet)),
     );
     const complete = rows.filter((row) => names.every((name) => colourFor(row, name) !== undefined));
     const alike = groupBy(complete, (row) => names.map((name) => colourFor(row, name)).join());
     const bySize = [...alike.values()].sort((a, b) => b.length - a.length);
-    const done = new Set<Row>();
     for (const group of bySize) {
       const colours = new Map(names.map((name) => [name, colourFor(group[0]!, name)!]));
       if (new Set(colours.values()).size < 2) continue;
       // Rows that some sections lack go along where they agree.
-      const joining = rows.filter((row) => !done.has(row) && agreeing(row, colours, isWhole).length > 1);
+      const joining = rows.filter(
+        (row) => !done.has(keyOf(row)) && agreeing(row, colours, isWhole).length > 1,
+      );
       const value: SectionValue = {
         colours: writtenColours(colours, joining),
         otherwise: isWhole ? undefined : otherwiseOf(group),
@@ -85,7 +93,7 @@ export function sectionValues(
         sheet,
       };
       if (!isWorthwhile(value)) continue;
-      for (const row of joining) done.add(row);
+      for (const row of joining) done.add(keyOf(row));
       found.push(value);
     }
   }
@@ -117,6 +125,7 @@ function sectionsIn(rules: readonly OwnRule[], bodies: ReadonlyMap<string, reado
       const name = /^\.([\w-]+) [^>+~]/.exec(base)?.[1];
       if (name !== undefined && onBodies.has(name)) found.add(name);
     }
+  if (found.size === 0) for (const name of stemSections(bodies)) found.add(name);
   const all = new Set([...bodies.values()].flat());
   // Of classes that stand on all pages alike none is a section; of the others those that share the pages among them.
   const names = [...all].filter((name) => {
@@ -126,6 +135,19 @@ function sectionsIn(rules: readonly OwnRule[], bodies: ReadonlyMap<string, reado
   return [...bodies.values()].every((own) => own.filter((name) => names.includes(name)).length < 2)
     ? names.sort()
     : [];
+}
+
+/** Classes of one stem, of which every page has one: `sec-fares`, `sec-crew`. */
+function stemSections(bodies: ReadonlyMap<string, readonly string[]>): readonly string[] {
+  const byStem = groupBy(new Set([...bodies.values()].flat()), (name) => /^.*[-_]/.exec(name)?.[0] ?? '');
+  for (const [stem, names] of byStem)
+    if (
+      stem !== '' &&
+      names.length > 1 &&
+      [...bodies.values()].every((own) => own.filter((one) => names.includes(one)).length === 1)
+    )
+      return names;
+  return [];
 }
 
 /** `sec-fares` is one of those that `sec-crew` is. */
@@ -182,6 +204,11 @@ function sectionOf(
   return sections.size === 1 && section !== undefined
     ? { base: named === undefined ? base : match![2]!, section }
     : undefined;
+}
+
+function keyOf({ base, form, stated }: Row): string {
+  const { own, unit } = stated[0]!.said;
+  return `${own.context}|${base}|${unit.declarations[0]!.property}|${form}`;
 }
 
 /** What a row comes to in a section: what most say there, else what is said for all. */

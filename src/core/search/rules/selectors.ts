@@ -38,7 +38,8 @@ export function commonSelector(texts: readonly string[]): string | undefined {
     }
     if (!isEmpty(around)) parts.unshift(textOf(around));
   }
-  return parts.join(' ');
+  // An element by its name alone is about every one of them.
+  return /[.#]/.test(parts.join(' ')) ? parts.join(' ') : undefined;
 }
 
 /** Whether `wide` matches whatever `narrow` matches, as far as their texts tell. */
@@ -158,7 +159,9 @@ export function withPosition(text: string, name: string, base: string, pattern: 
   const changed = selector.compounds.map((compound, i) => {
     if (!compound.classes.includes(name)) return texts[i]!.includes(name) ? undefined : texts[i]!;
     const rest = withoutClass(texts[i]!, name);
-    if (rest === undefined || (scope !== '' && i > 0)) return undefined;
+    // Below the scope already.
+    const isThere = i > 0 && `${selector.leading[i - 1]} ` === scope && selector.combinators[i - 1] === ' ';
+    if (rest === undefined || (scope !== '' && i > 0 && !isThere)) return undefined;
     return `${i === 0 ? scope : ''}${joined(own, rest, pattern)}`;
   });
   if (changed.some((one) => one === undefined)) return undefined;

@@ -34,11 +34,11 @@ const bases = new WeakMap<SiteModel, Base>();
 /** The elements of a state and the rules of a developer; a search that takes something leaves it used up. */
 function baseOf(
   model: SiteModel,
-  { carriers, themes, shared }: Pick<RuleStep, 'carriers' | 'themes'> & { readonly shared?: string },
+  { carriers, themes, shared }: Pick<RuleStep, 'carriers' | 'themes' | 'shared'>,
 ): Base {
   let base = bases.get(model);
   if (base === undefined) {
-    const sheets = shared === undefined || model.sheetAt(shared) === undefined ? [] : [shared];
+    const sheets = model.sheetAt(shared) === undefined ? [] : [shared];
     const census = takeCensus(model, carriers);
     base = { census, rules: ownRules(model, census, [...new Set([...sheets, ...themes])]) };
     bases.set(model, base);
@@ -85,22 +85,23 @@ export function classMovesOf(
     scripts,
     carriers,
     themes,
+    shared,
     asked,
-  }: Pick<RuleStep, 'scripts' | 'carriers' | 'themes'> & { readonly asked: ReadonlySet<string> },
+  }: Pick<RuleStep, 'scripts' | 'carriers' | 'themes' | 'shared'> & { readonly asked: ReadonlySet<string> },
 ): ClassMove[] {
-  if (!hasRules(model, themes) && asked.size === 0) return [];
-  const { census, rules } = baseOf(model, { carriers, themes });
+  if (!hasRules(model, [shared, ...themes]) && asked.size === 0) return [];
+  const { census, rules } = baseOf(model, { carriers, themes, shared });
   return helperClasses(model, census, { rules, scripts, asked });
 }
 
 /** Values that differ by section of the site, and the rules that they stand in. */
 export function sectionsOf(
   model: SiteModel,
-  { carriers, themes }: Pick<RuleStep, 'carriers' | 'themes'>,
+  { carriers, themes, shared }: Pick<RuleStep, 'carriers' | 'themes' | 'shared'>,
 ): { readonly rules: readonly OwnRule[]; readonly values: readonly SectionValue[] } {
-  if (!hasRules(model, themes)) return { rules: [], values: [] };
-  const { rules } = baseOf(model, { carriers, themes });
-  return { rules, values: sectionValues(model, rules, themes) };
+  if (!hasRules(model, [shared, ...themes])) return { rules: [], values: [] };
+  const { rules } = baseOf(model, { carriers, themes, shared });
+  return { rules, values: sectionValues(model, rules, [...new Set([shared, ...themes])]) };
 }
 
 /** Classes that the rules of a developer ask for. */
