@@ -3,6 +3,7 @@
 
 import type { SiteModel } from '../cascade/index.js';
 import { groupBy } from '../group-by.js';
+import { inStandardWords } from '../hints/index.js';
 import {
   type CarriedUnit,
   type Carrier,
@@ -134,6 +135,7 @@ export function findHomes(
     for (const unit of carrier.units)
       kept.push({ carrier, unit, reason: unit.objection ?? { kind: 'no tag of its own' } });
   }
+  for (const [at, style] of styles.entries()) styles[at] = inPlainWords(style, model);
   if (options.scope === 'page') for (const [at, style] of styles.entries()) styles[at] = onItsPage(style);
   if (trace !== undefined) tellSearch(styles, kept, trace);
   const taken = new Map(styles.map((style) => [style, takenOut(style.members)]));
@@ -160,6 +162,17 @@ function onItsPage(style: Style): Style {
   const [page] = pages;
   const own = style.home.kind !== 'already given' && style.home.kind !== 'existing class';
   return own && pages.size === 1 && page?.kind === 'page' ? { ...style, page: page.path } : style;
+}
+
+/** Where no box stands in any of the elements, aligned text is written in the standard's words. */
+function inPlainWords(style: Style, model: SiteModel): Style {
+  const units = style.units.map((unit) => ({ ...unit, declarations: inStandardWords(unit.declarations) }));
+  if (units.every((unit, at) => unit.declarations === style.units[at]!.declarations)) return style;
+  const plain = style.members.every(
+    ({ carrier: { page, element } }) =>
+      element !== undefined && model.readersOf(page).every((reader) => reader.holdsTextOnly(element.index)),
+  );
+  return plain ? { ...style, units } : style;
 }
 
 function withRefusals(carrier: Carrier, refused: ReadonlyMap<string, KeptReason>): Carrier {

@@ -28,7 +28,6 @@ export function carriersOf(model: SiteModel, scripts: SiteScripts, options: Carr
       undecidedReason(page, model.stacksOf(page)) ??
         (page.isMail && options.mail !== 'move' ? { kind: 'mail' } : undefined),
       options,
-      ({ index }) => model.readersOf(page).every((reader) => reader.holdsTextOnly(index)),
     ),
   );
 }
@@ -38,14 +37,12 @@ function pageCarriers(
   scripts: SiteScripts,
   undecided: KeptReason | undefined,
   options: CarrierOptions,
-  holdsTextOnly: (element: PageElement) => boolean,
 ): Carrier[] {
   const carriers: Carrier[] = [];
   const seen = new Set<SourceTag>();
   for (const element of page.elements) {
     const { tag } = element;
-    const hints =
-      element.namespace === 'html' ? hintUnits(page, element, scripts, options, holdsTextOnly) : NO_UNITS;
+    const hints = element.namespace === 'html' ? hintUnits(page, element, scripts, options) : NO_UNITS;
     if (element.style === undefined && hints.length === 0) continue;
     if (tag === undefined || seen.has(tag)) continue;
     seen.add(tag);

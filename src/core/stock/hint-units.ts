@@ -1,7 +1,7 @@
 // Old attributes and outdated elements as units: what each says in CSS, and what forbids taking it away.
 
 import { BoundedMap } from '../bounded.js';
-import { cellHints, type Hint, inStandardWords, mayHaveHints, neutralFor, ownHints } from '../hints/index.js';
+import { cellHints, type Hint, mayHaveHints, neutralFor, ownHints } from '../hints/index.js';
 import { elementsOfTag, type Page, type PageElement } from '../markup/index.js';
 import { type Declaration, longhands } from '../sheets/index.js';
 import type { CarriedUnit, CarrierOptions } from './carrier-model.js';
@@ -25,11 +25,9 @@ export function hintUnits(
   element: PageElement,
   scripts: SiteScripts,
   options: CarrierOptions,
-  holdsTextOnly: (element: PageElement) => boolean,
 ): readonly CarriedUnit[] {
   if (!mayHaveHints(element)) return NO_UNITS;
-  const plainly = element.attributes.some(({ name }) => name === 'align') && holdsTextOnly(element);
-  return groupsOf(page, element, plainly).map((group) => ({
+  return groupsOf(page, element).map((group) => ({
     ...group.unit,
     objection: objectionTo(group, page, element, scripts, options),
   }));
@@ -38,21 +36,20 @@ export function hintUnits(
 const NO_UNITS: readonly CarriedUnit[] = [];
 
 /** The same few attributes stand on cell after cell, and each row of them is read once. */
-function groupsOf(page: Page, element: PageElement, plainly: boolean): readonly HintGroup[] {
+function groupsOf(page: Page, element: PageElement): readonly HintGroup[] {
   // An address means something else in another folder.
   const holder = element.attributes.some(({ name }) => name === 'background') ? page.path : '';
-  let key = `${element.name} ${page.quirks} ${plainly} ${holder}`;
+  let key = `${element.name} ${page.quirks} ${holder}`;
   for (const { name, value } of element.attributes)
     if (name !== 'class' && name !== 'style' && name !== 'id') key += `\0${name}=${value}`;
-  return known.get(key, () => readGroups(page, element, plainly));
+  return known.get(key, () => readGroups(page, element));
 }
 
-function readGroups(page: Page, element: PageElement, plainly: boolean): HintGroup[] {
+function readGroups(page: Page, element: PageElement): HintGroup[] {
   const cells = element.name === 'table' ? cellHints(element) : [];
   return grouped(ownHints(page, element)).map((hints): HintGroup => {
     const names = hints.flatMap(({ attribute }) => attribute ?? []);
-    const said = hints.flatMap((hint) => written(hint));
-    const declarations = plainly ? inStandardWords(said) : said;
+    const declarations = hints.flatMap((hint) => written(hint));
     const inCells = cells.filter(({ attribute }) => names.includes(attribute!)).flatMap(written);
     const keyOf = (one: Declaration): string => declarationKey(one, page.path);
     const own = declarations.map(keyOf).join('; ');

@@ -25,7 +25,12 @@ const unitsOf = (...args: Parameters<typeof carriers>): string[] =>
 test('old attributes are units beside the declarations of the style', () => {
   assert.deepEqual(
     unitsOf('<table><tr><td align="center" style="top: 0; left: 0" bgcolor="#DEF">x</table>'),
-    ['style: top:0', 'style: left:0', 'align: text-align:center', 'bgcolor: background-color:#ddeeff'],
+    [
+      'style: top:0',
+      'style: left:0',
+      'align: text-align:-webkit-center',
+      'bgcolor: background-color:#ddeeff',
+    ],
   );
 });
 
