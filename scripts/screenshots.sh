@@ -44,7 +44,7 @@ printf '%s\n' 'import os,pty,sys,time' 'pid,fd=pty.fork()' 'if pid==0: os.execvp
 shot review 'python3 review.py' 'acervus draft --review line'
 shot sheet-before 'head -42 skerrin-line/theme/builder.css'
 shot adopt 'acervus adopt skerrin-line'
-shot sheet-after 'head -42 skerrin-line/theme/shared.css'
+shot sheet-after 'sed -n "112,153p" skerrin-line/theme/skerrin.css'
 shot prove 'acervus prove skerrin-line --against before'
 cp -r skerrin-line broken
 printf '\n.kw-main .table-cell-navy {\n  color: #8a3b12;\n}\n' >> broken/theme/skerrin.css
