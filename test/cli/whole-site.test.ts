@@ -104,3 +104,19 @@ test('of two declarations in one tag the one that a rule says goes, and what is 
   assert.match(read(folder, 'index.html'), /<p class="one" style="border-bottom-style: solid">y/);
   assert.match(read(folder, 't.css'), /\.one \{ top: 0; border-bottom: 1px dotted teal; \}/);
 });
+
+test('from under a document that nobody read no rule is taken, and none that could match in it is put there', async () => {
+  const css = '#a1 { top: 0; left: 0; }\n#a2 { top: 0; left: 0; }\n';
+  const block = '<style>\n.box { right: 0; }\n</style>\n';
+  const folder = makeSite({
+    'index.html': htmlPage('<p class="a" id="a1">x</p><p class="a" id="a2">y</p>', link('t.css') + block),
+    'b.html': htmlPage('<p class="box">x</p>', link('t.css') + block),
+    't.css': css,
+    'tide.php': '<link rel="stylesheet" href="t.css"><p id="a2">z</p><p class="box">w</p>',
+    'acervus.json': '{ "shared": "t.css" }',
+  });
+  await acervus('draft', folder);
+  assert.equal((await acervus('adopt', folder)).code, 0);
+  assert.equal(read(folder, 't.css'), css);
+  assert.match(read(folder, 'b.html'), /\.box \{ right: 0; \}/);
+});

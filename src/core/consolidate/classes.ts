@@ -18,6 +18,8 @@ export interface ClassesOptions {
   readonly themes: readonly string[];
   /** Site path of the shared sheet. */
   readonly shared: string;
+  /** Texts of documents that load it and were not read. */
+  readonly strangers: readonly string[];
   /** The state before any rule has moved: classes that rules ask for there had a use. */
   readonly first: SiteModel;
   readonly isWanted: (move: ClassMove) => boolean;
@@ -30,9 +32,9 @@ interface MovesPlan extends Planned<ClassMove> {
 const MOST_ROUNDS = 8;
 
 export function consolidateClasses(model: SiteModel, options: ClassesOptions): ClassesResult {
-  const { scripts, carriers, themes, shared, first, isWanted } = options;
+  const { scripts, carriers, themes, shared, strangers, first, isWanted } = options;
   const asked = classesAsked(first, themes);
-  const found = classMovesOf(model, { scripts, carriers, themes, shared, asked }).filter(isWanted);
+  const found = classMovesOf(model, { scripts, carriers, themes, shared, strangers, asked }).filter(isWanted);
   // A rule that asks for two of them is rewritten for one.
   const rewritten = new Set<unknown>();
   const moves = found.filter(({ rules }) => {

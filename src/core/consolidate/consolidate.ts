@@ -101,6 +101,7 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
     step('classes that were put on by hand');
     const classes = consolidateClasses(sheets.after, {
       ...{ scripts, carriers: between, themes: open, shared: shared.path, first: changed.after },
+      strangers: rules.strangers,
       isWanted: decisions.isWantedClass,
     });
     const own = classes.after === sheets.after ? between : carriersOf(classes.after, scripts, input.carriers);
@@ -221,6 +222,7 @@ function inSheets(
     carriers: carriersOf(parts.after, scripts, input.carriers),
     themes: rules.themes,
     shared: shared.path,
+    strangers: rules.strangers,
     decide: decisions.sections,
   });
   // What is new and what was there may have much in common.

@@ -23,6 +23,8 @@ export interface SectionsOptions {
   readonly themes: readonly string[];
   /** Site path of the shared sheet. */
   readonly shared: string;
+  /** Texts of documents that load it and were not read. */
+  readonly strangers: readonly string[];
   /** Gives names, and takes out what a person has refused. */
   readonly decide: (found: readonly SectionValue[], model: SiteModel) => readonly NamedSection[];
 }

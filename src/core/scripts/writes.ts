@@ -10,7 +10,7 @@ export interface NameWrite {
   readonly kind: 'class' | 'id' | 'attribute';
   /** Attributes in lower case; `data-*` for any of these. */
   readonly names: readonly string[];
-  /** The name is put together, or comes from elsewhere: any word of the script, or what begins with a stem of it. */
+  /** The name is put together, or comes from elsewhere: whatever word of the script, or what begins with a stem of it. */
   readonly computed: boolean;
   readonly gives: boolean;
   readonly takes: boolean;

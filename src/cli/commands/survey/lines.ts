@@ -102,7 +102,7 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
       lines.push(row({ count: pages, mark: 'needs', text: amber(clean(address)) }));
     if (!all && elsewhere.length > 3) lines.push(more(elsewhere.length - 3, '--all'));
   }
-  lines.push(next(`acervus draft${onSite(folder)}`, 'proposes a class for what repeats'));
+  lines.push(next(`acervus draft${onSite(folder)}`, 'proposes a home for what repeats'));
   return lines;
 }
 

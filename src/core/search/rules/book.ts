@@ -61,6 +61,13 @@ export class Book {
       return undefined;
     let best: Weighed | undefined;
     for (const place of this.#placesFor(candidate, hits)) {
+      // In a document that loads the sheet and was not read, a rule that is new there could match.
+      if (
+        place.kind === 'end' &&
+        place.sheet === this.search.shared &&
+        written.some(this.search.isSeenElsewhere)
+      )
+        continue;
       const replaced = this.#replacedAt(candidate, hits, place);
       if (replaced.length === 0 || (candidate.origin !== 'own' && !isMeant(replaced, hits))) continue;
       const gain = gainOf(withoutSaid(replaced, place), candidate, place, this.isGone);
@@ -125,7 +132,7 @@ export class Book {
     place: RulePlace,
   ): Replaced[] {
     const replaced: Replaced[] = [];
-    const weighing = { model: this.model, trials: this.search.trials, isGone: this.isGone };
+    const weighing = { trials: this.search.trials, isGone: this.isGone };
     for (const said of candidate.said.values()) {
       const others = said.filter(({ own }) => own !== place.anchor || place.kind !== 'into');
       const one = replace(others, candidate, hits, place, weighing);

@@ -27,6 +27,8 @@ export interface RuleSearch {
   readonly atLeast: number;
   /** Whether a selector that was found for elements must not be used. */
   readonly isRefused: (selector: string) => boolean;
+  /** Whether a selector may match in a document that loads the shared sheet and was not read. */
+  readonly isSeenElsewhere: (selector: string) => boolean;
   /** Moves that are not to be proposed again, by `moveKey`. */
   readonly refused: ReadonlyMap<string, KeptReason>;
   /** Whether a person would have it. */

@@ -4,7 +4,6 @@ import {
   ALWAYS,
   type ComplexSelector,
   compileSelectorList,
-  compileSelectors,
   type SiteModel,
   type StyleReader,
 } from '../../cascade/index.js';
@@ -200,7 +199,7 @@ function isSimple({ imports, layers, namespaces, undecided }: Sheet): boolean {
 }
 
 /** Rules that hold no other and are held by none: only they can go as a whole. */
-export function rulesApart(rules: readonly StyleRule[]): StyleRule[] {
+function rulesApart(rules: readonly StyleRule[]): StyleRule[] {
   const sorted = [...rules].sort((a, b) => a.range.start - b.range.start || b.range.end - a.range.end);
   let end = -1;
   return sorted.filter(({ range }, at) => {
@@ -210,14 +209,8 @@ export function rulesApart(rules: readonly StyleRule[]): StyleRule[] {
   });
 }
 
-/** Whether no browser drops the rule for a selector that it does not know. */
-export function isSure({ selectors }: StyleRule): boolean {
-  const list = compileSelectors(selectors);
-  return list.kind === 'list' && !list.unsure;
-}
-
 /** `@media print`, the outermost first. */
-export function conditionsOf({ conditions }: StyleRule): string[] {
+function conditionsOf({ conditions }: StyleRule): string[] {
   return conditions.map(({ kind, text }) => `@${kind} ${text.replace(/\s+/g, ' ').trim()}`);
 }
 

@@ -24,6 +24,9 @@ export interface RuleStep {
   readonly weaken: boolean;
 }
 
+/** Whose rules may be edited. */
+type Owned = Pick<RuleStep, 'carriers' | 'themes' | 'shared' | 'strangers'>;
+
 interface Base {
   readonly census: Census;
   readonly rules: readonly OwnRule[];
@@ -32,13 +35,11 @@ interface Base {
 const bases = new WeakMap<SiteModel, Base>();
 
 /** The elements of a state and the rules of a developer; a search that takes something leaves it used up. */
-function baseOf(
-  model: SiteModel,
-  { carriers, themes, shared }: Pick<RuleStep, 'carriers' | 'themes' | 'shared'>,
-): Base {
+function baseOf(model: SiteModel, { carriers, themes, shared, strangers }: Owned): Base {
   let base = bases.get(model);
   if (base === undefined) {
-    const sheets = model.sheetAt(shared) === undefined ? [] : [shared];
+    // Nothing is taken out of a sheet that a document loads which nobody read.
+    const sheets = model.sheetAt(shared) === undefined || strangers.length > 0 ? [] : [shared];
     const census = takeCensus(model, carriers);
     base = { census, rules: ownRules(model, census, [...new Set([...sheets, ...themes])]) };
     bases.set(model, base);
@@ -58,6 +59,7 @@ export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof
   const { scripts, themes, shared, atLeast, strangers, refused, isWanted, weaken } = step;
   if (!hasRules(model, [shared, ...themes])) return { moves: [], pasted: [] };
   const made = scripts.madeOn(model.pages);
+  const isSeenElsewhere = (selector: string): boolean => strangers.some((text) => mayMatchIn(selector, text));
   const { census, rules } = baseOf(model, step);
   const found = findRuleMoves(model, rules, {
     census,
@@ -68,8 +70,8 @@ export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof
     ],
     shared,
     atLeast,
-    isRefused: (selector) =>
-      mayMatchMade(selector, made) || strangers.some((text) => mayMatchIn(selector, text)),
+    isRefused: (selector) => mayMatchMade(selector, made) || isSeenElsewhere(selector),
+    isSeenElsewhere,
     refused,
     isWanted,
     weaken,
@@ -81,27 +83,24 @@ export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof
 /** Classes that could leave their tags. */
 export function classMovesOf(
   model: SiteModel,
-  {
-    scripts,
-    carriers,
-    themes,
-    shared,
-    asked,
-  }: Pick<RuleStep, 'scripts' | 'carriers' | 'themes' | 'shared'> & { readonly asked: ReadonlySet<string> },
+  step: Owned & { readonly scripts: SiteScripts; readonly asked: ReadonlySet<string> },
 ): ClassMove[] {
-  if (!hasRules(model, [shared, ...themes]) && asked.size === 0) return [];
-  const { census, rules } = baseOf(model, { carriers, themes, shared });
+  const { scripts, asked } = step;
+  if (!hasRules(model, [step.shared, ...step.themes]) && asked.size === 0) return [];
+  const { census, rules } = baseOf(model, step);
   return helperClasses(model, census, { rules, scripts, asked });
 }
 
 /** Values that differ by section of the site, and the rules that they stand in. */
 export function sectionsOf(
   model: SiteModel,
-  { carriers, themes, shared }: Pick<RuleStep, 'carriers' | 'themes' | 'shared'>,
+  step: Owned,
 ): { readonly rules: readonly OwnRule[]; readonly values: readonly SectionValue[] } {
+  const { shared, themes, strangers } = step;
   if (!hasRules(model, [shared, ...themes])) return { rules: [], values: [] };
-  const { rules } = baseOf(model, { carriers, themes, shared });
-  return { rules, values: sectionValues(model, rules, [...new Set([shared, ...themes])]) };
+  const { rules } = baseOf(model, step);
+  const sheets = strangers.length > 0 ? themes.filter((path) => path !== shared) : [shared, ...themes];
+  return { rules, values: sectionValues(model, rules, [...new Set(sheets)]) };
 }
 
 /** Classes that the rules of a developer ask for. */

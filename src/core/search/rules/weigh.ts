@@ -1,6 +1,6 @@
 // One rule in place of what several say: whether everything looks the same with it, and what it saves.
 
-import { ALWAYS, type ComplexSelector, NEVER, type SiteModel, type Truth } from '../../cascade/index.js';
+import { ALWAYS, type ComplexSelector, NEVER, type Truth } from '../../cascade/index.js';
 import type { Declaration } from '../../sheets/index.js';
 import type { Unit } from '../../stock/index.js';
 import { type Census, type ElementGroup, holds } from '../census.js';
@@ -72,7 +72,6 @@ export function hitsOf(
 }
 
 export interface Weighing {
-  readonly model: SiteModel;
   readonly trials: Trials;
   readonly isGone: (said: Said) => boolean;
 }
