@@ -59,6 +59,12 @@ export const configSchema = z
       .enum(['keep', 'move'])
       .optional()
       .describe('Whether width and height of pictures may move into sheets. Default: keep.'),
+    outdated: z
+      .enum(['repeats', 'move'])
+      .optional()
+      .describe(
+        'Whether old attributes may move into sheets at any count, or as all else where they repeat. Default: repeats.',
+      ),
     mail: z
       .enum(['keep', 'move'])
       .optional()

@@ -23,6 +23,7 @@ import type { Block, ProgramRule } from './rule-index.js';
 import type { ComplexSelector } from './selector-model.js';
 import type { SheetUse, Stack } from './stack.js';
 import { blockHasOwnWords, inStandardWords, mayAnimate, OWN_WORD, programHasOwnWords } from './telling.js';
+import { holdsTextOnly } from './text-only.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 import { type Weighed, weighEntries } from './weigh.js';
 
@@ -88,19 +89,9 @@ export class StyleReader {
     return { style: element.style, hints: hintDeclarations(this.page, element) };
   }
 
-  /** Whether no box stands in an element, or could: neither an element, nor what a script or a rule puts in. */
+  /** Whether lines of text are all that stands in an element. */
   holdsTextOnly(index: number): boolean {
-    const element = this.page.elements[index]!;
-    return (
-      element.firstChild < 0 &&
-      !element.hasTemplateText &&
-      element.templated === 'no' &&
-      this.page.kind === 'page' &&
-      !this.stack.scripts.fills &&
-      this.matched(index).every(
-        ({ rule }) => !/^::(before|after|marker|first-)/.test(rule.selector.pseudoElement),
-      )
-    );
+    return holdsTextOnly({ page: this.page, stack: this.stack, matched: (at) => this.matched(at) }, index);
   }
 
   /**

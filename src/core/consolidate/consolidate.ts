@@ -203,6 +203,7 @@ function inSheets(
     themes,
     shared,
     atLeast,
+    outdated: input.carriers.outdated === 'move',
     taste,
     scope,
     strangers: unseen?.get(shared.path) ?? [],

@@ -35,6 +35,8 @@ export interface MarkupOptions {
   readonly themes: readonly string[];
   readonly shared: SharedSheet;
   readonly atLeast: number;
+  /** Whether old attributes go at any count. */
+  readonly outdated: boolean;
   readonly taste: Taste;
   readonly scope: ScopeTaste;
   /** Texts of documents that load the shared sheet and were not read. */
@@ -72,12 +74,13 @@ export function consolidateMarkup(
   carriers: readonly Carrier[],
   options: MarkupOptions,
 ): MarkupResult {
-  const { atLeast, taste, scope, trace, strangers } = options;
+  const { atLeast, outdated, taste, scope, trace, strangers } = options;
   const searchOf = (refused: Refusals<string>): { decided: Decided; searched: readonly Kept[] } => {
     const search = findHomes(model, scripts, carriers, {
       themes: [...options.themes, options.shared.path],
       shared: options.shared.path,
       atLeast,
+      outdated,
       taste,
       scope,
       strangers,

@@ -13,7 +13,7 @@ import {
   type OldElement,
   one,
 } from './table.js';
-import { wholeNumber } from './values.js';
+import { pixels, wholeNumber } from './values.js';
 
 /** One old attribute, or the element's own outdated name, and what it says in CSS. */
 export interface Hint {
@@ -129,7 +129,7 @@ export function cellHints({ attributes }: PageElement): Hint[] {
   const hints: Hint[] = [];
   const padding = attributeOf(attributes, 'cellpadding');
   if (padding !== undefined && padding !== '') {
-    const declarations = one('padding', `${Math.max(0, wholeNumber(padding) ?? 0)}px`);
+    const declarations = one('padding', pixels(Math.max(0, wholeNumber(padding) ?? 0)));
     hints.push({ attribute: 'cellpadding', declarations, group: undefined });
   }
   if (hasOddBorder(attributes) || borderWidth(attributes) === 0) return hints;

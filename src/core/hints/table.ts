@@ -3,7 +3,7 @@
 // in here is no styling: it is not counted, not mapped, and not moved.
 
 import { attributeOf, type PageElement } from '../markup/index.js';
-import { dimension, fontSize, legacyColour, wholeNumber } from './values.js';
+import { dimension, fontSize, legacyColour, pixels, wholeNumber } from './values.js';
 
 export interface HintDeclaration {
   readonly property: string;
@@ -78,7 +78,7 @@ const imageAlign: HintMapping = (value) => {
 const imageBorder: HintMapping = (value) => {
   const width = Math.max(0, wholeNumber(value) ?? 0);
   return [
-    { property: 'border-width', value: `${width}px` },
+    { property: 'border-width', value: pixels(width) },
     { property: 'border-style', value: 'solid' },
   ];
 };
@@ -138,7 +138,7 @@ const tableBorder: HintMapping = (_, { attributes }) => {
   if (hasOddBorder(attributes)) return undefined;
   const width = borderWidth(attributes);
   const style = hasBorderColour(attributes) ? 'solid' : 'outset';
-  return [...one('border-width', `${width}px`), ...one('border-style', width > 0 ? style : undefined)];
+  return [...one('border-width', pixels(width)), ...one('border-style', width > 0 ? style : undefined)];
 };
 
 const tableBorderColour: HintMapping = (value, { attributes }) =>
@@ -190,8 +190,9 @@ function imageWidth(
 ): HintDeclaration[] | undefined {
   const [width, height] = [dimension(value), dimension(attributeOf(attributes, 'height') ?? '')];
   const declarations = one('width', width);
-  if (!width?.endsWith('px') || !height?.endsWith('px')) return declarations;
-  if (width === '0px' || height === '0px') return undefined;
+  const isLength = (text: string | undefined): text is string => text !== undefined && !text.endsWith('%');
+  if (!isLength(width) || !isLength(height)) return declarations;
+  if (width === '0' || height === '0') return undefined;
   return [
     ...declarations,
     ...one('aspect-ratio', `auto ${Number.parseFloat(width)} / ${Number.parseFloat(height)}`),

@@ -14,7 +14,12 @@ export function dimension(value: string, aboveZero = false): string | undefined 
   if (match === null || match[2] === '*') return undefined;
   const number = Number(match[1]);
   if (aboveZero && number === 0) return undefined;
-  return `${number}${match[2] === '%' ? '%' : 'px'}`;
+  return match[2] === '%' ? `${number}%` : pixels(number);
+}
+
+/** A length as a person writes it: `0`, `12px`. */
+export function pixels(number: number): string {
+  return number === 0 ? '0' : `${number}px`;
 }
 
 /** "Rules for parsing integers": leading space, a sign, digits, and whatever stands behind them. */

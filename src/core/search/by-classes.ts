@@ -33,6 +33,8 @@ export interface ClassOptions {
   readonly atLeast: number;
   readonly taste: Taste;
   readonly scope: ScopeTaste;
+  /** Only these are looked at. */
+  readonly keys?: ReadonlySet<string> | undefined;
   readonly trials: Trials;
   readonly order: RuleOrder;
   /** The part of the sheet for a set of declarations. */
@@ -42,7 +44,8 @@ export interface ClassOptions {
 }
 
 export function takeClasses(census: Census, options: ClassOptions): ClassRule[] {
-  const groups = census.groups.filter(({ left }) => [...left].some(isFree));
+  const isMeant = (unit: CarriedUnit): boolean => isFree(unit) && (options.keys?.has(unit.key) ?? true);
+  const groups = census.groups.filter(({ left }) => [...left].some(isMeant));
   const counts = new Map<string, number>();
   const everywhere = new Map<string, number>();
   for (const group of census.groups)
@@ -50,7 +53,7 @@ export function takeClasses(census: Census, options: ClassOptions): ClassRule[] 
   const sizes = new Map<string, number>();
   const keysOf = new Map<ElementGroup, string[]>();
   for (const group of groups) {
-    const keys = [...new Set([...group.left].filter(isFree).map((unit) => unit.key))].sort();
+    const keys = [...new Set([...group.left].filter(isMeant).map((unit) => unit.key))].sort();
     keysOf.set(group, keys);
     for (const key of keys) {
       counts.set(key, (counts.get(key) ?? 0) + carriersIn(group));

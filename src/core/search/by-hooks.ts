@@ -50,12 +50,14 @@ export interface HookOptions {
   readonly isRefused: (selector: string, key: string) => boolean;
   /** Whether a script of the site may put elements in or move them where these stand. */
   readonly isMoved: (group: ElementGroup) => boolean;
+  /** Only these are looked at. */
+  readonly keys?: ReadonlySet<string> | undefined;
   readonly trace?: Trace | undefined;
 }
 
 export function takeHooks(census: Census, options: HookOptions): HookRule[] {
   const taken: HookRule[] = [];
-  const queue = candidatesOf(census, options.atLeast);
+  const queue = candidatesOf(census, options);
   const reach = new Map<Hook, readonly Reached[]>();
   for (let best = queue[0]; best !== undefined; best = queue[0]) {
     // Every rule that is written takes something from those behind it: the first is weighed again before it is taken.
@@ -70,16 +72,16 @@ export function takeHooks(census: Census, options: HookOptions): HookRule[] {
       insert(queue, again);
       continue;
     }
-    taken.push(...write(again, reached, options));
+    taken.push(...writeHook(again, reached, options));
     insert(queue, { ...again, gain: gain - 1 });
   }
   return taken;
 }
 
-function candidatesOf(census: Census, atLeast: number): Candidate[] {
+function candidatesOf(census: Census, { atLeast, keys }: HookOptions): Candidate[] {
   const found = new Map<string, Map<string, { count: number; size: number }>>();
   for (const group of census.groups) {
-    const free = [...group.left].filter(isFree);
+    const free = [...group.left].filter((unit) => isFree(unit) && (keys?.has(unit.key) ?? true));
     if (free.length === 0) continue;
     for (const text of hooksOf(group)) {
       const counts = found.get(text) ?? new Map<string, { count: number; size: number }>();
@@ -171,10 +173,14 @@ function isBare(text: string): boolean {
 /** Elements that say nothing of what is in them. */
 const GENERIC = /^(div|span|section|article|font|center)$/;
 
+export function isGeneric(name: string): boolean {
+  return GENERIC.test(name);
+}
+
 /** A rule on every element of a name is about what they all are, or it is chance. */
 function isChance({ text }: Hook, says: readonly Say[], reached: readonly Reached[]): boolean {
   if (!isBare(text)) return false;
-  if (GENERIC.test(text)) return true;
+  if (isGeneric(text)) return true;
   const most = Math.max(0, ...says.map(({ members }) => sum(members)));
   return most < MOSTLY * sum(reached.map(({ group }) => group));
 }
@@ -215,7 +221,11 @@ export function specificityOf({ selector }: Hook, strength: Strength): number | 
 }
 
 /** One rule for every strength that the units ask for. */
-function write({ hook, says }: Candidate, reached: readonly Reached[], options: HookOptions): HookRule[] {
+export function writeHook(
+  { hook, says }: Candidate,
+  reached: readonly Reached[],
+  options: HookOptions,
+): HookRule[] {
   const rules: HookRule[] = [];
   for (const strength of new Set((says ?? []).map((say) => say.strength))) {
     const own = says!.filter((say) => say.strength === strength);

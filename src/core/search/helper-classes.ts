@@ -10,7 +10,7 @@ import { hookOf, hooksOf, partsOf } from './hooks.js';
 import { reachOf } from './reach.js';
 import type { OwnRule } from './rules/index.js';
 import { withoutClass, withPosition } from './rules/selectors.js';
-import { PATTERNS, type Pattern, siblingPlaces } from './sibling-places.js';
+import { PATTERNS, type Pattern, type SiblingPlace, siblingPlaces } from './sibling-places.js';
 
 /** A class that leaves its tags. */
 export interface ClassMove {
@@ -54,7 +54,7 @@ export function helperClasses(model: SiteModel, census: Census, options: HelperO
     if (groups.reduce((all, { count }) => all + count, 0) !== tags.length) continue;
     // Where a script puts elements in another order, a class goes with its element, and a position does not.
     if (tags.some(({ page }) => scripts.movesOn(page))) continue;
-    const instead = positionOf(name, groups, census);
+    const instead = positionOf(name, groups, census, (one) => byClass.has(one));
     if (instead === undefined) continue;
     const changed = own.map((rule) => ({ own: rule, selectors: rewritten(rule, name, instead) }));
     if (changed.every(({ selectors }) => selectors.length > 0))
@@ -125,7 +125,12 @@ function foreignClasses(model: SiteModel, rules: readonly OwnRule[]): Set<string
 }
 
 /** The simplest position that takes those who wear the class, and nobody else. */
-function positionOf(name: string, groups: readonly ElementGroup[], census: Census): Instead | undefined {
+function positionOf(
+  name: string,
+  groups: readonly ElementGroup[],
+  census: Census,
+  isStyled: (name: string) => boolean,
+): Instead | undefined {
   const [first, ...others] = groups;
   if (first === undefined) return undefined;
   const common = hooksOf(first).filter(
@@ -150,7 +155,8 @@ function positionOf(name: string, groups: readonly ElementGroup[], census: Censu
     if (own.length < 3) continue;
     for (const pattern of PATTERNS) {
       if (!own.every(({ place, even }) => pattern.takes(place) && (!pattern.countsAll || even))) continue;
-      if (!mayStand(pattern, own, name)) continue;
+      const inTurn = (): boolean => haveClassesOfTheirOwn(own, rest, isStyled);
+      if (!mayStand(pattern, own, name, inTurn)) continue;
       const excess = rest.filter(({ place }) => pattern.takes(place)).length;
       const instead = { base, pattern: pattern.text };
       if (excess === 0) return instead;
@@ -173,12 +179,35 @@ function withParents(bases: readonly string[], groups: readonly ElementGroup[]):
   });
 }
 
+/** A class that says of itself that it goes by turns. */
+const TURN =
+  /odd|even|alt|strip|zebra|turn|every|nth|first|second|third|last|one|two|three|left|right|middle|\d/i;
+/** A row that goes round so often does not do so by chance. */
+const OFTEN = 4;
+
 /** A turn that no row goes round twice is chance; so is a place at an end, where the class does not say that it means it. */
 function mayStand(
   { period, text }: Pattern,
-  own: readonly { readonly length: number }[],
+  own: readonly SiblingPlace[],
   name: string,
+  inTurn: () => boolean,
 ): boolean {
-  if (period > 0) return own.some(({ length }) => length >= 2 * period);
-  return /^:(first|last)/.test(text) && /first|last|start|end/i.test(name);
+  if (period === 0) return /^:(first|last)/.test(text) && /first|last|start|end/i.test(name);
+  const rows = new Set(own.filter(({ length }) => length >= 2 * period).map(({ row }) => row));
+  if (rows.size === 0) return false;
+  const often = rows.size > 1 || own.some(({ length }) => length >= OFTEN * period);
+  return often || TURN.test(name) || inTurn();
+}
+
+/** Whether those that lack the class wear another in its place, so that all of a row go by turns. */
+function haveClassesOfTheirOwn(
+  own: readonly SiblingPlace[],
+  rest: readonly SiblingPlace[],
+  isStyled: (name: string) => boolean,
+): boolean {
+  const mine = new Set(own.flatMap(({ group }) => group.element.classes));
+  return (
+    rest.length > 0 &&
+    rest.every(({ group }) => group.element.classes.some((name) => !mine.has(name) && isStyled(name)))
+  );
 }

@@ -12,8 +12,9 @@ import {
   type SiteScripts,
 } from '../stock/index.js';
 import type { Trace } from '../trace.js';
-import { type ScopeTaste, takeClasses } from './by-classes.js';
+import { type ClassOptions, type ScopeTaste, takeClasses } from './by-classes.js';
 import { type HookRule, takeHooks } from './by-hooks.js';
+import { takeKinds } from './by-kinds.js';
 import { type ElementGroup, takeCensus } from './census.js';
 import type { Taste } from './cost.js';
 import { takeExisting } from './existing.js';
@@ -32,6 +33,8 @@ export interface SearchOptions {
   /** Site path of the sheet that new rules go into. */
   readonly shared: string;
   readonly atLeast: number;
+  /** Whether old attributes go at any count. */
+  readonly outdated: boolean;
   readonly taste: Taste;
   readonly scope: ScopeTaste;
   /** What the proof has taken back: not to be proposed again. See `refusals.ts`. */
@@ -82,8 +85,9 @@ export function findHomes(
   const found = takeHooks(census, hookOptions);
   const positions = grouped(takePositions(census, hookOptions));
   // What a position sets apart is no obstacle any more.
-  const hooks = grouped(positions.length > 0 ? [...found, ...takeHooks(census, hookOptions)] : found);
-  const classes = takeClasses(census, {
+  if (positions.length > 0) found.push(...takeHooks(census, hookOptions));
+  found.push(...takeKinds(census, hookOptions));
+  const classOptions: ClassOptions = {
     atLeast: options.atLeast,
     taste: options.taste,
     scope: options.scope,
@@ -95,7 +99,14 @@ export function findHomes(
       for (const unit of units) known.set(unit, reason);
       refused.set(group, known);
     },
-  });
+  };
+  const classes = takeClasses(census, classOptions);
+  if (options.outdated) {
+    const once = { atLeast: 1, keys: oldKeys(banned) };
+    found.push(...takeHooks(census, { ...hookOptions, ...once }));
+    classes.push(...takeClasses(census, { ...classOptions, ...once }));
+  }
+  const hooks = grouped(found);
   given.push(...takeNames(census));
   for (const group of groupBy(given, ({ unit }) => `${unit.from.kind} ${unit.key}`).values())
     styles.push(styleOf({ kind: 'already given' }, group, order.next('elements')));
@@ -154,6 +165,12 @@ function tellSearch(styles: readonly Style[], kept: readonly Kept[], trace: Trac
         );
   for (const { carrier, unit, reason } of kept)
     if (trace.follows(carrier, unit)) trace.say('search', `stays: ${keptText(reason)}`);
+}
+
+/** What old attributes say. */
+function oldKeys(carriers: readonly Carrier[]): Set<string> {
+  const units = carriers.flatMap((carrier) => carrier.units);
+  return new Set(units.flatMap(({ from, key }) => (from.kind === 'attributes' ? key : [])));
 }
 
 /** What only one page uses stands in that page's own block. */

@@ -43,6 +43,8 @@ export interface CarriedUnit extends Unit {
 export interface CarrierOptions {
   /** Whether `width` and `height` of pictures may move: as attributes they reserve space before a picture is there. */
   readonly pictureSizes: 'keep' | 'move';
+  /** Whether old attributes go at any count, or as all else where they repeat. */
+  readonly outdated?: 'repeats' | 'move';
   /** Whether styles leave the tags of mail. */
   readonly mail?: 'keep' | 'move';
 }

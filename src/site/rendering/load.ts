@@ -152,6 +152,10 @@ export function draftSite(site: Site): DraftSite {
     sharedIsGiven: site.sharedIsGiven,
     unseen: sheetsElsewhere(site),
     naming: config.naming ?? {},
-    carriers: { pictureSizes: config.pictureSizes ?? 'keep', mail: config.mail ?? 'keep' },
+    carriers: {
+      pictureSizes: config.pictureSizes ?? 'keep',
+      outdated: config.outdated ?? 'repeats',
+      mail: config.mail ?? 'keep',
+    },
   };
 }

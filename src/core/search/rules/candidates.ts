@@ -69,7 +69,11 @@ function wider(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly O
       for (const base of own.bases) known.add(base);
     }
     const common = said.length > 1 ? commonSelector(said.flatMap(({ own }) => own.bases)) : undefined;
-    for (const [text, times] of texts) if (times > 1) for (const one of said) addTo(byText, text, one);
+    // What one block says that is pasted may stand under a scope of its pages.
+    const pasted = said.length === 1 && said[0]!.own.sheet === undefined;
+    for (const [text, times] of texts)
+      if (times > 1 || (pasted && said[0]!.own.bases.some((base) => text.endsWith(` ${base}`))))
+        for (const one of said) addTo(byText, text, one);
     if (common !== undefined && !(texts.get(common)! > 1)) for (const one of said) addTo(byText, common, one);
     for (const base of new Set(said.flatMap(({ own }) => (own.bases.length === 1 ? own.bases : []))))
       if (!(texts.get(base)! > 1) && base !== common) for (const one of said) addTo(byText, base, one);

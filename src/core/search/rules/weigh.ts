@@ -124,8 +124,12 @@ export function mayLeave(
 ): boolean {
   const covered = own.bases.every((narrow) => bases.some((wide) => covers(wide, narrow)));
   if (own.matched.size === 0 || covered) return covered && [...own.matched].every((group) => hits.has(group));
+  if (![...own.matched].every((group) => hits.has(group))) return false;
+  // A style block speaks for its pages: under a scope that they have its selector says the same.
+  if (own.sheet === undefined && bases.some((wide) => own.bases.every((base) => wide.endsWith(` ${base}`))))
+    return true;
   // Two names that the same elements wear today are not one name: the wider one takes in more than each of the others.
-  return own.matched.size < hits.size && [...own.matched].every((group) => hits.has(group));
+  return own.matched.size < hits.size;
 }
 
 /** What the hand would have less to keep up: declarations, and half of one for each selector. */

@@ -1,0 +1,49 @@
+// Whether an element holds lines of text alone. There a browser's own words for aligned text say what the standard's do.
+
+import type { Page, PageElement } from '../markup/index.js';
+import type { Matched } from './outcome-model.js';
+import type { Stack } from './stack.js';
+
+interface Reading {
+  readonly page: Page;
+  readonly stack: Stack;
+  readonly matched: (index: number) => readonly Matched[];
+}
+
+/** Elements that stand in a line of text unless a rule says otherwise. */
+const IN_LINE =
+  /^(a|abbr|acronym|b|bdi|bdo|big|br|cite|code|del|dfn|em|font|i|img|ins|kbd|mark|nobr|q|s|samp|small|span|strike|strong|sub|sup|time|tt|u|var|wbr)$/;
+/** What makes a box of them, or could. */
+const BOXES = /^(display|float|position|all|--.*)$/;
+/** Of so many elements inside it is not asked. */
+const MOST_INSIDE = 200;
+
+/** Whether no box stands in an element, or could: neither an element nor what a script or a rule puts in. */
+export function holdsTextOnly(reading: Reading, index: number): boolean {
+  const { page, stack } = reading;
+  if (page.kind !== 'page' || stack.scripts.fills) return false;
+  const { elements } = page;
+  let left = MOST_INSIDE;
+  const isText = (element: PageElement): boolean => {
+    if (element.hasTemplateText || element.templated !== 'no' || left-- === 0) return false;
+    if (!reading.matched(element.index).every((one) => putsNothingIn(one))) return false;
+    for (let at = element.firstChild; at >= 0; at = elements[at]!.next) {
+      const child = elements[at]!;
+      if (child.namespace !== 'html' || !IN_LINE.test(child.name)) return false;
+      if (/display|float|position|all\s*:/i.test(child.style ?? '')) return false;
+      if (reading.matched(at).some(makesBox) || !isText(child)) return false;
+    }
+    return true;
+  };
+  return isText(elements[index]!);
+}
+
+function putsNothingIn({ rule }: Matched): boolean {
+  return !/^::(before|after|marker|first-)/.test(rule.selector.pseudoElement);
+}
+
+function makesBox({ rule }: Matched): boolean {
+  const { normal, important } = rule.block();
+  const boxes = ({ longhand }: { readonly longhand: string }): boolean => BOXES.test(longhand);
+  return normal.some(boxes) || important.some(boxes);
+}

@@ -1,0 +1,91 @@
+// One rule for several kinds of element that all say the same: `h1, h2, p { … }` in place of a class on each of them.
+
+import { addTo, groupBy } from '../group-by.js';
+import {
+  type HookOptions,
+  type HookRule,
+  isGeneric,
+  partOfHook,
+  specificityOf,
+  writeHook,
+} from './by-hooks.js';
+import type { Census, ElementGroup } from './census.js';
+import { type Hook, hookOf, isPassing } from './hooks.js';
+import { isFree, type Reached, reachOf, type Say, sum, tryRule } from './reach.js';
+
+/** Fewer kinds have a selector each, or a class. */
+const FEWEST = 3;
+/** What a new name costs a person beside its places: a list may be dearer by so much. */
+const NAME = 1.5;
+
+/** In: what hooks have left. Out: rules that say the same on the names of elements, all of whose elements say it. */
+export function takeKinds(census: Census, options: HookOptions): HookRule[] {
+  const taken: HookRule[] = [];
+  for (const { names, keys } of kindsOf(census)) {
+    const found = ruleFor(names, keys, census, options);
+    if (found === undefined) continue;
+    for (const { hook, says, reached } of found)
+      taken.push(...writeHook({ hook, keys, gain: 0, says }, reached, options));
+  }
+  return taken;
+}
+
+interface Kinds {
+  readonly names: readonly string[];
+  readonly keys: readonly string[];
+}
+
+/** Names of elements all of which say some units; those that say most first. */
+function kindsOf({ groups, byName }: Census): Kinds[] {
+  const byKey = new Map<string, ElementGroup[]>();
+  for (const group of groups)
+    for (const key of new Set([...group.left].filter(isFree).map((unit) => unit.key)))
+      addTo(byKey, key, group);
+  const found: { names: string[]; key: string }[] = [];
+  for (const [key, own] of byKey) {
+    const names: string[] = [];
+    let count = 0;
+    for (const [name, alike] of groupBy(own, ({ element }) => element.name)) {
+      if (isGeneric(name) || !/^[a-z][a-z0-9]*$/.test(name) || alike.some(isPassing)) continue;
+      if (sum(byName.get(name) ?? []) !== sum(alike)) continue;
+      names.push(name);
+      count += sum(alike);
+    }
+    // All of it, or a class is needed all the same.
+    if (names.length < FEWEST || count !== sum(own)) continue;
+    if (names.length / 2 <= 0.5 + count / 4 + NAME) found.push({ names: names.sort(), key });
+  }
+  return [...groupBy(found, ({ names }) => names.join()).values()]
+    .map((same) => ({ names: same[0]!.names, keys: same.map(({ key }) => key).sort() }))
+    .sort((a, b) => b.keys.length - a.keys.length || (a.names.join() < b.names.join() ? -1 : 1));
+}
+
+interface Found {
+  readonly hook: Hook;
+  readonly says: readonly Say[];
+  readonly reached: readonly Reached[];
+}
+
+function ruleFor(
+  names: readonly string[],
+  keys: readonly string[],
+  census: Census,
+  options: HookOptions,
+): Found[] | undefined {
+  const found: Found[] = [];
+  for (const name of names) {
+    const hook = hookOf(name);
+    if (hook === undefined || keys.some((key) => options.isRefused(name, key))) return undefined;
+    const reached = reachOf(hook, census);
+    const says: Say[] = [];
+    for (const key of keys) {
+      const order = options.order.peek(partOfHook(hook));
+      const specificity = (strength: Say['strength']) => specificityOf(hook, strength);
+      const say = tryRule(key, { reached, specificity, order, trials: options.trials }, 1);
+      if (say === undefined || !('members' in say) || say.strength !== 'plain') return undefined;
+      says.push(say);
+    }
+    found.push({ hook, says, reached });
+  }
+  return found;
+}
