@@ -18,6 +18,7 @@ const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
   'counted class': 'counted in place of a class',
   'idle class': 'a class no rule asks for',
   'values by section': 'once, over a value for each section',
+  'class for ids': 'by a new class, in place of ids',
 };
 
 /** How many of a long list are shown at first: an account of a draft fits a screen. */

@@ -12,6 +12,7 @@ import {
   type Decided,
   findNearMisses,
   type Kept,
+  type NamedIdClass,
   type NamedSection,
   type NearValue,
   type PlaceOf,
@@ -26,6 +27,7 @@ import { type Carrier, type CarrierOptions, carriersOf, keptText, type SiteScrip
 import type { Trace } from '../trace.js';
 import { type ClassesResult, consolidateClasses } from './classes.js';
 import { pastedRules, refusedMoves, refusedValues } from './elsewhere.js';
+import { consolidateIds } from './id-classes.js';
 import { consolidateMarkup } from './markup.js';
 import { changeValues } from './near-misses.js';
 import { type PartGiven, takePartGiven } from './part-given.js';
@@ -57,6 +59,7 @@ export interface Consolidation {
   readonly classMoves: readonly ClassMove[];
   readonly parts: readonly PartGiven[];
   readonly sections: readonly NamedSection[];
+  readonly ids: readonly NamedIdClass[];
   readonly styles: Decided['styles'];
   readonly tokens: readonly ValueToken[];
   readonly nearMisses: readonly NearValue[];
@@ -133,6 +136,7 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
     classMoves: classes.moves,
     parts: done.parts,
     sections: done.sections,
+    ids: done.ids,
     styles: done.styles,
     tokens: done.tokens,
     nearMisses,
@@ -140,7 +144,7 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
     kept: done.kept,
     keptElsewhere: [
       ...refusedMoves(sheets.refused, changed.after),
-      ...pastedRules(sheets.pasted, changed.after),
+      ...pastedRules(sheets.pasted, done.pasted, changed.after),
       ...done.keptElsewhere,
     ],
     placeOf,
@@ -168,9 +172,19 @@ function tellStock(carriers: readonly Carrier[], trace: Trace): void {
 interface Steps
   extends Pick<
     Consolidation,
-    'ruleMoves' | 'parts' | 'sections' | 'styles' | 'tokens' | 'kept' | 'keptElsewhere' | 'after' | 'proof'
+    | 'ruleMoves'
+    | 'parts'
+    | 'sections'
+    | 'ids'
+    | 'styles'
+    | 'tokens'
+    | 'kept'
+    | 'keptElsewhere'
+    | 'after'
+    | 'proof'
   > {
   readonly edits: readonly Edits[];
+  readonly pasted: SheetsResult['pasted'];
 }
 
 /** All steps, with what the first of them found. */
@@ -229,22 +243,29 @@ function inSheets(
   // What is new and what was there may have much in common.
   const left = carriersOf(sections.after, scripts, input.carriers);
   const grouped = consolidateSheets(sections.after, { ...rules, weaken: false, carriers: left, judge });
+  const ids = consolidateIds(grouped.after, {
+    ...{ scripts, themes: rules.themes, shared: shared.path, strangers: rules.strangers },
+    carriers: grouped.after === sections.after ? left : carriersOf(grouped.after, scripts, input.carriers),
+    decide: decisions.idClasses,
+  });
   step('names for values');
   // A name is defined in the shared sheet, which a document that nobody read may lack.
   const named = [...themes, shared.path].filter((path) => path === shared.path || unseen?.has(path) !== true);
-  const values = decisions.tokens(sheetValues(grouped.after, [...new Set(named)]), grouped.after);
-  const tokens = consolidateTokens(grouped.after, before, values, shared, judge);
+  const values = decisions.tokens(sheetValues(ids.after, [...new Set(named)]), ids.after);
+  const tokens = consolidateTokens(ids.after, before, values, shared, judge);
   step('proof');
   return {
     ruleMoves: grouped.moves,
+    pasted: grouped.pasted,
     styles: markup.styles,
     tokens: tokens.tokens,
     kept: markup.kept,
     parts: parts.parts,
     sections: sections.sections,
-    keptElsewhere: refusedValues(tokens.refused, grouped.after),
+    ids: ids.classes,
+    keptElsewhere: refusedValues(tokens.refused, ids.after),
     after: tokens.after,
     proof: markup.proof,
-    edits: [markup.plan.edits, parts.edits, sections.edits, grouped.edits, tokens.edits],
+    edits: [markup.plan.edits, parts.edits, sections.edits, grouped.edits, ids.edits, tokens.edits],
   };
 }

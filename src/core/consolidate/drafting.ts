@@ -6,6 +6,7 @@ import {
   decide,
   entriesOf,
   type Found,
+  idClassId,
   keptGroups,
   moveId,
   type SheetChanges,
@@ -60,6 +61,7 @@ export function makeDraft(site: DraftSite, options: DraftOptions, earlier: Draft
       classes: [...result.classMoves, ...found.classMoves.filter((move) => isListed(classId(move)))],
       parts: result.parts,
       sections: [...result.sections, ...found.sections.filter((value) => isListed(sectionId(value)))],
+      ids: [...result.ids, ...found.idClasses.filter((value) => isListed(idClassId(value)))],
     });
   });
   const draft: Draft = {
@@ -124,6 +126,7 @@ export function planAdoption(
       ...found.ruleMoves.map(moveId),
       ...found.classMoves.map(classId),
       ...found.sections.map(sectionId),
+      ...found.idClasses.map(idClassId),
       ...found.parts,
     ]),
   );
@@ -153,8 +156,8 @@ function adoptionOf(
     after: sum(results, (one) => of(one).after),
   });
   const entries = runs.flatMap((run) => {
-    const { styles, ruleMoves: rules, classMoves: classes, sections, parts } = run.result;
-    return entriesIn(site, run, known, { styles, rules, classes, sections, parts });
+    const { styles, ruleMoves: rules, classMoves: classes, sections, ids, parts } = run.result;
+    return entriesIn(site, run, known, { styles, rules, classes, sections, ids, parts });
   });
   return {
     edits: new Map(results.flatMap(({ edits }) => [...edits])),

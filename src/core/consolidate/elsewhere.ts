@@ -18,13 +18,28 @@ export function refusedMoves(refused: SheetsResult['refused'], model: SiteModel)
 }
 
 /** Rules that stand in several style blocks, since one for all of them would change something. */
-export function pastedRules(pasted: SheetsResult['pasted'], model: SiteModel): KeptElsewhere[] {
-  return pasted.map(({ own, times, declarations }) => ({
-    text: own.selectors.map(({ text }) => text).join(', '),
-    declarations,
-    place: movePlace(own, model),
-    reason: { kind: 'pasted', times },
-  }));
+/** In: what the first step found pasted, in the state before it; what the last one still finds. */
+export function pastedRules(
+  first: SheetsResult['pasted'],
+  last: SheetsResult['pasted'],
+  model: SiteModel,
+): KeptElsewhere[] {
+  const left = new Map(last.map((one) => [pastedKey(one), one]));
+  return first.flatMap((one): KeptElsewhere[] => {
+    const still = left.get(pastedKey(one));
+    if (still === undefined) return [];
+    const { times, declarations } = still;
+    const place = movePlace(one.own, model);
+    return [{ text: textOf(one), declarations, place, reason: { kind: 'pasted', times } }];
+  });
+}
+
+function pastedKey(one: SheetsResult['pasted'][number]): string {
+  return `${one.own.places[0]?.page.path}|${one.own.context}|${textOf(one)}`;
+}
+
+function textOf({ own }: SheetsResult['pasted'][number]): string {
+  return own.selectors.map(({ text }) => text).join(', ');
 }
 
 /** In: the state whose sheets hold the values. */

@@ -5,10 +5,14 @@ import type { SiteModel } from '../cascade/index.js';
 import {
   type ClassMove,
   classMoveKey,
+  classSelectors,
   type Decided,
+  type IdClass,
+  idClassKey,
   type Kept,
   type Member,
   moveKey,
+  type NamedIdClass,
   type NamedSection,
   type NamedStyle,
   type NameRules,
@@ -24,6 +28,7 @@ import {
   usualSpelling,
   type ValueChange,
   type ValueToken,
+  wordOf,
 } from '../search/index.js';
 import { parseDeclarations } from '../sheets/index.js';
 import { showPlace } from '../source.js';
@@ -40,6 +45,7 @@ export interface Decisions {
   /** Of declarations that a rule says by now; by their normal form. */
   readonly isWantedPart: (part: { readonly key: string }) => boolean;
   readonly sections: (found: readonly SectionValue[], model: SiteModel) => readonly NamedSection[];
+  readonly idClasses: (found: readonly IdClass[]) => readonly NamedIdClass[];
   readonly styles: (found: readonly Style[], placeOf: PlaceOf) => Decided;
   readonly tokens: (found: readonly SheetValue[], model: SiteModel) => readonly ValueToken[];
 }
@@ -51,6 +57,7 @@ export interface Found {
   /** Ids of declarations that a rule says by now. */
   readonly parts: readonly string[];
   readonly sections: readonly NamedSection[];
+  readonly idClasses: readonly NamedIdClass[];
   readonly styles: readonly NamedStyle[];
   readonly values: readonly ValueToken[];
 }
@@ -82,6 +89,7 @@ export function decide(
     classMoves: [],
     parts: [],
     sections: [],
+    idClasses: [],
     styles: [],
     values: [],
   };
@@ -110,6 +118,17 @@ export function decide(
         return { ...value, name };
       });
       return found.sections.filter((value) => isTaken(sectionId(value)));
+    },
+    idClasses: (values) => {
+      const taken = new Set(rules().taken);
+      for (const { name } of byId.values()) if (name !== undefined) taken.add(name.toLowerCase());
+      for (const { className } of found.styles)
+        if (className !== undefined) taken.add(className.toLowerCase());
+      const names = nameStyles(values.map(unnamedIds), { ...rules(), taken });
+      found.idClasses = values.map((value, at): NamedIdClass => {
+        return { ...value, name: byId.get(idClassId(value))?.name ?? names[at]! };
+      });
+      return found.idClasses.filter((value) => isTaken(idClassId(value)));
     },
     styles: (styles, placeOf) => {
       const inUse = unknown === 'refuse' ? namesInUse(site.model) : undefined;
@@ -182,7 +201,13 @@ function nameAll(
   const fresh = styles.filter(
     (style) => style.home.kind === 'new class' && byId.get(styleId(style))?.name === undefined,
   );
-  const names = nameStyles(fresh, { ...rules, taken });
+  const unnamed = fresh.map(({ units, members }) => ({
+    declarations: units.flatMap(({ declarations }) => declarations),
+    wearers: members.flatMap(({ carrier: { page, element } }) =>
+      element === undefined ? [] : { page, element },
+    ),
+  }));
+  const names = nameStyles(unnamed, { ...rules, taken });
   return styles.map((style): NamedStyle => {
     if (style.home.kind === 'existing class') return { ...style, className: style.home.name };
     if (style.home.kind !== 'new class') return { ...style, className: undefined };
@@ -306,6 +331,18 @@ export function partId(key: string): string {
 
 export function sectionId(value: SectionValue): string {
   return shortHash(sectionKey(value));
+}
+
+export function idClassId(value: IdClass): string {
+  return shortHash(idClassKey(value));
+}
+
+/** Named after what the rules say of those that had the ids, not of what is in them. */
+function unnamedIds(value: IdClass): Parameters<typeof nameStyles>[0][number] {
+  const { rules, tags, form } = value;
+  const own = rules.filter((rule) => classSelectors(rule, form, 'x').includes(form.replaceAll('NAME', 'x')));
+  const said = (own.length > 0 ? own : rules).flatMap(({ rule }) => rule.declarations);
+  return { declarations: said, wearers: tags, word: wordOf(value) };
 }
 
 /** `--ink`, or with a number what is in use. */

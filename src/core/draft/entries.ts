@@ -4,6 +4,8 @@ import type { SiteModel } from '../cascade/index.js';
 import { groupBy } from '../group-by.js';
 import {
   type ClassMove,
+  classSelectors,
+  type NamedIdClass,
   type NamedSection,
   type NamedStyle,
   type OwnRule,
@@ -16,7 +18,7 @@ import {
 import { type Declaration, declarationText } from '../sheets/index.js';
 import { type Place, placeIn, showPlace } from '../source.js';
 import type { CarriedUnit, Carrier } from '../stock/index.js';
-import { classId, moveId, partId, sectionId, styleId } from './decisions.js';
+import { classId, idClassId, moveId, partId, sectionId, styleId } from './decisions.js';
 import type { DraftStyle } from './schema.js';
 
 /** What changes beside the styles of tags. */
@@ -24,6 +26,7 @@ export interface SheetChanges {
   readonly rules: readonly RuleMove[];
   readonly classes: readonly ClassMove[];
   readonly sections: readonly NamedSection[];
+  readonly ids: readonly NamedIdClass[];
   readonly parts: readonly GivenPart[];
 }
 
@@ -37,7 +40,7 @@ export interface GivenPart {
 /** Strongest saving first. In: `shared`, the site path of the shared sheet; `known`, entries of an earlier draft by id. */
 export function entriesOf(
   styles: readonly NamedStyle[],
-  { rules: moves, classes, sections, parts }: SheetChanges,
+  { rules: moves, classes, sections, ids, parts }: SheetChanges,
   shared: string,
   known: ReadonlyMap<string, DraftStyle>,
   placeOf: PlaceOf,
@@ -60,6 +63,10 @@ export function entriesOf(
       const entry = sectionEntry(value, known.get(sectionId(value)));
       return { saves: entry.saves?.places ?? 0, entry };
     }),
+    ...ids.map((value) => ({
+      saves: savedByIds(value),
+      entry: idsEntry(value, known.get(idClassId(value))),
+    })),
     ...classes.map((move) => ({
       // A word in a tag is a quarter of a place.
       saves: move.tags.length / 4,
@@ -195,6 +202,38 @@ function sectionEntry(value: NamedSection, known: DraftStyle | undefined): Draft
   };
 }
 
+/** Half a place for a selector, a quarter for a word in a tag. */
+function savedByIds({ ids, rules, tags }: NamedIdClass): number {
+  const selectors = rules.reduce((all, { bases }) => all + bases.length - bases.length / ids.length, 0);
+  return selectors / 2 - tags.length / 4;
+}
+
+function idsEntry(value: NamedIdClass, known: DraftStyle | undefined): DraftStyle {
+  const { name, form, ids, rules, tags } = value;
+  return {
+    id: idClassId(value),
+    home: 'class for ids',
+    name,
+    take: known?.take ?? true,
+    ...(known?.reviewed === undefined ? {} : { reviewed: known.reviewed }),
+    selector: rules.flatMap((own) => classSelectors(own, form, name)).join(', '),
+    elements: tags.length,
+    pages: new Set(tags.map(({ page }) => page)).size,
+    'out of': ids.map((id) => `#${id}`).join(', '),
+    'such as': tags.slice(0, 2).map((one) => showPlace(placeOfTag(one))),
+    saves: { places: Math.floor(savedByIds(value)), bytes: 0 },
+    declarations: rules
+      .flatMap(({ rule, holder }) =>
+        rule.declarations.map((one) => `${declarationText(one, holder, holder)};\n`),
+      )
+      .join(''),
+  };
+}
+
+function placeOfTag({ page, element }: NamedIdClass['tags'][number]): Place {
+  return placeIn(page.path, page.text, element.tag?.range.start ?? 0);
+}
+
 function classEntry(move: ClassMove, known: DraftStyle | undefined): DraftStyle {
   const { name, instead, rules, tags } = move;
   return {
@@ -206,9 +245,7 @@ function classEntry(move: ClassMove, known: DraftStyle | undefined): DraftStyle 
     elements: tags.length,
     pages: new Set(tags.map(({ page }) => page)).size,
     'out of': `class="${name}"`,
-    'such as': tags
-      .slice(0, 2)
-      .map(({ page, element }) => showPlace(placeIn(page.path, page.text, element.tag?.range.start ?? 0))),
+    'such as': tags.slice(0, 2).map((one) => showPlace(placeOfTag(one))),
     saves: { places: 0, bytes: tags.length * (name.length + 1) },
     declarations: rules
       .flatMap(({ own }) =>

@@ -6,6 +6,7 @@ export {
   type Decisions,
   decide,
   type Found,
+  idClassId,
   moveId,
   partId,
   sectionId,

@@ -22,6 +22,7 @@ export const HOMES = [
   'counted class',
   'idle class',
   'values by section',
+  'class for ids',
 ] as const;
 
 const styleSchema = z.strictObject({

@@ -4,7 +4,7 @@ import type { SiteModel } from '../cascade/index.js';
 import type { Page, SourceTag } from '../markup/index.js';
 import type { ClassMove } from '../search/index.js';
 import type { Edit } from './edit.js';
-import { push } from './plan.js';
+import { push, selectorEdit } from './plan.js';
 import type { Edits } from './state.js';
 
 export function planClassMoves(model: SiteModel, moves: readonly ClassMove[]): Edits {
@@ -22,18 +22,8 @@ export function planClassMoves(model: SiteModel, moves: readonly ClassMove[]): E
     if (range !== undefined) push(edits, page.path, [withoutNames(page.text, range, names)]);
   }
   for (const { own, selectors } of newSelectors(moves))
-    for (const { path, text, offset } of placesOf(own, model)) {
-      const { start, end } = own.rule.selectorRange;
-      const written = text.slice(offset + start, offset + end);
-      const eol = /,(\s+)/.exec(written)?.[1] ?? ' ';
-      push(edits, path, [
-        {
-          start: offset + start,
-          end: offset + start + written.trimEnd().length,
-          text: selectors.join(`,${eol}`),
-        },
-      ]);
-    }
+    for (const { path, text, offset } of placesOf(own, model))
+      push(edits, path, [selectorEdit(text, offset, own.rule, selectors)]);
   return edits;
 }
 

@@ -4,6 +4,7 @@
 export { editTagStyle } from './attributes.js';
 export { planClassMoves } from './class-moves.js';
 export { applyEdits, composeEdits, type Edit, originalOffset, reverseEdits } from './edit.js';
+export { planIdClasses } from './id-classes.js';
 export { planBlock, planLink } from './link.js';
 export { newline as newlineOf } from './newline.js';
 export {

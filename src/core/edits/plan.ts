@@ -3,6 +3,7 @@
 import type { SiteModel, SiteSources } from '../cascade/index.js';
 import type { SharedSheet } from '../parts.js';
 import { type Member, type NamedStyle, rulesOf, type Style } from '../search/index.js';
+import type { StyleRule } from '../sheets/index.js';
 import type { Carrier, KeptReason } from '../stock/index.js';
 import { editTag } from './attributes.js';
 import { applyEdits, type Edit } from './edit.js';
@@ -103,4 +104,17 @@ export function push(edits: Map<string, Edit[]>, path: string, changes: readonly
   const known = edits.get(path);
   if (known === undefined) edits.set(path, [...changes]);
   else known.push(...changes);
+}
+
+/** Other selectors for a rule, set out as the old ones are. In: where the sheet begins in the text. */
+export function selectorEdit(
+  text: string,
+  offset: number,
+  { selectorRange }: StyleRule,
+  selectors: readonly string[],
+): Edit {
+  const start = offset + selectorRange.start;
+  const written = text.slice(start, offset + selectorRange.end).trimEnd();
+  const eol = /,(\s+)/.exec(written)?.[1] ?? ' ';
+  return { start, end: start + written.length, text: selectors.join(`,${eol}`) };
 }

@@ -16,8 +16,12 @@ export const USUAL: Convention = {
   stems: { colour: '', font: 'font', shadow: 'shadow', space: 'space', size: 'text', corner: 'round' },
 };
 
+/** `g-7fq2`: no person wrote this. */
+const MADE_UP = /(?:^|[-_])(?:\d+[a-z]+\w*|[a-z]+\d+[a-z]+\w*)$/i;
+
 /** In: classes of the house's own sheets. Out: a prefix that most of them share, and what stands between words. */
-export function readConvention(classes: ReadonlySet<string>): Pick<Convention, 'prefix' | 'separator'> {
+export function readConvention(all: ReadonlySet<string>): Pick<Convention, 'prefix' | 'separator'> {
+  const classes = new Set([...all].filter((name) => !MADE_UP.test(name)));
   const prefixes = new Map<string, number>();
   let underscores = 0;
   let dashes = 0;

@@ -23,6 +23,13 @@ export { findNearMisses, type NearValue, type ValueChange, writtenValues } from 
 export type { Strength } from './reach.js';
 export { ruleItem, unitItem } from './refusals.js';
 export {
+  classSelectors,
+  type IdClass,
+  idClassKey,
+  type NamedIdClass,
+  wordOf,
+} from './rules/id-classes.js';
+export {
   type BlockPlace,
   findRuleMoves,
   moveKey,
@@ -42,7 +49,14 @@ export {
   sectionKey,
   sectionWord,
 } from './rules/sections.js';
-export { classesAsked, classMovesOf, type RuleStep, ruleMovesOf, sectionsOf } from './rules/step.js';
+export {
+  classesAsked,
+  classMovesOf,
+  idClassesOf,
+  type RuleStep,
+  ruleMovesOf,
+  sectionsOf,
+} from './rules/step.js';
 export { nameValue } from './token-names.js';
 export { colourWord } from './traits.js';
 export {

@@ -1,9 +1,8 @@
 // Class names that the next person understands: what the elements are, then what the style does to them.
 
-import type { PageElement } from '../markup/index.js';
+import type { Page, PageElement } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
 import { type Convention, conventional } from './convention.js';
-import type { Style } from './home.js';
 import { amountsOf, traitsOf } from './traits.js';
 
 const KINDS: ReadonlyMap<string, string> = new Map(
@@ -25,6 +24,14 @@ export interface NameRules {
   readonly convention: Convention;
   /** Texts that attribute selectors look for in `class`: a name must not make them match. */
   readonly sensitive: readonly { readonly operator: string; readonly value: string }[];
+}
+
+/** What is to have a name. */
+export interface Unnamed {
+  readonly declarations: readonly Declaration[];
+  readonly wearers: readonly { readonly page: Page; readonly element: PageElement }[];
+  /** What these are called already, in one word, where they are. */
+  readonly word?: string | undefined;
 }
 
 /** Names of places that hold everything, and so say nothing. */
@@ -65,7 +72,7 @@ const BLOCKS = new Set([
 export const CLASS_NAME = /^-?[a-zA-Z_][a-zA-Z0-9_-]*$/;
 
 /** Names for styles, in their order; stable for equal input. */
-export function nameStyles(styles: readonly Style[], rules: NameRules): string[] {
+export function nameStyles(styles: readonly Unnamed[], rules: NameRules): string[] {
   const used = new Set(rules.taken);
   const prefix = commonPrefix(rules.platform);
   const bare = (name: string): string =>
@@ -79,13 +86,13 @@ export function nameStyles(styles: readonly Style[], rules: NameRules): string[]
 }
 
 function nameStyle(
-  style: Style,
+  style: Unnamed,
   free: (name: string) => boolean,
   bare: (name: string) => string,
   used: ReadonlySet<string>,
 ): string {
-  const declarations = style.units.flatMap((unit) => unit.declarations);
-  const elements = style.members.flatMap(({ carrier }) => carrier.element ?? []);
+  const { declarations } = style;
+  const elements = style.wearers.map(({ element }) => element);
   const blocks = elements.every(({ name }) => BLOCKS.has(name));
   const traits = [...new Set(lookWords(declarations, blocks))];
   const stems = stemsOf(style, elements, bare);
@@ -120,7 +127,7 @@ function nameStyle(
     }
   }
   // Attribute selectors on class rule every name out: take one, and the proof keeps what it would change.
-  return `${long}-${style.keys.length}${style.members.length}-${letters(used.size)}`;
+  return `${long}-${declarations.length}${elements.length}-${letters(used.size)}`;
 }
 
 /** A background colour and padding make a panel; otherwise the traits stand for themselves. */
@@ -136,11 +143,12 @@ function lookWords(declarations: readonly Declaration[], blocks: boolean): strin
       : ['look'];
 }
 
-function stemsOf(style: Style, elements: readonly PageElement[], bare: (name: string) => string): string[] {
+function stemsOf(style: Unnamed, elements: readonly PageElement[], bare: (name: string) => string): string[] {
   const stems: string[] = [];
   const add = (stem: string | undefined): void => {
     if (stem !== undefined && CLASS_NAME.test(stem) && !stems.includes(stem)) stems.push(stem);
   };
+  add(style.word);
   const [first] = elements;
   if (first === undefined) return [''];
   const shared = first.classes.filter((name) => elements.every(({ classes }) => classes.includes(name)));
@@ -156,13 +164,12 @@ function stemsOf(style: Style, elements: readonly PageElement[], bare: (name: st
 }
 
 /** A class that every element finds on an ancestor, the nearest to the first. */
-function nearestCommonClass(style: Style, bare: (name: string) => string): string | undefined {
+function nearestCommonClass({ wearers }: Unnamed, bare: (name: string) => string): string | undefined {
   let common: string[] | undefined;
-  for (const { carrier } of style.members) {
-    if (carrier.element === undefined) continue;
+  for (const { page, element } of wearers) {
     const around: string[] = [];
-    for (let at = carrier.element.parent; at >= 0; at = carrier.page.elements[at]!.parent) {
-      const { name, classes } = carrier.page.elements[at]!;
+    for (let at = element.parent; at >= 0; at = page.elements[at]!.parent) {
+      const { name, classes } = page.elements[at]!;
       if (name !== 'body' && name !== 'html') around.push(...classes);
     }
     common = common === undefined ? around : common.filter((name) => around.includes(name));

@@ -82,6 +82,8 @@ export function keptText(reason: KeptReason): string {
     case 'too weak or too strong':
       return 'no selector is strong enough to win where it won and weak enough to lose where it lost';
     case 'pasted':
+      if (reason.times === 1)
+        return 'is about one page: no selector that stands there keeps it from the others';
       return 'pasted into style blocks of pages that one rule for all of them would not leave as they are';
     case 'costs more':
       return 'a rule and a class for it would be more to keep up than it is';

@@ -1,9 +1,10 @@
 // The state of a search of rules: what is said no longer, what is said instead, and what one rule more would save.
 
-import { ALWAYS, conditionTruth, type SiteModel, type Truth } from '../../cascade/index.js';
+import type { SiteModel, Truth } from '../../cascade/index.js';
 import type { ElementGroup } from '../census.js';
 import { areRivals } from '../rivals.js';
 import { elementsIn } from './candidates.js';
+import { exceptionsIn } from './exceptions.js';
 import { moveKey, type RuleMove, type RuleSearch } from './move.js';
 import { isLoadedBy, type OwnRule, type Said } from './own-rules.js';
 import { weakened } from './weaken.js';
@@ -17,6 +18,7 @@ import {
   type Replaced,
   type RulePlace,
   replace,
+  truthOf,
 } from './weigh.js';
 
 /** A rule that could be taken, and what it reaches. */
@@ -49,7 +51,7 @@ export class Book {
       if (left.length > 0) replaced.push({ unit: left[0]!.unit, said: left });
     }
     const into = { kind: 'into', sheet: '', anchor: undefined, order: 0 } as const;
-    const most = gainOf(replaced, candidate, into, this.isGone);
+    const most = this.#gainOf(replaced, candidate, into);
     return isJoin(candidate) ? most + replaced.length : most;
   }
 
@@ -70,7 +72,7 @@ export class Book {
         continue;
       const replaced = this.#replacedAt(candidate, hits, place);
       if (replaced.length === 0 || (candidate.origin !== 'own' && !isMeant(replaced, hits))) continue;
-      const gain = gainOf(withoutSaid(replaced, place), candidate, place, this.isGone);
+      const gain = this.#gainOf(withoutSaid(replaced, place), candidate, place);
       if (gain <= (best?.move.gain ?? 0)) continue;
       const move: RuleMove = { selectors: written, conditions: candidate.conditions, replaced, place, gain };
       if (this.search.refused.has(moveKey(move))) continue;
@@ -126,6 +128,33 @@ export class Book {
     });
   }
 
+  /** Nothing is to be left in the pages. */
+  get #everythingOut(): boolean {
+    return this.search.atLeast === 1;
+  }
+
+  #gainOf(replaced: readonly Replaced[], candidate: Candidate, place: RulePlace): number {
+    return gainOf(replaced, candidate, place, this.isGone, this.#everythingOut);
+  }
+
+  /** Exceptions by id that stand beside their rule; what they need not say again goes. */
+  besideTheirRules(): RuleMove[] {
+    const { census, trials, isWanted, refused } = this.search;
+    const when = (conditions: readonly string[]): Truth => this.#when(conditions);
+    const found = exceptionsIn({ rules: this.rules, census, trials, isGone: this.isGone, when });
+    return found.flatMap(({ own, bases, replaced, place, lost, trials: reached }) => {
+      const written = bases.map((base) => base + own.suffix);
+      const gain = replaced.length - own.said.length;
+      const move: RuleMove = { selectors: written, conditions: own.conditions, replaced, place, gain };
+      if (refused.has(moveKey(move)) || !isWanted(move)) return [];
+      for (const said of lost) this.#gone.add(said);
+      for (const said of lost)
+        for (const group of said.own.matched) for (const one of lostBy([said])) group.gone.add(one);
+      for (const [group, some] of reached) group.trials.push(...some);
+      return [move];
+    });
+  }
+
   #replacedAt(
     candidate: Candidate,
     hits: ReadonlyMap<ElementGroup, readonly Hit[]>,
@@ -136,7 +165,9 @@ export class Book {
     for (const said of candidate.said.values()) {
       const others = said.filter(({ own }) => own !== place.anchor || place.kind !== 'into');
       const one = replace(others, candidate, hits, place, weighing);
-      if (one !== undefined && (isJoin(candidate) || timesOf(one) > 1)) replaced.push(one);
+      if (one === undefined) continue;
+      const leaves = this.#everythingOut && one.said.some(({ own }) => own.sheet === undefined);
+      if (leaves || isJoin(candidate) || timesOf(one) > 1) replaced.push(one);
     }
     return isJoin(candidate) ? replaced : withoutRivals(replaced);
   }
@@ -151,16 +182,10 @@ export class Book {
   }
 
   #when(conditions: readonly string[]): Truth {
-    if (conditions.length === 0) return ALWAYS;
     const key = conditions.join('\n');
     let truth = this.#truths.get(key);
     if (truth === undefined) {
-      const { truths } = this.model.table;
-      const parts = conditions.map((text) => {
-        const [, kind, rest] = /^@(\S+) ?([\s\S]*)$/.exec(text)!;
-        return conditionTruth({ kind: kind as 'media', text: rest! }, truths);
-      });
-      truth = truths.and(...parts);
+      truth = truthOf(conditions, this.model.table.truths);
       this.#truths.set(key, truth);
     }
     return truth;

@@ -30,7 +30,8 @@ function repeatedIn(rules: readonly OwnRule[], atLeast: number): Map<string, Sai
   );
   for (const [key, said] of byKey) {
     const times = said.reduce((all, { own }) => all + own.times, 0);
-    if (times < Math.max(2, atLeast)) byKey.delete(key);
+    const leaves = atLeast === 1 && said.some(({ own }) => own.sheet === undefined);
+    if (times < Math.max(2, atLeast) && !leaves) byKey.delete(key);
   }
   return byKey;
 }

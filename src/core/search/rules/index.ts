@@ -53,10 +53,11 @@ export function findRuleMoves(
       .map((one) => ({ ...one, gain: book.mostOf(one.candidate) }))
       .sort(byGain);
   }
-  return { moves, pasted: pastedIn(rules, book) };
+  moves.push(...book.besideTheirRules());
+  return { moves, pasted: pastedIn(rules, book, search.atLeast) };
 }
 
-function pastedIn(rules: readonly OwnRule[], book: Book): PastedRule[] {
+function pastedIn(rules: readonly OwnRule[], book: Book, atLeast: number): PastedRule[] {
   const left = rules
     .filter(({ sheet }) => sheet === undefined)
     .flatMap(({ said }) => said.filter((one) => !book.isGone(one)));
@@ -64,7 +65,7 @@ function pastedIn(rules: readonly OwnRule[], book: Book): PastedRule[] {
   const byRule = new Map<OwnRule, { times: number; declarations: number }>();
   for (const said of alike.values()) {
     const times = said.reduce((all, { own }) => all + own.times, 0);
-    if (times < 2) continue;
+    if (times < Math.min(2, atLeast)) continue;
     const [first] = said;
     const known = byRule.get(first!.own) ?? { times: 0, declarations: 0 };
     byRule.set(first!.own, {

@@ -113,8 +113,7 @@ function textOf({ type, id, classes }: Names): string {
 
 /** The same element with less said of it, the weakest first: without ids, steps and names that a class makes needless. */
 export function weakerSelectors(text: string): string[] {
-  const list = compileSelectorList(text);
-  const [selector] = list.kind === 'list' && list.selectors.length === 1 ? list.selectors : [];
+  const selector = parsedSelector(text);
   if (selector === undefined || selector.combinators.some((one) => one !== ' ')) return [];
   const texts = compoundTexts(selector);
   const bare = texts.map((one, i) => {
@@ -133,8 +132,14 @@ export function weakerSelectors(text: string): string[] {
   return [...new Set(found)].filter((one) => one !== text);
 }
 
+/** The one selector of a text; `undefined` where there is none, or several. */
+export function parsedSelector(text: string): ComplexSelector | undefined {
+  const list = compileSelectorList(text);
+  return list.kind === 'list' && list.selectors.length === 1 ? list.selectors[0] : undefined;
+}
+
 /** The text of each compound of a selector. */
-function compoundTexts({ leading, combinators }: ComplexSelector): string[] {
+export function compoundTexts({ leading, combinators }: ComplexSelector): string[] {
   return leading.map((text, i) => {
     if (i === 0) return text;
     const between = combinators[i - 1] === ' ' ? 1 : 3;
@@ -150,8 +155,7 @@ export function withoutClass(text: string, name: string): string | undefined {
 
 /** `.odd a` on `.card` at `:nth-child(odd)` is `.card:nth-child(odd) a`; `undefined` where the class stands in brackets. */
 export function withPosition(text: string, name: string, base: string, pattern: string): string | undefined {
-  const list = compileSelectorList(text);
-  const [selector] = list.kind === 'list' && list.selectors.length === 1 ? list.selectors : [];
+  const selector = parsedSelector(text);
   if (selector === undefined) return undefined;
   const texts = compoundTexts(selector);
   const at = base.lastIndexOf(' ') + 1;

@@ -6,6 +6,7 @@ import { type Census, takeCensus } from '../census.js';
 import { type ClassMove, helperClasses } from '../helper-classes.js';
 import { mayMatchIn, mayMatchMade } from '../made.js';
 import { Trials } from '../trial.js';
+import { type IdClass, idClasses } from './id-classes.js';
 import { findRuleMoves, type OwnRule, ownRules, type RuleMove } from './index.js';
 import { type SectionValue, sectionValues } from './sections.js';
 
@@ -89,6 +90,20 @@ export function classMovesOf(
   if (!hasRules(model, [step.shared, ...step.themes]) && asked.size === 0) return [];
   const { census, rules } = baseOf(model, step);
   return helperClasses(model, census, { rules, scripts, asked });
+}
+
+/** Classes that could stand in place of ids that rules name one by one. */
+export function idClassesOf(model: SiteModel, step: Owned & { readonly scripts: SiteScripts }): IdClass[] {
+  const { scripts, themes, shared, strangers } = step;
+  if (!hasRules(model, [shared, ...themes])) return [];
+  const { census, rules } = baseOf(model, step);
+  const made = scripts.madeOn(model.pages);
+  return idClasses(model, census, rules, {
+    scripts,
+    trials: new Trials(model.table.truths),
+    isRefused: (selector) =>
+      mayMatchMade(selector, made) || strangers.some((text) => mayMatchIn(selector, text)),
+  });
 }
 
 /** Values that differ by section of the site, and the rules that they stand in. */

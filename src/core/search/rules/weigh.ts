@@ -1,6 +1,13 @@
 // One rule in place of what several say: whether everything looks the same with it, and what it saves.
 
-import { ALWAYS, type ComplexSelector, NEVER, type Truth } from '../../cascade/index.js';
+import {
+  ALWAYS,
+  type ComplexSelector,
+  conditionTruth,
+  NEVER,
+  type Truth,
+  type TruthTable,
+} from '../../cascade/index.js';
 import type { Declaration } from '../../sheets/index.js';
 import type { Unit } from '../../stock/index.js';
 import { type Census, type ElementGroup, holds } from '../census.js';
@@ -71,6 +78,17 @@ export function hitsOf(
   return hits;
 }
 
+/** When `@media …` and the like around a rule hold. */
+export function truthOf(conditions: readonly string[], truths: TruthTable): Truth {
+  if (conditions.length === 0) return ALWAYS;
+  return truths.and(
+    ...conditions.map((text) => {
+      const [, kind, rest] = /^@(\S+) ?([\s\S]*)$/.exec(text)!;
+      return conditionTruth({ kind: kind as 'media', text: rest! }, truths);
+    }),
+  );
+}
+
 export interface Weighing {
   readonly trials: Trials;
   readonly isGone: (said: Said) => boolean;
@@ -132,12 +150,16 @@ export function mayLeave(
   return own.matched.size < hits.size;
 }
 
+/** Where nothing is to be left in the pages, what leaves a style block is a gain by itself. */
+const OUT = 0.1;
+
 /** What the hand would have less to keep up: declarations, and half of one for each selector. */
 export function gainOf(
   replaced: readonly Replaced[],
   { bases }: Candidate,
   place: RulePlace,
   isGone: (said: Said) => boolean,
+  everythingOut: boolean,
 ): number {
   let gain = place.kind === 'into' || place.kind === 'made' ? 0 : -bases.length / 2;
   const left = new Map<OwnRule, number>();
@@ -145,6 +167,7 @@ export function gainOf(
     gain -= unit.declarations.length;
     for (const one of said) {
       gain += one.own.times * one.unit.declarations.length;
+      if (everythingOut && one.own.sheet === undefined) gain += OUT;
       const rest = left.get(one.own) ?? one.own.said.filter((other) => !isGone(other)).length;
       left.set(one.own, rest - 1);
     }
