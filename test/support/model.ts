@@ -21,6 +21,7 @@ import {
   selectorsOf,
   TASTES,
   USUAL,
+  unnamed,
   usualSpelling,
 } from '../../src/core/search/index.js';
 import { parseSheet } from '../../src/core/sheets/index.js';
@@ -131,9 +132,10 @@ export function adoptAll(files: Texts, options: Partial<ConsolidationInput> = {}
     isWantedClass: () => true,
     isWantedPart: () => true,
     sections: (values) => values.map((value, at) => ({ ...value, name: `--ink-${at + 1}` })),
+    idClasses: (found) => found.map((one, at) => ({ ...one, name: `shared-${at + 1}` })),
     styles: (styles) => {
       const fresh = styles.filter(({ home }) => home.kind === 'new class');
-      const names = nameStyles(fresh, rules);
+      const names = nameStyles(fresh.map(unnamed), rules);
       const nameOf = (style: Style): string | undefined =>
         style.home.kind === 'existing class' ? style.home.name : names[fresh.indexOf(style)];
       return { styles: styles.map((style) => ({ ...style, className: nameOf(style) })), kept: [] };

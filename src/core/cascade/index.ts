@@ -1,6 +1,7 @@
 // Stage 5, cascade. In: a page and the sheets it uses. Out: which rules match each element, under which conditions,
 // and its outcome lists.
 
+export { mirrored } from './direction.js';
 export { Matcher, type MatcherOptions } from './matcher.js';
 export { readMedia } from './media.js';
 export { eachMoment, excludes, featuresOf, type Holds, implies } from './moments.js';

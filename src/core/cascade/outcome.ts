@@ -6,6 +6,8 @@ import { hintDeclarations } from '../hints/index.js';
 import type { Page } from '../markup/index.js';
 import { hasTemplateText } from '../markup/index.js';
 import { interactionGroup, isTooDeep } from '../sheets/index.js';
+import { blockWithout, fullLayer, ofElement, trialContribution } from './contributions.js';
+import { type Direction, Directions, physicalName } from './direction.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
 import type {
@@ -18,20 +20,25 @@ import type {
   TrialRule,
 } from './outcome-model.js';
 import { hintForm, type OutcomeTable } from './outcome-table.js';
-import { UNSCOPED } from './program-matches.js';
-import type { Block, ProgramRule } from './rule-index.js';
 import type { ComplexSelector } from './selector-model.js';
-import type { SheetUse, Stack } from './stack.js';
+import type { Stack } from './stack.js';
 import { blockHasOwnWords, inStandardWords, mayAnimate, OWN_WORD, programHasOwnWords } from './telling.js';
 import { holdsTextOnly } from './text-only.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 import { type Weighed, weighEntries } from './weigh.js';
+
+/** What is known of an element that makes two ways of saying one. */
+interface Telling {
+  readonly plainly: boolean;
+  readonly direction: Direction | undefined;
+}
 
 /** Reads the outcomes of one page's elements over one stack. */
 export class StyleReader {
   readonly #matcher: Matcher;
   /** Whether anything but the cascade asks for importance: what is animated, and what scripts write. */
   readonly #weightTells: boolean;
+  readonly #directions: Directions;
   readonly #and: (a: Truth, b: Truth) => Truth;
 
   constructor(
@@ -41,6 +48,7 @@ export class StyleReader {
     options: MatcherOptions = {},
   ) {
     this.#matcher = new Matcher(page, table.truths, { ...options, scripts: stack.scripts });
+    this.#directions = new Directions(page, stack);
     this.#and = (a, b) => table.truths.and(a, b);
     this.#weightTells =
       page.kind === 'component' ||
@@ -113,9 +121,16 @@ export class StyleReader {
     if (gone !== undefined && gone.declarations.size > 0) signature += `|-${gone.key}`;
     const plainly = this.#hasOwnWords({ style, hints }, trials) && this.holdsTextOnly(index);
     if (plainly) signature += '|text only';
+    const matters = this.#directions.matters({ style, hints }, trials);
+    const direction = matters ? this.#directions.of(index) : undefined;
+    if (direction !== undefined) signature += `|${direction}`;
     if (!this.#weightTells) signature += '|weight aside';
     return this.table.bySignature(signature, () =>
-      formOf(this.#lists({ style, hints }, matched(), trials, plainly, gone), style, this.#weightTells),
+      formOf(
+        this.#lists({ style, hints }, matched(), trials, { plainly, direction }, gone),
+        style,
+        this.#weightTells,
+      ),
     );
   }
 
@@ -140,7 +155,7 @@ export class StyleReader {
   outcomes(index: number): Map<string, Outcomes> {
     const own = this.ownStyling(index);
     const plainly = this.#hasOwnWords(own, []) && this.holdsTextOnly(index);
-    return this.#lists(own, this.matched(index), [], plainly);
+    return this.#lists(own, this.matched(index), [], { plainly, direction: undefined });
   }
 
   /** Every declaration that says anything of the element, strongest first, those that never win too. */
@@ -161,12 +176,12 @@ export class StyleReader {
     own: OwnStyling,
     matched: readonly Matched[],
     trials: readonly TrialRule[],
-    plainly: boolean,
+    { plainly, direction }: Telling,
     gone?: TakenOut,
   ): Map<string, Outcomes> {
     const targets = new Map<string, Outcomes>();
     for (const [target, contributions] of this.#contributions(own, matched, trials, gone)) {
-      const lists = buildLists(contributions, this.table.truths);
+      const lists = buildLists(contributions, this.table.truths, direction);
       targets.set(target, plainly && target === '' ? inStandardWords(lists) : lists);
     }
     return targets;
@@ -226,28 +241,6 @@ export class StyleReader {
   }
 }
 
-function blockWithout({ normal, important }: Block, { declarations }: TakenOut): Block {
-  const stays = ({ declaration }: Block['normal'][number]): boolean => !declarations.has(declaration);
-  return normal.every(stays) && important.every(stays)
-    ? { normal, important }
-    : { normal: normal.filter(stays), important: important.filter(stays) };
-}
-
-function trialContribution(
-  { block, specificity, order, origin, placed }: TrialRule,
-  at: number,
-): Contribution {
-  const place = {
-    layerName: undefined,
-    layer: UNLAYERED,
-    specificity,
-    scopeDistance: UNSCOPED,
-    at,
-    order,
-  };
-  return { origin, block, truth: placed?.truth ?? ALWAYS, ...place };
-}
-
 function formOf(
   lists: ReadonlyMap<string, Outcomes>,
   style: string | undefined,
@@ -265,26 +258,11 @@ export function isOpaque(style: string): boolean {
   return hasTemplateText(style) || isTooDeep(style);
 }
 
-/** What the element itself says: its place in the cascade is its origin's, and nothing else decides. */
-function ofElement(kind: 'style attribute' | 'old attribute', block: Block): Contribution {
-  const place = {
-    layerName: undefined,
-    layer: UNLAYERED,
-    specificity: 0,
-    scopeDistance: UNSCOPED,
-    at: 0,
-    order: 0,
-  };
-  return { origin: { kind }, block, truth: ALWAYS, ...place };
-}
-
-function fullLayer(use: SheetUse, rule: ProgramRule): string | undefined {
-  const own = rule.rule.layer;
-  if (use.layer === undefined) return own;
-  return own === undefined ? use.layer : `${use.layer}.${own}`;
-}
-
-function buildLists(contributions: readonly Contribution[], truths: TruthTable): Map<string, Outcome[]> {
+function buildLists(
+  contributions: readonly Contribution[],
+  truths: TruthTable,
+  direction: Direction | undefined,
+): Map<string, Outcome[]> {
   const lists = new Map<string, Outcome[]>();
   const closed = new Set<string>();
   /** Longhands of which something rolls back its layer: below it counts in which layer a value stands. */
@@ -294,27 +272,28 @@ function buildLists(contributions: readonly Contribution[], truths: TruthTable):
     const entries = important ? contribution.block.important : contribution.block.normal;
     for (let i = entries.length - 1; i >= 0; i--) {
       const entry = entries[i]!;
-      if (closed.has(entry.longhand)) continue;
+      const longhand = direction === undefined ? entry.longhand : physicalName(entry.longhand, direction);
+      if (closed.has(longhand)) continue;
       const condition = truths.and(contribution.truth, entry.supported);
       const rollsBack = entry.value === 'revert-layer';
       const layer = `in ${contribution.origin.kind} ${contribution.layer}`;
       const value = rollsBack
         ? `revert-layer ${layer}`
-        : rolledBack.has(entry.longhand)
+        : rolledBack.has(longhand)
           ? `${entry.value} ${layer}`
           : entry.value;
-      if (rollsBack) rolledBack.add(entry.longhand);
-      let list = lists.get(entry.longhand);
+      if (rollsBack) rolledBack.add(longhand);
+      let list = lists.get(longhand);
       if (list === undefined) {
         list = [];
-        lists.set(entry.longhand, list);
+        lists.set(longhand, list);
       }
       // Under the same condition the stronger one hides the weaker, unless it makes room for it.
       const hides = (outcome: Outcome): boolean =>
         outcome.condition === condition && !outcome.value.startsWith('revert-layer in ');
       if (list.some(hides)) continue;
       list.push({
-        longhand: entry.longhand,
+        longhand,
         value,
         important,
         condition,
@@ -322,7 +301,7 @@ function buildLists(contributions: readonly Contribution[], truths: TruthTable):
         origin: contribution.origin,
         rank: rank++,
       });
-      if (condition === ALWAYS && !rollsBack) closed.add(entry.longhand);
+      if (condition === ALWAYS && !rollsBack) closed.add(longhand);
     }
   };
   for (const { contribution, important } of inCascadeOrder(contributions)) take(contribution, important);

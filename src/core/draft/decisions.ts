@@ -25,6 +25,7 @@ import {
   type Style,
   sectionKey,
   sectionWord,
+  unnamed,
   usualSpelling,
   type ValueChange,
   type ValueToken,
@@ -201,13 +202,7 @@ function nameAll(
   const fresh = styles.filter(
     (style) => style.home.kind === 'new class' && byId.get(styleId(style))?.name === undefined,
   );
-  const unnamed = fresh.map(({ units, members }) => ({
-    declarations: units.flatMap(({ declarations }) => declarations),
-    wearers: members.flatMap(({ carrier: { page, element } }) =>
-      element === undefined ? [] : { page, element },
-    ),
-  }));
-  const names = nameStyles(unnamed, { ...rules, taken });
+  const names = nameStyles(fresh.map(unnamed), { ...rules, taken });
   return styles.map((style): NamedStyle => {
     if (style.home.kind === 'existing class') return { ...style, className: style.home.name };
     if (style.home.kind !== 'new class') return { ...style, className: undefined };

@@ -18,7 +18,7 @@ export {
 } from './home.js';
 export { findHomes, type Search, type SearchOptions, takenOut } from './homes.js';
 export { mayMatchIn } from './made.js';
-export { CLASS_NAME, type NameRules, nameStyles } from './names.js';
+export { CLASS_NAME, type NameRules, nameStyles, unnamed } from './names.js';
 export { findNearMisses, type NearValue, type ValueChange, writtenValues } from './near-values.js';
 export type { Strength } from './reach.js';
 export { ruleItem, unitItem } from './refusals.js';

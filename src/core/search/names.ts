@@ -3,6 +3,7 @@
 import type { Page, PageElement } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
 import { type Convention, conventional } from './convention.js';
+import type { Style } from './home.js';
 import { amountsOf, traitsOf } from './traits.js';
 
 const KINDS: ReadonlyMap<string, string> = new Map(
@@ -32,6 +33,16 @@ export interface Unnamed {
   readonly wearers: readonly { readonly page: Page; readonly element: PageElement }[];
   /** What these are called already, in one word, where they are. */
   readonly word?: string | undefined;
+}
+
+/** A style as something that is to have a name. */
+export function unnamed({ units, members }: Style): Unnamed {
+  return {
+    declarations: units.flatMap(({ declarations }) => declarations),
+    wearers: members.flatMap(({ carrier: { page, element } }) =>
+      element === undefined ? [] : { page, element },
+    ),
+  };
 }
 
 /** Names of places that hold everything, and so say nothing. */

@@ -85,8 +85,22 @@ function takeApart(shorthand: string, form: string): Map<string, string> | undef
     case 'border-right':
     case 'border-bottom':
     case 'border-left':
+    case 'border-inline-start':
+    case 'border-inline-end':
+    case 'border-block-start':
+    case 'border-block-end':
     case 'outline':
       return lineParts(words, [shorthand]);
+    case 'border-inline':
+    case 'border-block':
+      return lineParts(words, [`${shorthand}-start`, `${shorthand}-end`]);
+    case 'margin-inline':
+    case 'margin-block':
+    case 'padding-inline':
+    case 'padding-block':
+    case 'inset-inline':
+    case 'inset-block':
+      return pair(words, `${shorthand}-start`, `${shorthand}-end`);
     case 'overflow':
       return pair(words, 'overflow-x', 'overflow-y');
     case 'gap':

@@ -1,15 +1,18 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { nameStyles, nameValue, readConvention, USUAL } from '../../../src/core/search/index.js';
+import { nameStyles, nameValue, readConvention, USUAL, unnamed } from '../../../src/core/search/index.js';
 import { adoptAll } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
 
 function namesOf(body: string, extra: Partial<Parameters<typeof nameStyles>[1]> = {}): string[] {
   const { styles } = adoptAll({ 'index.html': htmlPage(body) });
-  return nameStyles(
-    styles.filter(({ home }) => home.kind === 'new class'),
-    { platform: new Set(), taken: new Set(), sensitive: [], convention: USUAL, ...extra },
-  );
+  return nameStyles(styles.filter(({ home }) => home.kind === 'new class').map(unnamed), {
+    platform: new Set(),
+    taken: new Set(),
+    sensitive: [],
+    convention: USUAL,
+    ...extra,
+  });
 }
 
 /** Three that say it, none at a place of its own, and others of the kind that do not. */

@@ -162,9 +162,9 @@ export class Book {
   ): Replaced[] {
     const replaced: Replaced[] = [];
     const weighing = { trials: this.search.trials, isGone: this.isGone };
-    for (const said of candidate.said.values()) {
+    for (const [key, said] of candidate.said) {
       const others = said.filter(({ own }) => own !== place.anchor || place.kind !== 'into');
-      const one = replace(others, candidate, hits, place, weighing);
+      const one = replace(key, others, candidate, hits, place, weighing);
       if (one === undefined) continue;
       const leaves = this.#everythingOut && one.said.some(({ own }) => own.sheet === undefined);
       if (leaves || isJoin(candidate) || timesOf(one) > 1) replaced.push(one);

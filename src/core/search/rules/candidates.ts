@@ -4,6 +4,7 @@
 import { addTo, groupBy } from '../../group-by.js';
 import type { ElementGroup } from '../census.js';
 import { hooksOf } from '../hooks.js';
+import { mirrors } from './mirrored.js';
 import type { OwnRule, Said } from './own-rules.js';
 import { commonSelector } from './selectors.js';
 import type { Candidate } from './weigh.js';
@@ -17,7 +18,7 @@ export function candidatesFor(rules: readonly OwnRule[], atLeast: number): Candi
   const found: Candidate[] = [];
   for (const own of groupBy(rules, ({ context }) => context).values()) {
     const repeated = repeatedIn(own, atLeast);
-    found.push(...joins(own), ...wider(repeated, own), ...lists(repeated, own));
+    found.push(...joins(own), ...mirrors(own), ...wider(repeated, own), ...lists(repeated, own));
   }
   return found;
 }

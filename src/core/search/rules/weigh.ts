@@ -38,6 +38,8 @@ export interface Candidate {
   readonly origin: 'own' | 'scoped' | 'found';
   /** By key of the unit: those who say it, and could leave it to the new rule. */
   readonly said: ReadonlyMap<string, readonly Said[]>;
+  /** By key of the unit: how the new rule says it, where that is not in the words of those who say it. */
+  readonly units?: ReadonlyMap<string, Unit>;
 }
 
 /** One unit of a new rule, and whose it replaces. */
@@ -96,6 +98,7 @@ export interface Weighing {
 
 /** In: one unit of a candidate, where the rule would stand. Out: whose place it can take; `undefined` where others would change. */
 export function replace(
+  key: string,
   said: readonly Said[],
   candidate: Candidate,
   hits: ReadonlyMap<ElementGroup, readonly Hit[]>,
@@ -105,7 +108,7 @@ export function replace(
   let takers = said.filter((one) => !isGone(one) && mayLeave(one, candidate, hits));
   const [first] = takers;
   if (first === undefined) return undefined;
-  const { unit } = first;
+  const unit = candidate.units?.get(key) ?? first.unit;
   const trialsOn = (group: ElementGroup) =>
     (hits.get(group) ?? []).map(({ truth, selector }) =>
       trials.rule(unit.key, unit.declarations, unit.holder, selector.specificity, place.order, {
