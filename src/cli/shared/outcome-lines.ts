@@ -1,9 +1,10 @@
 // What `draft` and `adopt` say alike: the styles by home, and what stays with its reason.
 
 import type { AdoptionReport, Draft, DraftStyle } from '../../core/draft/index.js';
+import { groupBy } from '../../core/group-by.js';
 import { count } from '../../core/proof/index.js';
 import type { Frozen } from './document-parts.js';
-import { clean, declarationsLine, dim, heading, more, row, swatch } from './paper.js';
+import { clean, declarationsLine, dim, grouped, heading, more, row, swatch } from './paper.js';
 
 const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
   'already given': 'is already given',
@@ -22,38 +23,90 @@ const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
 };
 
 /** How many of a long list are shown at first: an account of a draft fits a screen. */
-const STYLES = 5;
+const STYLES = 10;
 const TOKENS = 5;
 const REASONS = 5;
 
-/** One entry per style, strongest saving first. */
-export function styleLines(styles: Frozen<readonly DraftStyle[]>, all: boolean): string[] {
-  const lines: string[] = [];
+type Styles = Frozen<readonly DraftStyle[]>;
+
+/** Those that matter first; or all of them, like ones together. */
+export function styleLines(styles: Styles, all: boolean): string[] {
   const taken = styles.filter(({ take }) => take);
-  for (const style of all ? taken : taken.slice(0, STYLES)) {
-    const given = style.home === 'already given';
-    const name = style.selector ?? (style.name === undefined ? '' : `.${style.name}`);
-    const declarations = style.declarations
-      .replace(/\/\*.*?\*\/\n/g, '')
-      .split(/;\n/)
-      .filter((one) => one !== '');
-    lines.push(
-      row({
-        count: style.saves?.places ?? 0,
-        mark: given ? 'taken' : style.home === 'existing class' ? 'kept' : 'made',
-        text: `${name === '' ? '' : `${clean(shortList(name))}  `}${declarationsLine(declarations)}`,
-        place: HOME_WORDS[style.home],
-      }),
-    );
-    const about = [
-      whereText(style),
-      style.beats === undefined ? undefined : `to win over ${style.beats}`,
-      style.instead,
-    ];
-    lines.push(row({ text: dim(`  ${about.filter((one) => one !== undefined).join('; ')}`) }));
+  if (all) return groupsOf(taken).flatMap((group) => groupLines(group));
+  const lines = taken.slice(0, STYLES).map((style) => styleLine(style, true));
+  const rest = groupsOf(taken.slice(STYLES)).map(
+    ({ home, styles: own }) => `${own.length} ${homeWords(home)}`,
+  );
+  if (rest.length > 0) {
+    lines.push(more(taken.length - STYLES, rest.join(', ')));
+    lines.push(row({ text: dim('--all shows them, --only <file, home or selector> some of them') }));
   }
-  if (!all && taken.length > STYLES) lines.push(more(taken.length - STYLES, '--all'));
   return lines;
+}
+
+interface StyleGroup {
+  readonly home: DraftStyle['home'];
+  readonly into: string | undefined;
+  readonly places: number;
+  readonly styles: Styles;
+}
+
+/** Like ones together: of one area, and with one sort of home. Those that save most first. */
+export function groupsOf(styles: Styles): StyleGroup[] {
+  return [...groupBy(styles, (style) => `${style['written into'] ?? ''}|${style.home}`).values()]
+    .map((own): StyleGroup => {
+      const { home, 'written into': into } = own[0]!;
+      return {
+        home,
+        into,
+        places: own.reduce((all, { saves }) => all + (saves?.places ?? 0), 0),
+        styles: own,
+      };
+    })
+    .sort((a, b) => b.places - a.places || b.styles.length - a.styles.length);
+}
+
+function groupLines({ home, into, places, styles }: StyleGroup): string[] {
+  const where = into === undefined ? '' : `, into ${into}`;
+  return [
+    heading(`${count(styles.length, 'style')} ${homeWords(home)}${where}`, `${count(places, 'place')} less`),
+    ...styles.flatMap((style) => [styleLine(style, false), aboutLine(style)]),
+  ];
+}
+
+export function homeWords(home: DraftStyle['home']): string {
+  return HOME_WORDS[home];
+}
+
+/** Whether a style is one of those that a person asked for: by a file, a sort of home, a selector. */
+export function isAbout(style: Frozen<DraftStyle>, words: string): boolean {
+  const { home, name, selector, 'written into': into, 'such as': places, 'out of': from } = style;
+  const texts = [home, homeWords(home), name, selector, into, from, ...(places ?? [])];
+  return texts.some((text) => text?.toLowerCase().includes(words.toLowerCase()));
+}
+
+function styleLine(style: Frozen<DraftStyle>, withHome: boolean): string {
+  const { home, name, selector, declarations, saves } = style;
+  const shown = selector ?? (name === undefined ? '' : `.${name}`);
+  const texts = declarations
+    .replace(/\/\*.*?\*\/\n/g, '')
+    .split(/;?\n/)
+    .filter((one) => one !== '');
+  return row({
+    count: saves?.places ?? 0,
+    mark: home === 'already given' ? 'taken' : home === 'existing class' ? 'kept' : 'made',
+    text: `${shown === '' ? '' : `${clean(shortList(shown))}  `}${declarationsLine(texts)}`,
+    place: withHome ? homeWords(home) : '',
+  });
+}
+
+function aboutLine(style: Frozen<DraftStyle>): string {
+  const about = [
+    whereText(style),
+    style.beats === undefined ? undefined : `to win over ${style.beats}`,
+    style.instead,
+  ];
+  return row({ text: dim(`  ${about.filter((one) => one !== undefined && one !== '').join('; ')}`) });
 }
 
 function whereText({ elements, pages, 'out of': from, 'written into': into }: Frozen<DraftStyle>): string {
@@ -89,11 +142,10 @@ export function keptLines(kept: Frozen<AdoptionReport['kept']>, all: boolean): s
   return lines;
 }
 
+type Sums = Pick<AdoptionReport, 'upkeep' | 'held' | 'stylesFromSelf' | 'size' | 'changed'>;
+
 /** Upkeep and size, before and after. */
-export function sumLines(
-  { upkeep, size, changed }: Pick<AdoptionReport, 'upkeep' | 'size' | 'changed'>,
-  done: boolean,
-): string[] {
+export function sumLines({ upkeep, held, stylesFromSelf, size, changed }: Sums, done: boolean): string[] {
   const less = upkeep.now === 0 ? 0 : Math.round((1 - upkeep.after / upkeep.now) * 100);
   const bytes = size.now - size.after;
   const lines = [
@@ -103,12 +155,22 @@ export function sumLines(
       mark: 'made',
       text: `${done ? 'are' : 'would be'} left: ${less}% less to keep up`,
     }),
+    row({ text: dim(`  ${heldText(held)}`) }),
     row({
       count: Math.abs(bytes),
       mark: bytes >= 0 ? 'taken' : 'made',
       text: `bytes ${bytes >= 0 ? 'fewer' : 'more'} in pages and sheets`,
     }),
   ];
+  const passing = stylesFromSelf.after - stylesFromSelf.now;
+  if (passing > 0)
+    lines.push(
+      row({
+        count: passing,
+        mark: 'made',
+        text: `more ${passing === 1 ? 'page' : 'pages'} ${done ? 'pass' : 'would pass'} a policy of style-src 'self': ${stylesFromSelf.after} of them`,
+      }),
+    );
   if (changed.elements > 0)
     lines.push(
       row({
@@ -120,24 +182,44 @@ export function sumLines(
   return lines;
 }
 
+/** `in tags 3 900 → 12, in style blocks 240 → 0, in sheets 40 → 190`. */
+function heldText({ tags, blocks, sheets }: Sums['held']): string {
+  const parts = [
+    ['tags', tags],
+    ['style blocks', blocks],
+    ['sheets', sheets],
+  ] as const;
+  return parts
+    .filter(([, { now, after }]) => now + after > 0)
+    .map(([what, { now, after }]) => `in ${what} ${grouped(now)} → ${grouped(after)}`)
+    .join(', ');
+}
+
 /** Values that are nearly another: only a person can say whether they should be. */
 export function nearLines(near: Frozen<Draft['near misses']>, all: boolean): string[] {
   if (near.length === 0) return [];
   const lines = [
     heading('Near misses', 'change: yes in the draft makes them the same, and nothing else looks different'),
   ];
-  for (const one of all ? near : near.slice(0, 6)) {
-    const [from, to] = [one.from, one.to].map(
-      (value) => `${value.startsWith('#') ? swatch(value) : ''}${value}`,
-    );
+  const families = [...groupBy(near, ({ to }) => to)];
+  for (const [to, own] of all ? families : families.slice(0, 6)) {
+    const shown = own
+      .slice(0, 4)
+      .map(({ from, change }) => `${swatched(from)}${change ? ' (to be the same)' : ''}`);
+    const rest = own.length > 4 ? ` and ${own.length - 4} more` : '';
+    const apart = own.length === 1 ? `  ${dim(own[0]!.apart)}` : '';
     lines.push(
       row({
         mark: 'needs',
-        text: `${from} is nearly ${to}${one.change ? ': to be made the same' : ''}  ${dim(one.apart)}`,
-        place: one['such as'][0] ?? '',
+        text: `${shown.join(', ')}${rest} ${own.length === 1 ? 'is' : 'are'} nearly ${swatched(to)}${apart}`,
+        place: own[0]!['such as'][0] ?? '',
       }),
     );
   }
-  if (!all && near.length > 6) lines.push(more(near.length - 6, '--all'));
+  if (!all && families.length > 6) lines.push(more(families.length - 6, '--all'));
   return lines;
+}
+
+function swatched(value: string): string {
+  return `${value.startsWith('#') ? swatch(value) : ''}${value}`;
 }

@@ -8,6 +8,7 @@ import { hasTemplateText } from '../markup/index.js';
 import { interactionGroup, isTooDeep } from '../sheets/index.js';
 import { blockWithout, fullLayer, ofElement, trialContribution } from './contributions.js';
 import { type Direction, Directions, physicalName } from './direction.js';
+import { type Sides, sidesOf, withoutInitial } from './initial.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
 import type {
@@ -31,6 +32,7 @@ import { type Weighed, weighEntries } from './weigh.js';
 interface Telling {
   readonly plainly: boolean;
   readonly direction: Direction | undefined;
+  readonly sides: Sides;
 }
 
 /** Reads the outcomes of one page's elements over one stack. */
@@ -124,10 +126,12 @@ export class StyleReader {
     const matters = this.#directions.matters({ style, hints }, trials);
     const direction = matters ? this.#directions.of(index) : undefined;
     if (direction !== undefined) signature += `|${direction}`;
+    const sides = sidesOf(this.page.elements[index]!);
+    if (sides !== 'unknown') signature += `|${sides}`;
     if (!this.#weightTells) signature += '|weight aside';
     return this.table.bySignature(signature, () =>
       formOf(
-        this.#lists({ style, hints }, matched(), trials, { plainly, direction }, gone),
+        this.#lists({ style, hints }, matched(), trials, { plainly, direction, sides }, gone),
         style,
         this.#weightTells,
       ),
@@ -155,7 +159,11 @@ export class StyleReader {
   outcomes(index: number): Map<string, Outcomes> {
     const own = this.ownStyling(index);
     const plainly = this.#hasOwnWords(own, []) && this.holdsTextOnly(index);
-    return this.#lists(own, this.matched(index), [], { plainly, direction: undefined });
+    return this.#lists(own, this.matched(index), [], {
+      plainly,
+      direction: undefined,
+      sides: 'unknown',
+    });
   }
 
   /** Every declaration that says anything of the element, strongest first, those that never win too. */
@@ -176,13 +184,18 @@ export class StyleReader {
     own: OwnStyling,
     matched: readonly Matched[],
     trials: readonly TrialRule[],
-    { plainly, direction }: Telling,
+    { plainly, direction, sides }: Telling,
     gone?: TakenOut,
   ): Map<string, Outcomes> {
     const targets = new Map<string, Outcomes>();
     for (const [target, contributions] of this.#contributions(own, matched, trials, gone)) {
       const lists = buildLists(contributions, this.table.truths, direction);
-      targets.set(target, plainly && target === '' ? inStandardWords(lists) : lists);
+      if (target !== '') {
+        targets.set(target, lists);
+        continue;
+      }
+      const told = withoutInitial(lists, sides);
+      targets.set(target, plainly ? inStandardWords(told) : told);
     }
     return targets;
   }
@@ -320,7 +333,22 @@ export function withoutIdle(list: readonly Outcome[]): Outcome[] {
       below?.condition === ALWAYS && below.value === outcome.value && below.important === outcome.important;
     if (!idle) left.push(outcome);
   }
-  return left.reverse();
+  return inOrderOfConditions(left.reverse());
+}
+
+/** Which of several that follow each other and say the same decides makes no difference. */
+function inOrderOfConditions(list: Outcome[]): Outcome[] {
+  const says = ({ value, important }: Outcome): string => `${important} ${value}`;
+  for (let start = 0; start < list.length; ) {
+    let end = start + 1;
+    while (end < list.length && says(list[end]!) === says(list[start]!)) end++;
+    if (end - start > 1) {
+      const run = list.slice(start, end).sort((a, b) => Number(a.condition) - Number(b.condition));
+      list.splice(start, run.length, ...run);
+    }
+    start = end;
+  }
+  return list;
 }
 
 /**

@@ -34,7 +34,7 @@ import { type PartGiven, takePartGiven } from './part-given.js';
 import { consolidateSections } from './sections.js';
 import { consolidateSheets, type SheetsOptions, type SheetsResult } from './sheets.js';
 import { consolidateTokens } from './tokens.js';
-import { sizeOf, UpkeepCount, upkeepOf } from './upkeep.js';
+import { sizeOf, type Upkeep, UpkeepCount, upkeepOf } from './upkeep.js';
 
 export interface ConsolidationInput {
   readonly model: SiteModel;
@@ -73,7 +73,7 @@ export interface Consolidation {
   readonly edits: Edits;
   readonly after: SiteModel;
   readonly proof: Proof;
-  readonly upkeep: { readonly now: number; readonly after: number };
+  readonly upkeep: { readonly now: Upkeep; readonly after: Upkeep };
   /** Characters in pages and in sheets that may be edited. */
   readonly size: { readonly now: number; readonly after: number };
 }

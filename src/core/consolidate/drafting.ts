@@ -20,6 +20,7 @@ import type { Trace } from '../trace.js';
 import { areasOf } from './areas.js';
 import { type Consolidation, consolidate } from './consolidate.js';
 import type { DraftSite } from './draft-site.js';
+import { totalOf, type Upkeep } from './upkeep.js';
 
 export interface DraftOptions {
   readonly atLeast: number;
@@ -164,7 +165,13 @@ function adoptionOf(
     kept,
     report: {
       shared: site.shared.path,
-      upkeep: both(({ upkeep }) => upkeep),
+      upkeep: both(({ upkeep: { now, after } }) => ({ now: totalOf(now), after: totalOf(after) })),
+      held: {
+        tags: both(held('tags')),
+        blocks: both(held('blocks')),
+        sheets: both(held('sheets')),
+      },
+      stylesFromSelf: both(held('fromSelf')),
       size: both(({ size }) => size),
       styles: inOrder(entries),
       tokens: results.flatMap(({ tokens }) =>
@@ -184,6 +191,10 @@ function adoptionOf(
       },
     },
   };
+}
+
+function held(part: keyof Upkeep) {
+  return ({ upkeep: { now, after } }: Consolidation) => ({ now: now[part], after: after[part] });
 }
 
 function sum<One>(all: readonly One[], of: (one: One) => number): number {

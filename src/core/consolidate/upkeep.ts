@@ -3,11 +3,26 @@
 import type { SiteModel } from '../cascade/index.js';
 import { writtenHints } from '../hints/index.js';
 import type { Page, SourceTag } from '../markup/index.js';
-import { readStyle } from '../stock/index.js';
+import { readStyle, stylesFromSelf } from '../stock/index.js';
+
+/** Declarations, and old attributes, by what holds them. */
+export interface Upkeep {
+  readonly tags: number;
+  readonly blocks: number;
+  readonly sheets: number;
+  /** Pages that would pass a policy of `style-src 'self'`. */
+  readonly fromSelf: number;
+}
+
+export function totalOf({ tags, blocks, sheets }: Upkeep): number {
+  return tags + blocks + sheets;
+}
 
 /** Counts up one state of a site, page by page. */
 export class UpkeepCount {
-  #inPages = 0;
+  #tags = 0;
+  #blocks = 0;
+  #fromSelf = 0;
   readonly #model: SiteModel;
 
   constructor(model: SiteModel) {
@@ -15,27 +30,29 @@ export class UpkeepCount {
   }
 
   add(page: Page): void {
-    this.#inPages += inPage(page, this.#model);
+    this.#tags += inTags(page);
+    this.#blocks += inBlocks(page, this.#model);
+    if (page.kind === 'page' && stylesFromSelf(page)) this.#fromSelf++;
   }
 
-  /** In: the sheets that may be edited. Out: declarations in attributes, blocks and sheets, and old attributes. */
-  of(themes: readonly string[]): number {
-    let upkeep = this.#inPages;
+  /** In: the sheets that may be edited. */
+  of(themes: readonly string[]): Upkeep {
+    let sheets = 0;
     for (const path of themes)
       for (const { declarations } of this.#model.sheetAt(path)?.sheet.rules ?? [])
-        upkeep += declarations.length;
-    return upkeep;
+        sheets += declarations.length;
+    return { tags: this.#tags, blocks: this.#blocks, sheets, fromSelf: this.#fromSelf };
   }
 }
 
 /** The upkeep of a whole state. */
-export function upkeepOf(model: SiteModel, themes: readonly string[]): number {
+export function upkeepOf(model: SiteModel, themes: readonly string[]): Upkeep {
   const count = new UpkeepCount(model);
   for (const page of model.pages) count.add(page);
   return count.of(themes);
 }
 
-function inPage(page: Page, model: SiteModel): number {
+function inTags(page: Page): number {
   let count = 0;
   const seen = new Set<SourceTag>();
   for (const element of page.elements) {
@@ -45,6 +62,11 @@ function inPage(page: Page, model: SiteModel): number {
     count += readStyle(element.style, page.path).declarations.length;
   }
   for (const { style } of page.inert) count += readStyle(style, page.path).declarations.length;
+  return count;
+}
+
+function inBlocks(page: Page, model: SiteModel): number {
+  let count = 0;
   for (const reference of page.sheets) {
     if (reference.kind !== 'block') continue;
     for (const { declarations } of model.block(reference.text, page).sheet.rules)

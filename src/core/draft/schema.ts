@@ -94,12 +94,18 @@ export type DraftStyle = Draft['styles'][number];
 
 const count = z.int().min(0);
 
+const change = z.strictObject({ now: count, after: count });
+
 /** What is reported of an adoption. */
 export const adoptionSchema = z.strictObject({
   shared: z.string(),
   upkeep: z
     .strictObject({ now: count, after: count })
     .describe('Places that hold a declaration or an old attribute.'),
+  held: z
+    .strictObject({ tags: change, blocks: change, sheets: change })
+    .describe('What of these stands in tags, in style blocks, and in sheets.'),
+  stylesFromSelf: change.describe("Pages that would pass a policy of style-src 'self'."),
   size: z.strictObject({ now: count, after: count }).describe('Characters in pages and sheets.'),
   styles: draftSchema.shape.styles,
   tokens: z.array(z.strictObject({ name: z.string(), value: z.string(), kind: z.string(), uses: count })),

@@ -104,13 +104,16 @@ export interface Answer {
 }
 
 /** The draft's text with an answer in it; everything else stays as it is written. */
-export function answerDraft(text: string, id: string, { take, name }: Answer): string {
+export function answerDraft(text: string, ids: readonly string[], { take, name }: Answer): string {
   const document = parseDocument(text);
-  const item = knownStyles(document).get(id);
-  if (item === undefined) return text;
-  item.set('take', take ? 'yes' : 'no');
-  if (name !== undefined) item.set('name', name);
-  item.set('reviewed', 'yes');
+  const known = knownStyles(document);
+  for (const id of ids) {
+    const item = known.get(id);
+    if (item === undefined) continue;
+    item.set('take', take ? 'yes' : 'no');
+    if (name !== undefined) item.set('name', name);
+    item.set('reviewed', 'yes');
+  }
   return document.toString({ lineWidth: 100 });
 }
 

@@ -9,6 +9,7 @@ import { type Census, type ElementGroup, idOf } from './census.js';
 import type { Row, Taste } from './cost.js';
 import { coverRows } from './cover.js';
 import type { RuleOrder } from './home.js';
+import { isLookName, saysLittle } from './look-names.js';
 import { freeUnit, isFree, looksTheSame, rulesFor, type Strength, settle, sum } from './reach.js';
 import type { Trials } from './trial.js';
 import { writtenCount } from './written-count.js';
@@ -144,9 +145,10 @@ function settleClass(
   const onlyHints = groups.every((group) => keys.every((key) => freeUnit(group, key)?.from.kind !== 'style'));
   let best: { choice: Choice; prefix: string; served: ElementGroup[] } | undefined;
   const section = options.scope === 'site' ? undefined : commonSection(groups);
+  const prefixes = { none: '', id: scope, section, around: commonAround(groups) };
   const choices = section === undefined ? CHOICES : [IN_SECTION, ...CHOICES];
   for (const choice of choices) {
-    const prefix = choice.prefix === 'id' ? scope : choice.prefix === 'section' ? section : '';
+    const prefix = prefixes[choice.prefix];
     if (prefix === undefined || (choice.strength === 'weak' && !onlyHints)) continue;
     const { specificity } = choice;
     const order = options.order.peek(isOverride(choice) ? 'overrides' : part);
@@ -172,7 +174,7 @@ function settleClass(
   }
   if (best === undefined || members.length === 0) return undefined;
   const { choice, prefix } = best;
-  const plain = choice.strength === 'plain' && choice.prefix !== 'id';
+  const plain = choice.strength === 'plain' && choice.prefix !== 'id' && choice.prefix !== 'around';
   const finalPart = isOverride(choice) ? 'overrides' : part;
   const order = options.order.next(finalPart);
   const rules = rulesFor(units, choice.specificity, order, options.trials);
@@ -199,12 +201,13 @@ interface Choice {
   readonly strength: Strength;
   /** Of the whole selector. */
   readonly specificity: number;
-  readonly prefix: 'none' | 'id' | 'section';
+  readonly prefix: 'none' | 'around' | 'id' | 'section';
 }
 
 const CHOICES: readonly Choice[] = [
   { strength: 'plain', specificity: ONE_CLASS, prefix: 'none' },
   { strength: 'weak', specificity: 0, prefix: 'none' },
+  { strength: 'plain', specificity: 2 * ONE_CLASS, prefix: 'around' },
   { strength: 'twice', specificity: 2 * ONE_CLASS, prefix: 'none' },
   { strength: 'thrice', specificity: 3 * ONE_CLASS, prefix: 'none' },
   { strength: 'plain', specificity: ONE_ID + ONE_CLASS, prefix: 'id' },
@@ -214,6 +217,19 @@ const IN_SECTION: Choice = { strength: 'plain', specificity: 2 * ONE_CLASS, pref
 
 function isOverride({ strength, prefix }: Choice): boolean {
   return prefix === 'id' || strength === 'twice' || strength === 'thrice';
+}
+
+/** The nearest class that every group stands under, where it says what is there. */
+function commonAround(groups: readonly ElementGroup[]): string | undefined {
+  let common: string[] | undefined;
+  for (const group of groups) {
+    const around: string[] = [];
+    for (let at = group.parent; at !== undefined && at.element.name !== 'body'; at = at.parent)
+      for (const name of at.element.classes)
+        if (/^[a-zA-Z_][\w-]*$/.test(name) && !saysLittle(name) && !isLookName(name)) around.push(`.${name}`);
+    common = common === undefined ? around : common.filter((name) => around.includes(name));
+  }
+  return common?.[0];
 }
 
 /** `.fares`: a class of the body that all groups stand under, where there is one on no more pages than needed. */

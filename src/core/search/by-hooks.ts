@@ -66,7 +66,7 @@ export function takeHooks(census: Census, options: HookOptions): HookRule[] {
     const says = saysOf(best, reached, options);
     queue.shift();
     const gain = gainOf(says, options.atLeast) - vagueness(best.hook);
-    if (gain <= 0 || isChance(best.hook, says, reached)) continue;
+    if (gain <= 0 || isChance(best.hook, says, reached, options.atLeast)) continue;
     const again: Candidate = { ...best, gain, says };
     if (queue[0] !== undefined && byGain(again, queue[0]) > 0) {
       insert(queue, again);
@@ -178,7 +178,13 @@ export function isGeneric(name: string): boolean {
 }
 
 /** A rule on every element of a name is about what they all are, or it is chance. */
-function isChance({ text }: Hook, says: readonly Say[], reached: readonly Reached[]): boolean {
+function isChance(
+  { text }: Hook,
+  says: readonly Say[],
+  reached: readonly Reached[],
+  atLeast: number,
+): boolean {
+  if (/^(main|header|footer|nav|aside|form) (div|span|font)$/.test(text)) return atLeast > 1;
   if (!isBare(text)) return false;
   if (isGeneric(text)) return true;
   const most = Math.max(0, ...says.map(({ members }) => sum(members)));

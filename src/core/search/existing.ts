@@ -59,9 +59,10 @@ export function takeExisting(
       if (units.length < keys.length) continue;
       if (!isEverywhere(program, group, model)) continue;
       if (!isMeant(name, group.element.name, isOwn(program), census)) continue;
-      if (structuralClasses(model, group).has(name)) continue;
+      const role = structuralClasses(model, group).get(name);
+      if (role === 'other') continue;
       if ([...group.onPages].some((page) => scripts.mentions(page, name))) continue;
-      if (wear(group, name, units)) taken.push({ group, name, units });
+      if (wear(group, name, units, role === 'around')) taken.push({ group, name, units });
     }
   }
   return taken;
@@ -108,56 +109,101 @@ function classesOf({ rules, holder }: Program): Map<string, string[]> {
   return found;
 }
 
-const structural = new WeakMap<SiteModel, Map<Program, Set<string>>>();
+/** What a class does for other elements: those below one that wears it, or any. */
+type Role = 'around' | 'other';
+
+const structural = new WeakMap<SiteModel, Map<Program, Map<string, Role>>>();
 
 /** Classes by which sheets find other elements: to wear one could change those. */
-function structuralClasses(model: SiteModel, group: ElementGroup): Set<string> {
+function structuralClasses(model: SiteModel, group: ElementGroup): Map<string, Role> {
   let byProgram = structural.get(model);
   if (byProgram === undefined) {
     byProgram = new Map();
     structural.set(model, byProgram);
   }
-  const all = new Set<string>();
+  const all = new Map<string, Role>();
   for (const reader of group.readers) {
     for (const { program } of reader.stack.uses) {
       let own = byProgram.get(program);
       if (own === undefined) {
-        own = new Set();
+        own = new Map();
         for (const { selector } of program.rules) {
-          const all = asksMoreThanNames(selector);
+          const all = asksMoreThanNames(selector) || /[+~]/.test(selector.combinators.join(''));
           eachCompound(selector, ({ classes }, place) => {
-            if (all || place !== 'subject') for (const name of classes) own!.add(name);
+            if (!all && place === 'subject') return;
+            for (const name of classes)
+              if (own!.get(name) !== 'other') own!.set(name, all ? 'other' : 'around');
           });
         }
         byProgram.set(program, own);
       }
-      for (const name of own) all.add(name);
+      for (const [name, role] of own) if (all.get(name) !== 'other') all.set(name, role);
     }
   }
   return all;
 }
 
 /** Puts the class on in place of the units, if the group looks the same with it. */
-function wear(group: ElementGroup, name: string, units: readonly CarriedUnit[]): boolean {
+function wear(group: ElementGroup, name: string, units: readonly CarriedUnit[], isAround: boolean): boolean {
+  const own = worn(group, group, 0, name, units);
+  if (own === undefined) return false;
+  const all = [own];
+  if (isAround) {
+    const inside = belowIn(group);
+    if (inside === undefined) return false;
+    for (const { below, depth } of inside) {
+      const one = worn(below, group, depth, name, []);
+      if (one === undefined) return false;
+      all.push(one);
+    }
+  }
+  for (const { group: changed, ...state } of all) Object.assign(changed, state);
+  for (const unit of units) group.left.delete(unit);
+  return true;
+}
+
+interface Worn extends Pick<ElementGroup, 'page' | 'element' | 'readers' | 'matchedSheets'> {
+  readonly group: ElementGroup;
+}
+
+/** A group as it is once what stands `depth` steps above it wears a class; `undefined` where it would look different. */
+function worn(
+  group: ElementGroup,
+  wearer: ElementGroup,
+  depth: number,
+  name: string,
+  units: readonly CarriedUnit[],
+): Worn | undefined {
   const { index } = group.element;
-  const element = { ...group.element, classes: [...group.element.classes, name] };
-  const page: Page = { ...group.page, elements: replaced(group.page.elements, index, element) };
+  let above = group.page.elements[index]!;
+  for (let up = 0; up < depth; up++) above = group.page.elements[above.parent]!;
+  const changed = { ...(depth === 0 ? wearer.element : above), classes: [...above.classes, name] };
+  const page: Page = { ...group.page, elements: replaced(group.page.elements, above.index, changed) };
+  const element = depth === 0 ? changed : group.element;
   const readers = group.readers.map(({ stack, table }) => new StyleReader(page, stack, table));
   const matchedSheets = readers.map((reader) => reader.matchedSheets(index));
   const after = alteredElement({ ...group, element }, units);
   const own = { style: after.style, hints: hintDeclarations(page, after) };
-  if (
-    !readers.every(
-      (reader, at) => reader.trialNumber(matchedSheets[at]!, own, group.trials) === group.original[at],
-    )
-  )
-    return false;
-  group.page = page;
-  group.element = element;
-  group.readers = readers;
-  group.matchedSheets = matchedSheets;
-  for (const unit of units) group.left.delete(unit);
-  return true;
+  const same = readers.every(
+    (reader, at) => reader.trialNumber(matchedSheets[at]!, own, group.trials) === group.original[at],
+  );
+  return same ? { group, page, element, readers, matchedSheets } : undefined;
+}
+
+/** Beyond so many groups below it, an element is a part of the page, and wears what it wears. */
+const MOST_BELOW = 60;
+
+function belowIn(group: ElementGroup): { below: ElementGroup; depth: number }[] | undefined {
+  const found: { below: ElementGroup; depth: number }[] = [];
+  const add = (parent: ElementGroup, depth: number): void => {
+    for (const below of parent.children) {
+      if (found.length > MOST_BELOW) return;
+      found.push({ below, depth });
+      add(below, depth + 1);
+    }
+  };
+  add(group, 1);
+  return found.length > MOST_BELOW ? undefined : found;
 }
 
 function replaced<T>(items: readonly T[], index: number, item: T): T[] {

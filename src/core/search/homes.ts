@@ -70,6 +70,8 @@ export function findHomes(
   const styles: Style[] = [];
   const given = takeGiven(census);
   const existing = takeExisting(census, model, scripts, options.themes);
+  // The parts of what wears a class now may have their styles by it.
+  if (existing.length > 0) given.push(...takeGiven(census));
   const made = scripts.madeOn(model.pages);
   const hookOptions = {
     atLeast: options.atLeast,

@@ -1,6 +1,6 @@
 // Class names that the next person understands: what the elements are, then what the style does to them.
 
-import type { Page, PageElement } from '../markup/index.js';
+import { attributeOf, type Page, type PageElement } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
 import { type Convention, conventional } from './convention.js';
 import type { Style } from './home.js';
@@ -108,6 +108,8 @@ function nameStyle(
   const traits = [...new Set(lookWords(declarations, blocks))];
   const stems = stemsOf(style, elements, bare);
   const amounts = amountsOf(declarations);
+  const role = style.word ?? (isCurrent(style) ? CURRENT : undefined);
+  if (role !== undefined && free(role)) return role;
   for (const stem of stems) {
     // A look by itself needs two words to be one: `small-grey`.
     for (
@@ -160,6 +162,7 @@ function stemsOf(style: Unnamed, elements: readonly PageElement[], bare: (name: 
     if (stem !== undefined && CLASS_NAME.test(stem) && !stems.includes(stem)) stems.push(stem);
   };
   add(style.word);
+  if (isCurrent(style)) add(CURRENT);
   const [first] = elements;
   if (first === undefined) return [''];
   const shared = first.classes.filter((name) => elements.every(({ classes }) => classes.includes(name)));
@@ -172,6 +175,25 @@ function stemsOf(style: Unnamed, elements: readonly PageElement[], bare: (name: 
   add(kind);
   // Elements of several kinds have only the look in common: `wide-100`.
   return kind === undefined && stems.length === 0 ? [''] : stems;
+}
+
+const CURRENT = 'current-link';
+
+function isCurrent({ wearers }: Unnamed): boolean {
+  return wearers.length > 1 && wearers.every(isLinkToItself);
+}
+
+/** The link of a page to itself, in a list of links that all pages have. */
+function isLinkToItself({ page, element }: Unnamed['wearers'][number]): boolean {
+  const address = element.name === 'a' ? attributeOf(element.attributes, 'href') : undefined;
+  const file = page.path.split('/').at(-1);
+  return (
+    address !== undefined &&
+    address
+      .replace(/[?#].*$/, '')
+      .split('/')
+      .at(-1) === file
+  );
 }
 
 /** A class that every element finds on an ancestor, the nearest to the first. */

@@ -114,7 +114,24 @@ export function findNearMisses(model: SiteModel, themes: readonly string[]): Nea
       });
     }
   }
-  return near;
+  return near.filter(({ kind }) => kind === 'length').concat(inFamilies(near));
+}
+
+/** Each colour once, with the one of its family that is written most. */
+function inFamilies(near: readonly NearValue[]): NearValue[] {
+  const best = new Map<string, NearValue>();
+  for (const one of near) {
+    const known = best.get(one.from);
+    if (one.kind === 'colour' && (known === undefined || one.toTimes > known.toTimes))
+      best.set(one.from, one);
+  }
+  return [...best.values()]
+    .map((one): NearValue => {
+      let head = one;
+      for (let hops = 0; hops < 5 && best.has(head.to); hops++) head = best.get(head.to)!;
+      return { ...one, to: head.to, toTimes: head.toTimes };
+    })
+    .sort((a, b) => b.toTimes - a.toTimes || (a.to < b.to ? -1 : a.to > b.to ? 1 : b.times - a.times));
 }
 
 function textOf({ sources }: SiteModel, path: string): string {

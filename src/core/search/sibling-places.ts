@@ -27,6 +27,13 @@ export const PATTERNS: readonly Pattern[] = [
   { text: ':first-child', takes: ({ start }) => start === 1, period: 0, countsAll: false },
   { text: ':last-child', takes: ({ end }) => end === 1, period: 0, countsAll: false },
   ...counting('child', ({ start }) => start),
+  // Behind a first row that is none of them.
+  {
+    text: ':nth-child(2n+3)',
+    takes: ({ start }) => start > 1 && start % 2 === 1,
+    period: 2,
+    countsAll: true,
+  },
   ...[2, 3].map((from) => at(`:nth-child(n+${from})`, ({ start }) => start >= from)),
   ...[2, 3, 4].map((one) => at(`:nth-child(${one})`, ({ start }) => start === one)),
   at(':nth-last-child(2)', ({ end }) => end === 2),

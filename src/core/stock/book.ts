@@ -15,6 +15,7 @@ import {
 import { readScript } from '../scripts/index.js';
 import { comparePlaces, LineIndex, type Place } from '../source.js';
 import { type ChosenName, chosenInMarkup, chosenInScript } from './chosen.js';
+import { stylesFromSelf } from './policy.js';
 
 /** How often something stands on a site, and where first. */
 export interface Sighting {
@@ -66,6 +67,8 @@ export interface StockData {
   components: number;
   elements: number;
   hinted: number;
+  /** Pages whose styles all come from sheets of the site. */
+  fromSelf: number;
   readonly styles: Map<string, StyleSighting>;
   readonly blocks: Map<string, BlockSighting>;
   readonly hints: Map<string, number>;
@@ -87,6 +90,7 @@ export function emptyStock(): StockData {
     components: 0,
     elements: 0,
     hinted: 0,
+    fromSelf: 0,
     styles: new Map(),
     blocks: new Map(),
     hints: new Map(),
@@ -115,6 +119,7 @@ export class StockTaker {
     const { data } = this;
     if (page.kind === 'page') data.pages++;
     else data.components++;
+    if (page.kind === 'page' && stylesFromSelf(page)) data.fromSelf++;
     data.elements += page.elements.length;
     let lines: LineIndex | undefined;
     const placeAt = (offset: number): Place => {
@@ -311,6 +316,7 @@ export function mergeStock(into: StockData, from: StockData): StockData {
   into.components += from.components;
   into.elements += from.elements;
   into.hinted += from.hinted;
+  into.fromSelf += from.fromSelf;
   for (const [key, style] of from.styles) {
     const known = into.styles.get(key);
     if (known === undefined) into.styles.set(key, style);

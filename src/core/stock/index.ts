@@ -14,6 +14,7 @@ export { type ColourUse, coloursIn, type NearMiss, nearMisses } from './colour-u
 export type { Finding, FindingKind } from './findings.js';
 export { type KeptReason, keptText } from './kept.js';
 export { linkedByAll, reachSheets, type SheetShelf } from './links.js';
+export { stylesFromSelf } from './policy.js';
 export { type MadeElements, SiteScripts } from './site-scripts.js';
 export { type RepeatedSet, type Survey, type Tally, takeStock } from './survey.js';
 export type { SurveyInput } from './survey-input.js';

@@ -38,6 +38,8 @@ export interface Survey {
   readonly pages: number;
   readonly components: number;
   readonly elements: number;
+  /** Pages that would pass a policy of `style-src 'self'`. */
+  readonly stylesFromSelf: number;
   readonly inline: Tally;
   readonly blocks: Tally;
   readonly oldAttributes: Tally;
@@ -93,6 +95,7 @@ export function takeStock(input: SurveyInput): Survey {
     pages: stock.pages,
     components: stock.components,
     elements: stock.elements,
+    stylesFromSelf: stock.fromSelf,
     inline: tally(
       written,
       'style attribute',

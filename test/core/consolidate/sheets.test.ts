@@ -79,13 +79,13 @@ const linked = '<link rel="stylesheet" href="t.css">';
 
 test('rules of a sheet with the same declarations become one, with all their selectors', () => {
   const css =
-    '#a {\n  top: 0;\n  left: 0;\n}\n\n#b {\n  top: 0;\n  left: 0;\n}\n\nb { right: 0; }\n\n#c {\n  left: 0px;\n  top: 0;\n}\n';
+    '#a {\n  top: 0;\n  left: 0;\n}\n\n.b {\n  top: 0;\n  left: 0;\n}\n\nb { right: 0; }\n\n#c {\n  left: 0px;\n  top: 0;\n}\n';
   const { text, ruleMoves } = adoptAll({
-    'a.html': htmlPage('<p id="a">x<p id="b">y<p id="c">z', linked),
+    'a.html': htmlPage('<p id="a">x<p class="b">y<p id="c">z', linked),
     't.css': css,
   });
   assert.equal(ruleMoves.length, 1);
-  assert.equal(text('t.css'), '#a,\n#b,\n#c {\n  top: 0;\n  left: 0;\n}\n\nb { right: 0; }\n');
+  assert.equal(text('t.css'), '#a,\n.b,\n#c {\n  top: 0;\n  left: 0;\n}\n\nb { right: 0; }\n');
 });
 
 test('rules are not grouped where the order of the cascade forbids it, or a browser may drop one of them', () => {

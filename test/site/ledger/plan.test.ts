@@ -9,6 +9,8 @@ import { addFiles, makeSite, read } from '../../support/site.js';
 const report: AdoptionReport = {
   shared: 'shared.css',
   upkeep: { now: 2, after: 1 },
+  held: { tags: { now: 2, after: 0 }, blocks: { now: 0, after: 0 }, sheets: { now: 0, after: 1 } },
+  stylesFromSelf: { now: 0, after: 1 },
   size: { now: 20, after: 10 },
   styles: [],
   tokens: [],

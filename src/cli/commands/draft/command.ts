@@ -12,6 +12,7 @@ interface Flags extends ShowFlags {
   readonly taste?: string;
   readonly scope?: string;
   readonly review?: boolean;
+  readonly only?: string;
 }
 
 export function defineDraft(program: Command, act: Act): void {
@@ -24,18 +25,19 @@ export function defineDraft(program: Command, act: Act): void {
     .option('--taste <name>', '"whole looks", "balanced" or "small pieces"')
     .option('--scope <name>', 'how far rules reach: "site", "section" or "page"')
     .option('--review', 'go through the draft style by style, in a terminal')
+    .option('--only <words>', 'show, or go through, only styles of a file, a sort of home, or a selector')
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
     .addHelpText(
       'after',
-      '\nExample:\n  acervus draft my-site --at-least 3\n  acervus draft my-site --taste "small pieces"\n  acervus draft --review my-site',
+      '\nExample:\n  acervus draft my-site --at-least 3\n  acervus draft my-site --taste "small pieces"\n  acervus draft --only "new class" my-site\n  acervus draft --review my-site',
     )
     .action(
       act(async (terminal, site: string, flags: Flags) => {
         if (flags.review !== true) return makeAndShow(terminal, site, flags);
         const { hasDraft, review } = await import('./review.js');
         if (!hasDraft(site)) await makeAndShow(terminal, site, flags);
-        return review(terminal, site);
+        return review(terminal, site, flags.only);
       }),
     );
 }
@@ -58,7 +60,7 @@ async function makeAndShow(terminal: Terminal, site: string, flags: Flags): Prom
   );
   await present(terminal, made.document, flags, async () => {
     const { draftLines } = await import('./lines.js');
-    return draftLines(site, made, flags.all === true);
+    return draftLines(site, made, flags);
   });
   return 0;
 }

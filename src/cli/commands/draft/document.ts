@@ -13,6 +13,8 @@ export const draftDocument = z
     file: z.string(),
     shared: z.string(),
     upkeep: adoptionSchema.shape.upkeep,
+    held: adoptionSchema.shape.held,
+    stylesFromSelf: adoptionSchema.shape.stylesFromSelf,
     size: adoptionSchema.shape.size,
     styles,
     tokens,

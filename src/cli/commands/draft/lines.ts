@@ -1,16 +1,24 @@
 // How a draft is shown to a person.
 
 import { onSite } from '../../shared/moved-lines.js';
-import { keptLines, nearLines, styleLines, sumLines, tokenLines } from '../../shared/outcome-lines.js';
-import { heading, next } from '../../shared/paper.js';
+import {
+  isAbout,
+  keptLines,
+  nearLines,
+  styleLines,
+  sumLines,
+  tokenLines,
+} from '../../shared/outcome-lines.js';
+import { clean, heading, next, row } from '../../shared/paper.js';
 import type { WrittenDraft } from './run.js';
 
 export function draftLines(
   folder: string,
   { document, report, file, hadEarlier }: WrittenDraft,
-  all: boolean,
+  { all = false, only }: { readonly all?: boolean; readonly only?: string },
 ): string[] {
-  const { styles, tokens, nearMisses, shared } = document;
+  const { tokens, nearMisses, shared } = document;
+  const styles = document.styles.filter((style) => only === undefined || isAbout(style, only));
   const lines = [
     heading('Draft', `${file}${hadEarlier ? ', your names and decisions kept' : ''}`),
     ...sumLines(report, false),
@@ -18,15 +26,17 @@ export function draftLines(
   if (styles.length > 0)
     lines.push(
       heading('Styles', `places each saves; into ${shared}; proven in advance to change nothing`),
-      ...styleLines(styles, all),
+      ...styleLines(styles, all || only !== undefined),
     );
-  lines.push(
-    ...tokenLines(report.tokens, all),
-    ...nearLines(nearMisses, all),
-    ...keptLines(report.kept, all),
-  );
+  else if (only !== undefined) lines.push(row({ count: 0, text: `styles are about «${clean(only)}»` }));
+  if (only === undefined)
+    lines.push(
+      ...tokenLines(report.tokens, all),
+      ...nearLines(nearMisses, all),
+      ...keptLines(report.kept, all),
+    );
   const at = onSite(folder);
-  if (styles.length + tokens.length === 0)
+  if (document.styles.length + tokens.length === 0)
     lines.push(next(`acervus survey${at}`, 'nothing repeats that could move; see what else is written'));
   else
     lines.push(

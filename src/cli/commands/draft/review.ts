@@ -13,13 +13,17 @@ import {
   type DraftStyle,
   parseDraft,
 } from '../../../core/draft/index.js';
+import { applyEdits, type Edit } from '../../../core/edits/index.js';
 import { count } from '../../../core/proof/index.js';
 import { CLASS_NAME } from '../../../core/search/index.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { openFolder } from '../../../site/files/files.js';
 import { insideSite } from '../../../site/files/inside.js';
+import { findPlan } from '../../../site/ledger/plan.js';
+import type { Frozen } from '../../shared/document-parts.js';
 import { onSite } from '../../shared/moved-lines.js';
-import { styleLines } from '../../shared/outcome-lines.js';
-import { clean, dim, heading, next, row } from '../../shared/paper.js';
+import { groupsOf, homeWords, isAbout, styleLines } from '../../shared/outcome-lines.js';
+import { declarationsLine, dim, heading, next, row } from '../../shared/paper.js';
 import { print } from '../../shared/present.js';
 import type { Terminal } from '../../shared/terminal.js';
 
@@ -27,19 +31,28 @@ export function hasDraft(folder: string): boolean {
   return existsSync(path.join(folder, DRAFT_FILE));
 }
 
-type Choice = 'take' | 'rename' | 'skip' | 'keep' | 'quit';
+type Choice = 'take' | 'alike' | 'rename' | 'skip' | 'keep' | 'quit';
 
 /** Throws `UsageError` where nobody can answer. */
-export async function review(terminal: Terminal, folder: string): Promise<number> {
+export async function review(terminal: Terminal, folder: string, only?: string): Promise<number> {
   if (!terminal.canAsk) throw new UsageError('review-terminal', {});
   const file = path.join(folder, DRAFT_FILE);
   let text = readFileSync(file, 'utf8');
   const draft = parseDraft(text);
-  const open = draft.styles.filter(({ reviewed }) => reviewed !== true);
+  const after = editsOf(folder, text);
+  const isOpen = (style: DraftStyle): boolean =>
+    style.reviewed !== true && (only === undefined || isAbout(style, only));
+  // Like ones follow each other, so that one answer may do for all of them.
+  const open = groupsOf(draft.styles.filter(isOpen)).flatMap(({ styles }) => styles);
+  const decided = new Set<string>();
   const tally = { take: 0, keep: 0, skip: 0 };
   for (const [at, style] of open.entries()) {
-    print(terminal, ['', ...shown(style, folder, at + 1, open.length)]);
-    const choice = await ask(style);
+    if (decided.has(style.id)) continue;
+    const alike = open.filter(
+      (other) => !decided.has(other.id) && isAlike(other, style) && open.indexOf(other) >= at,
+    );
+    print(terminal, ['', ...shown(style, folder, after, at + 1, open.length)]);
+    const choice = await ask(style, alike.length - 1);
     if (choice === 'quit') break;
     if (choice === 'skip') {
       tally.skip++;
@@ -47,9 +60,11 @@ export async function review(terminal: Terminal, folder: string): Promise<number
     }
     const answer: Answer = { take: choice !== 'keep' };
     if (choice === 'rename') answer.name = await askName(style, parseDraft(text));
-    text = answerDraft(text, style.id, answer);
+    const ids = choice === 'alike' ? alike.map(({ id }) => id) : [style.id];
+    for (const id of ids) decided.add(id);
+    text = answerDraft(text, ids, answer);
     writeFileAtomic.sync(insideSite(folder, DRAFT_FILE), text);
-    tally[answer.take ? 'take' : 'keep']++;
+    tally[answer.take ? 'take' : 'keep'] += ids.length;
   }
   const left = parseDraft(text).styles.filter(({ reviewed }) => reviewed !== true).length;
   const at = onSite(folder);
@@ -70,11 +85,23 @@ export async function review(terminal: Terminal, folder: string): Promise<number
 }
 
 /** What it looks like: the style, a tag that it changes, and the reason. */
-function shown(style: DraftStyle, folder: string, number: number, of: number): string[] {
-  const lines = [heading(`${number} of ${of}`), ...styleLines([{ ...style, take: true }], true)];
+function shown(
+  style: Frozen<DraftStyle>,
+  folder: string,
+  edits: ReadonlyMap<string, readonly Edit[]>,
+  number: number,
+  of: number,
+): string[] {
+  const lines = [
+    heading(`${number} of ${of}`, homeWords(style.home)),
+    ...styleLines([{ ...style, take: true }], true).slice(1),
+  ];
   const [place] = style['such as'] ?? [];
-  const source = place === undefined ? undefined : sourceAt(folder, place);
-  if (source !== undefined) lines.push(row({ text: `now   ${clean(source)}`, place: place ?? '' }));
+  const source = place === undefined ? undefined : sourceAt(folder, place, edits);
+  if (source !== undefined) {
+    lines.push(row({ text: `now   ${declarationsLine([source.now])}`, place: place ?? '' }));
+    if (source.after !== undefined) lines.push(row({ text: `then  ${declarationsLine([source.after])}` }));
+  }
   if (style.saves !== undefined)
     lines.push(
       row({
@@ -86,28 +113,69 @@ function shown(style: DraftStyle, folder: string, number: number, of: number): s
 
 const LONGEST = 110;
 
-/** The tag or rule at `page:line:column`. */
-function sourceAt(folder: string, place: string): string | undefined {
-  const match = /^(.*):(\d+):(\d+)$/.exec(place);
-  if (match === null) return undefined;
-  const line = readFileSync(path.join(folder, match[1]!), 'utf8').split(/\r\n|\n|\r/)[Number(match[2]) - 1];
-  const source = /^[^>}]*[>}]?/.exec(line?.slice(Number(match[3]) - 1) ?? '')?.[0].trim();
-  if (source === undefined || source === '') return undefined;
-  return source.length > LONGEST ? `${source.slice(0, LONGEST - 1)}…` : source;
+/** What adopting the draft as it is would edit, by file; nothing where it has changed since it was made. */
+function editsOf(folder: string, text: string): ReadonlyMap<string, readonly Edit[]> {
+  const plan = findPlan(path.resolve(folder), text, openFolder(folder));
+  return new Map((plan?.changes ?? []).map(({ path: file, edits }) => [file, edits]));
 }
 
-async function ask(style: DraftStyle): Promise<Choice> {
+/** The tag or rule at `page:line:column`, as it is and as it would be. */
+function sourceAt(
+  folder: string,
+  place: string,
+  edits: ReadonlyMap<string, readonly Edit[]>,
+): { readonly now: string; readonly after: string | undefined } | undefined {
+  const match = /^(.*):(\d+):(\d+)$/.exec(place);
+  if (match === null) return undefined;
+  const text = readFileSync(path.join(folder, match[1]!), 'utf8');
+  let start = 0;
+  for (let line = 1; line < Number(match[2]); line++) start = nextLine(text, start);
+  start += Number(match[3]) - 1;
+  const source = /^(?:"[^"]*"|'[^']*'|[^>}"'])*[>}]?/.exec(text.slice(start, start + 2000))?.[0] ?? '';
+  if (source.trim() === '') return undefined;
+  const end = start + source.length;
+  const own = (edits.get(match[1]!) ?? []).filter((edit) => edit.start >= start && edit.end <= end);
+  const then = applyEdits(
+    source,
+    own.map((edit) => ({ start: edit.start - start, end: edit.end - start, text: edit.text })),
+  );
+  return { now: shortened(source), after: own.length === 0 ? undefined : shortened(then) };
+}
+
+function nextLine(text: string, from: number): number {
+  const found = /\r\n|\n|\r/.exec(text.slice(from));
+  return found === null ? text.length : from + found.index + found[0].length;
+}
+
+function shortened(source: string): string {
+  const line = source.replace(/\s+/g, ' ').trim();
+  return line.length > LONGEST ? `${line.slice(0, LONGEST - 1)}…` : line;
+}
+
+function isAlike(a: Frozen<DraftStyle>, b: Frozen<DraftStyle>): boolean {
+  return a.home === b.home && a['written into'] === b['written into'];
+}
+
+async function ask(style: Frozen<DraftStyle>, others: number): Promise<Choice> {
   const choices: { value: Choice; name: string }[] = [
     { value: 'take', name: 'take' },
     ...(style.home === 'new class' ? [{ value: 'rename' as const, name: 'rename, and take' }] : []),
     { value: 'keep', name: 'keep it where it is' },
     { value: 'skip', name: 'skip, decide later' },
+    ...(others > 0
+      ? [
+          {
+            value: 'alike' as const,
+            name: `take this and the ${count(others, 'other')} ${homeWords(style.home)}`,
+          },
+        ]
+      : []),
     { value: 'quit', name: 'quit, go on later' },
   ];
   return answered(select({ message: style.name === undefined ? 'This one?' : `.${style.name}?`, choices }));
 }
 
-async function askName(style: DraftStyle, { styles }: Draft): Promise<string> {
+async function askName(style: Frozen<DraftStyle>, { styles }: Draft): Promise<string> {
   const taken = new Set(styles.filter(({ id }) => id !== style.id).map(({ name }) => name?.toLowerCase()));
   const name = await answered(
     input({

@@ -85,6 +85,8 @@ export function writeDraft(folder: string, options: TypedDraftOptions): WrittenD
     file: DRAFT_FILE,
     shared: site.shared,
     upkeep: report.upkeep,
+    held: report.held,
+    stylesFromSelf: report.stylesFromSelf,
     size: report.size,
     styles: made.styles,
     tokens: made.tokens,

@@ -62,6 +62,12 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
   if (drafted !== undefined)
     lines.push(row({ count: drafted, mark: 'made', text: 'upkeep once the draft that is there is adopted' }));
   lines.push(row({ count: least, text: 'least possible: everything written once' }));
+  lines.push(
+    row({
+      count: stock.stylesFromSelf,
+      text: `of ${plural(stock.pages, 'page')} would pass a policy of style-src 'self'`,
+    }),
+  );
 
   lines.push(...setLines('Most repeated style attributes', stock.repeatedSets, few, 8, all));
   lines.push(...setLines('Rules with the same declarations', stock.repeatedRules, few, 4, all));

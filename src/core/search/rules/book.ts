@@ -46,9 +46,9 @@ export class Book {
   /** No rule can save more than this. */
   mostOf(candidate: Candidate): number {
     const replaced: Replaced[] = [];
-    for (const said of candidate.said.values()) {
+    for (const [key, said] of candidate.said) {
       const left = said.filter((one) => !this.#gone.has(one));
-      if (left.length > 0) replaced.push({ unit: left[0]!.unit, said: left });
+      if (left.length > 0) replaced.push({ unit: candidate.units?.get(key) ?? left[0]!.unit, said: left });
     }
     const into = { kind: 'into', sheet: '', anchor: undefined, order: 0 } as const;
     const most = this.#gainOf(replaced, candidate, into);
@@ -163,11 +163,15 @@ export class Book {
     const replaced: Replaced[] = [];
     const weighing = { trials: this.search.trials, isGone: this.isGone };
     for (const [key, said] of candidate.said) {
-      const others = said.filter(({ own }) => own !== place.anchor || place.kind !== 'into');
+      // What the rule says that it goes into stays, unless it says it in other words from now on.
+      const others = said.filter(
+        ({ own }) => candidate.units !== undefined || own !== place.anchor || place.kind !== 'into',
+      );
       const one = replace(key, others, candidate, hits, place, weighing);
       if (one === undefined) continue;
       const leaves = this.#everythingOut && one.said.some(({ own }) => own.sheet === undefined);
-      if (leaves || isJoin(candidate) || timesOf(one) > 1) replaced.push(one);
+      const isGiven = one.unit.declarations.length === 0;
+      if (leaves || isGiven || isJoin(candidate) || timesOf(one) > 1) replaced.push(one);
     }
     return isJoin(candidate) ? replaced : withoutRivals(replaced);
   }

@@ -20,7 +20,7 @@ export function candidatesFor(rules: readonly OwnRule[], atLeast: number): Candi
     const repeated = repeatedIn(own, atLeast);
     found.push(...joins(own), ...mirrors(own), ...wider(repeated, own), ...lists(repeated, own));
   }
-  return found;
+  return [...found, ...states(rules)];
 }
 
 /** What is said in several places under one context, by key. */
@@ -51,6 +51,26 @@ function joins(rules: readonly OwnRule[]): Candidate[] {
         ),
       );
   return found;
+}
+
+/** `.go:hover` and `.go:focus` that say the same. */
+function states(rules: readonly OwnRule[]): Candidate[] {
+  const inStates = rules.filter(({ sheet, suffix }) => sheet !== undefined && /^(?::[\w-]+)+$/.test(suffix));
+  const alike = groupBy(inStates, ({ bases, conditions }) => `${conditions.join(' ')}|${bases.join()}`);
+  return [...alike.values()].flatMap((same): Candidate[] => {
+    const bySuffix = groupBy(same, ({ suffix }) => suffix);
+    if (bySuffix.size < 2) return [];
+    const said = groupBy(
+      same.flatMap((own) => own.said),
+      ({ unit }) => unit.key,
+    );
+    for (const [key, own] of said)
+      if (new Set(own.map((one) => one.own.suffix)).size < bySuffix.size) said.delete(key);
+    const { bases, conditions } = same[0]!;
+    const whole = [...bySuffix.keys()].flatMap((suffix) => bases.map((base) => base + suffix));
+    const context = `${conditions.join(' ')}|`;
+    return said.size === 0 ? [] : [{ bases: whole, suffix: '', conditions, context, origin: 'own', said }];
+  });
 }
 
 /** One selector that takes the place of several, or of one that is pasted. */

@@ -16,9 +16,16 @@ export function mirrors(rules: readonly OwnRule[]): Candidate[] {
     if (same.every((own) => directed(own).way === undefined)) return [];
     const said = new Map<string, Said[]>();
     const units = new Map<string, Unit>();
+    const back = new Map<string, Said[]>();
     for (const own of same) {
       const { way = 'ltr' } = directed(own);
       for (const one of own.said) {
+        // What took the other side back is needless once a side goes with the direction.
+        if (directed(own).way !== undefined && takesBack(one.unit)) {
+          const key = `back ${one.unit.key} ${own.order}`;
+          units.set(key, { ...one.unit, key, declarations: [] });
+          back.set(key, [one]);
+        }
         const unit = inFlow(one.unit, way);
         if (unit === undefined) continue;
         units.set(unit.key, unit);
@@ -28,9 +35,10 @@ export function mirrors(rules: readonly OwnRule[]): Candidate[] {
     for (const [key, own] of said) if (own.length < 2) said.delete(key);
     const [first] = same;
     const { suffix, conditions, context } = first!;
-    return said.size === 0
-      ? []
-      : [{ bases: [base], suffix, conditions, context, origin: 'own', said, units }];
+    if (said.size === 0) return [];
+    return [
+      { bases: [base], suffix, conditions, context, origin: 'own', said: new Map([...said, ...back]), units },
+    ];
   });
 }
 
@@ -46,6 +54,10 @@ function directed({ bases: [text] }: OwnRule): { readonly base: string; readonly
 
 const SIDED =
   /^(?:(?:margin|padding|border)-(?:left|right)(?:-(?:width|style|color))?|left|right|border-(?:top|bottom)-(?:left|right)-radius)$/;
+
+function takesBack({ declarations }: Unit): boolean {
+  return declarations.every(({ property, value }) => SIDED.test(property) && /^(0|none|auto)$/.test(value));
+}
 
 /** A unit in words of the flow of the text; `undefined` where it is not about a side. */
 function inFlow(unit: Unit, way: Way): Unit | undefined {

@@ -16,7 +16,7 @@ import {
   type Sheet,
   type StyleRule,
 } from '../../sheets/index.js';
-import { type Unit, undecidedReason, unitsOf } from '../../stock/index.js';
+import { declarationKey, type Unit, undecidedReason, unitsOf } from '../../stock/index.js';
 import type { Census, ElementGroup } from '../census.js';
 import { reachOf } from '../reach.js';
 import { splitSuffix } from './selectors.js';
@@ -151,10 +151,20 @@ function cut(rules: readonly OwnRule[]): OwnRule[] {
         own.rule.declarations.filter((one) => !beaten.includes(one)),
         own.holder,
       ))
-        said.push({ own: mine, unit });
+        for (const one of apart(unit)) said.push({ own: mine, unit: one });
       return mine;
     });
   });
+}
+
+/** `padding: 16px; padding-left: 0` says two things: what others say too, and how it differs. */
+function apart(unit: Unit): Unit[] {
+  const { declarations, holder } = unit;
+  const canPart =
+    new Set(declarations.map(({ property }) => property)).size === declarations.length &&
+    declarations.every(({ property, value }) => declarationValidity(property, value).validity === 'certain');
+  if (declarations.length === 1 || !canPart) return [unit];
+  return declarations.map((one) => ({ ...unit, key: declarationKey(one, holder), declarations: [one] }));
 }
 
 /** Whether nobody can see what an earlier declaration says: every browser keeps the later one, and it sets as much. */

@@ -140,10 +140,13 @@ export function lostBy(said: readonly Said[]): Declaration[] {
 /** A rule leaves its place to one that matches all that it matches, and that says more of the elements than it does. */
 export function mayLeave(
   { own }: Said,
-  { bases }: Candidate,
+  { bases, suffix }: Candidate,
   hits: ReadonlyMap<ElementGroup, unknown>,
 ): boolean {
-  const covered = own.bases.every((narrow) => bases.some((wide) => covers(wide, narrow)));
+  const covered =
+    suffix === own.suffix
+      ? own.bases.every((narrow) => bases.some((wide) => covers(wide, narrow)))
+      : own.bases.every((narrow) => bases.includes(narrow + own.suffix));
   if (own.matched.size === 0 || covered) return covered && [...own.matched].every((group) => hits.has(group));
   if (![...own.matched].every((group) => hits.has(group))) return false;
   // A style block speaks for its pages: under a scope that they have its selector says the same.

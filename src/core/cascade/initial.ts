@@ -1,0 +1,60 @@
+// What says no more than saying nothing would: initial values of properties that do not inherit, on elements of which no
+// browser's own sheet speaks (https://html.spec.whatwg.org/multipage/rendering.html).
+
+import type { PageElement } from '../markup/index.js';
+import { interactionGroup } from '../sheets/index.js';
+import type { Outcomes } from './outcome-model.js';
+import { ALWAYS } from './truth.js';
+
+/** Elements without any side of their own; and those with a margin above and below. */
+const BARE =
+  /^(div|span|main|section|article|header|footer|nav|aside|a|b|strong|i|em|small|s|u|code|label|abbr|cite|dfn|kbd|samp|var|time)$/;
+const BLOCK = /^(p|h[1-6]|dl)$/;
+
+export type Sides = 'bare' | 'block' | 'unknown';
+
+export function sidesOf({ name, namespace, attributes }: PageElement): Sides {
+  if (namespace !== 'html' || attributes.some((one) => one.name === 'popover')) return 'unknown';
+  return BARE.test(name) ? 'bare' : BLOCK.test(name) ? 'block' : 'unknown';
+}
+
+const SIDE = 'top|right|bottom|left';
+const LENGTHS = new RegExp(`^(?:margin|padding)-(?:${SIDE})$`);
+const STYLE = new RegExp(`^border-(${SIDE})-style$`);
+const LINE = new RegExp(`^border-(${SIDE})-(?:width|color)$`);
+const INSET = new RegExp(`^(?:${SIDE})$`);
+
+/** The outcomes of an element without those that a browser would come to by itself. */
+export function withoutInitial(outcomes: Outcomes, sides: Sides): Outcomes {
+  if (sides === 'unknown' || outcomes.has('all')) return outcomes;
+  const left = new Map(outcomes);
+  const competing = new Set(
+    [...outcomes.keys()].map(interactionGroup).flatMap(({ name, kind }) => (kind === 'plain' ? [] : name)),
+  );
+  const drop = (name: string, isInitial: (value: string) => boolean): void => {
+    // What is stronger than another name for the same side is needed to beat it.
+    if (competing.size > 0 && competing.has(interactionGroup(name).name)) return;
+    const list = left.get(name)!;
+    const last = list.at(-1)!;
+    if (last.condition !== ALWAYS || !isInitial(last.value)) return;
+    if (list.some(({ value }) => /revert|^part of/.test(value))) return;
+    if (list.length === 1) left.delete(name);
+    else left.set(name, list.slice(0, -1));
+  };
+  for (const name of outcomes.keys()) {
+    if (LENGTHS.test(name)) {
+      const isOwn = sides === 'block' && /^margin-(top|bottom)$/.test(name);
+      if (!isOwn) drop(name, (value) => value === '0' || value === 'initial');
+    } else if (STYLE.test(name)) drop(name, (value) => value === 'none' || value === 'initial');
+    else if (INSET.test(name)) drop(name, (value) => value === 'auto' || value === 'initial');
+    else if (name === 'float') drop(name, (value) => value === 'none' || value === 'initial');
+  }
+  // Without a line its width and colour are not seen, but a line that comes under a condition has them.
+  for (const name of outcomes.keys()) {
+    const side = LINE.exec(name)?.[1];
+    if (side === undefined) continue;
+    const isBare = !left.has(`border-${side}-style`) && !left.has(`border-image-source`);
+    drop(name, (value) => value === 'initial' || (isBare && name.endsWith('width') && value === '0'));
+  }
+  return left;
+}

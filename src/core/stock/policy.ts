@@ -1,0 +1,14 @@
+// Whether a page keeps to a policy of `style-src 'self'` (https://www.w3.org/TR/CSP3/#directive-style-src): no style
+// attributes, no style blocks, no sheet of another origin.
+
+import type { Page } from '../markup/index.js';
+
+export function stylesFromSelf({ elements, inert, sheets }: Page): boolean {
+  return (
+    inert.length === 0 &&
+    elements.every(({ style }) => style === undefined) &&
+    sheets.every(
+      (reference) => reference.kind === 'link' && !/^\s*(?:[a-z][\w+.-]*:|\/\/)/i.test(reference.address),
+    )
+  );
+}
