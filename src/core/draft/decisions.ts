@@ -178,7 +178,7 @@ export function decide(
 }
 
 /** A value is worth a name from so many places on: a name is one more thing to know. */
-const TOKEN_USES = 8;
+const TOKEN_USES = 12;
 
 /** Colours, fonts and shadows mean something; a length that stands often is chance. */
 function worthy(values: readonly SheetValue[]): SheetValue[] {
@@ -187,7 +187,9 @@ function worthy(values: readonly SheetValue[]): SheetValue[] {
       places.length >= TOKEN_USES &&
       (kind === 'colour' || kind === 'font' || kind === 'shadow') &&
       form !== '#ffffff' &&
-      form !== '#000000',
+      form !== '#000000' &&
+      // `silver` has a name.
+      !/^[a-z]+$/i.test(usualSpelling(places)),
   );
 }
 

@@ -127,14 +127,38 @@ function tryBase(census: Census, base: Base, key: string, options: HookOptions):
     const places = siblingPlaces(census, [...asked.members, ...asked.harmed], level.depth);
     if (places === undefined) continue;
     const pattern = PATTERNS.find(
-      (one) => (isTelling(one) || !isBare(base.hook.text)) && fits(one, asked, places),
+      (one) => (isTelling(one) || !isBare(base.hook.text)) && fits([one], asked, [places]),
     );
     const text = pattern && level.selector(pattern.text);
     const hook = text === undefined ? undefined : hookOf(text);
     if (pattern === undefined || hook === undefined || options.isRefused(hook.text, key)) continue;
     if (!isNoChance(pattern, asked, base, places)) continue;
-    return write(census, { base, hook, pattern, level }, asked, options);
+    return write(census, { base, hook, spots: [{ pattern, depth: level.depth }] }, asked, options);
   }
+  return inRowAndPlace(census, base, asked, options);
+}
+
+/** `.list tr:last-child > td:nth-child(odd)`: a place in a row that has a place itself. */
+function inRowAndPlace(census: Census, base: Base, asked: Asked, options: HookOptions): HookRule | undefined {
+  const name = asked.members[0]?.parent?.element.name;
+  const { text } = base.hook;
+  if (name === undefined || !/^(tr|li|ul|ol)$/.test(name) || text.includes('>') || isBare(text))
+    return undefined;
+  const groups = [...asked.members, ...asked.harmed];
+  const [own, around] = [siblingPlaces(census, groups, 0), siblingPlaces(census, groups, 1)];
+  if (own === undefined || around === undefined) return undefined;
+  const at = text.lastIndexOf(' ') + 1;
+  for (const outer of PATTERNS.filter(isTelling))
+    for (const inner of PATTERNS.filter(isTelling)) {
+      if (!fits([outer, inner], asked, [around, own]) || !isNoChance(inner, asked, base, own)) continue;
+      const hook = hookOf(`${text.slice(0, at)}${name}${outer.text} > ${text.slice(at)}${inner.text}`);
+      if (hook === undefined || options.isRefused(hook.text, asked.unit.key)) continue;
+      const spots = [
+        { pattern: outer, depth: 1 },
+        { pattern: inner, depth: 0 },
+      ];
+      return write(census, { base, hook, spots }, asked, options);
+    }
   return undefined;
 }
 
@@ -191,14 +215,17 @@ function isAlike({ left }: ElementGroup, unit: CarriedUnit): boolean {
   );
 }
 
+/** In: for each pattern where the same elements stand, in the same order. */
 function fits(
-  { takes, countsAll }: Pattern,
+  patterns: readonly Pattern[],
   { members, harmed }: Asked,
-  places: readonly SiblingPlace[],
+  places: readonly (readonly SiblingPlace[])[],
 ): boolean {
-  return places.every(({ group, place, even }) => {
-    if (harmed.includes(group)) return !takes(place);
-    return !members.includes(group) || (takes(place) && (!countsAll || even));
+  const isTaken = (at: number): boolean => patterns.every(({ takes }, i) => takes(places[i]![at]!.place));
+  return places[0]!.every(({ group }, at) => {
+    if (harmed.includes(group)) return !isTaken(at);
+    if (!members.includes(group)) return true;
+    return isTaken(at) && patterns.every(({ countsAll }, i) => !countsAll || places[i]![at]!.even);
   });
 }
 
@@ -206,14 +233,14 @@ function fits(
 interface Positioned {
   readonly base: Base;
   readonly hook: Hook;
-  readonly pattern: Pattern;
-  readonly level: Level;
+  /** What is counted, and how many steps above the elements. */
+  readonly spots: readonly { readonly pattern: Pattern; readonly depth: number }[];
 }
 
 /** One rule for all units that stand in the same places. */
 function write(
   census: Census,
-  { base, hook, pattern, level }: Positioned,
+  { base, hook, spots }: Positioned,
   found: Asked,
   options: HookOptions,
 ): HookRule | undefined {
@@ -225,8 +252,13 @@ function write(
     const asked = ask(base, key, specificity, options);
     if (asked === undefined || sum(asked.members) < Math.max(2, options.atLeast)) continue;
     if (asked.unit.cells !== undefined || says.some(({ unit }) => areRivals(unit, asked.unit))) continue;
-    const places = siblingPlaces(census, [...asked.members, ...asked.harmed], level.depth);
-    if (places !== undefined && fits(pattern, asked, places)) says.push(asked);
+    const groups = [...asked.members, ...asked.harmed];
+    const places = spots.flatMap(({ depth }) => {
+      const found = siblingPlaces(census, groups, depth);
+      return found === undefined ? [] : [found];
+    });
+    const patterns = spots.map(({ pattern }) => pattern);
+    if (places.length === spots.length && fits(patterns, asked, places)) says.push(asked);
   }
   if (says.length === 0) return undefined;
   const order = options.order.next('positions');

@@ -14,6 +14,7 @@ export interface Trait {
 const PALETTE: readonly (readonly [string, string])[] = [
   ['black', '#000000'],
   ['white', '#ffffff'],
+  ['charcoal', '#34383c'],
   ['grey', '#808080'],
   ['silver', '#c4c8cc'],
   ['ash', '#e6e6e6'],

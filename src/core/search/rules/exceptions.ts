@@ -37,7 +37,9 @@ export function exceptionsIn({ rules, ...sides }: Sides): Exception[] {
   return [...byBase.values()].flatMap((same) => {
     const own = same.find(({ context }) => context === '|');
     const repeats = same.filter((one) => one !== own);
-    return own === undefined || repeats.length === 0 ? [] : (exceptionOf(own, repeats, left, sides) ?? []);
+    return own === undefined || own.matched.size === 0 || repeats.length === 0
+      ? []
+      : (exceptionOf(own, repeats, left, sides) ?? []);
   });
 }
 
