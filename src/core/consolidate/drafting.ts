@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import {
   type AdoptionReport,
   classId,
@@ -48,15 +49,14 @@ export interface Adoption {
  */
 export function makeDraft(site: DraftSite, options: DraftOptions, earlier: Draft | undefined): Drafted {
   const runs = runAll(site, options, earlier, 'take');
-  const known = new Map((earlier?.styles ?? []).map((style) => [style.id, style]));
-  const isListed = (id: string): boolean =>
-    known.get(id)?.take === false || known.get(id)?.into !== undefined;
   const earlierTokens = new Map((earlier?.tokens ?? []).map((token) => [token.name, token]));
   const earlierNear = new Map((earlier?.['near misses'] ?? []).map((one) => [`${one.from} ${one.to}`, one]));
-  const adoption = adoptionOf(site, runs, known, []);
+  const adoption = adoptionOf(site, runs, []);
   const entries = runs.flatMap((run) => {
-    const { result, found } = run;
-    return entriesIn(site, run, known, {
+    const { result, found, known } = run;
+    const isListed = (id: string): boolean =>
+      known.get(id)?.take === false || known.get(id)?.into !== undefined;
+    return entriesIn(site, run, {
       styles: [...result.styles, ...found.styles.filter((style) => isListed(styleId(style)))],
       rules: [...result.ruleMoves, ...found.ruleMoves.filter((move) => isListed(moveId(move)))],
       classes: [...result.classMoves, ...found.classMoves.filter((move) => isListed(classId(move)))],
@@ -122,24 +122,24 @@ export function planAdoption(
   };
   const runs = runAll(site, options, draft, 'refuse');
   const ids = new Set(
-    runs.flatMap(({ found }) => [
-      ...found.styles.map(styleId),
-      ...found.ruleMoves.map(moveId),
-      ...found.classMoves.map(classId),
-      ...found.sections.map(sectionId),
-      ...found.idClasses.map(idClassId),
-      ...found.parts,
-    ]),
+    runs.flatMap(({ found, mark }) =>
+      [
+        ...found.styles.map(styleId),
+        ...found.ruleMoves.map(moveId),
+        ...found.classMoves.map(classId),
+        ...found.sections.map(sectionId),
+        ...found.idClasses.map(idClassId),
+        ...found.parts,
+      ].map((id) => id + mark),
+    ),
   );
   const gone = draft.styles.filter(({ id, take }) => take && !ids.has(id)).map(({ id }) => id);
-  const known = new Map(draft.styles.map((style) => [style.id, style]));
-  return adoptionOf(site, runs, known, gone);
+  return adoptionOf(site, runs, gone);
 }
 
 function adoptionOf(
   site: DraftSite,
   runs: readonly Run[],
-  known: ReadonlyMap<string, DraftStyle>,
   gone: readonly string[],
 ): Adoption & { readonly kept: ReturnType<typeof keptGroups> } {
   const results = runs.map(({ result }) => result);
@@ -158,7 +158,7 @@ function adoptionOf(
   });
   const entries = runs.flatMap((run) => {
     const { styles, ruleMoves: rules, classMoves: classes, sections, ids, parts } = run.result;
-    return entriesIn(site, run, known, { styles, rules, classes, sections, ids, parts });
+    return entriesIn(site, run, { styles, rules, classes, sections, ids, parts });
   });
   return {
     edits: new Map(results.flatMap(({ edits }) => [...edits])),
@@ -203,15 +203,14 @@ function sum<One>(all: readonly One[], of: (one: One) => number): number {
 
 function entriesIn(
   site: DraftSite,
-  { area, result }: Run,
-  known: ReadonlyMap<string, DraftStyle>,
+  { area, result, known, mark }: Run,
   { styles, ...changes }: SheetChanges & { readonly styles: Consolidation['styles'] },
 ): DraftStyle[] {
   const entries = entriesOf(styles, changes, area.shared.path, known, result.placeOf, area.model);
   if (area.shared.path === site.shared.path) return entries;
   return entries.map((one) => {
-    const { declarations, ...rest } = one;
-    return { ...rest, 'written into': one['written into'] ?? area.shared.path, declarations };
+    const { declarations, id, ...rest } = one;
+    return { id: id + mark, ...rest, 'written into': one['written into'] ?? area.shared.path, declarations };
   });
 }
 
@@ -227,6 +226,10 @@ interface Run {
   readonly area: DraftSite;
   readonly result: Consolidation;
   readonly found: Found;
+  /** What the draft has to say about it, by id without the mark. */
+  readonly known: ReadonlyMap<string, DraftStyle>;
+  /** Behind every id: two areas may have the same style, each with a name and a decision of its own. */
+  readonly mark: string;
 }
 
 function runAll(
@@ -240,7 +243,9 @@ function runAll(
     const { model, sheets, shared } = area;
     const themes = sheets.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
     const strangers = unseen.get(shared.path) ?? [];
-    const decisions = decide({ model, sheets, shared: shared.path, naming, strangers }, draft, unknown);
+    const mark = markOf(shared.path, site);
+    const own = draft && draftIn(draft, mark);
+    const decisions = decide({ model, sheets, shared: shared.path, naming, strangers }, own, unknown);
     const result = consolidate(
       {
         ...{ model, scripts, themes, unseen, shared, carriers },
@@ -248,6 +253,22 @@ function runAll(
       },
       decisions,
     );
-    return { area, result, found: decisions.found() };
+    const known = new Map((own?.styles ?? []).map((style) => [style.id, style]));
+    return { area, result, found: decisions.found(), known, mark };
   });
+}
+
+/** Nothing for the area of the site's shared sheet. */
+function markOf(shared: string, site: DraftSite): string {
+  if (shared === site.shared.path) return '';
+  return `.${createHash('sha256').update(shared).digest('hex').slice(0, 4)}`;
+}
+
+/** What a draft says about one area. */
+function draftIn(draft: Draft, mark: string): Draft {
+  const styles = draft.styles.flatMap((style) => {
+    const [id, own = ''] = style.id.split(/(?=\.)/);
+    return own === mark ? { ...style, id: id! } : [];
+  });
+  return { ...draft, styles };
 }

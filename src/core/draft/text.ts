@@ -152,16 +152,18 @@ export function parseDraft(text: string): Draft {
 
 function checkNames({ styles }: Draft, lineOf: (index: number) => number): void {
   const first = new Map<string, number>();
-  styles.forEach(({ name, take, into, home }, index) => {
-    if (!take || into !== undefined || home !== 'new class') return;
+  styles.forEach(({ id, name, take, into, home }, index) => {
+    if (!take || into !== undefined || (home !== 'new class' && home !== 'class for ids')) return;
     if (name === undefined || !CLASS_NAME.test(name)) {
       throw new UsageError('draft-name', { line: lineOf(index), index, name: name ?? '' });
     }
-    const other = first.get(name.toLowerCase());
+    // Areas that share no sheet may each have a style of the name.
+    const key = `${id.split('.')[1] ?? ''} ${name.toLowerCase()}`;
+    const other = first.get(key);
     if (other !== undefined) {
       throw new UsageError('draft-name-twice', { line: lineOf(index), index, name, other: lineOf(other) });
     }
-    first.set(name.toLowerCase(), index);
+    first.set(key, index);
   });
   styles.forEach(({ name, take, into, home }, index) => {
     if (!take || into === undefined) return;

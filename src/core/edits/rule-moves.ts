@@ -213,7 +213,9 @@ function blockEdits(
   const closing = /^<\/style[^>]*>/i.exec(page.text.slice(offset! + text.length));
   if (applyEdits(text, edits).trim() === '' && tag !== undefined && closing !== null) {
     const whole = { start: tag.range.start, end: offset! + text.length + closing[0].length };
-    const before = /(\r\n|\n|\r)[ \t]*$/.exec(page.text.slice(0, whole.start));
+    // White space in the head is nothing; in the body it may be seen, and stays.
+    const inHead = page.elements[page.elements[element]!.parent]?.name === 'head';
+    const before = inHead ? /(\r\n|\n|\r)[ \t]*$/.exec(page.text.slice(0, whole.start)) : null;
     return [{ start: whole.start - (before?.[0].length ?? 0), end: whole.end, text: '' }];
   }
   return edits.map(({ start, end, text: by }) => ({ start: offset! + start, end: offset! + end, text: by }));

@@ -31,13 +31,16 @@ export interface NameRules {
 export interface Unnamed {
   readonly declarations: readonly Declaration[];
   readonly wearers: readonly { readonly page: Page; readonly element: PageElement }[];
+  /** The selector of what is around all of them, which need not be said again. */
+  readonly scope?: string | undefined;
   /** What these are called already, in one word, where they are. */
   readonly word?: string | undefined;
 }
 
 /** A style as something that is to have a name. */
-export function unnamed({ units, members }: Style): Unnamed {
+export function unnamed({ home, units, members }: Style): Unnamed {
   return {
+    scope: home.kind === 'new class' ? home.scope : undefined,
     declarations: units.flatMap(({ declarations }) => declarations),
     wearers: members.flatMap(({ carrier: { page, element } }) =>
       element === undefined ? [] : { page, element },
@@ -171,7 +174,8 @@ function stemsOf(style: Unnamed, elements: readonly PageElement[], bare: (name: 
   const kinds = new Set(elements.map(({ name }) => KINDS.get(name) ?? name));
   const kind = kinds.size === 1 ? [...kinds][0] : undefined;
   const around = nearestCommonClass(style, bare);
-  if (around !== undefined && kind !== undefined) add(joinWords(around, kind));
+  const isSaid = around !== undefined && bare(style.scope?.slice(1) ?? '') === around;
+  if (around !== undefined && kind !== undefined && !isSaid) add(joinWords(around, kind));
   add(kind);
   // Elements of several kinds have only the look in common: `wide-100`.
   return kind === undefined && stems.length === 0 ? [''] : stems;

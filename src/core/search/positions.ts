@@ -179,8 +179,16 @@ function isNoChance(
   const count = sum(members);
   if (count > MANY || (count === MANY && rows.size > 1)) return true;
   const properties = propertiesOf(unit);
-  const allTell = groups.every(({ units }) => units.some((one) => propertiesOf(one) === properties));
+  const allTell =
+    groups.every(({ units }) => units.some((one) => propertiesOf(one) === properties)) ||
+    groups.every((group) => members.includes(group) || saysItsOwn(group, members));
   return period > 0 && allTell && own.every(({ length }) => length >= 2 * period);
+}
+
+/** Whether a group says something that those of the position do not. */
+function saysItsOwn({ units }: ElementGroup, members: readonly ElementGroup[]): boolean {
+  const theirs = new Set(members.flatMap((member) => member.units.map(({ key }) => key)));
+  return units.some(({ key }) => !theirs.has(key));
 }
 
 function propertiesOf({ declarations }: CarriedUnit): string {

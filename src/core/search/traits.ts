@@ -106,11 +106,7 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
     case 'text-align':
     case 'float':
       return {
-        word: /center$/.test(text)
-          ? 'centred'
-          : property === 'float'
-            ? `float-${text}`
-            : text.replace('-webkit-', ''),
+        word: /center$/.test(text) ? 'centred' : text.replace('-webkit-', ''),
         weight: 7,
       };
     case 'vertical-align':

@@ -10,6 +10,7 @@ import {
   tokenLines,
 } from '../../shared/outcome-lines.js';
 import { clean, heading, next, row } from '../../shared/paper.js';
+import type { DraftDocument } from './document.js';
 import type { WrittenDraft } from './run.js';
 
 export function draftLines(
@@ -25,7 +26,7 @@ export function draftLines(
   ];
   if (styles.length > 0)
     lines.push(
-      heading('Styles', `places each saves; into ${shared}; proven in advance to change nothing`),
+      heading('Styles', `places each saves; ${intoText(styles, shared)}proven in advance to change nothing`),
       ...styleLines(styles, all || only !== undefined),
     );
   else if (only !== undefined) lines.push(row({ count: 0, text: `styles are about «${clean(only)}»` }));
@@ -44,4 +45,9 @@ export function draftLines(
       next(`acervus adopt${at}`, 'carries it out').trimStart(),
     );
   return lines;
+}
+
+/** Nothing where each area has a sheet of its own: the styles say which. */
+function intoText(styles: DraftDocument['styles'], shared: string): string {
+  return styles.some((style) => style['written into'] === undefined) ? `into ${shared}; ` : '';
 }

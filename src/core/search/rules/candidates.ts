@@ -151,10 +151,15 @@ function lists(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly O
       for (const other of partners) {
         const common = keysOf.get(one)!.filter((key) => keysOf.get(other)!.includes(key));
         const all = own.filter((third) => common.every((key) => keysOf.get(third)!.includes(key)));
-        const id = `${all.map(({ order }) => order).join()}|${common.join()}`;
-        if (found.has(id) || !isWorthAList(all, common)) continue;
-        const said = all.flatMap((rule) => rule.said.filter(({ unit }) => common.includes(unit.key)));
-        found.set(id, candidateOf(rules[0]!, [...new Set(all.flatMap(({ bases }) => bases))], 'own', said));
+        // Those that say nothing else are one thing by themselves, whoever says it among other things.
+        const whole = all.filter(({ said }) => said.length === common.length);
+        for (const some of new Set([all, whole])) {
+          const id = `${some.map(({ order }) => order).join()}|${common.join()}`;
+          if (some.length < 2 || found.has(id) || !isWorthAList(some, common)) continue;
+          const said = some.flatMap((rule) => rule.said.filter(({ unit }) => common.includes(unit.key)));
+          const bases = [...new Set(some.flatMap((rule) => rule.bases))];
+          found.set(id, candidateOf(rules[0]!, bases, 'own', said));
+        }
       }
     });
   }
