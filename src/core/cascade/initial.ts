@@ -47,13 +47,14 @@ export function withoutInitial(outcomes: Outcomes, sides: Sides): Outcomes {
       if (!isOwn) drop(name, (value) => value === '0' || value === 'initial');
     } else if (STYLE.test(name)) drop(name, (value) => value === 'none' || value === 'initial');
     else if (INSET.test(name)) drop(name, (value) => value === 'auto' || value === 'initial');
+    else if (name.startsWith('border-image-')) drop(name, (value) => value === 'initial');
     else if (name === 'float') drop(name, (value) => value === 'none' || value === 'initial');
   }
   // Without a line its width and colour are not seen, but a line that comes under a condition has them.
   for (const name of outcomes.keys()) {
     const side = LINE.exec(name)?.[1];
     if (side === undefined) continue;
-    const isBare = !left.has(`border-${side}-style`) && !left.has(`border-image-source`);
+    const isBare = !left.has(`border-${side}-style`) && !left.has('border-image-source');
     drop(name, (value) => value === 'initial' || (isBare && name.endsWith('width') && value === '0'));
   }
   return left;

@@ -65,7 +65,7 @@ export function takeHooks(census: Census, options: HookOptions): HookRule[] {
     reach.set(best.hook, reached);
     const says = saysOf(best, reached, options);
     queue.shift();
-    const gain = gainOf(says, options.atLeast) - vagueness(best.hook);
+    const gain = gainOf(says, options.atLeast) - vagueness(best.hook) - leavings(says);
     if (gain <= 0 || isChance(best.hook, says, reached, options.atLeast)) continue;
     const again: Candidate = { ...best, gain, says };
     if (queue[0] !== undefined && byGain(again, queue[0]) > 0) {
@@ -162,12 +162,27 @@ const SAID_AGAIN = 0.6;
 function vagueness({ selector, text }: Hook): number {
   const parent = selector.combinators.at(-1) === '>' ? selector.compounds.at(-2)! : undefined;
   const plain = parent !== undefined && parent.classes.length === 0 && parent.id === undefined;
-  return (plain ? 0.6 : 0) + (isBare(text) ? 0.4 : 0);
+  return (plain ? 0.6 : 0) + (isBare(text) ? 0.6 : 0);
 }
 
 /** `td`, wherever it stands. */
 function isBare(text: string): boolean {
   return /^[a-z][a-z0-9]*$/.test(text);
+}
+
+/** At most so much, for a rule on many things leaves something of most of them. */
+const MOST_LEFT = 1.5;
+
+/** What elements still say needs a selector of its own: half a place for every different rest. */
+function leavings(says: readonly Say[]): number {
+  const keys = new Set(says.map(({ unit }) => unit.key));
+  const rests = new Set<string>();
+  for (const { members } of says)
+    for (const { left } of members) {
+      const rest = [...left].filter((unit) => isFree(unit) && !keys.has(unit.key)).map(({ key }) => key);
+      if (rest.length > 0) rests.add(rest.sort().join('\n'));
+    }
+  return Math.min(rests.size / 2, MOST_LEFT);
 }
 
 /** Elements that say nothing of what is in them. */

@@ -114,7 +114,7 @@ export function findNearMisses(model: SiteModel, themes: readonly string[]): Nea
       });
     }
   }
-  return near.filter(({ kind }) => kind === 'length').concat(inFamilies(near));
+  return [...inFamilies(near), ...near.filter(({ kind }) => kind === 'length')];
 }
 
 /** Each colour once, with the one of its family that is written most. */

@@ -89,6 +89,7 @@ export class Book {
         for (const group of one.own.matched)
           for (const declaration of lostBy([one])) group.gone.add(declaration);
       }
+      if (isSaidThere(unit, move.place)) continue;
       for (const [group, own] of hits)
         for (const { truth, selector } of own) {
           const placed = {
@@ -170,7 +171,7 @@ export class Book {
       const one = replace(key, others, candidate, hits, place, weighing);
       if (one === undefined) continue;
       const leaves = this.#everythingOut && one.said.some(({ own }) => own.sheet === undefined);
-      const isGiven = one.unit.declarations.length === 0;
+      const isGiven = isSaidThere(one.unit, place) || one.unit.declarations.length === 0;
       if (leaves || isGiven || isJoin(candidate) || timesOf(one) > 1) replaced.push(one);
     }
     return isJoin(candidate) ? replaced : withoutRivals(replaced);
@@ -235,6 +236,11 @@ export class Book {
     const { sheets, shared } = this.search;
     return sheets.find((sheet) => isLoadedBy(this.model, sheet, pages)) ?? shared;
   }
+}
+
+/** Whether the rule that a move goes into says it already. */
+function isSaidThere({ key }: Replaced['unit'], { kind, anchor }: RulePlace): boolean {
+  return kind === 'into' && anchor!.said.some(({ unit }) => unit.key === key);
 }
 
 /** Whether all that is said comes from rules of one selector. */

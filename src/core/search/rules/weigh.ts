@@ -109,8 +109,11 @@ export function replace(
   const [first] = takers;
   if (first === undefined) return undefined;
   const unit = candidate.units?.get(key) ?? first.unit;
+  // What the rule that it goes into says already is not said again.
+  const isThere =
+    place.kind === 'into' && place.anchor!.said.some((one) => one.unit.key === unit.key && !isGone(one));
   const trialsOn = (group: ElementGroup) =>
-    (hits.get(group) ?? []).map(({ truth, selector }) =>
+    (isThere ? [] : (hits.get(group) ?? [])).map(({ truth, selector }) =>
       trials.rule(unit.key, unit.declarations, unit.holder, selector.specificity, place.order, {
         sheet: place.sheet,
         truth,
