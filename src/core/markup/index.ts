@@ -2,5 +2,6 @@
 // sheet and script references, and what is malformed.
 
 export * from './page.js';
-export { attributeOf, parsePage, splitTokens } from './parse.js';
+export { attributeOf, parsePage } from './parse.js';
 export { hasTemplateText, maskTemplateText, templateWords } from './template-text.js';
+export { splitTokens } from './tokens.js';

@@ -1,5 +1,6 @@
 // The model of one HTML file: its elements in document order, and what in it brings styles or changes them.
 
+import { BoundedMap } from '../bounded.js';
 import type { SourceRange } from '../source.js';
 
 export interface Attribute {
@@ -13,27 +14,34 @@ interface AttributeLocation {
   readonly endOffset: number;
 }
 
+const NONE: readonly number[] = [];
+const lists = new BoundedMap<string, readonly string[]>(5000);
+
 /** A start tag in the source. Several elements can come from one (misnested formatting), none from an implied one. */
 export class SourceTag {
   readonly range: SourceRange;
-  #locations: Readonly<Record<string, AttributeLocation>> | undefined;
+  /** Names, and behind each other the offsets of both ends: most tags of a site are kept, and few are ever asked. */
+  readonly #names: readonly string[];
+  readonly #offsets: readonly number[];
   #attributes: ReadonlyMap<string, SourceRange> | undefined;
 
   constructor(range: SourceRange, locations: Readonly<Record<string, AttributeLocation>> | undefined) {
     this.range = range;
-    this.#locations = locations;
+    const names = locations === undefined ? [] : Object.keys(locations);
+    this.#names = lists.get(names.join(' '), () => names);
+    const offsets: number[] = [];
+    for (const name of names) offsets.push(locations![name]!.startOffset, locations![name]!.endOffset);
+    this.#offsets = offsets.length === 0 ? NONE : offsets;
   }
 
   /** Ranges of whole attributes, name and value, by lower-case name; the first of a name counts, as in the parser. */
   get attributes(): ReadonlyMap<string, SourceRange> {
-    // Few tags are ever asked: their maps are made when they are.
     this.#attributes ??= new Map(
-      Object.entries(this.#locations ?? {}).map(([name, { startOffset, endOffset }]) => [
+      this.#names.map((name, at) => [
         name,
-        { start: startOffset, end: endOffset },
+        { start: this.#offsets[2 * at]!, end: this.#offsets[2 * at + 1]! },
       ]),
     );
-    this.#locations = undefined;
     return this.#attributes;
   }
 }

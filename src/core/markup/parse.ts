@@ -2,6 +2,7 @@
 
 import type { Token, DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
+import { kept, keptList, keptWords } from './kept.js';
 import { isMail } from './mail.js';
 import {
   type Attribute,
@@ -15,6 +16,7 @@ import {
 } from './page.js';
 import { withoutHeadText } from './template-head.js';
 import { hasTemplateText } from './template-text.js';
+import { splitTokens } from './tokens.js';
 import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
 
 const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]|<title[\s>]|<link\s|<meta\s/i;
@@ -136,7 +138,7 @@ class PageReader {
   #readOther(child: Tree.ChildNode, { parent, previous }: Level): void {
     const owner = parent < 0 ? undefined : this.elements[parent];
     if ('value' in child) {
-      if (owner?.name !== 'style') this.texts.push({ parent, previous, value: child.value });
+      if (owner?.name !== 'style') this.texts.push({ parent, previous, value: kept(child.value) });
       if (owner === undefined) return;
       owner.hasText = true;
       if (this.#hasTemplateText && hasTemplateText(child.value)) owner.hasTemplateText = true;
@@ -163,10 +165,10 @@ class PageReader {
       name: node.tagName,
       namespace:
         node.namespaceURI === html.NS.SVG ? 'svg' : node.namespaceURI === html.NS.MATHML ? 'mathml' : 'html',
-      attributes: qualified(node.attrs),
-      id: attributeOf(node.attrs, 'id') || undefined,
-      classes: classes === undefined ? NO_CLASSES : splitTokens(classes),
-      style: attributeOf(node.attrs, 'style'),
+      attributes: keptList(qualified(node.attrs)),
+      id: kept(attributeOf(node.attrs, 'id')) || undefined,
+      classes: classes === undefined ? NO_CLASSES : keptWords(classes),
+      style: kept(attributeOf(node.attrs, 'style')),
       tag,
       hasText: false,
       hasTemplateText:
@@ -358,11 +360,6 @@ function qualified(attributes: readonly Token.Attribute[]): readonly Attribute[]
 }
 
 const NO_CLASSES: readonly string[] = [];
-
-/** Splits on HTML's white space only: a no-break space is part of a class name. */
-export function splitTokens(text: string): string[] {
-  return text.split(/[\t\n\f\r ]+/).filter((word) => word !== '');
-}
 
 export function attributeOf(attributes: readonly Attribute[], name: string): string | undefined {
   for (const attribute of attributes) if (attribute.name === name) return attribute.value;
