@@ -7,7 +7,7 @@ import type { Frozen } from './document-parts.js';
 import { clean, declarationsLine, dim, grouped, heading, more, row, swatch } from './paper.js';
 
 const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
-  'already given': 'is already given',
+  'already given': 'already given',
   'existing class': 'by a class that exists',
   'existing hooks': 'by selectors that exist',
   position: 'by position',

@@ -166,7 +166,7 @@ async function ask(style: Frozen<DraftStyle>, others: number): Promise<Choice> {
       ? [
           {
             value: 'alike' as const,
-            name: `take this and the ${count(others, 'other')} ${homeWords(style.home)}`,
+            name: `take this and ${others} more ${homeWords(style.home)}`,
           },
         ]
       : []),
