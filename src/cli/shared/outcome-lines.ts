@@ -103,6 +103,7 @@ function styleLine(style: Frozen<DraftStyle>, withHome: boolean): string {
 function aboutLine(style: Frozen<DraftStyle>): string {
   const about = [
     whereText(style),
+    style.because,
     style.beats === undefined ? undefined : `to win over ${style.beats}`,
     style.instead,
   ];

@@ -95,6 +95,7 @@ function styleEntry(
     ...(known?.into === undefined ? {} : { into: known.into }),
     ...(known?.except === undefined ? {} : { except: known.except }),
     ...(selectors.length === 0 || plain ? {} : { selector: selectors.join(', ') }),
+    ...(home.kind === 'existing class' ? { because: home.because } : {}),
     ...(beats === undefined ? {} : { beats: `${beats.selector} (${showPlace(beats.place)})` }),
     elements: members.length,
     pages: new Set(members.map(({ carrier }) => carrier.page)).size,

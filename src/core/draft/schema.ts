@@ -39,6 +39,7 @@ const styleSchema = z.strictObject({
     .array(z.string())
     .optional()
     .describe('Places, each page:line:column of a start tag, that stay as they are.'),
+  because: z.string().optional().describe('For reading: why a class that exists was thought to mean it.'),
   selector: z.string().optional().describe('For reading: what picks the elements out.'),
   beats: z.string().optional().describe('For reading: the rule that a plain selector is too weak against.'),
   elements: z.int().optional().describe('For reading: how many elements.'),

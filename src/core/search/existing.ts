@@ -19,6 +19,8 @@ import { freeUnit } from './reach.js';
 export interface ExistingClass {
   readonly group: ElementGroup;
   readonly name: string;
+  /** Why the class was thought to mean the elements. */
+  readonly because: string;
   readonly units: readonly CarriedUnit[];
 }
 
@@ -58,11 +60,12 @@ export function takeExisting(
       const units = keys.flatMap((key) => freeUnit(group, key) ?? []);
       if (units.length < keys.length) continue;
       if (!isEverywhere(program, group, model)) continue;
-      if (!isMeant(name, group.element.name, isOwn(program), census)) continue;
+      const because = whyMeant(name, group.element.name, isOwn(program), census);
+      if (because === undefined) continue;
       const role = structuralClasses(model, group).get(name);
       if (role === 'other') continue;
       if ([...group.onPages].some((page) => scripts.mentions(page, name))) continue;
-      if (wear(group, name, units, role === 'around')) taken.push({ group, name, units });
+      if (wear(group, name, units, role === 'around')) taken.push({ group, name, because, units });
     }
   }
   return taken;
@@ -72,10 +75,15 @@ export function takeExisting(
  * Whether a class means an element: one of the house's own that nobody wears yet, that such elements wear, or that is named
  * after a look; of the platform's those of a look that such elements wear. Others are parts of something.
  */
-function isMeant(name: string, element: string, isOwn: boolean, { byClass }: Census): boolean {
+function whyMeant(name: string, element: string, isOwn: boolean, { byClass }: Census): string | undefined {
   const wearers = byClass.get(name) ?? [];
-  const alike = wearers.some((group) => group.element.name === element);
-  return isOwn ? alike || wearers.length === 0 || isLookName(name) : alike && isLookName(name);
+  const alike = wearers.filter((group) => group.element.name === element);
+  const count = alike.reduce((sum, group) => sum + group.count, 0);
+  if (!isOwn && !isLookName(name)) return undefined;
+  if (count > 0) return `${count} other <${element}> ${count === 1 ? 'wears' : 'wear'} it already`;
+  if (!isOwn) return undefined;
+  if (wearers.length === 0) return 'a sheet of yours has it, and nothing wears it yet';
+  return isLookName(name) ? 'it is named after what it does' : undefined;
 }
 
 /** Whether all pages that hold the group use the sheet: what does not match leaves no trace in a group. */

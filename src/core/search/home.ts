@@ -9,7 +9,7 @@ export type Home =
   /** Without it everything looks the same. */
   | { readonly kind: 'already given' }
   /** A class that a sheet defines already. */
-  | { readonly kind: 'existing class'; readonly name: string }
+  | { readonly kind: 'existing class'; readonly name: string; readonly because: string }
   /** Selectors that pick these elements out as they are. */
   | { readonly kind: 'existing hooks'; readonly selectors: readonly string[] }
   | { readonly kind: 'position'; readonly selectors: readonly string[] }

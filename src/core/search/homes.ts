@@ -116,7 +116,7 @@ export function findHomes(
     const units = group[0]!.units;
     styles.push(
       styleOf(
-        { kind: 'existing class', name: group[0]!.name },
+        { kind: 'existing class', name: group[0]!.name, because: group[0]!.because },
         group.flatMap(({ group, units: own }) => own.map((unit) => ({ group, unit }))),
         order.next('components'),
         units,

@@ -21,16 +21,34 @@ import { type Unit, unitsOf } from './units.js';
 
 /** All tags that carry styling, by page and position. */
 export function carriersOf(model: SiteModel, scripts: SiteScripts, options: CarrierOptions): Carrier[] {
-  return model.pages.flatMap((page) =>
-    pageCarriers(
-      page,
-      scripts,
+  return model.pages.flatMap((page) => {
+    const undecided =
       undecidedReason(page, model.stacksOf(page)) ??
-        (page.isMail && options.mail !== 'move' ? { kind: 'mail' } : undefined),
-      options,
-    ),
-  );
+      (page.isMail && options.mail !== 'move' ? MAIL : undefined);
+    const known = readPages.get(page);
+    const isSame =
+      known?.scripts === scripts &&
+      known.options === options &&
+      JSON.stringify(known.undecided) === JSON.stringify(undecided);
+    if (isSame) return known.carriers;
+    const carriers = pageCarriers(page, scripts, undecided, options);
+    readPages.set(page, { scripts, options, undecided, carriers });
+    return carriers;
+  });
 }
+
+const MAIL: KeptReason = { kind: 'mail' };
+
+/** A page that one step has left alone is not read again for the next. */
+const readPages = new WeakMap<
+  Page,
+  {
+    readonly scripts: SiteScripts;
+    readonly options: CarrierOptions;
+    readonly undecided: KeptReason | undefined;
+    readonly carriers: readonly Carrier[];
+  }
+>();
 
 function pageCarriers(
   page: Page,

@@ -48,6 +48,13 @@ function baseOf(model: SiteModel, { carriers, themes, shared, strangers }: Owned
   return base;
 }
 
+/** Whether a sheet has a rule that names several ids one by one. */
+function namesIds(model: SiteModel, path: string): boolean {
+  return (model.sheetAt(path)?.sheet.rules ?? []).some(
+    ({ selectors }) => selectors.join(',').split(/(?:^|,)\s*#/).length > 3,
+  );
+}
+
 /** Whether a state has rules that could be searched at all. */
 function hasRules(model: SiteModel, themes: readonly string[]): boolean {
   return (
@@ -95,7 +102,7 @@ export function classMovesOf(
 /** Classes that could stand in place of ids that rules name one by one. */
 export function idClassesOf(model: SiteModel, step: Owned & { readonly scripts: SiteScripts }): IdClass[] {
   const { scripts, themes, shared, strangers } = step;
-  if (!hasRules(model, [shared, ...themes])) return [];
+  if (![shared, ...themes].some((path) => namesIds(model, path))) return [];
   const { census, rules } = baseOf(model, step);
   const made = scripts.madeOn(model.pages);
   return idClasses(model, census, rules, {
