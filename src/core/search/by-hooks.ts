@@ -6,7 +6,7 @@ import type { CarriedUnit } from '../stock/index.js';
 import type { Trace } from '../trace.js';
 import type { Census, ElementGroup } from './census.js';
 import type { RuleOrder } from './home.js';
-import { type Hook, hookOf, hooksOf } from './hooks.js';
+import { type Hook, hookOf, hooksOf, saysNothing } from './hooks.js';
 import {
   isFree,
   type Reached,
@@ -199,7 +199,7 @@ function isChance(
   reached: readonly Reached[],
   atLeast: number,
 ): boolean {
-  if (/^(main|header|footer|nav|aside|form) (div|span|font)$/.test(text)) return atLeast > 1;
+  if (saysNothing(text)) return atLeast > 1 || isBare(text);
   if (!isBare(text)) return false;
   if (isGeneric(text)) return true;
   const most = Math.max(0, ...says.map(({ members }) => sum(members)));

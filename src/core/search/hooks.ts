@@ -73,6 +73,13 @@ function isPlainName(name: string): boolean {
 /** Around an element, these say nothing of it. */
 const VAGUE = /^(div|span|section|article)$/;
 
+/** `main div`: every box of a page, whatever it is. */
+const ANYTHING = /^(?:(?:main|header|footer|nav|aside|form) )?(?:div|span|font)$/;
+
+export function saysNothing(text: string): boolean {
+  return ANYTHING.test(text);
+}
+
 /** Elements that name a part of a page by themselves. */
 const LANDMARK = /^(main|header|footer|nav|aside|form)$/;
 
@@ -97,6 +104,16 @@ function scopesOf(group: ElementGroup): Scope[] {
   return scopes;
 }
 
+/** `ul ` in front of a list inside another, `ul ul ` in front of what stands in it. */
+function levelOf(group: ElementGroup): string | undefined {
+  const lists: string[] = [];
+  for (let at = group.parent; at !== undefined; at = at.parent)
+    if (/^(ul|ol)$/.test(at.element.name)) lists.unshift(at.element.name);
+  const isList = /^(ul|ol)$/.test(group.element.name);
+  if (lists.length === 0 || (!isList && lists.length < 2)) return undefined;
+  return `${lists.slice(isList ? -1 : -2).join(' ')} `;
+}
+
 /** All hooks that reach a group, the simplest first. */
 export function hooksOf(group: ElementGroup): string[] {
   const own = ownParts(group);
@@ -113,7 +130,16 @@ export function hooksOf(group: ElementGroup): string[] {
         .map((name) => `.${name}`),
     ];
     for (const one of around) for (const text of own) texts.add(`${one} > ${text}`);
+    const above = group.parent?.parent?.element;
+    if (isPlainName(parent.name) && !VAGUE.test(parent.name) && !isPassing(group.parent!))
+      for (const name of above?.classes ?? [])
+        if (IDENTIFIER.test(name) && !saysLittle(name))
+          for (const text of own.slice(0, 2)) texts.add(`.${name} > ${parent.name} > ${text}`);
   }
+  const level = levelOf(group);
+  if (level !== undefined)
+    for (const scope of scopes.filter(({ text }) => text.startsWith('.')).slice(0, 3))
+      for (const text of own.slice(0, 2)) texts.add(`${scope.text} ${level}${text}`);
   for (const scope of scopes) for (const text of own) texts.add(`${scope.text} ${text}`);
   const section = scopes.find(({ isSection }) => isSection);
   const landmark = scopes.find(({ text }) => LANDMARK.test(text));

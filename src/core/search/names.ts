@@ -109,7 +109,10 @@ function nameStyle(
   const elements = style.wearers.map(({ element }) => element);
   const blocks = elements.every(({ name }) => BLOCKS.has(name));
   const traits = [...new Set(lookWords(declarations, blocks))];
-  const stems = stemsOf(style, elements, bare);
+  // `panel-right`, not `block-panel-right`.
+  const stems = stemsOf(style, elements, bare).map((stem) =>
+    stem === 'block' && traits[0] === 'panel' ? '' : stem,
+  );
   const amounts = amountsOf(declarations);
   const role = style.word ?? (isCurrent(style) ? CURRENT : undefined);
   if (role !== undefined && free(role)) return role;

@@ -55,7 +55,8 @@ function basesFor(census: Census, key: string, { isMoved }: HookOptions): Base[]
   }
   return (
     [...counts]
-      .filter(([text]) => !/^(div|span|section|article)(?![\w-])/.test(text))
+      // The first box of a block is whatever stands there first.
+      .filter(([text]) => !/(?:^|[ >])(?:div|span|section|article)(?![\w-])/.test(text))
       // A position is one in something; where nothing has a name, one among all will do.
       .sort(
         ([a, x], [b, y]) =>

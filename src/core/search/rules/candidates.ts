@@ -3,7 +3,7 @@
 
 import { addTo, groupBy } from '../../group-by.js';
 import type { ElementGroup } from '../census.js';
-import { hooksOf } from '../hooks.js';
+import { hooksOf, saysNothing } from '../hooks.js';
 import { mirrors } from './mirrored.js';
 import type { OwnRule, Said } from './own-rules.js';
 import { commonSelector } from './selectors.js';
@@ -116,7 +116,7 @@ function hooksAround({ matched, bases }: OwnRule): string[] {
   for (const group of [...matched].slice(0, MOST_GROUPS)) {
     for (const name of sectionClasses(group)) for (const base of own) found.add(`.${name} ${base}`);
     for (const text of hooksOf(group)) {
-      if (!/[.#[]| /.test(text) || text.includes('>')) continue;
+      if (!/[.#[]| /.test(text) || text.includes('>') || saysNothing(text)) continue;
       found.add(text);
       // A scope that adds no strength leaves what is an exception where it is.
       const at = text.lastIndexOf(' ');
