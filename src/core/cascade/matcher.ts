@@ -245,7 +245,8 @@ export class Matcher {
     }
     const end = subtreeEnd(this.#elements, element);
     for (let index = element.index; index < end; index++) {
-      const isOpen = this.scripts.rearranges || this.#elements[index]!.hasTemplateText;
+      const { rearranges, appends } = this.scripts;
+      const isOpen = rearranges || appends || this.#elements[index]!.hasTemplateText;
       if (!isOpen && !this.#isEditable(index)) continue;
       return this.#table.or(
         found,
@@ -276,7 +277,7 @@ export class Matcher {
 
   #nth(simple: Extract<Simple, { kind: 'nth' }>, element: PageElement): Truth {
     const { a, b, last, ofType, of } = simple;
-    if (this.#siblingsOpen(element)) {
+    if (this.#siblingsOpen(element) || (last && this.#mayGrow(element))) {
       const among = of === undefined ? '' : ` among ${this.#siblingsThatMatch(of, element)}`;
       return this.#open(
         `its position is ${last ? 'from the end ' : ''}${a}n+${b}${ofType ? ' of its type' : ''}${among}`,
@@ -364,6 +365,11 @@ export class Matcher {
     if (element.parent < 0) return this.#fragment;
     if (this.scripts.rearranges && !IN_PLACE.test(element.name)) return true;
     return this.#elements[element.parent]!.hasTemplateText || this.#isEditable(element.parent);
+  }
+
+  /** Siblings may come behind it. */
+  #mayGrow({ name, parent }: PageElement): boolean {
+    return this.scripts.appends && parent >= 0 && !IN_PLACE.test(name);
   }
 
   /** What a person edits has the children that the person gives it. */

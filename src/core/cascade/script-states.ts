@@ -205,6 +205,8 @@ export class ScriptStates {
     entries: readonly Entry[],
     /** Elements may come, go, or stand in another order. */
     readonly rearranges: boolean,
+    /** Elements may come behind the others. */
+    readonly appends: boolean,
     /** Elements may be filled or emptied. */
     readonly fills: boolean,
   ) {
@@ -213,7 +215,7 @@ export class ScriptStates {
     this.#anywhere = changesBy(entries, false);
   }
 
-  static readonly NONE = new ScriptStates(0, [], false, false);
+  static readonly NONE = new ScriptStates(0, [], false, false, false);
   static #last = 0;
   static readonly #all = new BoundedMap<string, ScriptStates>(5000);
 
@@ -227,12 +229,13 @@ export class ScriptStates {
     // What a library puts in, it puts where it is called.
     const doings = scripts.flatMap(({ reading, isLibrary }) => (isLibrary ? [] : reading.doings));
     const rearranges = doings.some(({ kind }) => kind === 'elements');
-    const fills = rearranges || doings.some(({ kind }) => kind === 'text');
+    const appends = doings.some(({ kind }) => kind === 'elements behind');
+    const fills = rearranges || appends || doings.some(({ kind }) => kind === 'text');
     if (forms.size === 0 && !fills) return ScriptStates.NONE;
-    const key = `${[...forms.keys()].sort().join('\n\n')}\n\n${rearranges} ${fills}`;
+    const key = `${[...forms.keys()].sort().join('\n\n')}\n\n${rearranges} ${appends} ${fills}`;
     return ScriptStates.#all.get(
       key,
-      () => new ScriptStates(++ScriptStates.#last, [...forms.values()].flat(), rearranges, fills),
+      () => new ScriptStates(++ScriptStates.#last, [...forms.values()].flat(), rearranges, appends, fills),
     );
   }
 

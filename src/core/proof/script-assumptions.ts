@@ -24,6 +24,7 @@ const TAKEN = {
   'is a library': 'taken to change only elements whose id or class it names, and what it names outright',
   'puts a class or attribute together': 'taken to be made of words in the script',
   'puts in, moves or takes out elements': 'taken to leave the others under the same rules',
+  'adds elements behind others': 'which come under the rules that count them',
   'adds a sheet': 'taken to beat nothing that moved',
   'makes a shadow root': 'taken to say nothing of the elements around it and in its slots',
   'reads or clears styles': 'taken to find what it found before',
@@ -58,6 +59,7 @@ export function noteScripts(page: Page, styles: SiteStyles, into: ScriptAssumpti
 
 const DOES = {
   elements: 'puts in, moves or takes out elements',
+  'elements behind': 'adds elements behind others',
   sheet: 'adds a sheet',
   shadow: 'makes a shadow root',
 } as const satisfies Record<string, Does>;

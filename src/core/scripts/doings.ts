@@ -1,11 +1,12 @@
 // What a script does beside names: it puts elements in or moves them, fills them with text, and adds sheets.
 
 import type { AnyNode } from 'acorn';
-import { simple } from 'acorn-walk';
+import { full, simple } from 'acorn-walk';
 import { propertyName, stringOf } from './syntax.js';
 
 export interface Doing {
-  readonly kind: 'elements' | 'sheet' | 'shadow' | 'text';
+  /** `elements behind`: those that it has made itself, behind what is there. */
+  readonly kind: 'elements' | 'elements behind' | 'sheet' | 'shadow' | 'text';
   /** Offset in the script's text, of the first of its kind. */
   readonly offset: number;
 }
@@ -24,6 +25,7 @@ export function doingsOf(program: AnyNode): Doing[] {
   const note = (kind: Doing['kind'], offset: number): void => {
     first.set(kind, Math.min(first.get(kind) ?? Number.POSITIVE_INFINITY, offset));
   };
+  const isMade = madeIn(program);
   simple(program, {
     MemberExpression(node) {
       if (SHEET.test(propertyName(node) ?? '')) note('sheet', node.start);
@@ -32,7 +34,13 @@ export function doingsOf(program: AnyNode): Doing[] {
       if (callee.type !== 'MemberExpression') return;
       const name = propertyName(callee) ?? '';
       const isRemoval = name === 'remove' && given.length === 0;
-      if (PLACING.test(name) || isRemoval || (name === 'html' && given.length > 0)) note('elements', start);
+      const isBehind =
+        name === 'cloneNode' ||
+        (/^(append|appendChild)$/.test(name) && given.every((one) => isMade(one))) ||
+        (name === 'insertAdjacentHTML' && /^beforeend$/i.test(stringOf(given[0]) ?? ''));
+      if (isBehind) note('elements behind', start);
+      else if (PLACING.test(name) || isRemoval || (name === 'html' && given.length > 0))
+        note('elements', start);
       if (name === 'text' && given.length > 0) note('text', start);
       if (name === 'attachShadow') note('shadow', start);
       if (name === 'createElement' && /^(style|link)$/i.test(stringOf(given[0]) ?? '')) note('sheet', start);
@@ -40,12 +48,39 @@ export function doingsOf(program: AnyNode): Doing[] {
     AssignmentExpression({ left, right, start }) {
       if (left.type !== 'MemberExpression') return;
       const name = propertyName(left);
-      if (name === 'innerHTML' || name === 'outerHTML') note('elements', start);
+      if (name === 'innerHTML' && isMade(left.object)) note('elements behind', start);
+      else if (name === 'innerHTML' || name === 'outerHTML') note('elements', start);
       if (/^(textContent|innerText|nodeValue)$/.test(name ?? '')) note('text', start);
       if (name === 'href' && /\.css\b/.test(stringOf(right) ?? '')) note('sheet', start);
     },
   });
   return [...first].map(([kind, offset]) => ({ kind, offset }));
+}
+
+/** Whether an expression is an element that the script has made, or text: by name where it is never anything else. */
+function madeIn(program: AnyNode): (node: AnyNode) => boolean {
+  const names = new Map<string, boolean>();
+  const note = (name: string, made: boolean): void => void names.set(name, made && (names.get(name) ?? true));
+  const isMaking = (node: AnyNode | null | undefined): boolean =>
+    node?.type === 'CallExpression' &&
+    node.callee.type === 'MemberExpression' &&
+    /^(createElement|createElementNS|createTextNode|cloneNode)$/.test(propertyName(node.callee) ?? '');
+  full(program, (node) => {
+    if (node.type === 'VariableDeclarator' && node.id.type === 'Identifier')
+      note(node.id.name, isMaking(node.init));
+    if (node.type === 'AssignmentExpression' && node.left.type === 'Identifier')
+      note(node.left.name, isMaking(node.right));
+    // A parameter, or what a loop goes through, may be anything.
+    if ('params' in node) for (const one of node.params) if (one.type === 'Identifier') note(one.name, false);
+    if (node.type === 'ForOfStatement' || node.type === 'ForInStatement') {
+      const declared = node.left.type === 'VariableDeclaration' ? node.left.declarations[0]?.id : node.left;
+      if (declared?.type === 'Identifier') note(declared.name, false);
+    }
+  });
+  return (node) =>
+    isMaking(node) ||
+    stringOf(node) !== undefined ||
+    (node.type === 'Identifier' && names.get(node.name) === true);
 }
 
 /** In: a script that adds sheets. Out: the strings in it that are rules, or addresses of sheets. */
