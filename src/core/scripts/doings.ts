@@ -66,7 +66,7 @@ function madeIn(program: AnyNode): (node: AnyNode) => boolean {
     node.callee.type === 'MemberExpression' &&
     /^(createElement|createElementNS|createTextNode|cloneNode)$/.test(propertyName(node.callee) ?? '');
   full(program, (node) => {
-    if (node.type === 'VariableDeclarator' && node.id.type === 'Identifier')
+    if (node.type === 'VariableDeclarator' && node.id.type === 'Identifier' && node.init != null)
       note(node.id.name, isMaking(node.init));
     if (node.type === 'AssignmentExpression' && node.left.type === 'Identifier')
       note(node.left.name, isMaking(node.right));
