@@ -4,6 +4,7 @@ import { attributeOf, type Page, type PageElement } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
 import { type Convention, conventional } from './convention.js';
 import type { Style } from './home.js';
+import { isLookName, saysLittle } from './look-names.js';
 import { amountsOf, traitsOf } from './traits.js';
 
 const KINDS: ReadonlyMap<string, string> = new Map(
@@ -172,7 +173,10 @@ function stemsOf(style: Unnamed, elements: readonly PageElement[], bare: (name: 
   const [first] = elements;
   if (first === undefined) return [''];
   const shared = first.classes.filter((name) => elements.every(({ classes }) => classes.includes(name)));
-  const own = shared.map(bare).filter((name) => name.length <= 24 && !/\d/.test(name));
+  const own = shared
+    .filter((name) => !saysLittle(name) && !isLookName(name))
+    .map(bare)
+    .filter((name) => name.length <= 24 && !/\d/.test(name));
   add(own.sort((a, b) => b.length - a.length)[0]);
   const kinds = new Set(elements.map(({ name }) => KINDS.get(name) ?? name));
   const kind = kinds.size === 1 ? [...kinds][0] : undefined;
@@ -210,7 +214,7 @@ function nearestCommonClass({ wearers }: Unnamed, bare: (name: string) => string
     const around: string[] = [];
     for (let at = element.parent; at >= 0; at = page.elements[at]!.parent) {
       const { name, classes } = page.elements[at]!;
-      if (name !== 'body' && name !== 'html') around.push(...classes);
+      if (name !== 'body' && name !== 'html') around.push(...classes.filter((one) => !saysLittle(one)));
     }
     common = common === undefined ? around : common.filter((name) => around.includes(name));
   }

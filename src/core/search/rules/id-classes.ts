@@ -33,6 +33,8 @@ export interface IdClassSearch {
 
 /** Two ids are named sooner than what they have in common. */
 const FEWEST = 3;
+/** A name is one more thing to know. */
+const WORTH = 0.5;
 const NAME = 'acervus-new';
 
 export function idClasses(
@@ -51,7 +53,7 @@ export function idClasses(
     const tags = wearersOf(model, ids, search.scripts);
     if (tags === undefined || ids.some((id) => search.isRefused(`#${id}`))) return [];
     const saved = own.reduce((all, { bases }) => all + (bases.length - bases.length / ids.length) / 2, 0);
-    if (saved <= tags.length / 4) return [];
+    if (saved < tags.length / 4 + WORTH) return [];
     const form = formsFor(tags).find((one) => own.every((rule) => works(rule, one, model, census, search)));
     return form === undefined ? [] : [{ ids, rules: own, form, tags }];
   });
@@ -64,7 +66,7 @@ export function idClassKey({ ids }: IdClass): string {
 /** `box` of `box-101` and `box-102`. */
 export function wordOf({ ids }: IdClass): string | undefined {
   const [word, ...others] = ids.map((id) => /^[a-zA-Z]{3,}(?=[-_\d])/.exec(id)?.[0]);
-  return others.every((one) => one === word) ? word : undefined;
+  return others.every((one) => one === word) ? word?.toLowerCase() : undefined;
 }
 
 /** The selectors of a rule once the class is there. */
