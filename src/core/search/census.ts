@@ -5,6 +5,7 @@ import { hintDeclarations, neutralFor } from '../hints/index.js';
 import type { Page, PageElement, SourceTag } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
 import { type CarriedUnit, type Carrier, undecidedReason } from '../stock/index.js';
+import { ElementNames, Numbers, Remembered } from './element-names.js';
 import type { Trial } from './trial.js';
 
 /** Elements that no selector without positions tells apart, and that carry the same styling. */
@@ -55,6 +56,9 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
   const known = new Map<string, ElementGroup>();
   const numbers = new Map<ElementGroup, number>();
   const groups: ElementGroup[] = [];
+  const texts = new Numbers();
+  const names = new ElementNames();
+  const marks = new Remembered((carrier: Carrier) => carrier.units.map(unitMark).join('\n'));
   pages.forEach((page, pageNumber) => {
     const readers = model.readersOf(page);
     const ofPage: ElementGroup[] = [];
@@ -63,26 +67,16 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
       const parent = element.parent < 0 ? undefined : ofPage[element.parent];
       const carrier = element.tag && byTag.get(element.tag);
       const matchedSheets = readers.map((reader) => reader.matchedSheets(element.index));
-      const key = [
-        parent === undefined ? root : numbers.get(parent),
-        `${element.namespace === 'html' ? '' : element.namespace}${element.name}`,
-        element.id !== undefined && shared.has(element.id) ? element.id : '',
-        element.classes.join('.'),
-        element.templated,
-        element.attributes.length === 0
-          ? ''
-          : hookAttributes(element)
-              .map(({ name, value }) => `${name}=${value}`)
-              .join(),
+      const id = element.id !== undefined && shared.has(element.id) ? element.id : undefined;
+      const above = parent === undefined ? root : numbers.get(parent);
+      const matches =
         matchedSheets.length === 1
           ? matchedSheets[0]!.matchKey
-          : matchedSheets.map(({ matchKey }) => matchKey).join('&'),
-        carrier === undefined ? '' : carrier.units.map(unitMark).join('\n'),
-        carrier === undefined ? (element.style ?? '') : '',
-      ].join('\0');
+          : matchedSheets.map(({ matchKey }) => matchKey).join('&');
+      const says = carrier === undefined ? `"${element.style ?? ''}` : marks.of(carrier);
+      const key = `${above}|${names.of(element)}|${id ?? ''}|${element.templated}|${texts.of(matches)}|${texts.of(says)}`;
       let group = known.get(key);
       if (group === undefined) {
-        const id = element.id !== undefined && shared.has(element.id) ? element.id : undefined;
         group = newGroup(
           { page, element, parent, readers, matchedSheets, sharedId: id },
           carrier?.units ?? [],
@@ -105,13 +99,6 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
     byName: index(groups, ({ element }) => [element.name]),
     byClass: index(groups, ({ element }) => element.classes),
   };
-}
-
-/** Attributes that say what an element is, and that a selector may ask for. */
-const HOOK_ATTRIBUTES = new Set(['type', 'role', 'dir', 'scope', 'rel', 'open']);
-
-export function hookAttributes({ attributes }: PageElement): PageElement['attributes'] {
-  return attributes.filter(({ name }) => HOOK_ATTRIBUTES.has(name));
 }
 
 /** The first element of a group. */

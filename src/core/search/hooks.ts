@@ -2,7 +2,8 @@
 
 import { BoundedMap } from '../bounded.js';
 import { type ComplexSelector, compileSelectorList } from '../cascade/index.js';
-import { type ElementGroup, hookAttributes, idOf } from './census.js';
+import { type ElementGroup, idOf } from './census.js';
+import { hookAttributes } from './element-names.js';
 import { saysLittle } from './look-names.js';
 
 /** A selector that needs nothing added to the markup. */
