@@ -79,6 +79,11 @@ export const MESSAGES = {
   ],
   'not-a-record': ['{file}', 'is not a record of Acervus', 'restore it, or take the change back with git'],
   // The draft
+  'too-large': [
+    'the site',
+    'its pages hold {size} MB, for which a draft takes about {need} MB of memory, and this process may take {limit} MB',
+    'draft its folders one by one, or give it more: NODE_OPTIONS=--max-old-space-size={asked}',
+  ],
   'no-draft': ['{file}', 'there is no draft', 'run "acervus draft" first'],
   'draft-yaml': [
     'acervus-draft.yaml:{line}',

@@ -14,6 +14,7 @@ import { fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { noteReadings, savePlan } from '../../../site/ledger/plan.js';
 import { draftSite, loadSite } from '../../../site/rendering/load.js';
 import { type Followed, follow } from '../../shared/followed.js';
+import { refuseTooLarge } from '../../shared/memory.js';
 import type { DraftDocument } from './document.js';
 
 export interface DraftOptions {
@@ -63,6 +64,7 @@ export function writeDraft(folder: string, options: TypedDraftOptions): WrittenD
   const trace = follow(options.trace);
   const files = noteReadings(openFolder(folder));
   const site = loadSite(files);
+  refuseTooLarge([...site.model.sources.pages.values()].reduce((all, { length }) => all + length, 0));
   refuseUnfinished(path.resolve(folder));
   if (site.isPlatform(site.shared)) throw new UsageError('shared-is-platform', { sheet: site.shared });
   const file = path.join(folder, DRAFT_FILE);
