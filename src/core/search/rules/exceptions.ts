@@ -7,7 +7,7 @@ import { type Census, type ElementGroup, holds } from '../census.js';
 import type { Trial, Trials } from '../trial.js';
 import type { OwnRule, Said } from './own-rules.js';
 import { compoundTexts, parsedSelector } from './selectors.js';
-import { type Hit, hitsOf, lostBy, type Replaced, type RulePlace } from './weigh.js';
+import { hitsOf, lostBy, type Replaced, type RulePlace, trialsOf } from './weigh.js';
 
 /** An exception beside its rule, and what need not be said again. */
 export interface Exception {
@@ -67,7 +67,8 @@ function exceptionOf(
         sides.when,
       );
       if (hits === undefined || !sameGroups(hits, own.matched)) continue;
-      const trials = trialsOn(hits, own, place, sides.trials);
+      const units = own.said.map(({ unit }) => unit);
+      const trials = trialsOf(hits, units, place, sides.trials);
       // All of what repeats it may go, or only some.
       const needless = [repeats, ...repeats.map((one) => [one])].find((some) =>
         looksTheSame([own, ...some], trials),
@@ -114,24 +115,6 @@ function besideIt(exception: string, general: string): string[] {
 
 function sameGroups(hits: ReadonlyMap<ElementGroup, unknown>, groups: ReadonlySet<ElementGroup>): boolean {
   return hits.size === groups.size && [...groups].every((group) => hits.has(group));
-}
-
-function trialsOn(
-  hits: ReadonlyMap<ElementGroup, readonly Hit[]>,
-  { said }: OwnRule,
-  { sheet, order }: RulePlace,
-  trials: Trials,
-): Map<ElementGroup, Trial[]> {
-  return new Map(
-    [...hits].map(([group, own]) => [
-      group,
-      own.flatMap(({ truth, selector: { specificity, pseudoElement } }) =>
-        said.map(({ unit: { key, declarations, holder } }) =>
-          trials.rule(key, declarations, holder, specificity, order, { sheet, truth, pseudoElement }),
-        ),
-      ),
-    ]),
-  );
 }
 
 function looksTheSame(

@@ -7,7 +7,7 @@ import { type Census, type ElementGroup, holds } from '../census.js';
 import type { Trial, Trials } from '../trial.js';
 import type { OwnRule } from './own-rules.js';
 import { weakerSelectors } from './selectors.js';
-import { type Candidate, type Hit, hitsOf, lostBy, type Replaced, type RulePlace } from './weigh.js';
+import { type Candidate, hitsOf, lostBy, type Replaced, type RulePlace, trialsOf } from './weigh.js';
 
 /** A rule as weak as it may be. */
 export interface Weakened {
@@ -47,7 +47,8 @@ export function weakened(
       );
       const candidate: Candidate = { ...own, bases, origin: 'own', said: new Map() };
       const hits = hitsOf(candidate, census, around);
-      const reached = hits && trialsOn(hits, replaced, place, trials);
+      const units = replaced.map(({ unit }) => unit);
+      const reached = hits && trialsOf(hits, units, place, trials);
       if (hits === undefined || reached === undefined || hits.size > 2 * own.matched.size) continue;
       const lost: Declaration[] = lostBy(own.said);
       const affected = new Set([...hits.keys(), ...own.matched]);
@@ -71,26 +72,4 @@ function isStrong({ bases, rule }: OwnRule): boolean {
     const [ids, classes] = selector === undefined ? [0, 0] : specificityParts(selector.specificity);
     return (ids > 0 && (selector?.compounds.length ?? 0) > 1) || classes > 2;
   });
-}
-
-function trialsOn(
-  hits: ReadonlyMap<ElementGroup, readonly Hit[]>,
-  replaced: readonly Replaced[],
-  { sheet, order }: RulePlace,
-  trials: Trials,
-): Map<ElementGroup, Trial[]> {
-  return new Map(
-    [...hits].map(([group, own]) => [
-      group,
-      own.flatMap(({ truth, selector }) =>
-        replaced.map(({ unit }) =>
-          trials.rule(unit.key, unit.declarations, unit.holder, selector.specificity, order, {
-            sheet,
-            truth,
-            pseudoElement: selector.pseudoElement,
-          }),
-        ),
-      ),
-    ]),
-  );
 }

@@ -13,7 +13,7 @@ import type { Unit } from '../../stock/index.js';
 import { type Census, type ElementGroup, holds } from '../census.js';
 import { hookOf } from '../hooks.js';
 import { reachOf } from '../reach.js';
-import type { Trials } from '../trial.js';
+import type { Trial, Trials } from '../trial.js';
 import type { OwnRule, Said } from './own-rules.js';
 import { covers } from './selectors.js';
 
@@ -88,6 +88,25 @@ export function truthOf(conditions: readonly string[], truths: TruthTable): Trut
       const [, kind, rest] = /^@(\S+) ?([\s\S]*)$/.exec(text)!;
       return conditionTruth({ kind: kind as 'media', text: rest! }, truths);
     }),
+  );
+}
+
+/** By group, the rules on trial that one rule with these units would be, where it is to stand. */
+export function trialsOf(
+  hits: ReadonlyMap<ElementGroup, readonly Hit[]>,
+  units: readonly Unit[],
+  { sheet, order }: Pick<RulePlace, 'sheet' | 'order'>,
+  trials: Trials,
+): Map<ElementGroup, Trial[]> {
+  return new Map(
+    [...hits].map(([group, own]) => [
+      group,
+      own.flatMap(({ truth, selector: { specificity, pseudoElement } }) =>
+        units.map(({ key, declarations, holder }) =>
+          trials.rule(key, declarations, holder, specificity, order, { sheet, truth, pseudoElement }),
+        ),
+      ),
+    ]),
   );
 }
 
