@@ -21,6 +21,8 @@ test('a draft shows the ten styles that save most, what the rest are, and how to
   const all = (await acervus('draft', '--all', folder)).stdout;
   assert.equal(all.match(/\.row-[a-n] {2}top/g)?.length, 14);
   assert.match(all, /14 styles by selectors that exist {2}14 places less/);
+  // What adopting takes no option for, it does not offer.
+  assert.doesNotMatch((await acervus('adopt', folder)).stdout, /--only/);
 });
 
 test('--only narrows to a file, a sort of home or a selector, and says when nothing is meant', async () => {

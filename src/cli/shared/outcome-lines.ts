@@ -29,8 +29,8 @@ const REASONS = 5;
 
 type Styles = Frozen<readonly DraftStyle[]>;
 
-/** Those that matter first; or all of them, like ones together. */
-export function styleLines(styles: Styles, all: boolean): string[] {
+/** Those that matter first, and how to see the others; or all of them, like ones together. */
+export function styleLines(styles: Styles, all: boolean, how = '--all shows them'): string[] {
   const taken = styles.filter(({ take }) => take);
   if (all) return groupsOf(taken).flatMap((group) => groupLines(group));
   const lines = taken.slice(0, STYLES).map((style) => styleLine(style, true));
@@ -39,7 +39,7 @@ export function styleLines(styles: Styles, all: boolean): string[] {
   );
   if (rest.length > 0) {
     lines.push(more(taken.length - STYLES, rest.join(', ')));
-    lines.push(row({ text: dim('--all shows them, --only <file, home or selector> some of them') }));
+    lines.push(row({ text: dim(how) }));
   }
   return lines;
 }

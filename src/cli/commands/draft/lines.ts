@@ -13,6 +13,8 @@ import { clean, heading, next, row } from '../../shared/paper.js';
 import type { DraftDocument } from './document.js';
 import type { WrittenDraft } from './run.js';
 
+const HOW = '--all shows them, --only <file, home or selector> some of them';
+
 export function draftLines(
   folder: string,
   { document, report, file, hadEarlier }: WrittenDraft,
@@ -27,7 +29,7 @@ export function draftLines(
   if (styles.length > 0)
     lines.push(
       heading('Styles', `places each saves; ${intoText(styles, shared)}proven in advance to change nothing`),
-      ...styleLines(styles, all || only !== undefined),
+      ...styleLines(styles, all || only !== undefined, HOW),
     );
   else if (only !== undefined) lines.push(row({ count: 0, text: `styles are about «${clean(only)}»` }));
   if (only === undefined)
