@@ -41,6 +41,22 @@ export class LineIndex {
   }
 }
 
+/** Where a line begins, counted from 1; the end of the text where it has fewer. */
+export function lineStart(text: string, line: number): number {
+  const ends = /\r\n|\n|\r/g;
+  let start = 0;
+  for (let at = 1; at < line; at++) {
+    if (ends.exec(text) === null) return text.length;
+    start = ends.lastIndex;
+  }
+  return start;
+}
+
+/** In: a line and a column as a person sees them. Out: the offset in the text. */
+export function offsetAt(text: string, line: number, column: number): number {
+  return lineStart(text, line) + column - 1;
+}
+
 const indexes = new BoundedMap<string, { readonly text: string; readonly index: LineIndex }>(100);
 
 /** The place of an offset in a file's text. Remembers the line indexes of the files last asked about. */

@@ -1,6 +1,6 @@
 // Follows one declaration through the stages, for whoever asks the code "why was this not moved?".
 
-import type { SourceRange } from './source.js';
+import { lineStart, offsetAt, type SourceRange } from './source.js';
 
 /** What is followed: a declaration, or an old attribute, of the tag at a place. */
 export interface TraceTarget {
@@ -51,7 +51,7 @@ export class Trace {
   follows({ page, start, tag }: Tag, { declarations, from }: Written): boolean {
     const { path, line, column, property } = this.#target;
     if (page.path !== path) return false;
-    const offset = offsetOf(page.text, line, column);
+    const offset = offsetAt(page.text, line, column);
     const end = tag?.range.end ?? start;
     // A line alone stands for the tags on it.
     const isHere = column === 1 ? isOnLine(page.text, line, start, end) : start <= offset && offset < end;
@@ -72,22 +72,8 @@ export class Trace {
   }
 }
 
-function offsetOf(text: string, line: number, column: number): number {
-  return lineStart(text, line) + column - 1;
-}
-
 function isOnLine(text: string, line: number, start: number, end: number): boolean {
   const from = lineStart(text, line);
   const to = lineStart(text, line + 1);
   return start < to && end > from;
-}
-
-function lineStart(text: string, line: number): number {
-  const ends = /\r\n|\n|\r/g;
-  let start = 0;
-  for (let at = 1; at < line; at++) {
-    if (ends.exec(text) === null) return text.length;
-    start = ends.lastIndex;
-  }
-  return start;
 }

@@ -116,3 +116,15 @@ test('tastes and scopes are taken from the command line and the configuration, a
     assert.match(run.stderr, new RegExp(`${option} ${value}: expected`));
   }
 });
+
+test('a tag is shown as it is and as it would be, and one key takes all that are alike', async () => {
+  const folder = makeSite({
+    'index.html': htmlPage(`${some('p', 'top: 0')}${some('b', 'left: 0')}${some('i', 'right: 0')}`),
+  });
+  const shown = await inTerminal(folder, [`${DOWN.repeat(4)}${ENTER}`]);
+  assert.match(shown, /now {3}<(p|b|i) style="/);
+  assert.match(shown, /then {2}<(p|b|i) class="/);
+  assert.match(shown, /take this and 2 more by a new class/);
+  assert.equal(read(folder, 'acervus-draft.yaml').match(/reviewed: yes/g)?.length, 3);
+  assert.match(shown, /3 \+ taken/);
+});

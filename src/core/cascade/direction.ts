@@ -17,23 +17,17 @@ const LOGICAL_TEXT = /(inline|block)-(size|start|end)|-(inline|block)\s*:|(start
 
 export class Directions {
   readonly #page: Page;
-  readonly #isKnown: boolean;
+  #isKnown: boolean | undefined;
   /** Whether a sheet of the page holds a logical property. */
   readonly #inSheets: boolean;
   readonly #known = new Map<number, Direction | undefined>();
 
+  readonly #uses: Stack['uses'];
+
   constructor(page: Page, { uses }: Stack) {
     this.#page = page;
+    this.#uses = uses;
     this.#inSheets = uses.some(({ program }) => test(program, logical, LOGICAL_TEXT));
-    this.#isKnown =
-      page.kind === 'page' &&
-      page.scripts.length === 0 &&
-      !uses.some(({ program }) => test(program, deciding, DECIDES)) &&
-      !page.elements.some(
-        ({ style, attributes }) =>
-          (style !== undefined && DECIDES.test(style)) ||
-          attributes.some(({ name }) => /^on|^direction$|^writing-mode$/i.test(name)),
-      );
   }
 
   /** Whether it makes a difference which way an element is written. */
@@ -47,9 +41,24 @@ export class Directions {
   }
 
   of(index: number): Direction | undefined {
+    // Few sites speak of directions at all: the elements are looked through where it matters.
+    this.#isKnown ??= this.#isToldByMarkup();
     if (!this.#isKnown) return undefined;
     if (!this.#known.has(index)) this.#known.set(index, this.#read(index));
     return this.#known.get(index);
+  }
+
+  #isToldByMarkup(): boolean {
+    return (
+      this.#page.kind === 'page' &&
+      this.#page.scripts.length === 0 &&
+      !this.#uses.some(({ program }) => test(program, deciding, DECIDES)) &&
+      !this.#page.elements.some(
+        ({ style, attributes }) =>
+          (style !== undefined && DECIDES.test(style)) ||
+          attributes.some(({ name }) => /^on|^direction$|^writing-mode$/i.test(name)),
+      )
+    );
   }
 
   #read(index: number): Direction | undefined {

@@ -7,15 +7,20 @@ import type { Outcomes } from './outcome-model.js';
 import { ALWAYS } from './truth.js';
 
 /** Elements without any side of their own; and those with a margin above and below. */
-const BARE =
-  /^(div|span|main|section|article|header|footer|nav|aside|a|b|strong|i|em|small|s|u|code|label|abbr|cite|dfn|kbd|samp|var|time)$/;
-const BLOCK = /^(p|h[1-6]|dl)$/;
+const BARE = new Set(
+  (
+    'div span main section article header footer nav aside a b strong i em small s u code label abbr cite dfn kbd ' +
+    'samp var time'
+  ).split(' '),
+);
+const BLOCK = new Set('p h1 h2 h3 h4 h5 h6 dl'.split(' '));
 
 export type Sides = 'bare' | 'block' | 'unknown';
 
 export function sidesOf({ name, namespace, attributes }: PageElement): Sides {
-  if (namespace !== 'html' || attributes.some((one) => one.name === 'popover')) return 'unknown';
-  return BARE.test(name) ? 'bare' : BLOCK.test(name) ? 'block' : 'unknown';
+  const sides = BARE.has(name) ? 'bare' : BLOCK.has(name) ? 'block' : 'unknown';
+  if (sides === 'unknown' || namespace !== 'html') return 'unknown';
+  return attributes.some((one) => one.name === 'popover') ? 'unknown' : sides;
 }
 
 const SIDE = 'top|right|bottom|left';

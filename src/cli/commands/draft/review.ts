@@ -13,12 +13,14 @@ import {
   type DraftStyle,
   parseDraft,
 } from '../../../core/draft/index.js';
-import { applyEdits, type Edit } from '../../../core/edits/index.js';
+import { applyEdits } from '../../../core/edits/index.js';
 import { count } from '../../../core/proof/index.js';
 import { CLASS_NAME } from '../../../core/search/index.js';
+import { offsetAt } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { openFolder } from '../../../site/files/files.js';
 import { insideSite } from '../../../site/files/inside.js';
+import type { FileChange } from '../../../site/ledger/change.js';
 import { findPlan } from '../../../site/ledger/plan.js';
 import type { Frozen } from '../../shared/document-parts.js';
 import { onSite } from '../../shared/moved-lines.js';
@@ -39,7 +41,7 @@ export async function review(terminal: Terminal, folder: string, only?: string):
   const file = path.join(folder, DRAFT_FILE);
   let text = readFileSync(file, 'utf8');
   const draft = parseDraft(text);
-  const after = editsOf(folder, text);
+  const planned = plannedFor(folder, text);
   const isOpen = (style: DraftStyle): boolean =>
     style.reviewed !== true && (only === undefined || isAbout(style, only));
   // Like ones follow each other, so that one answer may do for all of them.
@@ -48,10 +50,8 @@ export async function review(terminal: Terminal, folder: string, only?: string):
   const tally = { take: 0, keep: 0, skip: 0 };
   for (const [at, style] of open.entries()) {
     if (decided.has(style.id)) continue;
-    const alike = open.filter(
-      (other) => !decided.has(other.id) && isAlike(other, style) && open.indexOf(other) >= at,
-    );
-    print(terminal, ['', ...shown(style, folder, after, at + 1, open.length)]);
+    const alike = open.slice(at).filter((other) => !decided.has(other.id) && isAlike(other, style));
+    print(terminal, ['', ...shown(style, folder, planned, at + 1, open.length)]);
     const choice = await ask(style, alike.length - 1);
     if (choice === 'quit') break;
     if (choice === 'skip') {
@@ -88,7 +88,7 @@ export async function review(terminal: Terminal, folder: string, only?: string):
 function shown(
   style: Frozen<DraftStyle>,
   folder: string,
-  edits: ReadonlyMap<string, readonly Edit[]>,
+  planned: ReadonlyMap<string, FileChange>,
   number: number,
   of: number,
 ): string[] {
@@ -97,7 +97,7 @@ function shown(
     ...styleLines([{ ...style, take: true }], true).slice(1),
   ];
   const [place] = style['such as'] ?? [];
-  const source = place === undefined ? undefined : sourceAt(folder, place, edits);
+  const source = place === undefined ? undefined : sourceAt(folder, place, planned);
   if (source !== undefined) {
     lines.push(row({ text: `now   ${declarationsLine([source.now])}`, place: place ?? '' }));
     if (source.after !== undefined) lines.push(row({ text: `then  ${declarationsLine([source.after])}` }));
@@ -113,38 +113,32 @@ function shown(
 
 const LONGEST = 110;
 
-/** What adopting the draft as it is would edit, by file; nothing where it has changed since it was made. */
-function editsOf(folder: string, text: string): ReadonlyMap<string, readonly Edit[]> {
+/** What adopting the draft as it is would change, by file; nothing where it was edited since it was made. */
+function plannedFor(folder: string, text: string): ReadonlyMap<string, FileChange> {
   const plan = findPlan(path.resolve(folder), text, openFolder(folder));
-  return new Map((plan?.changes ?? []).map(({ path: file, edits }) => [file, edits]));
+  return new Map((plan?.changes ?? []).map((change) => [change.path, change]));
 }
 
 /** The tag or rule at `page:line:column`, as it is and as it would be. */
 function sourceAt(
   folder: string,
   place: string,
-  edits: ReadonlyMap<string, readonly Edit[]>,
+  planned: ReadonlyMap<string, FileChange>,
 ): { readonly now: string; readonly after: string | undefined } | undefined {
   const match = /^(.*):(\d+):(\d+)$/.exec(place);
   if (match === null) return undefined;
-  const text = readFileSync(path.join(folder, match[1]!), 'utf8');
-  let start = 0;
-  for (let line = 1; line < Number(match[2]); line++) start = nextLine(text, start);
-  start += Number(match[3]) - 1;
+  const change = planned.get(match[1]!);
+  const text = change?.text ?? readFileSync(path.join(folder, match[1]!), 'utf8');
+  const start = offsetAt(text, Number(match[2]), Number(match[3]));
   const source = /^(?:"[^"]*"|'[^']*'|[^>}"'])*[>}]?/.exec(text.slice(start, start + 2000))?.[0] ?? '';
   if (source.trim() === '') return undefined;
   const end = start + source.length;
-  const own = (edits.get(match[1]!) ?? []).filter((edit) => edit.start >= start && edit.end <= end);
+  const own = (change?.edits ?? []).filter((edit) => edit.start >= start && edit.end <= end);
   const then = applyEdits(
     source,
     own.map((edit) => ({ start: edit.start - start, end: edit.end - start, text: edit.text })),
   );
   return { now: shortened(source), after: own.length === 0 ? undefined : shortened(then) };
-}
-
-function nextLine(text: string, from: number): number {
-  const found = /\r\n|\n|\r/.exec(text.slice(from));
-  return found === null ? text.length : from + found.index + found[0].length;
 }
 
 function shortened(source: string): string {

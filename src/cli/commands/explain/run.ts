@@ -3,6 +3,7 @@
 import { type Circumstances, explainElement } from '../../../core/ask/explain/index.js';
 import { ALWAYS, compileSelectorList, NEVER, type StyleReader } from '../../../core/cascade/index.js';
 import { everyLonghand } from '../../../core/sheets/index.js';
+import { lineStart, offsetAt } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { type OpenedPage, openPage } from '../../../site/rendering/one-page.js';
 import type { ExplainDocument } from './document.js';
@@ -111,10 +112,7 @@ function findElement(reader: StyleReader, asked: string): { index: number; of: n
 
 /** A line alone stands for the first tag on it: its last character. */
 function offsetOf(text: string, line: number, column: string | undefined): number {
-  const lines = text.split(/(?<=\r\n|\n|\r(?!\n))/);
-  const start = lines.slice(0, line - 1).reduce((sum, one) => sum + one.length, 0);
-  const own = lines[line - 1] ?? '';
-  if (column !== undefined) return start + Number(column) - 1;
-  const tag = own.search(/<[a-z]/i);
-  return start + Math.max(0, tag);
+  if (column !== undefined) return offsetAt(text, line, Number(column));
+  const start = lineStart(text, line);
+  return start + Math.max(0, text.slice(start, lineStart(text, line + 1)).search(/<[a-z]/i));
 }

@@ -1,6 +1,6 @@
 // Rules that name the same ids one by one: what all of these are gets a class, and the next one of them needs no rule.
 
-import type { SiteModel } from '../../cascade/index.js';
+import { ONE_ID, type SiteModel } from '../../cascade/index.js';
 import { addTo } from '../../group-by.js';
 import type { Page, PageElement } from '../../markup/index.js';
 import { CLASS_WRITTEN } from '../../scripts/index.js';
@@ -9,7 +9,7 @@ import { type Census, holds } from '../census.js';
 import { hookOf } from '../hooks.js';
 import type { Trials } from '../trial.js';
 import type { OwnRule } from './own-rules.js';
-import { hitsOf, lostBy, truthOf } from './weigh.js';
+import { hitsOf, lostBy, trialsOf, truthOf } from './weigh.js';
 
 /** A class in place of ids. */
 export interface IdClass {
@@ -148,34 +148,22 @@ function works(
   const { truths } = model.table;
   const hits = hitsOf({ ...own, origin: 'own', said: new Map() }, census, (all) => truthOf(all, truths));
   if (hits === undefined) return false;
-  const weights = new Map(
-    own.bases.map((base) => [
-      base,
-      hookOf(form.replaceAll('NAME', NAME) + restOf(base)!.rest)?.selector.specificity ?? 0,
-    ]),
+  // A class stands where the id stood.
+  const lighter = (hookOf(form.replaceAll('NAME', NAME))?.selector.specificity ?? 0) - ONE_ID;
+  const reached = trialsOf(
+    new Map(
+      [...hits].map(([group, own]) => [
+        group,
+        own.map(({ truth, selector }) => ({
+          truth,
+          selector: { ...selector, specificity: selector.specificity + lighter },
+        })),
+      ]),
+    ),
+    own.said.map(({ unit }) => unit),
+    { sheet: own.sheet!, order: own.order + 0.01 },
+    trials,
   );
   const lost = lostBy(own.said);
-  return [...hits].every(([group, matches]) =>
-    holds(
-      group,
-      [],
-      matches.flatMap(({ truth, selector }) =>
-        own.said.map(({ unit }) =>
-          trials.rule(unit.key, unit.declarations, unit.holder, weightOf(selector.text), own.order + 0.01, {
-            sheet: own.sheet!,
-            truth,
-            pseudoElement: selector.pseudoElement,
-          }),
-        ),
-      ),
-      lost,
-    ),
-  );
-
-  /** States and pseudo-elements weigh what they did. */
-  function weightOf(text: string): number {
-    const base = own.bases.find((one) => text === one + own.suffix) ?? own.bases[0]!;
-    const [whole, plain] = [hookOf(base + own.suffix), hookOf(base)];
-    return weights.get(base)! + (whole?.selector.specificity ?? 0) - (plain?.selector.specificity ?? 0);
-  }
+  return [...reached].every(([group, rules]) => holds(group, [], rules, lost));
 }
