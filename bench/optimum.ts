@@ -42,7 +42,7 @@ const over: number[] = [];
 let worst = { seed: 0, share: -1, found: 0, least: 0 };
 for (let seed = 1; seed <= CASES; seed++) {
   const site = smallSite(new Random(seed));
-  const [found, least] = [costFound(site), leastCostOf(site)];
+  const [found, least] = [await costFound(site), leastCostOf(site)];
   if (least === 0) continue;
   // The tool may let one rule take back what another gives, and be cheaper.
   const share = Math.max(0, found / least - 1);

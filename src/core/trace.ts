@@ -43,6 +43,11 @@ export class Trace {
     this.#say = say;
   }
 
+  /** Of the page that it stands on. */
+  get path(): string {
+    return this.#target.path;
+  }
+
   say(stage: string, what: string): void {
     this.#say(stage, what);
   }

@@ -4,7 +4,7 @@ import assert from 'node:assert/strict';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { acervus, makeSite, PROJECT } from '../support/site.js';
+import { acervusOn, makeSite, PROJECT } from '../support/site.js';
 
 const CASES = path.join(PROJECT, 'test', 'cases');
 
@@ -20,24 +20,30 @@ function filesIn(folder: string): Record<string, string> {
   return found;
 }
 
-for (const name of readdirSync(CASES).sort()) {
-  test(`case ${name.replaceAll('-', ' ')}`, async () => {
-    const folder = path.join(CASES, name);
-    const site = makeSite(filesIn(path.join(folder, 'before')));
-    const options = path.join(folder, 'options');
-    const typed = existsSync(options) ? readFileSync(options, 'utf8').trim().split(' ') : [];
-    const draft = await acervus('draft', site, '--json', ...typed);
-    assert.equal(draft.code, 0, draft.stderr);
-    const adopted = await acervus('adopt', site, '--json');
-    assert.equal(adopted.code, 0, adopted.stderr);
-    const { held, upkeep } = JSON.parse(adopted.stdout);
-    assert.ok(
-      upkeep.after <= upkeep.now || typed.includes('1') || existsSync(path.join(site, 'acervus.json')),
-    );
-    assert.equal(held.tags.after + held.blocks.after + held.sheets.after, upkeep.after);
-    assert.deepEqual(filesIn(site), filesIn(path.join(folder, 'after')));
-    // Nothing is left to find.
-    const again = JSON.parse((await acervus('draft', site, '--json', ...typed)).stdout);
-    assert.deepEqual(again.upkeep.after, again.upkeep.now, JSON.stringify(again.styles));
-  });
-}
+/** As a site is searched that is read at once, and as a large one is: the same comes out. */
+for (const [how, environment] of [
+  ['', {}],
+  [' by excerpts', { ACERVUS_LARGE_FROM: '0' }],
+] as const)
+  for (const name of readdirSync(CASES).sort()) {
+    test(`case ${name.replaceAll('-', ' ')}${how}`, async () => {
+      const run = (...args: string[]) => acervusOn({ environment }, args);
+      const folder = path.join(CASES, name);
+      const site = makeSite(filesIn(path.join(folder, 'before')));
+      const options = path.join(folder, 'options');
+      const typed = existsSync(options) ? readFileSync(options, 'utf8').trim().split(' ') : [];
+      const draft = await run('draft', site, '--json', ...typed);
+      assert.equal(draft.code, 0, draft.stderr);
+      const adopted = await run('adopt', site, '--json');
+      assert.equal(adopted.code, 0, adopted.stderr);
+      const { held, upkeep } = JSON.parse(adopted.stdout);
+      assert.ok(
+        upkeep.after <= upkeep.now || typed.includes('1') || existsSync(path.join(site, 'acervus.json')),
+      );
+      assert.equal(held.tags.after + held.blocks.after + held.sheets.after, upkeep.after);
+      assert.deepEqual(filesIn(site), filesIn(path.join(folder, 'after')));
+      // Nothing is left to find.
+      const again = JSON.parse((await run('draft', site, '--json', ...typed)).stdout);
+      assert.deepEqual(again.upkeep.after, again.upkeep.now, JSON.stringify(again.styles));
+    });
+  }

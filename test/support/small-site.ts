@@ -84,7 +84,7 @@ function pageOf(area: Area): string {
 }
 
 /** What the tool makes of it, counted as the hand counts. */
-export function costFound({ files }: SmallSite): number {
+export async function costFound({ files }: SmallSite): Promise<number> {
   const site = {
     model: modelOf(files),
     scripts: scriptsOf(files),
@@ -98,7 +98,7 @@ export function costFound({ files }: SmallSite): number {
     carriers: { pictureSizes: 'keep' as const },
   };
   const options = { atLeast: 2, taste: 'balanced' as const, scope: 'site' as const };
-  const { edits } = planAdoption(site, makeDraft(site, options, undefined).draft, {});
+  const { edits } = await planAdoption(site, (await makeDraft(site, options, undefined)).draft, {});
   let cost = 0;
   for (const path of new Set([...Object.keys(files), ...edits.keys()]))
     cost += costOf(path, applyEdits(files[path] ?? '', edits.get(path) ?? []));

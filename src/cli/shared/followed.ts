@@ -19,6 +19,12 @@ export function follow(followed: Followed | undefined): Trace | undefined {
   return new Trace(target, followed.onStep);
 }
 
+/** `ACERVUS_LARGE_FROM`: from so many characters of pages on, the search reads excerpts of them. */
+export function largeFrom({ environment }: Terminal): number | undefined {
+  const given = Number(environment.ACERVUS_LARGE_FROM ?? Number.NaN);
+  return Number.isNaN(given) ? undefined : given;
+}
+
 /** What `ACERVUS_TRACE` asks to follow, told on stderr. */
 export function followedBy({ environment, warn }: Terminal): Followed | undefined {
   const declaration = environment.ACERVUS_TRACE;

@@ -1,7 +1,7 @@
 // One state of a whole site in memory: every page parsed, and the styles it runs over.
 
-import { type Page, parsePage } from '../markup/index.js';
-import { comparePaths } from '../source.js';
+import { type Page, type PageElement, parsePage } from '../markup/index.js';
+import { comparePaths, type Place } from '../source.js';
 import { StyleReader } from './outcome.js';
 import { OutcomeTable } from './outcome-table.js';
 import { type ScriptText, SiteStyles } from './site-styles.js';
@@ -18,6 +18,26 @@ export interface SiteSources {
   readonly copies: ReadonlyMap<string, string>;
   /** The site's local scripts. */
   readonly scripts?: ReadonlyMap<string, ScriptText>;
+  /** Pages that are parsed already, as far as their texts are those of `pages`. */
+  readonly parsed?: ReadonlyMap<string, Page>;
+  /**
+   * Where pages are excerpts: by path, and number of the element counted from the page's end, what is like it elsewhere on
+   * the site and not in the texts.
+   */
+  readonly alike?: ReadonlyMap<string, ReadonlyMap<number, Alike>>;
+  /** Ids that stand on several pages, some of them on pages that are not in the texts. */
+  readonly sharedIds?: ReadonlySet<string>;
+}
+
+const NO_PLACES: readonly Place[] = [];
+
+/** Elements that one stands for. */
+export interface Alike {
+  readonly count: number;
+  /** The element's number counted from the end of the whole page. */
+  readonly inWhole: number;
+  /** Where the tags of those stand that carry styling. */
+  readonly tags: readonly Place[];
 }
 
 export class SiteModel extends SiteStyles {
@@ -71,11 +91,27 @@ export class SiteModel extends SiteStyles {
     if (known !== undefined) return known;
     const text = this.sources.pages.get(path);
     if (text === undefined) return undefined;
+    const ready = this.sources.parsed?.get(path);
+    if (ready?.text === text) return ready;
     for (const state of this.#earlierStates) {
       const same = state.sources.pages.get(path) === text ? state.page(path) : undefined;
       if (same !== undefined) return same;
     }
     return parsePage(path, text, this.sources.components.has(path));
+  }
+
+  /** How many elements of the site an element of a page stands for. */
+  countOf(page: Page, element: PageElement): number {
+    return 1 + (this.#alike(page, element)?.count ?? 0);
+  }
+
+  /** The tags with styling that the tag of an element stands for, itself not among them. */
+  alsoAt(page: Page, element: PageElement): readonly Place[] {
+    return this.#alike(page, element)?.tags ?? NO_PLACES;
+  }
+
+  #alike({ path, elements }: Page, { index }: PageElement): Alike | undefined {
+    return this.sources.alike?.get(path)?.get(elements.length - index);
   }
 
   /**

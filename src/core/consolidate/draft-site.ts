@@ -2,12 +2,15 @@
 
 import type { SiteModel } from '../cascade/index.js';
 import type { NamingOptions, OwnedSheet } from '../draft/index.js';
+import type { Excerpts, WholePages } from '../excerpt/index.js';
 import type { SharedSheet } from '../parts.js';
 import type { CarrierOptions, SiteScripts } from '../stock/index.js';
 
 /** A site as a draft sees it. */
 export interface DraftSite {
   readonly model: SiteModel;
+  /** Where the pages of `model` are excerpts: the whole ones, and what was kept of them. */
+  readonly whole?: { readonly pages: WholePages; readonly excerpts: Excerpts } | undefined;
   readonly scripts: SiteScripts;
   readonly sheets: readonly OwnedSheet[];
   readonly shared: SharedSheet;

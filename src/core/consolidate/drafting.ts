@@ -15,6 +15,7 @@ import {
   styleId,
 } from '../draft/index.js';
 import type { Edits } from '../edits/index.js';
+import type { Excerpts } from '../excerpt/index.js';
 import { type PlaceOf, type ScopeTaste, TASTES, type TasteName } from '../search/index.js';
 import { showPlace } from '../source.js';
 import type { Trace } from '../trace.js';
@@ -22,6 +23,7 @@ import { areasOf } from './areas.js';
 import { type Consolidation, consolidate } from './consolidate.js';
 import type { DraftSite } from './draft-site.js';
 import { totalOf, type Upkeep } from './upkeep.js';
+import { isWide, type ProvenWide, proveWide, shortened, withWhole } from './wide.js';
 
 export interface DraftOptions {
   readonly atLeast: number;
@@ -29,6 +31,8 @@ export interface DraftOptions {
   readonly taste: TasteName;
   readonly scope: ScopeTaste;
   readonly onStep?: ((step: string) => void) | undefined;
+  /** Hears how many whole pages are proven. */
+  readonly onPage?: ((done: number, of: number) => void) | undefined;
   readonly trace?: Trace | undefined;
 }
 
@@ -47,11 +51,16 @@ export interface Adoption {
  * Searches, names and proves in advance, so that the draft says what adopting it will do.
  * In: `earlier`, a draft whose names and decisions are taken over where its styles are found again.
  */
-export function makeDraft(site: DraftSite, options: DraftOptions, earlier: Draft | undefined): Drafted {
-  const runs = runAll(site, options, earlier, 'take');
+export async function makeDraft(
+  site: DraftSite,
+  options: DraftOptions,
+  earlier: Draft | undefined,
+): Promise<Drafted> {
+  const all = await runAll(site, options, earlier, 'take');
+  const { runs } = all;
   const earlierTokens = new Map((earlier?.tokens ?? []).map((token) => [token.name, token]));
   const earlierNear = new Map((earlier?.['near misses'] ?? []).map((one) => [`${one.from} ${one.to}`, one]));
-  const adoption = adoptionOf(site, runs, []);
+  const adoption = adoptionOf(site, all, []);
   const entries = runs.flatMap((run) => {
     const { result, found, known } = run;
     const isListed = (id: string): boolean =>
@@ -108,11 +117,11 @@ export function makeDraft(site: DraftSite, options: DraftOptions, earlier: Draft
 }
 
 /** What a draft means on the site as it is now. Throws `UsageError` for what cannot be carried out. */
-export function planAdoption(
+export async function planAdoption(
   site: DraftSite,
   draft: Draft,
-  asked: Pick<DraftOptions, 'onStep' | 'trace'>,
-): Adoption {
+  asked: Pick<DraftOptions, 'onStep' | 'trace' | 'onPage'>,
+): Promise<Adoption> {
   const options = {
     atLeast: draft['at-least'],
     weaken: draft.weaken,
@@ -120,7 +129,8 @@ export function planAdoption(
     scope: draft.scope,
     ...asked,
   };
-  const runs = runAll(site, options, draft, 'refuse');
+  const all = await runAll(site, options, draft, 'refuse');
+  const { runs } = all;
   const ids = new Set(
     runs.flatMap(({ found, mark }) =>
       [
@@ -134,15 +144,17 @@ export function planAdoption(
     ),
   );
   const gone = draft.styles.filter(({ id, take }) => take && !ids.has(id)).map(({ id }) => id);
-  return adoptionOf(site, runs, gone);
+  return adoptionOf(site, all, gone);
 }
 
 function adoptionOf(
   site: DraftSite,
-  runs: readonly Run[],
+  all: AllRuns,
   gone: readonly string[],
 ): Adoption & { readonly kept: ReturnType<typeof keptGroups> } {
+  const { runs, wide } = all;
   const results = runs.map(({ result }) => result);
+  const proofs = wide === undefined ? results.map(({ proof }) => proof) : [wide.widened.proof];
   const placeOf: PlaceOf = (carrier) =>
     (runs.find(({ area }) => area.model.sources.pages.has(carrier.page.path)) ?? runs[0]!).result.placeOf(
       carrier,
@@ -161,7 +173,7 @@ function adoptionOf(
     return entriesIn(site, run, { styles, rules, classes, sections, ids, parts });
   });
   return {
-    edits: new Map(results.flatMap(({ edits }) => [...edits])),
+    edits: wide?.widened.edits ?? new Map(results.flatMap(({ edits }) => [...edits])),
     kept,
     report: {
       shared: site.shared.path,
@@ -171,8 +183,11 @@ function adoptionOf(
         blocks: both(held('blocks')),
         sheets: both(held('sheets')),
       },
-      stylesFromSelf: both(held('fromSelf')),
-      size: both(({ size }) => size),
+      stylesFromSelf: plus(both(held('fromSelf')), wide?.excerpts.leftOut.fromSelf ?? 0),
+      size: sizeOfAll(
+        all,
+        both(({ size }) => size),
+      ),
       styles: inOrder(entries),
       tokens: results.flatMap(({ tokens }) =>
         tokens.map(({ name, text, kind, places }) => ({ name, value: text, kind, uses: places.length })),
@@ -184,13 +199,38 @@ function adoptionOf(
       gone: [...gone],
       kept: kept.map(({ reason, declarations, places }) => ({ reason, declarations, places: [...places] })),
       proof: {
-        pages: sum(results, ({ proof }) => proof.pages),
-        components: sum(results, ({ proof }) => proof.components),
-        elements: sum(results, ({ proof }) => proof.elements),
-        assumptions: [...new Set(results.flatMap(({ proof }) => proof.assumptions))],
+        pages: sum(proofs, ({ pages }) => pages),
+        components: sum(proofs, ({ components }) => components),
+        elements: sum(proofs, ({ elements }) => elements),
+        assumptions: [...new Set(proofs.flatMap(({ assumptions }) => assumptions))],
       },
     },
   };
+}
+
+interface Both {
+  readonly now: number;
+  readonly after: number;
+}
+
+function plus({ now, after }: Both, more: number): Both {
+  return { now: now + more, after: after + more };
+}
+
+/** In: characters of what was searched. Out: those of the site, where that was more. */
+function sizeOfAll({ runs, wide }: AllRuns, searched: Both): Both {
+  if (wide === undefined) return searched;
+  const { excerpts, widened } = wide;
+  const read = sum(
+    runs.flatMap(({ area }) => [...area.model.sources.pages.values()]),
+    ({ length }) => length,
+  );
+  const now = searched.now - read + excerpts.size;
+  const grown = sum(
+    [...widened.edits.values()].flat(),
+    ({ start, end, text }) => text.length - (end - start),
+  );
+  return { now, after: now + grown };
 }
 
 function held(part: keyof Upkeep) {
@@ -232,7 +272,44 @@ interface Run {
   readonly mark: string;
 }
 
-function runAll(
+interface AllRuns {
+  readonly runs: readonly Run[];
+  /** On the whole pages, where the search had excerpts. */
+  readonly wide: { readonly widened: ProvenWide; readonly excerpts: Excerpts } | undefined;
+}
+
+/** So often pages are read whole one by one; after that all of them are. */
+const MOST_ROUNDS = 3;
+
+async function runAll(
+  given: DraftSite,
+  options: DraftOptions,
+  draft: Draft | undefined,
+  unknown: 'take' | 'refuse',
+): Promise<AllRuns> {
+  let site = given;
+  for (let round = 1; ; round++) {
+    const runs = runAreas(site, options, draft, unknown);
+    if (!isWide(site)) return { runs, wide: undefined };
+    options.onStep?.('proof of every page');
+    const widened = await proveWide(site, runs, options.onPage);
+    if (process.env.XLOG)
+      console.error(
+        round,
+        widened.missed.length,
+        widened.missed.slice(0, 5),
+        JSON.stringify(widened.proof.differences[0]),
+        site.model.paths.length,
+        site.whole.excerpts.cuts.size,
+        [...site.model.pages].reduce((a, p) => a + p.elements.length, 0),
+        performance.now(),
+      );
+    if (widened.missed.length === 0) return { runs, wide: { widened, excerpts: site.whole.excerpts } };
+    site = withWhole(site, round < MOST_ROUNDS ? widened.missed : shortened(site));
+  }
+}
+
+function runAreas(
   site: DraftSite,
   { atLeast, weaken, taste, scope, onStep, trace }: DraftOptions,
   draft: Draft | undefined,

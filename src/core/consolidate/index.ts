@@ -1,4 +1,4 @@
-// Stage 11, consolidate: search, edits and proof joined. In: a site, and a draft or none. Out: the draft with what adopting
+// Stage 12, consolidate: search, edits and proof joined. In: a site, and a draft or none. Out: the draft with what adopting
 // it would do, or the proven change that a draft asks for.
 
 export { type Consolidation, type ConsolidationInput, consolidate } from './consolidate.js';

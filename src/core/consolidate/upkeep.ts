@@ -30,7 +30,7 @@ export class UpkeepCount {
   }
 
   add(page: Page): void {
-    this.#tags += inTags(page);
+    this.#tags += inTags(page, this.#model);
     this.#blocks += inBlocks(page, this.#model);
     if (page.kind === 'page' && stylesFromSelf(page)) this.#fromSelf++;
   }
@@ -52,14 +52,15 @@ export function upkeepOf(model: SiteModel, themes: readonly string[]): Upkeep {
   return count.of(themes);
 }
 
-function inTags(page: Page): number {
+function inTags(page: Page, model: SiteModel): number {
   let count = 0;
   const seen = new Set<SourceTag>();
   for (const element of page.elements) {
-    count += writtenHints(element).length;
+    const tags = 1 + model.alsoAt(page, element).length;
+    count += tags * writtenHints(element).length;
     if (element.style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
     seen.add(element.tag);
-    count += readStyle(element.style, page.path).declarations.length;
+    count += tags * readStyle(element.style, page.path).declarations.length;
   }
   for (const { style } of page.inert) count += readStyle(style, page.path).declarations.length;
   return count;

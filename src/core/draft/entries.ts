@@ -10,6 +10,7 @@ import {
   type NamedStyle,
   type OwnRule,
   type PlaceOf,
+  pagesOf,
   type RuleMove,
   rulesOf,
   selectorsOf,
@@ -17,7 +18,7 @@ import {
 } from '../search/index.js';
 import { type Declaration, declarationText } from '../sheets/index.js';
 import { type Place, placeIn, showPlace } from '../source.js';
-import type { CarriedUnit, Carrier } from '../stock/index.js';
+import { type CarriedUnit, type Carrier, tagsOf } from '../stock/index.js';
 import { classId, idClassId, moveId, partId, sectionId, styleId } from './decisions.js';
 import type { DraftStyle } from './schema.js';
 
@@ -97,11 +98,11 @@ function styleEntry(
     ...(selectors.length === 0 || plain ? {} : { selector: selectors.join(', ') }),
     ...(home.kind === 'existing class' ? { because: home.because } : {}),
     ...(beats === undefined ? {} : { beats: `${beats.selector} (${showPlace(beats.place)})` }),
-    elements: members.length,
-    pages: new Set(members.map(({ carrier }) => carrier.page)).size,
+    elements: sum(members, ({ carrier }) => tagsOf(carrier)),
+    pages: pagesOf(members.map(({ carrier }) => carrier)).size,
     'out of': fromText(style),
     ...(style.page === undefined ? {} : { 'written into': style.page }),
-    'such as': members.slice(0, 2).map(({ carrier }) => showPlace(placeOf(carrier))),
+    'such as': suchAs(members, placeOf),
     saves: { places: savedPlaces(style), bytes: savedBytes(style, shared) },
     ...(instead === undefined ? {} : { instead }),
     declarations: declarationsOf(style, shared),
@@ -140,10 +141,12 @@ export function savedPlaces(style: NamedStyle): number {
 export function savedBytes(style: NamedStyle, shared: string): number {
   let saved = 0;
   for (const { carrier, units } of style.members) {
-    for (const unit of units) saved += writtenLength(carrier.tag?.attributes, unit);
+    const tags = tagsOf(carrier);
+    for (const unit of units) saved += tags * writtenLength(carrier.tag?.attributes, unit);
     if (style.className !== undefined)
       saved -=
-        style.className.length + (carrier.tag?.attributes.has('class') === true ? 1 : ' class=""'.length);
+        tags *
+        (style.className.length + (carrier.tag?.attributes.has('class') === true ? 1 : ' class=""'.length));
   }
   for (const { selectors, declarations } of rulesOf(style)) {
     saved -= selectors.join(', ').length + 4;
@@ -166,19 +169,30 @@ function writtenLength(
   }, 0);
 }
 
+/** The first two tags. */
+function suchAs(all: readonly { readonly carrier: Carrier }[], placeOf: PlaceOf): string[] {
+  const first = all.slice(0, 2).flatMap(({ carrier }) => [placeOf(carrier), ...carrier.also.slice(0, 1)]);
+  return first.slice(0, 2).map(showPlace);
+}
+
+function sum<One>(all: readonly One[], of: (one: One) => number): number {
+  return all.reduce((so, one) => so + of(one), 0);
+}
+
 function partEntry(parts: readonly GivenPart[], known: DraftStyle | undefined, placeOf: PlaceOf): DraftStyle {
   const [first] = parts;
   const { property, value } = first!.declaration;
+  const elements = sum(parts, ({ carrier }) => tagsOf(carrier));
   return {
     id: partId(first!.key),
     home: 'already given',
     take: known?.take ?? true,
     ...(known?.reviewed === undefined ? {} : { reviewed: known.reviewed }),
-    elements: parts.length,
-    pages: new Set(parts.map(({ carrier }) => carrier.page.path)).size,
+    elements,
+    pages: pagesOf(parts.map(({ carrier }) => carrier)).size,
     'out of': 'style',
-    'such as': parts.slice(0, 2).map(({ carrier }) => showPlace(placeOf(carrier))),
-    saves: { places: parts.length, bytes: parts.length * (property.length + value.length + 4) },
+    'such as': suchAs(parts, placeOf),
+    saves: { places: elements, bytes: elements * (property.length + value.length + 4) },
     declarations: `${property}: ${value};\n`,
   };
 }

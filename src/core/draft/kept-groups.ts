@@ -3,7 +3,7 @@
 import { groupBy } from '../group-by.js';
 import { type Kept, type PlaceOf, writtenCount } from '../search/index.js';
 import { type Place, showPlace } from '../source.js';
-import { type CarriedUnit, type KeptReason, keptText } from '../stock/index.js';
+import { type CarriedUnit, type KeptReason, keptText, tagsOf } from '../stock/index.js';
 
 /** A rule or a value that the proof did not let go, beside the declarations in the markup. */
 export interface KeptElsewhere {
@@ -26,7 +26,7 @@ export interface KeptGroup {
 }
 
 interface Staying {
-  readonly place: string;
+  readonly places: readonly string[];
   readonly text: string;
   readonly declarations: number;
   readonly reason: string;
@@ -40,13 +40,13 @@ export function keptGroups(
 ): KeptGroup[] {
   const staying: Staying[] = [
     ...kept.map(({ carrier, unit, reason }) => ({
-      place: showPlace(placeOf(carrier)),
+      places: [showPlace(placeOf(carrier)), ...carrier.also.map(showPlace)],
       text: unitText(unit),
-      declarations: writtenCount(unit),
+      declarations: tagsOf(carrier) * writtenCount(unit),
       reason: keptText(reason),
     })),
     ...elsewhere.map(({ text, declarations, place, reason }) => ({
-      place: showPlace(place),
+      places: [showPlace(place)],
       text,
       declarations,
       reason: keptText(reason),
@@ -56,8 +56,8 @@ export function keptGroups(
     .map(([reason, group]) => ({
       reason,
       declarations: group.reduce((sum, { declarations }) => sum + declarations, 0),
-      places: [...new Set(group.map(({ place }) => place))],
-      examples: [...new Set(group.slice(0, 2).map(({ place, text }) => `${place} ${text}`))],
+      places: [...new Set(group.flatMap(({ places }) => places))],
+      examples: [...new Set(group.slice(0, 2).map(({ places: [place], text }) => `${place} ${text}`))],
     }))
     .sort((a, b) => b.declarations - a.declarations || (a.reason < b.reason ? -1 : 1));
 }

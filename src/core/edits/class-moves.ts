@@ -3,6 +3,7 @@
 import type { SiteModel } from '../cascade/index.js';
 import type { Page, SourceTag } from '../markup/index.js';
 import type { ClassMove } from '../search/index.js';
+import type { SourceRange } from '../source.js';
 import type { Edit } from './edit.js';
 import { push, selectorEdit } from './plan.js';
 import type { Edits } from './state.js';
@@ -25,6 +26,21 @@ export function planClassMoves(model: SiteModel, moves: readonly ClassMove[]): E
     for (const { path, text, offset } of placesOf(own, model))
       push(edits, path, [selectorEdit(text, offset, own.rule, selectors)]);
   return edits;
+}
+
+/** Takes classes off tags. In: which tags of the page, by their ranges. */
+export function withoutClasses(
+  page: Page,
+  names: ReadonlySet<string>,
+  isMeant: (tag: SourceRange) => boolean,
+): Edit[] {
+  const tags = new Set<SourceTag>();
+  for (const { tag, classes } of page.elements)
+    if (tag !== undefined && classes.some((name) => names.has(name)) && isMeant(tag.range)) tags.add(tag);
+  return [...tags].flatMap((tag) => {
+    const range = tag.attributes.get('class');
+    return range === undefined ? [] : [withoutNames(page.text, range, names)];
+  });
 }
 
 /** The moves of one round rewrite different classes: a rule that asks for two of them is left for the next. */

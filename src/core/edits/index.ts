@@ -2,7 +2,7 @@
 // lead to.
 
 export { editTagStyle } from './attributes.js';
-export { planClassMoves } from './class-moves.js';
+export { planClassMoves, withoutClasses } from './class-moves.js';
 export { applyEdits, composeEdits, type Edit, originalOffset, reverseEdits } from './edit.js';
 export { planIdClasses } from './id-classes.js';
 export { planBlock, planLink } from './link.js';

@@ -36,7 +36,7 @@ export function planEdits(model: SiteModel, styles: readonly NamedStyle[], share
     push(edits, carrier.page.path, changes);
     for (const { style } of parts) written.add(style);
     if (!parts.some(({ style }) => needsSheet(style) && style.page === undefined)) continue;
-    touched.add(carrier.page.path);
+    for (const path of [carrier.page.path, ...carrier.also.map((one) => one.path)]) touched.add(path);
     component ||= carrier.page.kind === 'component';
   }
   const inOrder = [...written].sort((a, b) => a.order - b.order);

@@ -147,6 +147,8 @@ export interface Page {
   readonly texts: readonly PageText[];
   /** Offsets of the end tags of outdated elements, by index. */
   readonly outdatedEnds: ReadonlyMap<number, number>;
+  /** By index of an element, the offset behind its content; -1 where the source does not say. */
+  readonly contentEnds: readonly number[];
   readonly sheets: readonly SheetReference[];
   readonly scripts: readonly ScriptReference[];
   /** Start tags inside `<template>` that carry a style attribute: inert, copied by scripts. */

@@ -57,6 +57,7 @@ export function parsePage(path: string, text: string, component = false): Page {
     hasTemplatedTags: reader.elements.some(({ templated }) => templated !== 'no'),
     texts: reader.texts,
     outdatedEnds: reader.outdatedEnds,
+    contentEnds: reader.contentEnds,
     sheets: reader.sheets,
     scripts: reader.scripts,
     inert: reader.inert,
@@ -102,6 +103,7 @@ class PageReader {
     first: 0,
   };
   readonly outdatedEnds = new Map<number, number>();
+  readonly contentEnds: number[] = [];
   base: string | undefined;
   shadowRoots = false;
   depth = 0;
@@ -181,6 +183,7 @@ class PageReader {
             : templateTextIn(this.#text.slice(tag.range.start, tag.range.end), node.attrs),
     };
     this.elements.push(element);
+    this.contentEnds.push(node.endTag >= 0 ? node.endTag : node.end);
     if (previous >= 0) this.elements[previous]!.next = index;
     else if (parent >= 0) this.elements[parent]!.firstChild = index;
     this.#noteRole(node, element);

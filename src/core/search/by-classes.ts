@@ -3,7 +3,7 @@
 import { ONE_CLASS, ONE_ID, placeInSource, specificityParts } from '../cascade/index.js';
 import type { Part } from '../parts.js';
 import { expandDeclaration, interactionGroup } from '../sheets/index.js';
-import type { CarriedUnit, KeptReason } from '../stock/index.js';
+import { type CarriedUnit, type KeptReason, tagsOf } from '../stock/index.js';
 import { sizeOf } from './by-hooks.js';
 import { type Census, type ElementGroup, idOf } from './census.js';
 import type { Row, Taste } from './cost.js';
@@ -103,7 +103,7 @@ function whyNoClass(group: ElementGroup, unit: CarriedUnit, times: number, atLea
 
 /** Tags that carry it: a group of elements that were made from another's tag has none. */
 function carriersIn({ carriers }: ElementGroup): number {
-  return carriers.length;
+  return carriers.reduce((all, carrier) => all + tagsOf(carrier), 0);
 }
 
 function savingOf({

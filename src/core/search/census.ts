@@ -52,7 +52,7 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
   const byTag = new Map<SourceTag, Carrier>();
   for (const carrier of carriers) if (carrier.tag !== undefined) byTag.set(carrier.tag, carrier);
   const pages = model.pages.filter((page) => undecidedReason(page, model.stacksOf(page)) === undefined);
-  const shared = new Set([...sharedIds(pages), ...scopeIds(carriers)]);
+  const shared = new Set([...sharedIds(pages), ...(model.sources.sharedIds ?? []), ...scopeIds(carriers)]);
   const known = new Map<string, ElementGroup>();
   const numbers = new Map<ElementGroup, number>();
   const groups: ElementGroup[] = [];
@@ -87,7 +87,7 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
         parent?.children.push(group);
       }
       ofPage.push(group);
-      group.count++;
+      group.count += model.countOf(page, element);
       group.onPages.add(page);
       group.members.push(pageNumber, element.index);
       if (carrier?.element === element) group.carriers.push(carrier);

@@ -51,7 +51,8 @@ export function helperClasses(model: SiteModel, census: Census, options: HelperO
       continue;
     }
     const groups = census.byClass.get(name) ?? [];
-    if (groups.reduce((all, { count }) => all + count, 0) !== tags.length) continue;
+    const worn = tags.reduce((all, { page, element }) => all + model.countOf(page, element), 0);
+    if (groups.reduce((all, { count }) => all + count, 0) !== worn) continue;
     // Where a script puts elements in another order, a class goes with its element, and a position does not.
     if (tags.some(({ page }) => scripts.movesOn(page))) continue;
     const instead = positionOf(name, groups, census, (one) => byClass.has(one));

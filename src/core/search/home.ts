@@ -66,6 +66,11 @@ export class RuleOrder {
 /** The place of a tag in the files as they are, whatever step found it. */
 export type PlaceOf = (carrier: Carrier) => Place;
 
+/** Paths of all pages that tags stand on. */
+export function pagesOf(carriers: readonly Carrier[]): Set<string> {
+  return new Set(carriers.flatMap(({ page, also }) => [page.path, ...also.map(({ path }) => path)]));
+}
+
 /** A style with the class that its elements wear, if they wear one for it. */
 export interface NamedStyle extends Style {
   readonly className: string | undefined;

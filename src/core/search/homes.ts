@@ -10,6 +10,7 @@ import {
   type KeptReason,
   keptText,
   type SiteScripts,
+  tagsOf,
 } from '../stock/index.js';
 import type { Trace } from '../trace.js';
 import { type ClassOptions, type ScopeTaste, takeClasses } from './by-classes.js';
@@ -19,7 +20,7 @@ import { type ElementGroup, takeCensus } from './census.js';
 import type { Taste } from './cost.js';
 import { takeExisting } from './existing.js';
 import { takeGiven, takeNames } from './given.js';
-import { type Home, type Kept, type Member, partOf, RuleOrder, type Style } from './home.js';
+import { type Home, type Kept, type Member, pagesOf, partOf, RuleOrder, type Style } from './home.js';
 import { whyNoHook } from './instead.js';
 import { mayMatchIn, mayMatchMade } from './made.js';
 import { takePositions } from './positions.js';
@@ -177,8 +178,8 @@ function oldKeys(carriers: readonly Carrier[]): Set<string> {
 
 /** What only one page uses stands in that page's own block. */
 function onItsPage(style: Style): Style {
-  const pages = new Set(style.members.map(({ carrier }) => carrier.page));
-  const [page] = pages;
+  const pages = pagesOf(style.members.map(({ carrier }) => carrier));
+  const page = style.members[0]?.carrier.page;
   const own = style.home.kind !== 'already given' && style.home.kind !== 'existing class';
   return own && pages.size === 1 && page?.kind === 'page' ? { ...style, page: page.path } : style;
 }
@@ -273,7 +274,8 @@ function styleOf(
 /** Declarations, or old attributes, that one style takes out of the markup. */
 export function takenOut(members: readonly Member[]): number {
   return members.reduce(
-    (all, { units }) => all + units.reduce((some, unit) => some + writtenCount(unit), 0),
+    (all, { carrier, units }) =>
+      all + tagsOf(carrier) * units.reduce((some, unit) => some + writtenCount(unit), 0),
     0,
   );
 }

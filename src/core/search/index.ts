@@ -5,6 +5,7 @@ export type { ScopeTaste } from './by-classes.js';
 export { selectorText } from './by-hooks.js';
 export { type Convention, readConvention, USUAL } from './convention.js';
 export { TASTES, type Taste, type TasteName } from './cost.js';
+export { ElementNames, Numbers, Remembered } from './element-names.js';
 export { type ClassMove, classMoveKey } from './helper-classes.js';
 export {
   type Decided,
@@ -13,6 +14,7 @@ export {
   type Member,
   type NamedStyle,
   type PlaceOf,
+  pagesOf,
   partOf,
   type Style,
 } from './home.js';

@@ -1,5 +1,6 @@
 // Why a class had to be made: what the simplest selectors that exist would have changed besides.
 
+import { comparePaths } from '../source.js';
 import type { ClassRule } from './by-classes.js';
 import { partOfHook, specificityOf } from './by-hooks.js';
 import type { Census, ElementGroup } from './census.js';
@@ -11,7 +12,7 @@ import type { Trials } from './trial.js';
 /** Of so many groups it is found out whether they would differ: enough to tell why not. */
 const MOST_ASKED = 300;
 
-/** One line, such as "td would also reach 14 elements of fares.html that differ"; `undefined` where no hook fits all. */
+/** One line, such as "td would also reach 14 elements that differ, such as on fares.html"; `undefined` where no hook fits all. */
 export function whyNoHook(
   census: Census,
   { units, members }: ClassRule,
@@ -45,10 +46,9 @@ export function whyNoHook(
 }
 
 function reachText(harmed: readonly ElementGroup[]): string {
-  const pages = new Set(harmed.flatMap(({ onPages }) => [...onPages]));
-  const [first] = [...pages].map(({ path }) => path).sort();
+  const [first] = harmed.map(({ page }) => page.path).sort(comparePaths);
   const count = sum(harmed);
-  const where =
-    pages.size === 1 ? first : `${first} and ${pages.size - 1} other page${pages.size === 2 ? '' : 's'}`;
-  return `${count} element${count === 1 ? '' : 's'} of ${where} that ${count === 1 ? 'differs' : 'differ'}`;
+  return count === 1
+    ? `an element of ${first} that differs`
+    : `${count} elements that differ, such as on ${first}`;
 }

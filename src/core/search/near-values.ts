@@ -54,11 +54,14 @@ export function writtenValues(model: SiteModel, themes: readonly string[]): Writ
       });
   };
   for (const page of model.pages) {
-    for (const { style, tag } of page.elements) {
+    for (const element of page.elements) {
+      const { style, tag } = element;
       const range = style === undefined ? undefined : tag?.attributes.get('style');
       const offset = range === undefined ? undefined : valueOffset(page, range, style!);
       if (offset !== undefined)
-        for (const one of readStyle(style!, page.path).declarations) add(page.path, style!, offset, one);
+        for (const one of readStyle(style!, page.path).declarations)
+          for (let times = model.alsoAt(page, element).length; times >= 0; times--)
+            add(page.path, style!, offset, one);
     }
     for (const reference of page.sheets) {
       if (reference.kind !== 'block' || reference.offset === undefined) continue;

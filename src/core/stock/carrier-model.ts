@@ -2,7 +2,7 @@
 
 import type { Page, PageElement, SourceTag } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
-import type { SourceRange } from '../source.js';
+import type { Place, SourceRange } from '../source.js';
 import type { KeptReason } from './kept.js';
 import type { Unit } from './units.js';
 
@@ -26,6 +26,13 @@ export interface Carrier {
   readonly start: number;
   readonly style: StyleAttribute | undefined;
   readonly units: readonly CarriedUnit[];
+  /** Tags of the site that are written like it, and that it stands for. */
+  readonly also: readonly Place[];
+}
+
+/** How many tags of the site a carrier stands for. */
+export function tagsOf({ also }: Carrier): number {
+  return 1 + also.length;
 }
 
 /** What is taken out of a tag when a unit moves. */

@@ -12,6 +12,7 @@ import {
   valueOffset,
 } from '../markup/index.js';
 import { type Declaration, declarationValidity, isFinished, parseDeclarations } from '../sheets/index.js';
+import type { Place } from '../source.js';
 import type { CarriedUnit, Carrier, CarrierOptions } from './carrier-model.js';
 import { hintUnits } from './hint-units.js';
 import type { KeptReason } from './kept.js';
@@ -31,7 +32,9 @@ export function carriersOf(model: SiteModel, scripts: SiteScripts, options: Carr
       known.options === options &&
       JSON.stringify(known.undecided) === JSON.stringify(undecided);
     if (isSame) return known.carriers;
-    const carriers = pageCarriers(page, scripts, undecided, options);
+    const carriers = pageCarriers(page, scripts, undecided, options, (element) =>
+      model.alsoAt(page, element),
+    );
     readPages.set(page, { scripts, options, undecided, carriers });
     return carriers;
   });
@@ -55,6 +58,7 @@ function pageCarriers(
   scripts: SiteScripts,
   undecided: KeptReason | undefined,
   options: CarrierOptions,
+  alsoAt: (element: PageElement) => readonly Place[],
 ): Carrier[] {
   const carriers: Carrier[] = [];
   const seen = new Set<SourceTag>();
@@ -85,6 +89,7 @@ function pageCarriers(
         literal: valueOffset(page, style.range, style.value) !== undefined,
       },
       units,
+      also: alsoAt(element),
     });
   }
   for (const { style, range } of page.inert) {
@@ -103,6 +108,7 @@ function pageCarriers(
       start: range.start,
       style: { range, value: style, declarations, literal: false },
       units,
+      also: [],
     });
   }
   return carriers;

@@ -9,6 +9,7 @@ export type {
   StyleAttribute,
   UnitSource,
 } from './carrier-model.js';
+export { tagsOf } from './carrier-model.js';
 export { carriersOf, readStyle } from './carriers.js';
 export { type ColourUse, coloursIn, type NearMiss, nearMisses } from './colour-uses.js';
 export type { Finding, FindingKind } from './findings.js';

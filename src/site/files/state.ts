@@ -1,11 +1,21 @@
 // Names a state of a site so that every thread can open it for itself.
 
 import { existsSync, statSync } from 'node:fs';
+import { applyEdits, type Edit } from '../../core/edits/edit.js';
+import { decodeAs, type Encoding, encodeFile } from './encoding.js';
 import { openCommit, openFolder, type SiteFiles } from './files.js';
 
 export type StateName =
   | { readonly kind: 'folder'; readonly folder: string }
-  | { readonly kind: 'commit'; readonly folder: string; readonly reference: string };
+  | { readonly kind: 'commit'; readonly folder: string; readonly reference: string }
+  /** A folder with edits made, and nothing written. */
+  | { readonly kind: 'changed'; readonly folder: string; readonly files: ReadonlyMap<string, ChangedFile> };
+
+/** Edits of a file's decoded text; of an empty one, where there is no such file. */
+export interface ChangedFile {
+  readonly encoding: Encoding;
+  readonly edits: readonly Edit[];
+}
 
 /** In: the site's folder, and what `--against` names: another folder, or a commit. */
 export function otherState(folder: string, against: string): StateName {
@@ -15,5 +25,32 @@ export function otherState(folder: string, against: string): StateName {
 
 /** Throws `UsageError` for what cannot be opened. */
 export function openState(state: StateName): SiteFiles {
-  return state.kind === 'folder' ? openFolder(state.folder) : openCommit(state.folder, state.reference);
+  switch (state.kind) {
+    case 'folder':
+      return openFolder(state.folder);
+    case 'commit':
+      return openCommit(state.folder, state.reference);
+    case 'changed':
+      return openChanged(openFolder(state.folder), state.files);
+  }
+}
+
+function openChanged(files: SiteFiles, changed: ReadonlyMap<string, ChangedFile>): SiteFiles {
+  let list: readonly string[] | undefined;
+  return {
+    label: files.label,
+    list: () => {
+      list ??= [...new Set([...files.list(), ...changed.keys()])].sort();
+      return list;
+    },
+    isLinked: (file) => files.isLinked?.(file) ?? false,
+    read: (file) => {
+      const bytes = files.read(file);
+      const own = changed.get(file);
+      if (own === undefined) return bytes;
+      const text = bytes === undefined ? '' : decodeAs(bytes, own.encoding);
+      // A file that is not what it was is read as it is: it differs.
+      return text === undefined ? bytes : encodeFile(applyEdits(text, own.edits), own.encoding);
+    },
+  };
 }

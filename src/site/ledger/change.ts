@@ -24,14 +24,14 @@ export interface FileChange {
 
 /** In: edits by path, on the texts of a loaded site; a path that it does not hold is a new file. */
 export function fileChanges(
-  { model, encodings, scriptTexts }: Pick<Site, 'model' | 'encodings' | 'scriptTexts'>,
+  { model, textOf, encodings, scriptTexts }: Pick<Site, 'model' | 'textOf' | 'encodings' | 'scriptTexts'>,
   edits: ReadonlyMap<string, readonly Edit[]>,
 ): FileChange[] {
   return [...edits]
     .map(
       ([file, own]): FileChange => ({
         path: file,
-        text: model.sources.pages.get(file) ?? model.sources.sheets.get(file) ?? scriptTexts.get(file) ?? '',
+        text: textOf(file) ?? model.sources.sheets.get(file) ?? scriptTexts.get(file) ?? '',
         encoding: encodings.get(file) ?? { name: 'utf-8', mark: false },
         edits: own,
       }),

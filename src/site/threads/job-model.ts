@@ -15,6 +15,8 @@ export type Job =
       readonly before: ProveSide;
       readonly after: ProveSide;
       readonly paths: readonly string[];
+      /** At most this many elements are described for one page. */
+      readonly perPage?: number | undefined;
     };
 
 export interface ProveSide {

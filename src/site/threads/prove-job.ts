@@ -12,7 +12,7 @@ import { Timings } from './timings.js';
 export function proveShare(job: Extract<Job, { kind: 'prove' }>, cells: Int32Array): ProveResult {
   const open = ({ state, config }: ProveSide): SiteReader =>
     new SiteReader(openState(state), config, job.paths);
-  const comparer = new PageComparer(open(job.before), open(job.after));
+  const comparer = new PageComparer(open(job.before), open(job.after), job.perPage);
   return comparer.compare(job.paths, takeShares(cells, job.paths.length));
 }
 
@@ -23,12 +23,14 @@ export class PageComparer {
   readonly #before: SiteReader;
   readonly #after: SiteReader;
 
-  constructor(before: SiteReader, after: SiteReader) {
+  constructor(before: SiteReader, after: SiteReader, perPage?: number) {
     this.#before = before;
     this.#after = after;
     const table = new OutcomeTable(new TruthTable());
     const styles = new SiteStyles(before, table);
-    this.prover = new Prover(styles, new SiteStyles(after, table, styles));
+    this.prover = new Prover(styles, new SiteStyles(after, table, styles), {
+      ...(perPage === undefined ? {} : { perPage }),
+    });
   }
 
   compare(paths: readonly string[], numbers: Iterable<number>): ProveResult {

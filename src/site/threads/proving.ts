@@ -1,12 +1,13 @@
 // The proof between two states of a site on the disk, its pages spread over threads.
 
+import type { Edits } from '../../core/edits/index.js';
 import { mergeProofs, type Proof, proofOf } from '../../core/proof/index.js';
 import { comparePaths } from '../../core/source.js';
 import { UsageError } from '../../core/usage-error.js';
 import { readConfig } from '../files/pages.js';
 import { openState, otherState, type StateName } from '../files/state.js';
 import { SiteReader } from '../rendering/reader.js';
-import type { ProveResult, ProveSide } from './job-model.js';
+import type { Job, ProveResult, ProveSide } from './job-model.js';
 import { inThreads, threadCount } from './pool.js';
 import { PageComparer } from './prove-job.js';
 import { takeShares } from './shares.js';
@@ -38,9 +39,50 @@ export async function proveSite(
   const paths = [
     ...new Set(readers.flatMap(({ pagePaths, platformPages }) => [...pagePaths, ...platformPages])),
   ].sort(comparePaths);
-  const jobs = threadCount(options.jobs, paths, after.side.state);
-  const comparer = new PageComparer(...readers);
   const job = { kind: 'prove', before: before.side, after: after.side, paths } as const;
+  const proof = await proveJob(job, readers, options, timings);
+  if (proof.pages + proof.components === 0 && proof.differences.length === 0)
+    throw new UsageError('pages-empty-both', { site: folder });
+  return { proof, isComponent: readers[1].isComponent, timings };
+}
+
+/** A change of a site that nothing is written of yet. */
+export interface PlannedChange {
+  readonly reader: SiteReader;
+  /** Pages to compare, in order. */
+  readonly paths: readonly string[];
+  readonly edits: Edits;
+}
+
+/** Whether a change leaves every page as it looks. In: the site's folder. */
+export async function proveChange(
+  folder: string,
+  { reader, paths, edits }: PlannedChange,
+  onPage?: ProvingOptions['onPage'],
+): Promise<Proof> {
+  const { config, encodings } = reader;
+  const files = new Map(
+    [...edits].map(([file, own]) => [
+      file,
+      { edits: own, encoding: encodings.get(file) ?? { name: 'utf-8', mark: false } },
+    ]),
+  );
+  const state = { kind: 'changed', folder, files } as const;
+  const before = { state: { kind: 'folder', folder }, config } as const;
+  const job = { kind: 'prove', before, after: { state, config }, paths, perPage: 1 } as const;
+  const readers = [reader, new SiteReader(openState(state), config, paths)] as const;
+  return proveJob(job, readers, { onPage }, new Timings());
+}
+
+async function proveJob(
+  job: Extract<Job, { kind: 'prove' }>,
+  readers: readonly [SiteReader, SiteReader],
+  options: ProvingOptions,
+  timings: Timings,
+): Promise<Proof> {
+  const { paths } = job;
+  const jobs = threadCount(options.jobs, paths, job.after.state);
+  const comparer = new PageComparer(...readers, job.perPage);
   const results = await inThreads(job, jobs, async (cells) =>
     comparer.compare(
       paths,
@@ -50,10 +92,7 @@ export async function proveSite(
   const proved = results.filter((result): result is ProveResult => result.kind === 'prove');
   for (const result of proved) timings.merge(result.timings);
   finish(comparer, proved);
-  const proof = proofOf(comparer.prover.part);
-  if (proof.pages + proof.components === 0 && proof.differences.length === 0)
-    throw new UsageError('pages-empty-both', { site: folder });
-  return { proof, isComponent: readers[1].isComponent, timings };
+  return proofOf(comparer.prover.part);
 }
 
 async function openSide(

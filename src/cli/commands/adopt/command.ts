@@ -23,11 +23,17 @@ export function defineAdopt(program: Command, act: Act): void {
     .action(
       act(async (terminal, site: string, flags: Flags) => {
         const { adopt } = await import('./run.js');
-        const { followedBy } = await import('../../shared/followed.js');
+        const { followedBy, largeFrom } = await import('../../shared/followed.js');
         const { withProgress } = await import('../../shared/progress.js');
         const { present } = await import('../../shared/present.js');
-        const document = await withProgress(terminal, 'reading the site', ({ say: onStep }) =>
-          adopt(site, { patch: flags.patch, onStep, trace: followedBy(terminal) }),
+        const document = await withProgress(terminal, 'reading the site', ({ say: onStep, steps }) =>
+          adopt(site, {
+            patch: flags.patch,
+            largeFrom: largeFrom(terminal),
+            onStep,
+            onPage: steps('proving'),
+            trace: followedBy(terminal),
+          }),
         );
         await present(terminal, document, flags, async () => {
           const { adoptLines } = await import('./lines.js');

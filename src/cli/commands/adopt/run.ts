@@ -13,13 +13,17 @@ import { readPlain } from '../../../site/files/inside.js';
 import { writePlanned } from '../../../site/ledger/carry-out.js';
 import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { dropPlan, findPlan } from '../../../site/ledger/plan.js';
-import { draftSite, loadSite } from '../../../site/rendering/load.js';
+import { draftSite, loadForDraft, loadSite } from '../../../site/rendering/load.js';
 import { type Followed, follow } from '../../shared/followed.js';
 import type { AdoptDocument } from './document.js';
 
 export interface AdoptOptions {
   /** Make a patch for `git apply`, and write nothing. */
   readonly patch?: boolean | undefined;
+  /** From so many characters of pages on, the search reads excerpts of them; two million without. */
+  readonly largeFrom?: number | undefined;
+  /** Hears how many pages of a large site are proven. */
+  readonly onPage?: ((done: number, of: number) => void) | undefined;
   /** Hears what is done now. */
   readonly onStep?: ((step: string) => void) | undefined;
   /** A declaration to follow through the stages. */
@@ -47,7 +51,9 @@ export async function adopt(site: string, options: AdoptOptions = {}): Promise<A
   onStep?.('proving');
   // A plan is a file like any other: what it says is not believed, but proven.
   const isProven = ready !== undefined && changesNothing(files, text, ready.changes);
-  const { changes, report } = isProven ? ready : plan(files, text, { onStep, trace });
+  const { changes, report } = isProven
+    ? ready
+    : await plan(site, files, text, { onStep, onPage: options.onPage, trace, largeFrom: options.largeFrom });
   onStep?.('writing');
   const done = writePlanned(root, 'adopt', changes, { patch });
   if (done.written) dropPlan(root);
@@ -72,16 +78,22 @@ interface Planned {
 }
 
 /** Plans a draft that a person has changed, or a site that is not as it was. */
-function plan(
+async function plan(
+  folder: string,
   files: SiteFiles,
   text: string,
-  asked: { readonly onStep: AdoptOptions['onStep']; readonly trace: Trace | undefined },
-): Planned {
-  const usual = loadSite(files);
+  asked: Pick<AdoptOptions, 'onStep' | 'onPage' | 'largeFrom'> & { readonly trace: Trace | undefined },
+): Promise<Planned> {
   const draft = parseDraft(text);
+  const { largeFrom, trace } = asked;
+  const load = { largeFrom, whole: new Set(trace === undefined ? [] : [trace.path]) };
+  const usual = loadForDraft(folder, files, draft, load);
   if (usual.sheets.some(({ path: file, owner }) => file === draft.shared && owner === 'platform'))
     throw new UsageError('draft-shared-platform', { sheet: draft.shared });
-  const site = draft.shared === usual.shared ? usual : loadSite(files, { shared: draft.shared });
-  const { edits, report } = planAdoption(draftSite(site), draft, asked);
+  const site =
+    draft.shared === usual.shared
+      ? usual
+      : loadForDraft(folder, files, draft, { ...load, shared: draft.shared });
+  const { edits, report } = await planAdoption(draftSite(site), draft, asked);
   return { changes: fileChanges(site, edits), report };
 }

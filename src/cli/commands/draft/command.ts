@@ -45,11 +45,14 @@ export function defineDraft(program: Command, act: Act): void {
 async function makeAndShow(terminal: Terminal, site: string, flags: Flags): Promise<number> {
   const atLeast = readWhole(flags.atLeast, (given) => new UsageError('at-least', { given }));
   const { writeDraft } = await import('./run.js');
-  const { followedBy } = await import('../../shared/followed.js');
+  const { followedBy, largeFrom } = await import('../../shared/followed.js');
   const { withProgress } = await import('../../shared/progress.js');
   const { present } = await import('../../shared/present.js');
-  const made = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
+  const made = await withProgress(terminal, 'reading the site', ({ say: onStep, steps }) =>
     writeDraft(site, {
+      largeFrom: largeFrom(terminal),
+      onPage: steps('reading'),
+      onProven: steps('proving'),
       atLeast,
       weaken: flags.weaken,
       taste: flags.taste,

@@ -12,9 +12,8 @@ import { openFolder } from '../../../site/files/files.js';
 import { insideSite, readPlain } from '../../../site/files/inside.js';
 import { fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { noteReadings, savePlan } from '../../../site/ledger/plan.js';
-import { draftSite, loadSite } from '../../../site/rendering/load.js';
+import { draftSite, loadForDraft } from '../../../site/rendering/load.js';
 import { type Followed, follow } from '../../shared/followed.js';
-import { refuseTooLarge } from '../../shared/memory.js';
 import type { DraftDocument } from './document.js';
 
 export interface DraftOptions {
@@ -26,6 +25,11 @@ export interface DraftOptions {
   readonly taste?: TasteName | undefined;
   /** How far rules reach; as in the earlier draft or the configuration without, else `site`. */
   readonly scope?: ScopeTaste | undefined;
+  /** From so many characters of pages on, the search reads excerpts of them; two million without. */
+  readonly largeFrom?: number | undefined;
+  /** Hears how many pages of a large site are read, and then how many are proven. */
+  readonly onPage?: ((done: number, of: number) => void) | undefined;
+  readonly onProven?: ((done: number, of: number) => void) | undefined;
   /** Hears what is done now. */
   readonly onStep?: ((step: string) => void) | undefined;
   /** A declaration to follow through the stages. */
@@ -54,27 +58,38 @@ export interface WrittenDraft {
  * of a draft that is there are kept. In: the site's folder. Throws `UsageError`.
  */
 export async function draft(site: string, options: DraftOptions = {}): Promise<DraftDocument> {
-  return writeDraft(site, options).document;
+  return (await writeDraft(site, options)).document;
 }
 
 /** @internal */
-export function writeDraft(folder: string, options: TypedDraftOptions): WrittenDraft {
+export async function writeDraft(folder: string, options: TypedDraftOptions): Promise<WrittenDraft> {
   const { atLeast = 2, onStep } = options;
   if (!Number.isInteger(atLeast) || atLeast < 1) throw new UsageError('at-least', { given: atLeast });
   const trace = follow(options.trace);
   const files = noteReadings(openFolder(folder));
-  const site = loadSite(files);
-  refuseTooLarge([...site.model.sources.pages.values()].reduce((all, { length }) => all + length, 0));
-  refuseUnfinished(path.resolve(folder));
-  if (site.isPlatform(site.shared)) throw new UsageError('shared-is-platform', { sheet: site.shared });
   const file = path.join(folder, DRAFT_FILE);
   const text = existsSync(file) ? readPlain(file, DRAFT_FILE).toString('utf8') : undefined;
   const earlier = text === undefined ? undefined : parseDraft(text);
+  const site = loadForDraft(folder, files, earlier, {
+    largeFrom: options.largeFrom,
+    onPage: options.onPage,
+    whole: new Set(trace === undefined ? [] : [trace.path]),
+  });
+  refuseUnfinished(path.resolve(folder));
+  if (site.isPlatform(site.shared)) throw new UsageError('shared-is-platform', { sheet: site.shared });
   const taste = tasteOf(options.taste ?? earlier?.taste ?? site.config.taste ?? 'balanced');
   const scope = scopeOf(options.scope ?? earlier?.scope ?? site.config.scope ?? 'site');
-  const { draft: made, adoption } = makeDraft(
+  const { draft: made, adoption } = await makeDraft(
     draftSite(site),
-    { atLeast, weaken: options.weaken ?? earlier?.weaken, taste, scope, onStep, trace },
+    {
+      atLeast,
+      weaken: options.weaken ?? earlier?.weaken,
+      taste,
+      scope,
+      onStep,
+      onPage: options.onProven,
+      trace,
+    },
     earlier,
   );
   const { report, edits } = adoption;

@@ -1,0 +1,111 @@
+// A large site is searched by excerpts of its pages. What is found there is made on the whole pages and proven on each of
+// them; pages that do not look as before are read whole, and the search is done again.
+
+import { type Alike, SiteModel, type SiteSources } from '../cascade/index.js';
+import { type Excerpts, type Widened, widen } from '../excerpt/index.js';
+import { parsePage } from '../markup/index.js';
+import type { Proof } from '../proof/index.js';
+import type { Consolidation } from './consolidate.js';
+import type { DraftSite } from './draft-site.js';
+
+export type WideSite = DraftSite & { readonly whole: NonNullable<DraftSite['whole']> };
+
+export function isWide(site: DraftSite): site is WideSite {
+  return site.whole !== undefined;
+}
+
+/** What was found in one area of the site. */
+export interface AreaResult {
+  readonly area: DraftSite;
+  readonly result: Consolidation;
+}
+
+/** What was found, on the whole pages, with the proof of every page. */
+export interface ProvenWide extends Widened {
+  readonly proof: Proof;
+}
+
+/** Out: `missed`, pages that must be read whole since they do not look as before. */
+export async function proveWide(
+  { whole: { pages, excerpts } }: WideSite,
+  areas: readonly AreaResult[],
+  onPage?: (done: number, of: number) => void,
+): Promise<ProvenWide> {
+  const edits = new Map(areas.flatMap(({ result }) => [...result.edits]));
+  const widened = widen(pages, excerpts, edits, goneFrom(areas, excerpts));
+  const proof = await pages.prove(widened.edits, onPage);
+  const missed = new Set([...widened.missed, ...proof.differences.map(({ page }) => page)]);
+  return { ...widened, proof, missed: [...missed] };
+}
+
+/** Classes that leave every tag of a page. A page that was left out is shown as another one is. */
+function goneFrom(
+  areas: readonly AreaResult[],
+  { leftOut }: Excerpts,
+): (path: string) => ReadonlySet<string> {
+  const byArea = areas.map(({ area, result }) => ({
+    pages: area.model.sources.pages,
+    names: new Set(result.classMoves.map(({ name }) => name)),
+  }));
+  return (path) => {
+    const like = leftOut.pages.get(path) ?? path;
+    return byArea.find(({ pages }) => pages.has(like))?.names ?? NONE;
+  };
+}
+
+const NONE: ReadonlySet<string> = new Set();
+
+/** The site with these pages read whole; without excerpts once no page is left to be read so. */
+export function withWhole(site: WideSite, paths: readonly string[]): DraftSite {
+  const { pages, excerpts } = site.whole;
+  const { sources, table } = site.model;
+  const texts = new Map(sources.pages);
+  const parsed = new Map(sources.parsed);
+  const cuts = new Map(excerpts.cuts);
+  const leftOut = new Map(excerpts.leftOut.pages);
+  const copies = new Map(excerpts.copies);
+  let isSome = false;
+  for (const path of paths) {
+    const text = pages.read(path);
+    if (text === undefined) continue;
+    isSome = cuts.delete(path) || isSome;
+    isSome = leftOut.delete(path) || isSome;
+    copies.delete(path);
+    texts.set(path, text);
+    parsed.set(path, parsePage(path, text, pages.isComponent(path)));
+  }
+  const alike = withoutPages(sources.alike, new Set(paths));
+  const model = new SiteModel({ ...sources, pages: texts, parsed, alike }, table, site.model);
+  if (!isSome) return { ...site, model, whole: undefined };
+  return {
+    ...site,
+    model,
+    whole: {
+      pages,
+      excerpts: { ...excerpts, cuts, copies, leftOut: { ...excerpts.leftOut, pages: leftOut } },
+    },
+  };
+}
+
+/** What stands for tags of these pages no longer does. */
+function withoutPages(
+  alike: SiteSources['alike'],
+  paths: ReadonlySet<string>,
+): NonNullable<SiteSources['alike']> {
+  const left = new Map<string, ReadonlyMap<number, Alike>>();
+  for (const [path, own] of alike ?? []) {
+    // On a whole page elements have other numbers.
+    const rest = [...own].map(([fromEnd, { count, inWhole, tags }]) => {
+      const others = tags.filter((one) => !paths.has(one.path));
+      const left = { count: count - (tags.length - others.length), inWhole, tags: others };
+      return [paths.has(path) ? inWhole : fromEnd, left] as const;
+    });
+    left.set(path, new Map(rest));
+  }
+  return left;
+}
+
+/** Every page that an excerpt or nothing stands for. */
+export function shortened({ whole: { excerpts } }: WideSite): string[] {
+  return [...excerpts.cuts.keys(), ...excerpts.leftOut.pages.keys()];
+}

@@ -1,0 +1,87 @@
+// An excerpt of a page: a shorter page that holds some of its elements, every one of them where it stood, on its line and
+// column, so that whatever is said of the excerpt is said of the page.
+
+import { applyEdits, type Edit } from '../edits/index.js';
+import { type Page, type PageElement, parsePage } from '../markup/index.js';
+
+export interface Excerpt {
+  readonly page: Page;
+  /** What was cut out of the page's text, and the line ends and spaces in its place. */
+  readonly cuts: readonly Edit[];
+}
+
+/**
+ * In: a page; whether an element stays, by index: with it stay the elements around and beside it.
+ * Out: the excerpt; `undefined` where the page does not come apart there.
+ */
+export function cutPage(page: Page, stays: readonly boolean[]): Excerpt | undefined {
+  const { text, elements } = page;
+  if (stays.every((one) => one)) return undefined;
+  const kept = elements.filter(({ index }) => stays[index]);
+  const cuts: Edit[] = [];
+  for (const element of kept) {
+    if (element.firstChild < 0 || stays[element.firstChild]) continue;
+    const from = element.tag?.range.end;
+    const to = page.contentEnds[element.index] ?? -1;
+    if (from === undefined || to <= from) return undefined;
+    cuts.push({ start: from, end: to, text: inPlaceOf(text, from, to) });
+  }
+  const excerpt = parsePage(page.path, applyEdits(text, cuts));
+  return isSame(kept, excerpt, page) ? { page: excerpt, cuts } : undefined;
+}
+
+/** What keeps everything behind a cut on its line and column. */
+function inPlaceOf(text: string, from: number, to: number): string {
+  let ends = '';
+  let last = from;
+  for (let at = from; at < to; at++) {
+    const code = text.charCodeAt(at);
+    if (code !== 10 && (code !== 13 || text.charCodeAt(at + 1) === 10)) continue;
+    ends += '\n';
+    last = at + 1;
+  }
+  return ends + ' '.repeat(to - last);
+}
+
+/** Whether a page holds these elements, each under the one that it stood under, and nothing else. */
+function isSame(kept: readonly PageElement[], excerpt: Page, page: Page): boolean {
+  if (kept.length !== excerpt.elements.length || page.quirks !== excerpt.quirks) return false;
+  const numbers = new Map(kept.map(({ index }, at) => [index, at]));
+  return kept.every((element, at) => {
+    const other = excerpt.elements[at]!;
+    return (
+      other.name === element.name &&
+      other.attributes.length === element.attributes.length &&
+      other.attributes.every(
+        ({ name, value }, of) =>
+          name === element.attributes[of]!.name && value === element.attributes[of]!.value,
+      ) &&
+      other.position === element.position &&
+      other.parent === (element.parent < 0 ? -1 : numbers.get(element.parent))
+    );
+  });
+}
+
+/** Edits on an excerpt as edits on its page; `undefined` where one reaches over a cut. */
+export function ontoPage(cuts: readonly Edit[], edits: readonly Edit[]): Edit[] | undefined {
+  const found: Edit[] = [];
+  for (const { start, end, text } of edits) {
+    const [from, to] = [offsetOf(cuts, start, end > start), offsetOf(cuts, end, false)];
+    if (to - from !== end - start) return undefined;
+    found.push({ start: from, end: to, text });
+  }
+  return found;
+}
+
+/** Where an offset of the excerpt stands on the page; at a cut, in front of it or behind. */
+function offsetOf(cuts: readonly Edit[], offset: number, behind: boolean): number {
+  let shift = 0;
+  for (const { start, end, text } of cuts) {
+    const at = start + shift;
+    if (offset < at || (offset === at && !behind)) break;
+    shift += text.length - (end - start);
+    // Within what stands in place of the cut.
+    if (offset < at + text.length) return end;
+  }
+  return offset - shift;
+}

@@ -1,0 +1,250 @@
+// Takes the pages of a site one by one and keeps of each what the search needs: whatever carries styling, and the first of
+// every form of element, with what stands around and beside it. The rest is counted, and can go.
+
+import { holdsAddress } from '../addresses.js';
+import { type Alike, eachRuleCompound, type SiteStyles, type Stack, StyleReader } from '../cascade/index.js';
+import type { Edit } from '../edits/index.js';
+import { hasTemplateText, isPlainLink, type Page, type PageElement } from '../markup/index.js';
+import { type Place, placeIn, type SourceRange } from '../source.js';
+import { stylesFromSelf, undecidedReason } from '../stock/index.js';
+import { cutPage, type Excerpt } from './cut.js';
+import { endTagAt, Forms, isStyled } from './forms.js';
+
+/** What was kept of a site. */
+export interface Excerpts {
+  /** By path: a whole page, or an excerpt. Pages with nothing that others do not have are not among them. */
+  readonly pages: ReadonlyMap<string, Page>;
+  /** What was cut out of each page; nothing for a whole one. */
+  readonly cuts: ReadonlyMap<string, readonly Edit[]>;
+  /** By path, and number of the element counted from the page's end: what was cut out that is like it. */
+  readonly alike: ReadonlyMap<string, ReadonlyMap<number, Alike>>;
+  /** By path, the tags with styling that were cut out of the page, each with one that is written like it. */
+  readonly copies: ReadonlyMap<string, readonly Copy[]>;
+  /** Characters of all pages. */
+  readonly size: number;
+  /** The pages that were left out, each with one that is shown by the same sheets; those that keep to a policy of sheets. */
+  readonly leftOut: { readonly pages: ReadonlyMap<string, string>; readonly fromSelf: number };
+}
+
+/** A tag with styling that is written like one that was kept: it changes as that one does. */
+export interface Copy {
+  /** Offset on the page. */
+  readonly start: number;
+  /** Of its end tag; where there is none, no matter. */
+  readonly endTag: number;
+  readonly like: First;
+}
+
+/** The first element of a form. */
+export interface First {
+  readonly path: string;
+  /** Number counted from the end of the excerpt, and of the whole page. */
+  readonly fromEnd: number;
+  readonly inWhole: number;
+  /** Offsets of its tags on the whole page; an end tag of no length where there is none. */
+  readonly tag: SourceRange;
+  readonly endTag: SourceRange;
+}
+
+/** What says which sheets and scripts a page runs, or holds text that is no page yet: never cut. */
+const NEVER_CUT = /^(style|script|link|template|noscript|base|meta|title|iframe)$/;
+const HANDLER = /^on/i;
+const SCRIPT_ADDRESS = /^\s*javascript:/i;
+
+export class ExcerptTaker {
+  readonly #styles: SiteStyles;
+  readonly #forms: Forms;
+  readonly #pages = new Map<string, Page>();
+  readonly #cuts = new Map<string, readonly Edit[]>();
+  /** By form, the first element of it, and how many were cut out. */
+  readonly #firsts = new Map<number, First & { cut: number; readonly also: Place[] }>();
+  readonly #copies = new Map<string, Copy[]>();
+  /** By all that says how a page is shown but its body, the first such page. */
+  readonly #heads = new Map<string, string>();
+  readonly #isWhole: (path: string) => boolean;
+  readonly #mayLeaveOut: boolean;
+  #size = 0;
+  readonly #leftOut = new Map<string, string>();
+  #fromSelf = 0;
+
+  /**
+   * In: the styles of the site; whether an id stands on several pages; whether a page is kept as it is; whether one without anything of its own may be
+   * left out.
+   */
+  constructor(
+    styles: SiteStyles,
+    options: {
+      readonly isShared: (id: string) => boolean;
+      readonly isWhole: (path: string) => boolean;
+      readonly mayLeaveOut: boolean;
+    },
+  ) {
+    this.#styles = styles;
+    this.#forms = new Forms(options.isShared);
+    this.#isWhole = options.isWhole;
+    this.#mayLeaveOut = options.mayLeaveOut;
+  }
+
+  /** In: a page whose sheets and scripts can be read by now. */
+  add(page: Page): void {
+    this.#size += page.text.length;
+    if (page.kind === 'component' || hasTemplateText(page.text) || /contenteditable/i.test(page.text)) {
+      this.#keep(page, []);
+      return;
+    }
+    const stack = this.#styles.stackOf(page);
+    const ids = idsAsked(stack);
+    const mayChange = (element: PageElement): boolean =>
+      isStyled(element) || (element.id !== undefined && ids.has(element.id.toLowerCase()));
+    if (undecidedReason(page, [stack]) !== undefined) {
+      this.#keep(page, []);
+      return;
+    }
+    const forms = this.#forms.of(page, new StyleReader(page, stack, this.#styles.table), mayChange);
+    const stays = this.#chosen(page, forms);
+    const head = this.#headOf(page, stack.key);
+    const isWhole = this.#isWhole(page.path);
+    const hasOwn =
+      stays.includes(true) ||
+      page.elements.some(isStyled) ||
+      page.sheets.some(({ kind }) => kind === 'block');
+    const isBare = !isWhole && !hasOwn;
+    if (this.#mayLeaveOut && this.#heads.has(head) && isBare) {
+      for (const { index } of page.elements) this.#cutOut(page, index, forms[index]!, mayChange);
+      this.#leftOut.set(page.path, this.#heads.get(head)!);
+      if (stylesFromSelf(page)) this.#fromSelf++;
+      return;
+    }
+    if (!this.#heads.has(head)) this.#heads.set(head, page.path);
+    withNeighbours(page, stays);
+    const excerpt: Excerpt = (isWhole ? undefined : cutPage(page, stays)) ?? { page, cuts: [] };
+    this.#keep(excerpt.page, excerpt.cuts);
+    let at = 0;
+    for (const { index } of page.elements) {
+      const isKept = excerpt.page === page || stays[index]!;
+      const form = forms[index]!;
+      const first = this.#firsts.get(form);
+      if (isKept && first === undefined)
+        this.#firsts.set(form, firstAt(page, index, excerpt.page.elements.length - at));
+      if (isKept) at++;
+      else this.#cutOut(page, index, form, mayChange);
+    }
+  }
+
+  get excerpts(): Excerpts {
+    const alike = new Map<string, Map<number, Alike>>();
+    for (const { path, fromEnd, inWhole, cut, also } of this.#firsts.values()) {
+      if (cut === 0) continue;
+      const own = alike.get(path) ?? new Map<number, Alike>();
+      own.set(fromEnd, { count: cut, inWhole, tags: also });
+      alike.set(path, own);
+    }
+    return {
+      pages: this.#pages,
+      cuts: this.#cuts,
+      alike,
+      copies: this.#copies,
+      size: this.#size,
+      leftOut: { pages: this.#leftOut, fromSelf: this.#fromSelf },
+    };
+  }
+
+  #cutOut(
+    { path, text, elements, contentEnds }: Page,
+    index: number,
+    form: number,
+    mayChange: (element: PageElement) => boolean,
+  ): void {
+    const like = this.#firsts.get(form)!;
+    like.cut++;
+    if (!mayChange(elements[index]!)) return;
+    const start = elements[index]!.tag!.range.start;
+    if (isStyled(elements[index]!)) like.also.push(placeIn(path, text, start));
+    const known = this.#copies.get(path) ?? [];
+    this.#copies.set(path, known);
+    known.push({ start, endTag: contentEnds[index]!, like });
+  }
+
+  #keep(page: Page, cuts: readonly Edit[]): void {
+    this.#pages.set(page.path, page);
+    if (cuts.length > 0) this.#cuts.set(page.path, cuts);
+  }
+
+  /** Elements that the search must see. */
+  #chosen({ elements }: Page, forms: readonly number[]): boolean[] {
+    const fresh = new Set<number>();
+    return elements.map((element) => {
+      const form = forms[element.index]!;
+      const isNew = !this.#firsts.has(form) && !fresh.has(form);
+      if (isNew) fresh.add(form);
+      return isNew || (isStyled(element) && !mayBeCut(element)) || runsScript(element);
+    });
+  }
+
+  /** What says how a page is shown, but for its body. */
+  #headOf(page: Page, stackKey: string): string {
+    const links = page.sheets.map((one) => (one.kind === 'link' ? `${isPlainLink(one)} ${one.address}` : ''));
+    const scripts = page.scripts.map((one) => (one.kind === 'link' ? one.address : one.text));
+    return [stackKey, page.quirks, page.isMail, ...links, ...scripts].join('\n');
+  }
+}
+
+/** A tag that means the same on any page. */
+function mayBeCut({ tag, style }: PageElement): boolean {
+  return tag !== undefined && !holdsAddress(style ?? '');
+}
+
+function firstAt(
+  { path, text, elements, contentEnds }: Page,
+  index: number,
+  fromEnd: number,
+): First & { cut: number; also: Place[] } {
+  const { start, end } = elements[index]!.tag?.range ?? { start: 0, end: 0 };
+  const close = contentEnds[index]!;
+  return {
+    path,
+    fromEnd,
+    inWhole: elements.length - index,
+    tag: { start, end },
+    endTag: { start: close, end: close + endTagAt(text, close).length },
+    cut: 0,
+    also: [],
+  };
+}
+
+const asked = new WeakMap<Stack, ReadonlySet<string>>();
+
+/** Ids that rules ask for, in lower case. */
+function idsAsked(stack: Stack): ReadonlySet<string> {
+  let ids = asked.get(stack);
+  if (ids === undefined) {
+    const found = new Set<string>();
+    for (const { program } of stack.uses)
+      for (const rule of program.rules)
+        eachRuleCompound(rule, ({ id }) => {
+          if (id !== undefined) found.add(id.toLowerCase());
+        });
+    ids = found;
+    asked.set(stack, ids);
+  }
+  return ids;
+}
+
+function runsScript({ attributes }: PageElement): boolean {
+  return attributes.some(({ name, value }) => HANDLER.test(name) || SCRIPT_ADDRESS.test(value));
+}
+
+/** With an element stay those around it, and the siblings of all of these. Out: `stays`, changed. */
+function withNeighbours({ elements }: Page, stays: boolean[]): void {
+  for (const { index, name, parent } of elements)
+    if (NEVER_CUT.test(name) || parent < 0 || /^(head|body)$/.test(name)) stays[index] = true;
+  for (let at = elements.length - 1; at >= 0; at--) {
+    const { parent } = elements[at]!;
+    if (stays[at] && parent >= 0) stays[parent] = true;
+  }
+  for (const { firstChild } of elements) {
+    let some = false;
+    for (let at = firstChild; at >= 0 && !some; at = elements[at]!.next) some = stays[at]!;
+    if (some) for (let at = firstChild; at >= 0; at = elements[at]!.next) stays[at] = true;
+  }
+}
