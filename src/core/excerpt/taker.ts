@@ -46,10 +46,20 @@ export interface First {
   readonly endTag: SourceRange;
 }
 
+/** What is styled is kept so often: to see that things repeat, and in what order they do. */
+const ENOUGH = 3;
+
 /** What says which sheets and scripts a page runs, or holds text that is no page yet: never cut. */
 const NEVER_CUT = /^(style|script|link|template|noscript|base|meta|title|iframe)$/;
 const HANDLER = /^on/i;
 const SCRIPT_ADDRESS = /^\s*javascript:/i;
+
+interface Counted extends First {
+  kept: number;
+  cut: number;
+  /** Styled tags that were cut out. */
+  readonly also: Place[];
+}
 
 export class ExcerptTaker {
   readonly #styles: SiteStyles;
@@ -57,7 +67,7 @@ export class ExcerptTaker {
   readonly #pages = new Map<string, Page>();
   readonly #cuts = new Map<string, readonly Edit[]>();
   /** By form, the first element of it, and how many were cut out. */
-  readonly #firsts = new Map<number, First & { cut: number; readonly also: Place[] }>();
+  readonly #firsts = new Map<number, Counted>();
   readonly #copies = new Map<string, Copy[]>();
   /** By all that says how a page is shown but its body, the first such page. */
   readonly #heads = new Map<string, string>();
@@ -124,6 +134,7 @@ export class ExcerptTaker {
       const isKept = excerpt.page === page || stays[index]!;
       const form = forms[index]!;
       const first = this.#firsts.get(form);
+      if (isKept && first !== undefined) first.kept++;
       if (isKept && first === undefined)
         this.#firsts.set(form, firstAt(page, index, excerpt.page.elements.length - at));
       if (isKept) at++;
@@ -172,12 +183,13 @@ export class ExcerptTaker {
 
   /** Elements that the search must see. */
   #chosen({ elements }: Page, forms: readonly number[]): boolean[] {
-    const fresh = new Set<number>();
+    const here = new Map<number, number>();
     return elements.map((element) => {
       const form = forms[element.index]!;
-      const isNew = !this.#firsts.has(form) && !fresh.has(form);
-      if (isNew) fresh.add(form);
-      return isNew || (isStyled(element) && !mayBeCut(element)) || runsScript(element);
+      const seen = (this.#firsts.get(form)?.kept ?? 0) + (here.get(form) ?? 0);
+      here.set(form, (here.get(form) ?? 0) + 1);
+      if (isStyled(element)) return seen < ENOUGH || !mayBeCut(element);
+      return seen === 0 || runsScript(element);
     });
   }
 
@@ -194,11 +206,7 @@ function mayBeCut({ tag, style }: PageElement): boolean {
   return tag !== undefined && !holdsAddress(style ?? '');
 }
 
-function firstAt(
-  { path, text, elements, contentEnds }: Page,
-  index: number,
-  fromEnd: number,
-): First & { cut: number; also: Place[] } {
+function firstAt({ path, text, elements, contentEnds }: Page, index: number, fromEnd: number): Counted {
   const { start, end } = elements[index]!.tag?.range ?? { start: 0, end: 0 };
   const close = contentEnds[index]!;
   return {
@@ -207,6 +215,7 @@ function firstAt(
     inWhole: elements.length - index,
     tag: { start, end },
     endTag: { start: close, end: close + endTagAt(text, close).length },
+    kept: 1,
     cut: 0,
     also: [],
   };
