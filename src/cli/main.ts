@@ -9,8 +9,10 @@ import { processTerminal } from './shared/terminal.js';
 // collecting. Every thread has its own, so that it is kept below what many threads could not afford.
 // What asks about the whole site, or plans a change of it, holds all of it in one thread.
 const plans = !['survey', 'prove', 'undo'].includes(process.argv[2] ?? '');
-setFlagsFromString(`--max-semi-space-size=${plans ? 128 : 32}`);
-setFlagsFromString(`--min-semi-space-size=${plans ? 64 : 16}`);
+setFlagsFromString(`--max-semi-space-size=${plans ? 64 : 32}`);
+setFlagsFromString('--min-semi-space-size=16');
+// What is old is looked through before it has grown to a multiple: the memory of a large site is the bound, not the time.
+setFlagsFromString('--heap-growing-percent=60');
 setFlagsFromString('--semi-space-growth-factor=8');
 
 // A reader that stops reading, as `head` does, is no failure.

@@ -293,17 +293,6 @@ async function runAll(
     if (!isWide(site)) return { runs, wide: undefined };
     options.onStep?.('proof of every page');
     const widened = await proveWide(site, runs, options.onPage);
-    if (process.env.XLOG)
-      console.error(
-        round,
-        widened.missed.length,
-        widened.missed.slice(0, 5),
-        JSON.stringify(widened.proof.differences[0]),
-        site.model.paths.length,
-        site.whole.excerpts.cuts.size,
-        [...site.model.pages].reduce((a, p) => a + p.elements.length, 0),
-        performance.now(),
-      );
     if (widened.missed.length === 0) return { runs, wide: { widened, excerpts: site.whole.excerpts } };
     site = withWhole(site, round < MOST_ROUNDS ? widened.missed : shortened(site));
   }

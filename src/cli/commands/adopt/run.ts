@@ -4,16 +4,17 @@ import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { planAdoption } from '../../../core/consolidate/index.js';
 import { type AdoptionReport, DRAFT_FILE, parseDraft } from '../../../core/draft/index.js';
-import { stateAfter } from '../../../core/edits/index.js';
-import { prove } from '../../../core/proof/index.js';
 import type { Trace } from '../../../core/trace.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { openFolder, type SiteFiles } from '../../../site/files/files.js';
 import { readPlain } from '../../../site/files/inside.js';
+import { readConfig } from '../../../site/files/pages.js';
 import { writePlanned } from '../../../site/ledger/carry-out.js';
 import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { dropPlan, findPlan } from '../../../site/ledger/plan.js';
 import { draftSite, loadForDraft, loadSite } from '../../../site/rendering/load.js';
+import { SiteReader } from '../../../site/rendering/reader.js';
+import { proveChange } from '../../../site/threads/proving.js';
 import { type Followed, follow } from '../../shared/followed.js';
 import type { AdoptDocument } from './document.js';
 
@@ -50,7 +51,7 @@ export async function adopt(site: string, options: AdoptOptions = {}): Promise<A
   const ready = trace === undefined ? findPlan(root, text, files) : undefined;
   onStep?.('proving');
   // A plan is a file like any other: what it says is not believed, but proven.
-  const isProven = ready !== undefined && changesNothing(files, text, ready.changes);
+  const isProven = ready !== undefined && (await changesNothing(site, files, ready.changes, options.onPage));
   const { changes, report } = isProven
     ? ready
     : await plan(site, files, text, { onStep, onPage: options.onPage, trace, largeFrom: options.largeFrom });
@@ -62,14 +63,22 @@ export async function adopt(site: string, options: AdoptOptions = {}): Promise<A
 }
 
 /** Whether changes touch pages and own sheets alone, and no element looks different with them. */
-function changesNothing(files: SiteFiles, draft: string, changes: readonly FileChange[]): boolean {
-  const { model, isPlatform, shared } = loadSite(files, { shared: parseDraft(draft).shared });
-  const { pages, sheets } = model.sources;
+async function changesNothing(
+  folder: string,
+  files: SiteFiles,
+  changes: readonly FileChange[],
+  onPage: AdoptOptions['onPage'],
+): Promise<boolean> {
+  const reader = new SiteReader(files, await readConfig(files));
+  const pages = new Set(reader.pagePaths);
   const isOwn = ({ path: file, text }: FileChange): boolean =>
-    pages.has(file) ? pages.get(file) === text : (file === shared || sheets.has(file)) && !isPlatform(file);
+    pages.has(file)
+      ? reader.page(file) === text
+      : /\.css$/i.test(file) && (reader.textAt(file) ?? '') === text && !reader.isPlatform(file);
   if (!changes.every(isOwn)) return false;
-  const after = stateAfter(model, new Map(changes.map(({ path: file, edits }) => [file, edits])));
-  return prove(model, after, { perPage: 1 }).differences.length === 0;
+  const edits = new Map(changes.map(({ path: file, edits: own }) => [file, own]));
+  const proof = await proveChange(folder, { reader, paths: reader.pagePaths, edits }, onPage);
+  return proof.differences.length === 0;
 }
 
 interface Planned {

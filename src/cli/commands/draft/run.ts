@@ -14,6 +14,7 @@ import { fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { noteReadings, savePlan } from '../../../site/ledger/plan.js';
 import { draftSite, loadForDraft } from '../../../site/rendering/load.js';
 import { type Followed, follow } from '../../shared/followed.js';
+import { refuseTooLarge } from '../../shared/memory.js';
 import type { DraftDocument } from './document.js';
 
 export interface DraftOptions {
@@ -75,6 +76,7 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
     onPage: options.onPage,
     whole: new Set(trace === undefined ? [] : [trace.path]),
   });
+  refuseTooLarge([...site.model.sources.pages.values()].reduce((all, { length }) => all + length, 0));
   refuseUnfinished(path.resolve(folder));
   if (site.isPlatform(site.shared)) throw new UsageError('shared-is-platform', { sheet: site.shared });
   const taste = tasteOf(options.taste ?? earlier?.taste ?? site.config.taste ?? 'balanced');
