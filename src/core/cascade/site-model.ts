@@ -25,11 +25,19 @@ export interface SiteSources {
    * the site and not in the texts.
    */
   readonly alike?: ReadonlyMap<string, ReadonlyMap<number, Alike>>;
+  /** By path of an excerpt, tags that those which were cut out of its page are written like. */
+  readonly likeTags?: ReadonlyMap<string, readonly LikeTag[]>;
   /** Ids that stand on several pages, some of them on pages that are not in the texts. */
   readonly sharedIds?: ReadonlySet<string>;
 }
 
 const NO_PLACES: readonly Place[] = [];
+
+/** A tag: the path of its page, and the number of its element counted from the page's end. */
+export interface LikeTag {
+  readonly path: string;
+  readonly fromEnd: number;
+}
 
 /** Elements that one stands for. */
 export interface Alike {
@@ -108,6 +116,13 @@ export class SiteModel extends SiteStyles {
   /** The tags with styling that the tag of an element stands for, itself not among them. */
   alsoAt(page: Page, element: PageElement): readonly Place[] {
     return this.#alike(page, element)?.tags ?? NO_PLACES;
+  }
+
+  /** Elements that what was cut out of a page is written like. */
+  likeTagsOf({ path }: Page): PageElement[] {
+    return (this.sources.likeTags?.get(path) ?? []).flatMap(
+      (one) => this.page(one.path)?.elements.at(-one.fromEnd) ?? [],
+    );
   }
 
   #alike({ path, elements }: Page, { index }: PageElement): Alike | undefined {

@@ -32,7 +32,9 @@ export class UpkeepCount {
   add(page: Page): void {
     this.#tags += inTags(page, this.#model);
     this.#blocks += inBlocks(page, this.#model);
-    if (page.kind === 'page' && stylesFromSelf(page)) this.#fromSelf++;
+    const cutOut = this.#model.likeTagsOf(page);
+    if (page.kind === 'page' && stylesFromSelf(page) && cutOut.every(({ style }) => style === undefined))
+      this.#fromSelf++;
   }
 
   /** In: the sheets that may be edited. */

@@ -74,8 +74,15 @@ export function withWhole(site: WideSite, paths: readonly string[]): DraftSite {
     texts.set(path, text);
     parsed.set(path, parsePage(path, text, pages.isComponent(path)));
   }
-  const alike = withoutPages(sources.alike, new Set(paths));
-  const model = new SiteModel({ ...sources, pages: texts, parsed, alike }, table, site.model);
+  const gone = new Set(paths);
+  const alike = withoutPages(sources.alike, gone);
+  const likeTags = new Map(
+    [...copies].map(([path, own]) => [
+      path,
+      own.map(({ like }) => (cuts.has(like.path) ? like : { path: like.path, fromEnd: like.inWhole })),
+    ]),
+  );
+  const model = new SiteModel({ ...sources, pages: texts, parsed, alike, likeTags }, table, site.model);
   if (!isSome) return { ...site, model, whole: undefined };
   return {
     ...site,

@@ -17,7 +17,7 @@ import {
   takenOut,
 } from '../search/index.js';
 import { type Declaration, declarationText } from '../sheets/index.js';
-import { type Place, placeIn, showPlace } from '../source.js';
+import { comparePlaces, type Place, placeIn, showPlace } from '../source.js';
 import { type CarriedUnit, type Carrier, tagsOf } from '../stock/index.js';
 import { classId, idClassId, moveId, partId, sectionId, styleId } from './decisions.js';
 import type { DraftStyle } from './schema.js';
@@ -172,7 +172,7 @@ function writtenLength(
 /** The first two tags. */
 function suchAs(all: readonly { readonly carrier: Carrier }[], placeOf: PlaceOf): string[] {
   const first = all.slice(0, 2).flatMap(({ carrier }) => [placeOf(carrier), ...carrier.also.slice(0, 1)]);
-  return first.slice(0, 2).map(showPlace);
+  return first.sort(comparePlaces).slice(0, 2).map(showPlace);
 }
 
 function sum<One>(all: readonly One[], of: (one: One) => number): number {

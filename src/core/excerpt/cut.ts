@@ -62,26 +62,19 @@ function isSame(kept: readonly PageElement[], excerpt: Page, page: Page): boolea
   });
 }
 
-/** Edits on an excerpt as edits on its page; `undefined` where one reaches over a cut. */
+/** Edits on an excerpt as edits on its page; `undefined` where one reaches into a cut. */
 export function ontoPage(cuts: readonly Edit[], edits: readonly Edit[]): Edit[] | undefined {
   const found: Edit[] = [];
-  for (const { start, end, text } of edits) {
-    const [from, to] = [offsetOf(cuts, start, end > start), offsetOf(cuts, end, false)];
-    if (to - from !== end - start) return undefined;
-    found.push({ start: from, end: to, text });
+  for (const edit of edits) {
+    let shift = 0;
+    for (const { start, end, text } of cuts) {
+      const at = start + shift;
+      // What ends where a cut begins stands in front of it.
+      if (edit.end <= at) break;
+      if (edit.start < at + text.length) return undefined;
+      shift += text.length - (end - start);
+    }
+    found.push({ start: edit.start - shift, end: edit.end - shift, text: edit.text });
   }
   return found;
-}
-
-/** Where an offset of the excerpt stands on the page; at a cut, in front of it or behind. */
-function offsetOf(cuts: readonly Edit[], offset: number, behind: boolean): number {
-  let shift = 0;
-  for (const { start, end, text } of cuts) {
-    const at = start + shift;
-    if (offset < at || (offset === at && !behind)) break;
-    shift += text.length - (end - start);
-    // Within what stands in place of the cut.
-    if (offset < at + text.length) return end;
-  }
-  return offset - shift;
 }

@@ -2,7 +2,14 @@
 // every form of element, with what stands around and beside it. The rest is counted, and can go.
 
 import { holdsAddress } from '../addresses.js';
-import { type Alike, eachRuleCompound, type SiteStyles, type Stack, StyleReader } from '../cascade/index.js';
+import {
+  type Alike,
+  eachRuleCompound,
+  type LikeTag,
+  type SiteStyles,
+  type Stack,
+  StyleReader,
+} from '../cascade/index.js';
 import type { Edit } from '../edits/index.js';
 import { hasTemplateText, isPlainLink, type Page, type PageElement } from '../markup/index.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
@@ -20,6 +27,8 @@ export interface Excerpts {
   readonly alike: ReadonlyMap<string, ReadonlyMap<number, Alike>>;
   /** By path, the tags with styling that were cut out of the page, each with one that is written like it. */
   readonly copies: ReadonlyMap<string, readonly Copy[]>;
+  /** The same by the path of the page that tags were cut out of, each once. */
+  readonly likeTags: ReadonlyMap<string, readonly LikeTag[]>;
   /** Characters of all pages. */
   readonly size: number;
   /** The pages that were left out, each with one that is shown by the same sheets; those that keep to a policy of sheets. */
@@ -155,6 +164,9 @@ export class ExcerptTaker {
       cuts: this.#cuts,
       alike,
       copies: this.#copies,
+      likeTags: new Map(
+        [...this.#copies].map(([path, own]) => [path, [...new Set(own.map(({ like }) => like))]]),
+      ),
       size: this.#size,
       leftOut: { pages: this.#leftOut, fromSelf: this.#fromSelf },
     };

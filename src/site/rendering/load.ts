@@ -209,10 +209,10 @@ export function loadExcerpts(folder: string, files: SiteFiles, options: ExcerptO
     options.onPage?.(at + 1, paths.length);
   }
   const { excerpts } = taker;
-  const { pages: parsed, alike } = excerpts;
+  const { pages: parsed, alike, likeTags } = excerpts;
   const pages = new Map([...parsed].map(([path, { text }]) => [path, text]));
   const model = new SiteModel(
-    { ...found.sources, pages, components, parsed, alike, sharedIds },
+    { ...found.sources, pages, components, parsed, alike, likeTags, sharedIds },
     table,
     styles,
   );

@@ -1,0 +1,95 @@
+// A large site is searched by excerpts of its pages: the same comes out as where every page is held.
+
+import assert from 'node:assert/strict';
+import { readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { test } from 'node:test';
+import { Random, site as randomSite } from '../support/generate.js';
+import { Seeds } from '../support/seeds.js';
+import { acervusOn, htmlPage, makeSite, snapshot } from '../support/site.js';
+import { smallSite } from '../support/small-site.js';
+
+const LARGE = { ACERVUS_LARGE_FROM: '0' };
+
+type Sites = Record<string, string>;
+
+/** Drafts and adopts both ways. Out: the documents of both drafts, with excerpts last. */
+async function bothWays(files: Sites) {
+  const [whole, excerpts] = [makeSite(files), makeSite(files)] as const;
+  const documents = [];
+  for (const [folder, environment] of [
+    [whole, {}],
+    [excerpts, LARGE],
+  ] as const) {
+    const run = (...args: string[]) => acervusOn({ environment }, args);
+    const drafted = await run('draft', folder, '--json');
+    assert.equal(drafted.code, 0, drafted.stderr);
+    documents.push(JSON.parse(drafted.stdout));
+    const adopted = await run('adopt', folder, '--json');
+    assert.equal(adopted.code, 0, adopted.stderr);
+  }
+  const files1 = filesOf(whole);
+  assert.deepEqual(filesOf(excerpts), files1);
+  return documents;
+}
+
+function filesOf(folder: string): Sites {
+  return Object.fromEntries([...snapshot(folder)].filter(([name]) => /\.(html|css|tpl)$/.test(name)));
+}
+
+/** So many pages alike, with a table each; what `rowOf` gives for a page and a row is its attributes. */
+function pagesOfRows(count: number, rowOf: (page: number, row: number) => string): Sites {
+  const files: Sites = { 'theme.css': 'body { margin: 0 }\n' };
+  for (let page = 0; page < count; page++) {
+    const rows = Array.from({ length: 9 }, (_, row) => `<tr${rowOf(page, row)}><td>${page}:${row}</td></tr>`);
+    files[`pier-${String(page).padStart(2, '0')}.html`] = htmlPage(
+      `<h1>Pier ${page}</h1>\n<table class="tides">\n${rows.join('\n')}\n</table>`,
+      '<link rel="stylesheet" href="theme.css">',
+    );
+  }
+  return files;
+}
+
+test('hundreds of tags that are written alike change alike, on every page', async () => {
+  const files = pagesOfRows(40, (_, row) => (row % 2 === 1 ? ' style="background: #eef4f7"' : ''));
+  const [whole, excerpts] = await bothWays(files);
+  assert.deepEqual(excerpts, whole);
+  assert.equal(whole.styles[0].elements, 160);
+  assert.equal(whole.styles[0].pages, 40);
+});
+
+test('a page that an excerpt did not hold enough of is read whole, and the answer is the same', async () => {
+  // The first pages have the table without the turn of colours: no position may take them.
+  const files = pagesOfRows(12, (page, row) =>
+    page > 5 && row % 2 === 1 ? ' style="background: #eef4f7"' : '',
+  );
+  const [whole, excerpts] = await bothWays(files);
+  assert.deepEqual(excerpts.upkeep, whole.upkeep);
+});
+
+test('an exception to a style is made on the page that it names', async () => {
+  const site = makeSite(pagesOfRows(12, () => ' style="color: #246"'));
+  const run = (...args: string[]) => acervusOn({ environment: LARGE }, args);
+  assert.equal((await run('draft', site)).code, 0);
+  const draft = path.join(site, 'acervus-draft.yaml');
+  const text = readFileSync(draft, 'utf8');
+  const lines = readFileSync(path.join(site, 'pier-09.html'), 'utf8').split('\n');
+  const line = 1 + lines.findIndex((one) => one.startsWith('<tr'));
+  writeFileSync(
+    draft,
+    text.replace(/^(\s+)take: yes$/m, `$1take: yes\n$1except: ["pier-09.html:${line}:1"]`),
+  );
+  const adopted = await run('adopt', site, '--json');
+  assert.equal(adopted.code, 0, adopted.stderr);
+  assert.equal(filesOf(site)['pier-09.html']!.match(/style=/g)?.length, 1);
+  assert.equal(filesOf(site)['pier-08.html']!.match(/style=/g), null);
+});
+
+test('random sites come out the same, style by style', async () => {
+  for (const seed of new Seeds('cli/large', 2)) {
+    const [whole, excerpts] = await bothWays(smallSite(new Random(seed)).files as Sites);
+    assert.deepEqual(excerpts.styles, whole.styles);
+    const [other, shorter] = await bothWays(randomSite(seed));
+    assert.deepEqual(shorter.styles, other.styles);
+  }
+});
