@@ -6,7 +6,7 @@ import path from 'node:path';
 import { test } from 'node:test';
 import { Random, site as randomSite } from '../support/generate.js';
 import { Seeds } from '../support/seeds.js';
-import { acervusOn, htmlPage, makeSite, snapshot } from '../support/site.js';
+import { acervusOn, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 import { smallSite } from '../support/small-site.js';
 
 const LARGE = { ACERVUS_LARGE_FROM: '0' };
@@ -81,8 +81,8 @@ test('an exception to a style is made on the page that it names', async () => {
   );
   const adopted = await run('adopt', site, '--json');
   assert.equal(adopted.code, 0, adopted.stderr);
-  assert.equal(filesOf(site)['pier-09.html']!.match(/style=/g)?.length, 1);
-  assert.equal(filesOf(site)['pier-08.html']!.match(/style=/g), null);
+  assert.equal(read(site, 'pier-09.html').match(/style=/g)?.length, 1);
+  assert.equal(read(site, 'pier-08.html').match(/style=/g), null);
 });
 
 test('random sites come out the same, style by style', async () => {
