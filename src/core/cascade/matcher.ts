@@ -5,18 +5,13 @@ import { isEditable } from './attribute-match.js';
 import { NameMatcher } from './name-match.js';
 import { pathBetween } from './path-between.js';
 import { Positions } from './positions.js';
+import { PrefixMemo } from './prefix-memo.js';
 import type { RuleScope } from './rule-index.js';
 import { ScriptStates } from './script-states.js';
-import type { ComplexSelector, Compound, Simple } from './selector-model.js';
+import { type ComplexSelector, type Compound, NAMESPACES, type Simple } from './selector-model.js';
 import { decideState } from './static-states.js';
 import { reachable, stepFrom, subtreeEnd } from './tree-steps.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
-
-const NAMESPACES: Readonly<Record<PageElement['namespace'], string>> = {
-  html: 'http://www.w3.org/1999/xhtml',
-  svg: 'http://www.w3.org/2000/svg',
-  mathml: 'http://www.w3.org/1998/Math/MathML',
-};
 
 /** What scripts put in and move stands in the body. */
 const IN_PLACE = /^(html|head|body)$/;
@@ -43,6 +38,7 @@ export class Matcher {
   readonly #earlier = new Map<Compound, Map<number, Truth>>();
   readonly #having = new Map<Simple, Map<number, Truth>>();
   readonly #paths = new Map<number, string>();
+  readonly #beginnings: PrefixMemo;
   #pathsFrom = -1;
   #subject = 0;
   #scopeRoot = -1;
@@ -50,6 +46,7 @@ export class Matcher {
   constructor(page: Page, table: TruthTable, options: MatcherOptions = {}) {
     this.#page = page;
     this.#elements = page.elements;
+    this.#beginnings = new PrefixMemo(page.elements.length);
     this.#table = table;
     this.#fragment = page.kind === 'component';
     this.scripts = options.scripts ?? ScriptStates.NONE;
@@ -61,6 +58,7 @@ export class Matcher {
   /** Whether the selector's element part matches. The states behind a pseudo-element are part of the answer. */
   match(selector: ComplexSelector, element: number): Truth {
     this.#subject = element;
+    this.#beginnings.start(this.#scopeRoot < 0 ? selector : undefined);
     const matched = this.#complex(selector, element);
     if (matched === NEVER || selector.pseudoStates === '') return matched;
     return this.#table.and(matched, this.#table.literal(`${selector.pseudoElement}${selector.pseudoStates}`));
@@ -125,7 +123,9 @@ export class Matcher {
     let found: Truth = NEVER;
     if (combinator === ' ' || combinator === '>') {
       for (let up = origin.parent; up >= 0; up = this.#elements[up]!.parent) {
-        found = this.#table.or(found, this.#from(selector, at - 1, up));
+        const above = up;
+        const one = this.#beginnings.of(selector, at - 1, up, () => this.#from(selector, at - 1, above));
+        found = this.#table.or(found, one);
         if (found === ALWAYS || combinator === '>') break;
       }
       if (found !== ALWAYS && this.scripts.isMoved(this.#elements, origin))

@@ -196,6 +196,7 @@ export class ScriptStates {
   readonly #touched = new Map<string, boolean>();
   readonly #byShape = new Map<string, Changes>();
   readonly #known = new WeakMap<PageElement, Changes>();
+  readonly #moved = new WeakMap<PageElement, boolean>();
   /** What may become of some element or other. */
   readonly #anywhere: Changes;
 
@@ -266,9 +267,14 @@ export class ScriptStates {
   /** Whether an element, or one around it, is put somewhere else by a script that says which. */
   isMoved(elements: readonly PageElement[], element: PageElement): boolean {
     if (!this.#moves) return false;
-    for (let at: PageElement | undefined = element; at !== undefined; at = elements[at.parent])
-      if (this.changesOf(at).attribute(MOVED)) return true;
-    return false;
+    let moved = this.#moved.get(element);
+    if (moved === undefined) {
+      const above = elements[element.parent];
+      moved =
+        this.changesOf(element).attribute(MOVED) || (above !== undefined && this.isMoved(elements, above));
+      this.#moved.set(element, moved);
+    }
+    return moved;
   }
 
   changesOf(element: PageElement): Changes {

@@ -1,5 +1,7 @@
 // Selectors as the matcher walks them, from right to left.
 
+import type { PageElement } from '../markup/index.js';
+
 export type Combinator = ' ' | '>' | '+' | '~';
 
 export type Simple =
@@ -86,3 +88,10 @@ export const ONE_TYPE = 1;
 export function specificityParts(specificity: number): [ids: number, classes: number, types: number] {
   return [specificity >> 20, (specificity >> 10) & 1023, specificity & 1023];
 }
+
+/** The addresses that `@namespace` names. */
+export const NAMESPACES: Readonly<Record<PageElement['namespace'], string>> = {
+  html: 'http://www.w3.org/1999/xhtml',
+  svg: 'http://www.w3.org/2000/svg',
+  mathml: 'http://www.w3.org/1998/Math/MathML',
+};

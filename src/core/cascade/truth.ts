@@ -21,9 +21,16 @@ function numberOf(one: Truth): number {
   return one as unknown as number;
 }
 
+/** Two numbers below it make one. */
+const MOST_CONDITIONS = 2 ** 26;
+const MOST_PAIRS = 100_000;
+
 /** Interns conditions of one comparison. Both states must use the same table, so that equality is identity. */
 export class TruthTable {
   readonly #numbers = new Map<string, Truth>();
+  readonly #literals = new Map<string, Truth>();
+  /** What two conditions come to, by the numbers of both: most are asked for again and again. */
+  readonly #pairs = { and: new Map<number, Truth>(), or: new Map<number, Truth>() };
   /** Of literals; those of the others are put together when asked for. */
   readonly #texts: (string | undefined)[] = ['never', 'always'];
   readonly #parts: (readonly Truth[])[] = [[], []];
@@ -31,7 +38,7 @@ export class TruthTable {
 
   /** In: what must hold, in words that name it fully: `@media print`, `:hover on parent`. */
   literal(text: string): Truth {
-    return this.#intern('literal', `literal ${text}`, [], text);
+    return this.#literals.get(text) ?? this.#internLiteral(text);
   }
 
   and(...members: readonly Truth[]): Truth {
@@ -109,7 +116,22 @@ export class TruthTable {
       const [a, b] = members as [Truth, Truth];
       if (a === neutral) return b;
       if (b === neutral || a === b) return a;
+      if (a === absorbing || b === absorbing) return absorbing;
+      const [low, high] = numberOf(a) < numberOf(b) ? [numberOf(a), numberOf(b)] : [numberOf(b), numberOf(a)];
+      const pairs = this.#pairs[kind];
+      const key = low * MOST_CONDITIONS + high;
+      let found = pairs.get(key);
+      if (found === undefined) {
+        found = this.#combineAll(kind, members, neutral, absorbing);
+        if (pairs.size >= MOST_PAIRS) pairs.clear();
+        pairs.set(key, found);
+      }
+      return found;
     }
+    return this.#combineAll(kind, members, neutral, absorbing);
+  }
+
+  #combineAll(kind: 'and' | 'or', members: readonly Truth[], neutral: Truth, absorbing: Truth): Truth {
     const flat = new Set<Truth>();
     for (const member of members) {
       if (member === absorbing) return absorbing;
@@ -122,6 +144,12 @@ export class TruthTable {
     const parts = [...flat].sort((a, b) => numberOf(a) - numberOf(b));
     if (parts.length === 1) return parts[0]!;
     return this.#intern(kind, `${kind} ${parts.join()}`, parts);
+  }
+
+  #internLiteral(text: string): Truth {
+    const truth = this.#intern('literal', `literal ${text}`, [], text);
+    this.#literals.set(text, truth);
+    return truth;
   }
 
   #textInside(part: Truth): string {

@@ -166,7 +166,7 @@ function siteOf(
 }
 
 /** From so many characters of pages on, the search reads excerpts of them. */
-const LARGE = 2_000_000;
+const LARGE = 8_000_000;
 
 /** How a site is loaded whose every page is looked at one by one. */
 export interface ExcerptOptions extends LoadOptions {
