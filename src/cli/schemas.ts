@@ -3,6 +3,7 @@
 import { familySchema } from '../core/change/family/table-file.js';
 import { draftSchema } from '../core/draft/index.js';
 import { configSchema } from '../site/config.js';
+import { partDocument } from '../site/threads/part-file.js';
 import { adoptDocument } from './commands/adopt/document.js';
 import { draftDocument } from './commands/draft/document.js';
 import { explainDocument } from './commands/explain/document.js';
@@ -24,6 +25,7 @@ export const schemas = {
   'draft.schema.json': draftDocument,
   'adopt.schema.json': adoptDocument,
   'prove.schema.json': proveDocument,
+  'part.schema.json': partDocument,
   'undo.schema.json': undoDocument,
   'explain.schema.json': explainDocument,
   'reach.schema.json': reachDocument,

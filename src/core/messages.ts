@@ -78,6 +78,30 @@ export const MESSAGES = {
     'nothing more was touched, use git',
   ],
   'not-a-record': ['{file}', 'is not a record of Acervus', 'restore it, or take the change back with git'],
+  // Parts of a piece of work
+  part: ['--part', '{given} is no part', 'write it as 3/8: the third of eight'],
+  'part-or-join': ['--part', 'a part cannot be joined and made at once', 'leave out --part or --join'],
+  'part-browser': [
+    '--part',
+    'pictures are not made in parts',
+    'look at some of the pages with --pages or --every',
+  ],
+  'part-unreadable': [
+    '{file}',
+    'is no part that "acervus {command} --part" has written, or it was cut short',
+    'make it again',
+  ],
+  'part-twice': [
+    '{file}',
+    'part {part} of {of} is there already, or this is one of another number of parts',
+    'join each part once',
+  ],
+  'part-outdated': [
+    '{file}',
+    'was made of files that have changed since, or by another version of the program',
+    'make it again',
+  ],
+  'part-missing': ['--join', 'missing of {of}: part {parts}', 'make it, or name its file too'],
   // The draft
   'too-large': [
     'the site',

@@ -6,15 +6,23 @@ import type { Config } from '../config.js';
 import type { WhyLeftOut } from '../files/notices.js';
 import type { PageSourceData } from '../files/pages.js';
 import type { StateName } from '../files/state.js';
+import type { Share } from './shares.js';
 
 /** `paths` are all pages, in order: threads name a page by its number. */
 export type Job =
-  | { readonly kind: 'survey'; readonly state: StateName; readonly pages: PageSourceData }
+  | {
+      readonly kind: 'survey';
+      readonly state: StateName;
+      readonly pages: PageSourceData;
+      readonly share?: Share | undefined;
+    }
   | {
       readonly kind: 'prove';
       readonly before: ProveSide;
       readonly after: ProveSide;
       readonly paths: readonly string[];
+      /** Which of the pages; all without. */
+      readonly share?: Share | undefined;
       /** At most this many elements are described for one page. */
       readonly perPage?: number | undefined;
     };

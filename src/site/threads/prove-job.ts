@@ -13,7 +13,7 @@ export function proveShare(job: Extract<Job, { kind: 'prove' }>, cells: Int32Arr
   const open = ({ state, config }: ProveSide): SiteReader =>
     new SiteReader(openState(state), config, job.paths);
   const comparer = new PageComparer(open(job.before), open(job.after), job.perPage);
-  return comparer.compare(job.paths, takeShares(cells, job.paths.length));
+  return comparer.compare(job.paths, takeShares(cells, job.paths.length, { share: job.share }));
 }
 
 /** Two states of a site, page by page. */
@@ -47,10 +47,10 @@ export class PageComparer {
   }
 
   /** A page in both states; one page when its text is the same. */
-  pagePair(path: string): [Page | undefined, Page | undefined] {
+  readonly pagePair = (path: string): [Page | undefined, Page | undefined] => {
     const before = this.#page(this.#before, path);
     return [before, this.#page(this.#after, path, before)];
-  }
+  };
 
   #page(reader: SiteReader, path: string, same?: Page): Page | undefined {
     const text = this.timings.measure('pages, reading', () => reader.page(path));

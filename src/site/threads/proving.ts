@@ -8,9 +8,11 @@ import { readConfig } from '../files/pages.js';
 import { openState, otherState, type StateName } from '../files/state.js';
 import { SiteReader } from '../rendering/reader.js';
 import type { Job, ProveResult, ProveSide } from './job-model.js';
+import { type PartDocument, partOf, readParts } from './part-file.js';
 import { inThreads, threadCount } from './pool.js';
+import { printOf } from './print.js';
 import { PageComparer } from './prove-job.js';
-import { takeShares } from './shares.js';
+import { inShare, type Share, shareSize, takeShares } from './shares.js';
 import { Timings } from './timings.js';
 
 export interface Proven {
@@ -32,6 +34,41 @@ export async function proveSite(
   against: string,
   options: ProvingOptions = {},
 ): Promise<Proven> {
+  const states = await openStates(folder, against);
+  const { job, readers, timings } = states;
+  const { comparer, results } = await comparePages(job, readers, options, timings);
+  return provenOf(folder, states, finish(comparer, results));
+}
+
+/** What a part of the pages comes to, for `joinProofs`. Throws `UsageError` for what cannot be a site. */
+export async function provePart(
+  folder: string,
+  against: string,
+  share: Share,
+  options: ProvingOptions = {},
+): Promise<PartDocument> {
+  const { job, readers, timings } = await openStates(folder, against);
+  const { results } = await comparePages({ ...job, share }, readers, options, timings);
+  return partOf('prove', share, printOf(readers, inShare(job.paths, share)), results);
+}
+
+/** The proof of a site whose parts were proven before. In: the files of all of them. Throws `UsageError`. */
+export async function joinProofs(folder: string, against: string, files: readonly string[]): Promise<Proven> {
+  const states = await openStates(folder, against);
+  const { job, readers } = states;
+  const parts = readParts('prove', files, (share) => printOf(readers, inShare(job.paths, share)));
+  return provenOf(folder, states, finish(new PageComparer(...readers), (parts as ProveResult[][]).flat()));
+}
+
+interface OpenedStates {
+  readonly job: ProveJob;
+  readonly readers: readonly [SiteReader, SiteReader];
+  readonly timings: Timings;
+}
+
+type ProveJob = Extract<Job, { kind: 'prove' }>;
+
+async function openStates(folder: string, against: string): Promise<OpenedStates> {
   const timings = new Timings();
   const before = await openSide(otherState(folder, against), timings);
   const after = await openSide({ kind: 'folder', folder }, timings);
@@ -39,8 +76,10 @@ export async function proveSite(
   const paths = [
     ...new Set(readers.flatMap(({ pagePaths, platformPages }) => [...pagePaths, ...platformPages])),
   ].sort(comparePaths);
-  const job = { kind: 'prove', before: before.side, after: after.side, paths } as const;
-  const proof = await proveJob(job, readers, options, timings);
+  return { job: { kind: 'prove', before: before.side, after: after.side, paths }, readers, timings };
+}
+
+function provenOf(folder: string, { readers, timings }: OpenedStates, proof: Proof): Proven {
   if (proof.pages + proof.components === 0 && proof.differences.length === 0)
     throw new UsageError('pages-empty-both', { site: folder });
   return { proof, isComponent: readers[1].isComponent, timings };
@@ -71,28 +110,29 @@ export async function proveChange(
   const before = { state: { kind: 'folder', folder }, config } as const;
   const job = { kind: 'prove', before, after: { state, config }, paths, perPage: 1 } as const;
   const readers = [reader, new SiteReader(openState(state), config, paths)] as const;
-  return proveJob(job, readers, { onPage }, new Timings());
+  const { comparer, results } = await comparePages(job, readers, { onPage }, new Timings());
+  return finish(comparer, results);
 }
 
-async function proveJob(
-  job: Extract<Job, { kind: 'prove' }>,
+async function comparePages(
+  job: ProveJob,
   readers: readonly [SiteReader, SiteReader],
   options: ProvingOptions,
   timings: Timings,
-): Promise<Proof> {
-  const { paths } = job;
+): Promise<{ readonly comparer: PageComparer; readonly results: readonly ProveResult[] }> {
+  const { paths, share } = job;
+  const own = shareSize(paths.length, share);
   const jobs = threadCount(options.jobs, paths, job.after.state);
   const comparer = new PageComparer(...readers, job.perPage);
   const results = await inThreads(job, jobs, async (cells) =>
     comparer.compare(
       paths,
-      takeShares(cells, paths.length, (done) => options.onPage?.(done, paths.length)),
+      takeShares(cells, paths.length, { share, onPage: (done) => options.onPage?.(done, own) }),
     ),
   );
   const proved = results.filter((result): result is ProveResult => result.kind === 'prove');
   for (const result of proved) timings.merge(result.timings);
-  finish(comparer, proved);
-  return proofOf(comparer.prover.part);
+  return { comparer, results: proved };
 }
 
 async function openSide(
@@ -107,22 +147,23 @@ async function openSide(
   };
 }
 
-/** Joins what the threads found, and compares what depends on all of it. */
-function finish(comparer: PageComparer, [own, ...others]: readonly ProveResult[]): void {
-  const { prover } = comparer;
-  const late = [...(own?.late ?? [])];
-  for (const other of others) {
-    mergeProofs(prover.part, other.part);
-    for (const name of other.known) prover.known.add(name);
-    late.push(...other.late);
+/** Joins what threads or machines found, and compares what depends on all of it. */
+function finish({ prover, pagePair }: PageComparer, results: readonly ProveResult[]): Proof {
+  const late: string[] = [];
+  for (const result of results) {
+    late.push(...result.late);
+    if (result.part === prover.part) continue;
+    mergeProofs(prover.part, result.part);
+    for (const name of result.known) prover.known.add(name);
   }
-  if (late.length === 0) return;
-  for (const path of others.flatMap(({ contextPages }) => contextPages)) {
-    const [before, after] = comparer.pagePair(path);
+  if (late.length === 0) return proofOf(prover.part);
+  for (const path of results.flatMap(({ contextPages }) => contextPages)) {
+    const [before, after] = pagePair(path);
     if (before !== undefined && after !== undefined) prover.note(before, after);
   }
   for (const path of late.sort(comparePaths)) {
-    const [before, after] = comparer.pagePair(path);
+    const [before, after] = pagePair(path);
     if (before !== undefined && after !== undefined) prover.addLate(before, after);
   }
+  return proofOf(prover.part);
 }

@@ -55,7 +55,7 @@ function draftedUpkeep({ files }: SiteReader, now: number): number | undefined {
   return match !== null && Number(match[1]) === now ? Number(match[2]) : undefined;
 }
 
-function mergeResults(results: readonly JobResult[], timings: Timings): StockData {
+export function mergeResults(results: readonly JobResult[], timings: Timings): StockData {
   const stocks = results.flatMap((result) => {
     timings.merge(result.timings);
     return result.kind === 'survey' ? [result.stock] : [];

@@ -10,7 +10,7 @@ import { Timings } from './timings.js';
 
 export function surveyShare(job: Extract<Job, { kind: 'survey' }>, cells: Int32Array): SurveyResult {
   const source = pageSource(openState(job.state), job.pages);
-  return takeStockOfPages(source, takeShares(cells, source.pagePaths.length));
+  return takeStockOfPages(source, takeShares(cells, source.pagePaths.length, { share: job.share }));
 }
 
 /** In: the numbers of the pages. `onFirst` is called behind the first page, whose links most others share. */

@@ -1,11 +1,15 @@
 // A survey of a site on the disk: its pages spread over threads, its sheets and scripts read on this one. Threads start
 // before this one loads what it needs itself.
 
+import type { StockData } from '../../core/stock/book.js';
 import { readConfig } from '../files/pages.js';
 import { openState, type StateName } from '../files/state.js';
 import { SiteReader } from '../rendering/reader.js';
+import type { JobResult } from './job-model.js';
+import { type PartDocument, partOf, readParts } from './part-file.js';
 import { inThreads, threadCount } from './pool.js';
-import { takeShares } from './shares.js';
+import { printOf } from './print.js';
+import { inShare, type Share, shareSize, takeShares } from './shares.js';
 import type { SurveyedSite } from './survey-end.js';
 import { takeStockOfPages } from './survey-job.js';
 import { Timings } from './timings.js';
@@ -19,26 +23,71 @@ export interface SurveyingOptions {
 /** Throws `UsageError` for what cannot be a site. */
 export async function surveySite(folder: string, options: SurveyingOptions = {}): Promise<SurveyedSite> {
   const timings = new Timings();
-  const state: StateName = { kind: 'folder', folder };
-  const files = openState(state);
-  const config = await readConfig(files);
-  const reader = timings.measure('finding files', () => new SiteReader(files, config));
-  const paths = reader.pagePaths;
-  const jobs = threadCount(options.jobs, paths, state);
-  timings.add('starting', performance.now());
-  const results = await inThreads(
-    { kind: 'survey', state, pages: reader.pageData() },
-    jobs,
-    async (cells) => {
-      const { readLinked } = await timings.wait('loading', () => import('./survey-end.js'));
-      return takeStockOfPages(
-        reader,
-        takeShares(cells, paths.length, (done) => options.onPage?.(done, paths.length)),
-        // What the first page links, most pages link: read while other threads go on with the pages.
-        (stock) => timings.measure('sheets and scripts', () => readLinked(reader, stock)),
-      );
-    },
-  );
+  const reader = await openReader(folder, timings);
+  const results = await surveyPages(folder, reader, timings, options);
   const { finishSurvey } = await import('./survey-end.js');
   return finishSurvey(reader, results, timings);
+}
+
+/** What a part of the pages holds, for `joinSurvey`. Throws `UsageError` for what cannot be a site. */
+export async function surveyPart(
+  folder: string,
+  share: Share,
+  options: SurveyingOptions = {},
+): Promise<PartDocument> {
+  const timings = new Timings();
+  const reader = await openReader(folder, timings);
+  const results = await surveyPages(folder, reader, timings, { ...options, share });
+  const { mergeResults } = await import('./survey-end.js');
+  return partOf(
+    'survey',
+    share,
+    printOf([reader], inShare(reader.pagePaths, share)),
+    mergeResults(results, timings),
+  );
+}
+
+/** The survey of a site whose parts were surveyed before. In: the files of all of them. Throws `UsageError`. */
+export async function joinSurvey(folder: string, files: readonly string[]): Promise<SurveyedSite> {
+  const timings = new Timings();
+  const reader = await openReader(folder, timings);
+  const parts = readParts('survey', files, (share) =>
+    printOf([reader], inShare(reader.pagePaths, share)),
+  ) as StockData[];
+  const { finishSurvey } = await import('./survey-end.js');
+  return finishSurvey(
+    reader,
+    parts.map((stock) => ({ kind: 'survey', stock, timings: new Map() })),
+    timings,
+  );
+}
+
+async function openReader(folder: string, timings: Timings): Promise<SiteReader> {
+  const files = openState({ kind: 'folder', folder });
+  const config = await readConfig(files);
+  return timings.measure('finding files', () => new SiteReader(files, config));
+}
+
+/** Reads all pages, or a part of them. */
+async function surveyPages(
+  folder: string,
+  reader: SiteReader,
+  timings: Timings,
+  options: SurveyingOptions & { readonly share?: Share },
+): Promise<JobResult[]> {
+  const state: StateName = { kind: 'folder', folder };
+  const { share } = options;
+  const paths = reader.pagePaths;
+  const own = shareSize(paths.length, share);
+  const jobs = threadCount(options.jobs, paths, state);
+  timings.add('starting', performance.now());
+  return inThreads({ kind: 'survey', state, pages: reader.pageData(), share }, jobs, async (cells) => {
+    const { readLinked } = await timings.wait('loading', () => import('./survey-end.js'));
+    return takeStockOfPages(
+      reader,
+      takeShares(cells, paths.length, { share, onPage: (done) => options.onPage?.(done, own) }),
+      // What the first page links, most pages link: read while other threads go on with the pages.
+      (stock) => timings.measure('sheets and scripts', () => readLinked(reader, stock)),
+    );
+  });
 }

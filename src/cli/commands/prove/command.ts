@@ -3,11 +3,12 @@
 import type { Command } from 'commander';
 import { UsageError } from '../../../core/usage-error.js';
 import { readJobs, readWhole } from '../../shared/numbers.js';
+import { type PartFlags, readShare, writePart } from '../../shared/parts.js';
 import type { ShowFlags } from '../../shared/present.js';
 import type { Act } from '../../shared/terminal.js';
 import type { BrowserOptions } from './run.js';
 
-interface Flags extends ShowFlags {
+interface Flags extends ShowFlags, PartFlags {
   readonly against: string;
   readonly jobs?: string;
   readonly timings?: boolean;
@@ -34,6 +35,8 @@ export function defineProve(program: Command, act: Act): void {
     .option('--all', 'show every difference')
     .option('--json', 'print one JSON document')
     .option('--jobs <n>', 'compare pages in this many threads (default: as the size of the site calls for)')
+    .option('--part <k/n>', 'prove one part of the pages only, and print it for --join')
+    .option('--join <file...>', 'the whole proof out of all parts')
     .option('--timings', 'say on stderr where the time went')
     .addHelpText(
       'after',
@@ -43,12 +46,23 @@ export function defineProve(program: Command, act: Act): void {
       act(async (terminal, site: string, flags: Flags) => {
         const looking = readBrowserFlags(flags);
         const jobs = readJobs(flags.jobs);
+        const share = readShare(flags);
+        if (share !== undefined && flags.browser === true) throw new UsageError('part-browser', {});
         const { proveStates } = await import('./run.js');
         const { withProgress } = await import('../../shared/progress.js');
+        if (share !== undefined) {
+          const { provePart } = await import('../../../site/threads/proving.js');
+          const part = await withProgress(terminal, 'reading both states', ({ steps }) =>
+            provePart(site, flags.against, share, { jobs, onPage: steps('proving') }),
+          );
+          writePart(terminal, part);
+          return 0;
+        }
         let timings: ReadonlyMap<string, number> = new Map();
         const proven = await withProgress(terminal, 'reading both states', ({ steps }) =>
           proveStates(site, flags.against, {
             jobs,
+            parts: flags.join,
             browser: looking === undefined ? undefined : { ...looking, onPage: steps('looking at') },
             onPage: steps('proving'),
             onTimings: (parts) => {

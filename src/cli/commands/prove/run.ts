@@ -4,7 +4,7 @@ import type { Proof } from '../../../core/proof/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import type { BrowserProof } from '../../../report/browser-proof.js';
 import { differs } from '../../../report/browser-report.js';
-import { type Proven, proveSite } from '../../../site/threads/proving.js';
+import { joinProofs, type Proven, proveSite } from '../../../site/threads/proving.js';
 import type { ProveDocument } from './document.js';
 
 const USUAL_WIDTHS = [1200, 500];
@@ -25,6 +25,8 @@ export interface ProveOptions {
   readonly jobs?: number | undefined;
   /** Look at both states in an installed Chromium too, and write a report with pictures. */
   readonly browser?: BrowserOptions | undefined;
+  /** Files of all parts that were proven before, in place of the pages. */
+  readonly parts?: readonly string[] | undefined;
   /** Hears of each page that is compared. */
   readonly onPage?: ((done: number, of: number) => void) | undefined;
   /** Hears where the time went: milliseconds by part, those of several threads added up. */
@@ -63,7 +65,10 @@ export async function proveStates(
   const every = options.browser?.every;
   if (every !== undefined && (!Number.isInteger(every) || every < 1))
     throw new UsageError('every', { given: every });
-  const { proof, isComponent, timings } = await proveSite(folder, against, { jobs, onPage });
+  const { proof, isComponent, timings } =
+    options.parts === undefined
+      ? await proveSite(folder, against, { jobs, onPage })
+      : await joinProofs(folder, against, options.parts);
   const browser =
     options.browser === undefined
       ? undefined

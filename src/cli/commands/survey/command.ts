@@ -2,10 +2,11 @@
 
 import type { Command } from 'commander';
 import { readJobs } from '../../shared/numbers.js';
+import { type PartFlags, readShare, writePart } from '../../shared/parts.js';
 import type { ShowFlags } from '../../shared/present.js';
 import type { Act } from '../../shared/terminal.js';
 
-interface Flags extends ShowFlags {
+interface Flags extends ShowFlags, PartFlags {
   readonly jobs?: string;
   readonly timings?: boolean;
 }
@@ -19,22 +20,35 @@ export function defineSurvey(program: Command, act: Act): void {
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
     .option('--jobs <n>', 'read pages in this many threads (default: as the size of the site calls for)')
+    .option('--part <k/n>', 'survey one part of the pages only, and print it for --join')
+    .option('--join <file...>', 'the whole survey out of all parts')
     .option('--timings', 'say on stderr where the time went')
-    .addHelpText('after', '\nExit code 1 when something is broken.\n\nExample:\n  acervus survey my-site')
+    .addHelpText(
+      'after',
+      '\nExit code 1 when something is broken.\n\nExample:\n  acervus survey my-site\n  acervus survey my-site --part 3/8 > part-3.json\n  acervus survey my-site --join part-*.json',
+    )
     .action(
       act(async (terminal, site: string, flags: Flags) => {
-        const { survey } = await import('./run.js');
+        const { survey, surveyOfParts } = await import('./run.js');
+        const share = readShare(flags);
         const { withProgress } = await import('../../shared/progress.js');
         const jobs = readJobs(flags.jobs);
+        if (share !== undefined) {
+          const { surveyPart } = await import('../../../site/threads/surveying.js');
+          const part = await withProgress(terminal, 'reading the site', ({ steps }) =>
+            surveyPart(site, share, { jobs, onPage: steps('reading') }),
+          );
+          writePart(terminal, part);
+          return 0;
+        }
         let timings: ReadonlyMap<string, number> = new Map();
+        const onTimings = (parts: typeof timings): void => {
+          timings = parts;
+        };
         const document = await withProgress(terminal, 'reading the site', ({ steps }) =>
-          survey(site, {
-            jobs,
-            onPage: steps('reading'),
-            onTimings: (parts) => {
-              timings = parts;
-            },
-          }),
+          flags.join === undefined
+            ? survey(site, { jobs, onPage: steps('reading'), onTimings })
+            : surveyOfParts(site, flags.join, { onTimings }),
         );
         // Threads are to start before this one loads how results are shown.
         const { present, printTimings } = await import('../../shared/present.js');

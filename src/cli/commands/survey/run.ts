@@ -1,6 +1,7 @@
 // Takes stock of a site.
 
-import { surveySite } from '../../../site/threads/surveying.js';
+import type { SurveyedSite } from '../../../site/threads/survey-end.js';
+import { joinSurvey, surveySite } from '../../../site/threads/surveying.js';
 import type { SurveyDocument } from './document.js';
 
 export interface SurveyOptions {
@@ -17,7 +18,22 @@ export interface SurveyOptions {
  * In: the site's folder. Throws `UsageError` for what cannot be a site.
  */
 export async function survey(site: string, options: SurveyOptions = {}): Promise<SurveyDocument> {
-  const { survey: stock, sheets, shared, drafted, platformPages, timings } = await surveySite(site, options);
+  return documentOf(await surveySite(site, options), options);
+}
+
+/** The survey of a site out of those of its parts. In: the site's folder, the files of all parts. Throws `UsageError`. */
+export async function surveyOfParts(
+  site: string,
+  files: readonly string[],
+  options: SurveyOptions = {},
+): Promise<SurveyDocument> {
+  return documentOf(await joinSurvey(site, files), options);
+}
+
+function documentOf(
+  { survey: stock, sheets, shared, drafted, platformPages, timings }: SurveyedSite,
+  options: SurveyOptions,
+): SurveyDocument {
   const { repeatedSets, repeatedRules, colours, nearMisses, broken, unread, ...counts } = stock;
   options.onTimings?.(timings.parts);
   return {
