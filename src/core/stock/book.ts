@@ -106,12 +106,23 @@ export function emptyStock(): StockData {
 
 /** Fills one book. Pages must come in order of their paths for the first places to be the first. */
 export class StockTaker {
-  readonly data: StockData = emptyStock();
+  #data: StockData = emptyStock();
   readonly #copyOf: (address: string) => string | undefined;
   readonly #scriptWords = new Map<string, ReadonlySet<string>>();
 
   constructor(copyOf: (address: string) => string | undefined) {
     this.#copyOf = copyOf;
+  }
+
+  get data(): StockData {
+    return this.#data;
+  }
+
+  /** What was found since the last time. */
+  take(): StockData {
+    const taken = this.#data;
+    this.#data = emptyStock();
+    return taken;
   }
 
   /** In: a page, and its number among all pages of the site in order of their paths. */
@@ -310,6 +321,12 @@ function sight(sighting: PagedSighting, page: number, place: () => Place): void 
   if (sighting.places.length < 2) sighting.places.push(place());
 }
 
+/** A book of one page, which is the first, as that of the page with another number. Out: `data`, changed. */
+export function numbered(data: StockData, number: number): StockData {
+  for (const sighting of [...data.styles.values(), ...data.blocks.values()]) sighting.pages = [number];
+  return data;
+}
+
 /** Adds what another book holds of other pages. Out: `into`, changed. */
 export function mergeStock(into: StockData, from: StockData): StockData {
   into.pages += from.pages;
@@ -364,7 +381,7 @@ export function mergeStock(into: StockData, from: StockData): StockData {
 }
 
 function addPaged(into: PagedSighting, from: PagedSighting): void {
-  into.pages = into.pages.concat(from.pages);
+  for (const page of from.pages) into.pages.push(page);
   addSighting(into, from);
 }
 

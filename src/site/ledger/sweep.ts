@@ -10,7 +10,7 @@ const BEGUN = /\.\d{5,10}$/;
 
 /** Takes away what was begun in our own folder, and the beginnings of a draft. */
 export function sweepOwn(root: string): void {
-  for (const folder of ['.acervus', path.join('.acervus', 'ledger')]) {
+  for (const folder of ['.acervus', ...['ledger', 'cache'].map((name) => path.join('.acervus', name))]) {
     const full = insideSite(root, folder);
     if (existsSync(full)) sweep(full, (name) => name.replace(BEGUN, '').endsWith('.json'));
   }

@@ -15,6 +15,8 @@ export type Job =
       readonly state: StateName;
       readonly pages: PageSourceData;
       readonly share?: Share | undefined;
+      /** These pages, each for itself, in place of a share. */
+      readonly numbers?: readonly number[] | undefined;
     }
   | {
       readonly kind: 'prove';
@@ -43,6 +45,8 @@ export interface ThreadReport {
 export interface SurveyResult {
   readonly kind: 'survey';
   readonly stock: StockData;
+  /** What single pages hold, as plain text, by number: of those that were asked for one by one. */
+  readonly each?: ReadonlyMap<number, string>;
   readonly timings: ReadonlyMap<string, number>;
 }
 

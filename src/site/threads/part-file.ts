@@ -5,6 +5,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { z } from 'zod';
 import { UsageError } from '../../core/usage-error.js';
+import { fromPlain, toPlain } from '../plain.js';
 import { programVersion } from '../version.js';
 import type { Share } from './shares.js';
 
@@ -31,9 +32,7 @@ export function partOf(
   state: string,
   found: unknown,
 ): PartDocument {
-  const text = JSON.stringify(found, (_, value) =>
-    value instanceof Map ? { '#map': [...value] } : value instanceof Set ? { '#set': [...value] } : value,
-  );
+  const text = toPlain(found);
   return {
     format: 1,
     command,
@@ -64,16 +63,7 @@ export function readParts(
       throw new UsageError('part-twice', { file, part: part.part, of });
     if (part.program !== programVersion() || part.state !== stateOf({ number: part.part, of }))
       throw new UsageError('part-outdated', { file });
-    found.set(
-      part.part,
-      JSON.parse(part.found, (_, value) =>
-        Array.isArray(value?.['#map'])
-          ? new Map(value['#map'])
-          : Array.isArray(value?.['#set'])
-            ? new Set(value['#set'])
-            : value,
-      ),
-    );
+    found.set(part.part, fromPlain(part.found));
   }
   const missing = Array.from({ length: of }, (_, at) => at + 1).filter((number) => !found.has(number));
   if (missing.length > 0) throw new UsageError('part-missing', { parts: missing.join(', '), of });

@@ -65,10 +65,15 @@ export function threadCount(asked: number | undefined, pages: readonly string[],
     if (!Number.isInteger(asked) || asked < 1 || asked > 64) throw new UsageError('jobs', { given: asked });
     return Math.min(asked, Math.max(1, pages.length));
   }
+  return holdsAtLeast(WORTH_A_THREAD, pages, state) ? Math.min(MOST_THREADS, availableParallelism()) : 1;
+}
+
+/** Whether pages come to so many bytes. */
+export function holdsAtLeast(least: number, pages: readonly string[], state: StateName): boolean {
   let bytes = 0;
   for (const file of pages) {
     bytes += statSync(path.join(state.folder, file), { throwIfNoEntry: false })?.size ?? 0;
-    if (bytes > WORTH_A_THREAD) return Math.min(MOST_THREADS, availableParallelism());
+    if (bytes > least) return true;
   }
-  return 1;
+  return false;
 }

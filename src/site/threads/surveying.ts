@@ -1,22 +1,28 @@
 // A survey of a site on the disk: its pages spread over threads, its sheets and scripts read on this one. Threads start
 // before this one loads what it needs itself.
 
-import type { StockData } from '../../core/stock/book.js';
+import { emptyStock, mergeStock, numbered, type StockData } from '../../core/stock/book.js';
+import { keyOf, PageCache } from '../cache/page-cache.js';
 import { readConfig } from '../files/pages.js';
 import { openState, type StateName } from '../files/state.js';
+import { fromPlain } from '../plain.js';
 import { SiteReader } from '../rendering/reader.js';
-import type { JobResult } from './job-model.js';
+import type { JobResult, SurveyResult } from './job-model.js';
 import { type PartDocument, partOf, readParts } from './part-file.js';
-import { inThreads, threadCount } from './pool.js';
+import { holdsAtLeast, inThreads, threadCount } from './pool.js';
 import { printOf } from './print.js';
 import { inShare, type Share, shareSize, takeShares } from './shares.js';
 import type { SurveyedSite } from './survey-end.js';
-import { takeStockOfPages } from './survey-job.js';
+import { takeStockOfEach, takeStockOfPages } from './survey-job.js';
 import { Timings } from './timings.js';
 
 export interface SurveyingOptions {
   /** How many threads, from 1 to 64; as the size of the site calls for without. */
   readonly jobs?: number | undefined;
+  /** Whether what was found in a page is remembered, and believed while the page is the same; it is without. */
+  readonly cache?: boolean | undefined;
+  /** From so many bytes of pages on; a million without: below, reading takes no longer than remembering. */
+  readonly rememberFrom?: number | undefined;
   readonly onPage?: ((done: number, of: number) => void) | undefined;
 }
 
@@ -78,6 +84,8 @@ async function surveyPages(
   const state: StateName = { kind: 'folder', folder };
   const { share } = options;
   const paths = reader.pagePaths;
+  if (options.cache !== false && holdsAtLeast(options.rememberFrom ?? WORTH_REMEMBERING, paths, state))
+    return [await surveyAnew(folder, reader, timings, options)];
   const own = shareSize(paths.length, share);
   const jobs = threadCount(options.jobs, paths, state);
   timings.add('starting', performance.now());
@@ -90,4 +98,61 @@ async function surveyPages(
       (stock) => timings.measure('sheets and scripts', () => readLinked(reader, stock)),
     );
   });
+}
+
+const WORTH_REMEMBERING = 1_000_000;
+
+/** Reads the pages that are not as they were when they were last read; of the others, what was found is remembered. */
+async function surveyAnew(
+  folder: string,
+  reader: SiteReader,
+  timings: Timings,
+  options: SurveyingOptions & { readonly share?: Share },
+): Promise<SurveyResult> {
+  const state: StateName = { kind: 'folder', folder };
+  const { pagePaths: paths, files, isComponent } = reader;
+  const copies = JSON.stringify([...reader.copies]);
+  const cache = new PageCache(folder, 'survey');
+  const each = new Map<number, string>();
+  const keys = new Map<number, string>();
+  timings.measure('what is remembered', () => {
+    for (const number of inShare([...paths.keys()], options.share)) {
+      const path = paths[number]!;
+      const key = keyOf('survey', path, String(isComponent(path)), copies, files.read(path) ?? '');
+      const known = cache.get(key);
+      if (known === undefined) keys.set(number, key);
+      else each.set(number, known);
+    }
+  });
+  const numbers = [...keys.keys()];
+  if (numbers.length > 0) {
+    const jobs = threadCount(
+      options.jobs,
+      numbers.map((number) => paths[number]!),
+      state,
+    );
+    const job = { kind: 'survey', state, pages: reader.pageData(), numbers } as const;
+    const results = await inThreads(job, jobs, async (cells) =>
+      takeStockOfEach(
+        reader,
+        numbers,
+        takeShares(cells, numbers.length, { onPage: (done) => options.onPage?.(done, numbers.length) }),
+      ),
+    );
+    for (const result of results) {
+      timings.merge(result.timings);
+      for (const [number, found] of (result.kind === 'survey' && result.each) || []) {
+        each.set(number, found);
+        cache.set(keys.get(number)!, found);
+      }
+    }
+  }
+  cache.save();
+  const stock = timings.measure('counting up', () => {
+    const all = emptyStock();
+    for (const [number, found] of [...each].sort(([a], [b]) => a - b))
+      mergeStock(all, numbered(fromPlain(found) as StockData, number));
+    return all;
+  });
+  return { kind: 'survey', stock, timings: new Map() };
 }

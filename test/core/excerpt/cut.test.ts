@@ -49,7 +49,7 @@ test('pages that do not come apart are not cut, and all others hold what stays a
   for (const seed of seeds) {
     const random = new Random(seed);
     const text = htmlPage(body(random));
-    const chosen = new Set(['div', 'ul', 'table', 'p', 'section'].filter(() => random.chance(0.5)));
+    const chosen = new Set(['div', 'ul', 'table', 'p', 'section'].filter(() => random.chance(50)));
     const { page, stays, excerpt } = without(text, (name) => chosen.has(name));
     if (excerpt === undefined) continue;
     cut++;
@@ -65,5 +65,5 @@ test('pages that do not come apart are not cut, and all others hold what stays a
       );
     });
   }
-  assert.ok(!seeds.areMany || cut > 4, `${cut} cut`);
+  assert.ok(!seeds.areMany || cut > 20, `${cut} cut`);
 });

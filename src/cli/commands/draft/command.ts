@@ -7,6 +7,7 @@ import type { ShowFlags } from '../../shared/present.js';
 import type { Act, Terminal } from '../../shared/terminal.js';
 
 interface Flags extends ShowFlags {
+  readonly cache: boolean;
   readonly atLeast: string;
   readonly weaken?: boolean;
   readonly taste?: string;
@@ -26,6 +27,7 @@ export function defineDraft(program: Command, act: Act): void {
     .option('--scope <name>', 'how far rules reach: "site", "section" or "page"')
     .option('--review', 'go through the draft style by style, in a terminal')
     .option('--only <words>', 'show, or go through, only styles of a file, a sort of home, or a selector')
+    .option('--no-cache', 'draft anew, even where nothing has changed')
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
     .addHelpText(
@@ -50,6 +52,7 @@ async function makeAndShow(terminal: Terminal, site: string, flags: Flags): Prom
   const { present } = await import('../../shared/present.js');
   const made = await withProgress(terminal, 'reading the site', ({ say: onStep, steps }) =>
     writeDraft(site, {
+      cache: flags.cache,
       largeFrom: largeFrom(terminal),
       onPage: steps('reading'),
       onProven: steps('proving'),

@@ -5,13 +5,19 @@ import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { scopeName, tasteName } from '../../../core/choices.js';
 import { makeDraft } from '../../../core/consolidate/index.js';
-import { type AdoptionReport, DRAFT_FILE, parseDraft, renderDraft } from '../../../core/draft/index.js';
+import {
+  type AdoptionReport,
+  DRAFT_FILE,
+  type Draft,
+  parseDraft,
+  renderDraft,
+} from '../../../core/draft/index.js';
 import type { ScopeTaste, TasteName } from '../../../core/search/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { openFolder } from '../../../site/files/files.js';
 import { insideSite, readPlain } from '../../../site/files/inside.js';
 import { fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
-import { noteReadings, savePlan } from '../../../site/ledger/plan.js';
+import { findPlan, noteReadings, savePlan } from '../../../site/ledger/plan.js';
 import { draftSite, loadForDraft } from '../../../site/rendering/load.js';
 import { type Followed, follow } from '../../shared/followed.js';
 import { refuseTooLarge } from '../../shared/memory.js';
@@ -31,6 +37,8 @@ export interface DraftOptions {
   /** Hears how many pages of a large site are read, and then how many are proven. */
   readonly onPage?: ((done: number, of: number) => void) | undefined;
   readonly onProven?: ((done: number, of: number) => void) | undefined;
+  /** Whether a draft of the same files is believed to be as it was; it is without. */
+  readonly cache?: boolean | undefined;
   /** Hears what is done now. */
   readonly onStep?: ((step: string) => void) | undefined;
   /** A declaration to follow through the stages. */
@@ -71,6 +79,17 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
   const file = path.join(folder, DRAFT_FILE);
   const text = existsSync(file) ? readPlain(file, DRAFT_FILE).toString('utf8') : undefined;
   const earlier = text === undefined ? undefined : parseDraft(text);
+  // Nothing has changed since: the answer is the one that is there.
+  if (
+    earlier !== undefined &&
+    trace === undefined &&
+    options.cache !== false &&
+    asksTheSame(options, earlier)
+  ) {
+    const known = findPlan(path.resolve(folder), text!, files);
+    if (known !== undefined)
+      return { document: documentOf(earlier, known.report), report: known.report, file, hadEarlier: true };
+  }
   const site = loadForDraft(folder, files, earlier, {
     largeFrom: options.largeFrom,
     onPage: options.onPage,
@@ -98,11 +117,15 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
   const rendered = renderDraft(made, text);
   writeFileAtomic.sync(insideSite(folder, DRAFT_FILE), rendered);
   savePlan(path.resolve(folder), rendered, files, fileChanges(site, edits), report);
-  const document: DraftDocument = {
+  return { document: documentOf(made, report), report, file, hadEarlier: earlier !== undefined };
+}
+
+function documentOf(made: Draft, report: AdoptionReport): DraftDocument {
+  return {
     format: 2,
     command: 'draft',
     file: DRAFT_FILE,
-    shared: site.shared,
+    shared: made.shared,
     upkeep: report.upkeep,
     held: report.held,
     stylesFromSelf: report.stylesFromSelf,
@@ -112,7 +135,16 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
     nearMisses: made['near misses'],
     kept: report.kept,
   };
-  return { document, report, file, hadEarlier: earlier !== undefined };
+}
+
+/** Whether a draft that is there was asked for in the same words. */
+function asksTheSame({ atLeast = 2, weaken, taste, scope }: TypedDraftOptions, earlier: Draft): boolean {
+  return (
+    atLeast === earlier['at-least'] &&
+    (weaken ?? earlier.weaken ?? false) === (earlier.weaken ?? false) &&
+    (taste === undefined || tasteOf(taste) === earlier.taste) &&
+    (scope === undefined || scopeOf(scope) === earlier.scope)
+  );
 }
 
 function scopeOf(given: string): ScopeTaste {

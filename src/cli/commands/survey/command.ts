@@ -1,6 +1,7 @@
 // `acervus survey`: takes stock of a site.
 
 import type { Command } from 'commander';
+import { largeFrom } from '../../shared/followed.js';
 import { readJobs } from '../../shared/numbers.js';
 import { type PartFlags, readShare, writePart } from '../../shared/parts.js';
 import type { ShowFlags } from '../../shared/present.js';
@@ -9,6 +10,7 @@ import type { Act } from '../../shared/terminal.js';
 interface Flags extends ShowFlags, PartFlags {
   readonly jobs?: string;
   readonly timings?: boolean;
+  readonly cache: boolean;
 }
 
 /** Exit code 1 when something is broken. */
@@ -20,6 +22,7 @@ export function defineSurvey(program: Command, act: Act): void {
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
     .option('--jobs <n>', 'read pages in this many threads (default: as the size of the site calls for)')
+    .option('--no-cache', 'read every page, and remember nothing')
     .option('--part <k/n>', 'survey one part of the pages only, and print it for --join')
     .option('--join <file...>', 'the whole survey out of all parts')
     .option('--timings', 'say on stderr where the time went')
@@ -31,12 +34,13 @@ export function defineSurvey(program: Command, act: Act): void {
       act(async (terminal, site: string, flags: Flags) => {
         const { survey, surveyOfParts } = await import('./run.js');
         const share = readShare(flags);
+        const remember = { cache: flags.cache, rememberFrom: largeFrom(terminal) };
         const { withProgress } = await import('../../shared/progress.js');
         const jobs = readJobs(flags.jobs);
         if (share !== undefined) {
           const { surveyPart } = await import('../../../site/threads/surveying.js');
           const part = await withProgress(terminal, 'reading the site', ({ steps }) =>
-            surveyPart(site, share, { jobs, onPage: steps('reading') }),
+            surveyPart(site, share, { jobs, ...remember, onPage: steps('reading') }),
           );
           writePart(terminal, part);
           return 0;
@@ -47,7 +51,7 @@ export function defineSurvey(program: Command, act: Act): void {
         };
         const document = await withProgress(terminal, 'reading the site', ({ steps }) =>
           flags.join === undefined
-            ? survey(site, { jobs, onPage: steps('reading'), onTimings })
+            ? survey(site, { jobs, ...remember, onPage: steps('reading'), onTimings })
             : surveyOfParts(site, flags.join, { onTimings }),
         );
         // Threads are to start before this one loads how results are shown.

@@ -7,6 +7,10 @@ import type { SurveyDocument } from './document.js';
 export interface SurveyOptions {
   /** How many threads, from 1 to 64; as the size of the site calls for without. */
   readonly jobs?: number | undefined;
+  /** Whether what was found in a page is remembered in `.acervus/`, and believed while the page is the same; it is without. */
+  readonly cache?: boolean | undefined;
+  /** From so many bytes of pages on; a million without. */
+  readonly rememberFrom?: number | undefined;
   /** Hears of each page that is read. */
   readonly onPage?: ((done: number, of: number) => void) | undefined;
   /** Hears where the time went: milliseconds by part, those of several threads added up. */

@@ -1,0 +1,89 @@
+// What was seen is remembered, and never believed when anything differs.
+
+import assert from 'node:assert/strict';
+import { cpSync, existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { test } from 'node:test';
+import { Random, site as randomSite } from '../support/generate.js';
+import { Seeds } from '../support/seeds.js';
+import { acervus, acervusOn, DEMO, htmlPage, makeSite } from '../support/site.js';
+
+const REMEMBER = { ACERVUS_LARGE_FROM: '0' };
+
+function survey(site: string, ...args: string[]) {
+  return acervusOn({ environment: REMEMBER }, ['survey', site, '--json', ...args]);
+}
+
+/** Something else in a file: a letter, a tag or a whole piece, put in or taken out. */
+function edited(text: string, random: Random): string {
+  const at = random.number(text.length + 1);
+  const pieces = [
+    '<p style="color: teal">x</p>',
+    '<b class="late">',
+    'a',
+    '"',
+    '<style>b { color: red }</style>',
+  ];
+  return random.chance(30)
+    ? text.slice(0, at) + text.slice(Math.min(text.length, at + 12))
+    : text.slice(0, at) + random.pick(pieces) + text.slice(at);
+}
+
+test('a survey says the same with what it remembers as without, however a site changes', async () => {
+  const seeds = new Seeds('cli/cache', 4);
+  for (const seed of seeds) {
+    const random = new Random(seed);
+    const files: Record<string, string> = { ...randomSite(seed) };
+    const site = makeSite(files);
+    for (let round = 0; round < 10; round++) {
+      const known = await survey(site);
+      const anew = await survey(site, '--no-cache');
+      assert.deepEqual(
+        [known.code, known.stdout, known.stderr],
+        [anew.code, anew.stdout, anew.stderr],
+        `${seeds.name(seed)}, round ${round}`,
+      );
+      const name = random.pick(Object.keys(files));
+      files[name] = edited(files[name]!, random);
+      writeFileSync(path.join(site, name), files[name]!);
+    }
+  }
+});
+
+test('what is remembered may be broken, gone or of another site', async () => {
+  const site = makeSite({});
+  cpSync(DEMO, site, { recursive: true });
+  const anew = await survey(site, '--no-cache');
+  assert.ok(!existsSync(path.join(site, '.acervus')));
+  await survey(site);
+  const file = path.join(site, '.acervus', 'cache', 'survey.json');
+  const kept = readFileSync(file, 'utf8');
+  for (const text of ['', 'x', kept.slice(0, -40), kept.replace('pages', 'Pages'), `${kept}\n`]) {
+    writeFileSync(file, text);
+    assert.equal((await survey(site)).stdout, anew.stdout);
+  }
+  // Pages that are gone are forgotten.
+  const size = statSync(file).size;
+  rmSync(path.join(site, 'crew'), { recursive: true, force: true });
+  rmSync(path.join(site, 'timetables'), { recursive: true, force: true });
+  await survey(site);
+  assert.ok(statSync(file).size < size);
+});
+
+test('a draft of files that are as they were is the one that is there', async () => {
+  const page = htmlPage('<p style="color: teal">Low</p><p style="color: teal">High</p><h2>Tides</h2>');
+  const site = makeSite({ 'a.html': page, 'b.html': page });
+  const draft = path.join(site, 'acervus-draft.yaml');
+  const first = await acervus('draft', site, '--json');
+  const written = statSync(draft).mtimeMs;
+  assert.equal((await acervus('draft', site, '--json')).stdout, first.stdout);
+  assert.equal(statSync(draft).mtimeMs, written);
+  assert.equal((await acervus('draft', site, '--json', '--no-cache')).stdout, first.stdout);
+  assert.ok(statSync(draft).mtimeMs > written);
+  // Asked in other words, or of other files, it is another.
+  assert.notEqual((await acervus('draft', site, '--json', '--at-least', '5')).stdout, first.stdout);
+  assert.equal((await acervus('draft', site, '--json')).stdout, first.stdout);
+  writeFileSync(path.join(site, 'b.html'), page.replace('<h2', '<h2 style="color: teal"'));
+  const changed = JSON.parse((await acervus('draft', site, '--json')).stdout);
+  assert.equal(changed.upkeep.now, JSON.parse(first.stdout).upkeep.now + 1);
+});
