@@ -23,6 +23,7 @@ import type { ProveDocument } from '../src/cli/commands/prove/document.js';
 import type { SurveyDocument } from '../src/cli/commands/survey/document.js';
 import { openFolder } from '../src/site/files/files.js';
 import { loadSite } from '../src/site/rendering/load.js';
+import { memoryOf, TELL_MEMORY } from './memory.js';
 
 const here = path.dirname(fileURLToPath(import.meta.url));
 const project = path.resolve(here, '..', '..');
@@ -32,11 +33,13 @@ const REAL_PAGES = 'admin-lte@3.2.0';
 interface Timed {
   readonly seconds: number;
   readonly stdout: string;
+  readonly stderr: string;
 }
 
 function timed(args: readonly string[], rounds = 3, before?: () => void): Timed {
   let best = Number.POSITIVE_INFINITY;
   let stdout = '';
+  let stderr = '';
   for (let round = 0; round < rounds; round++) {
     before?.();
     const start = performance.now();
@@ -47,9 +50,9 @@ function timed(args: readonly string[], rounds = 3, before?: () => void): Timed 
     });
     best = Math.min(best, (performance.now() - start) / 1000);
     if (done.status === null || done.status > 1) throw new Error(`${args.join(' ')}: ${done.stderr}`);
-    stdout = done.stdout;
+    ({ stdout, stderr } = done);
   }
-  return { seconds: best, stdout };
+  return { seconds: best, stdout, stderr };
 }
 
 function realPages(): string {
@@ -95,14 +98,24 @@ function measure(folder: string): void {
   );
   row(`parse floor (${Number(floorRun.stdout).toFixed(2)} s of it parsing)`, floor);
   row('help, of an empty Node process', timed([program, '--help']).seconds, timed(['-e', '0']).seconds);
-  const survey = timed([program, 'survey', site, '--json', '--jobs', '1']);
+  const anew = ['survey', site, '--json', '--no-cache'];
+  const survey = timed([program, ...anew, '--jobs', '1']);
   row('survey --jobs 1', survey.seconds);
-  row('survey --jobs 2', timed([program, 'survey', site, '--json', '--jobs', '2']).seconds);
-  row(
-    'draft',
-    timed([program, 'draft', site], 3, () => rmSync(path.join(site, 'acervus-draft.yaml'), { force: true }))
-      .seconds,
+  row('survey --jobs 2', timed([program, ...anew, '--jobs', '2']).seconds);
+  timed([program, 'survey', site, '--json'], 1);
+  const page = path.join(site, [...model.sources.pages.keys()].at(-1)!);
+  const text = readFileSync(page, 'utf8');
+  let change = 0;
+  const changed = timed([program, 'survey', site, '--json'], 3, () =>
+    writeFileSync(page, `${text}<p>${++change}</p>`),
   );
+  row('survey again, one page changed', changed.seconds);
+  writeFileSync(page, text);
+  const draft = timed([...TELL_MEMORY, program, 'draft', site], 3, () =>
+    rmSync(path.join(site, 'acervus-draft.yaml'), { force: true }),
+  );
+  row(`draft, ${memoryOf(draft)} MB`, draft.seconds);
+  row('draft again', timed([program, 'draft', site], 1).seconds);
   const undo = (): void => void spawnSync(process.execPath, [program, 'undo', site]);
   const once = (['survey', 'draft', 'adopt'] as const).map((one) => timed([program, one, site], 1).seconds);
   row(

@@ -1,5 +1,6 @@
 // How far a command is, said on stderr.
 
+import { watched } from '../../site/files/watch.js';
 import type { Terminal } from './terminal.js';
 
 /** A line that says how far a command is, once it takes over a second; silent where nobody watches. */
@@ -18,16 +19,18 @@ export class Progress {
   };
 
   /** Out: what says `reading 120 of 1,169 pages, 4 s left`. */
-  readonly steps =
-    (what: string) =>
-    (done: number, of: number): void => {
+  readonly steps = (what: string) => {
+    let begun: { readonly time: number; readonly done: number } | undefined;
+    return (done: number, of: number): void => {
+      begun ??= { time: performance.now(), done };
       if (!this.#isDue()) return;
-      const gone = performance.now() - this.#start;
-      const left = Math.ceil(((gone / done) * (of - done)) / 1000);
+      const each = (performance.now() - begun.time) / Math.max(1, done - begun.done);
+      const left = Math.ceil((each * (of - done)) / 1000);
       this.#show(
         `${what} ${done.toLocaleString('en')} of ${of.toLocaleString('en')} pages${left > 1 ? `, ${left} s left` : ''}`,
       );
     };
+  };
 
   #isDue(): boolean {
     const now = performance.now();
@@ -54,7 +57,7 @@ export async function withProgress<T>(
   const progress = new Progress(terminal);
   progress.say(first);
   try {
-    return await work(progress);
+    return await watched(progress.steps('reading'), () => work(progress));
   } finally {
     progress.end();
   }

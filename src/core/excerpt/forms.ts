@@ -22,6 +22,8 @@ export class Forms {
   );
   /** Forms of elements that stand around styled ones. */
   readonly #styled = new Set<number>();
+  /** Ids of elements that styled ones stand in. */
+  readonly #placeIds = new Set<string>();
   readonly #isShared: (id: string) => boolean;
 
   /** In: whether an id stands on several pages. */
@@ -36,7 +38,7 @@ export class Forms {
     const root = page.quirks ? 'quirks' : 'page';
     return page.elements.map((element) => {
       const { index, parent, id } = element;
-      const own = id !== undefined && (this.#isShared(id) || below[index]! >= MANY) ? `#${id}` : '';
+      const own = id !== undefined && this.#isPlace(id, below[index]!) ? `#${id}` : '';
       const matches = this.#matches.of(reader.matchKey(index));
       const above = parent < 0 ? root : ofChain[parent];
       const says = mayChange(element) ? tagsAt(element, page) : this.#saysOf(element);
@@ -47,6 +49,18 @@ export class Forms {
       // Where something in a row is styled, a position may come to tell it.
       return this.#places.of(this.#styled.has(above) ? `${chain}|${placeOf(element)}` : `${chain}`);
     });
+  }
+
+  /** Ids on several pages that styling stands under. */
+  get placeIds(): ReadonlySet<string> {
+    return this.#placeIds;
+  }
+
+  /** Whether an id tells a part of the site by which a style could be found: where nothing is styled, none is looked for. */
+  #isPlace(id: string, styled: number): boolean {
+    if (!this.#isShared(id)) return styled >= MANY;
+    if (styled > 0) this.#placeIds.add(id);
+    return styled > 0 || this.#placeIds.has(id);
   }
 
   #saysOf({ attributes }: PageElement): string {

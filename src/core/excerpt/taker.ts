@@ -29,6 +29,8 @@ export interface Excerpts {
   readonly copies: ReadonlyMap<string, readonly Copy[]>;
   /** The same by the path of the page that tags were cut out of, each once. */
   readonly likeTags: ReadonlyMap<string, readonly LikeTag[]>;
+  /** Ids on several pages that styling stands under. */
+  readonly placeIds: ReadonlySet<string>;
   /** Characters of all pages. */
   readonly size: number;
   /** The pages that were left out, each with one that is shown by the same sheets; those that keep to a policy of sheets. */
@@ -167,6 +169,7 @@ export class ExcerptTaker {
       likeTags: new Map(
         [...this.#copies].map(([path, own]) => [path, [...new Set(own.map(({ like }) => like))]]),
       ),
+      placeIds: this.#forms.placeIds,
       size: this.#size,
       leftOut: { pages: this.#leftOut, fromSelf: this.#fromSelf },
     };

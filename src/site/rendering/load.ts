@@ -21,6 +21,7 @@ import type { Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { CONFIG_FILE } from '../files/pages.js';
 import { sheetsOfUnread } from '../files/unread.js';
+import { tellRead } from '../files/watch.js';
 import { proveChange } from '../threads/proving.js';
 import { type SheetOwner, SiteReader } from './reader.js';
 
@@ -68,7 +69,10 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
   const components = new Set([...pages.keys()].filter(found.reader.isComponent));
   // The model parses the pages; reading what they lead to then fills the same maps it looks into.
   const model = new SiteModel({ ...found.sources, pages, components }, found.table);
-  for (const page of model.pages) found.follow(page, model);
+  for (const [at, path] of model.paths.entries()) {
+    found.follow(model.page(path)!, model);
+    tellRead(at + 1, pages.size);
+  }
   return siteOf(found, model, sheetUses(model), plainLinks(model, found.reader.copies), options);
 }
 
@@ -175,7 +179,6 @@ export interface ExcerptOptions extends LoadOptions {
   /** A page that a person asks about. */
   /** Pages that are kept as they are: a person speaks of a place on them. */
   readonly whole?: ReadonlySet<string> | undefined;
-  readonly onPage?: ((done: number, of: number) => void) | undefined;
 }
 
 /** Loads a site for a search: of a large one, excerpts of its pages. Throws `UsageError` for what cannot be a site. */
@@ -206,13 +209,13 @@ export function loadExcerpts(folder: string, files: SiteFiles, options: ExcerptO
       const plain = linksOf(page, reader.copies);
       links.set(plain.join('\n'), plain);
     }
-    options.onPage?.(at + 1, paths.length);
+    tellRead(at + 1, paths.length);
   }
   const { excerpts } = taker;
-  const { pages: parsed, alike, likeTags } = excerpts;
+  const { pages: parsed, alike, likeTags, placeIds } = excerpts;
   const pages = new Map([...parsed].map(([path, { text }]) => [path, text]));
   const model = new SiteModel(
-    { ...found.sources, pages, components, parsed, alike, likeTags, sharedIds },
+    { ...found.sources, pages, components, parsed, alike, likeTags, sharedIds: placeIds },
     table,
     styles,
   );

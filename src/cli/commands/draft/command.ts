@@ -54,8 +54,7 @@ async function makeAndShow(terminal: Terminal, site: string, flags: Flags): Prom
     writeDraft(site, {
       cache: flags.cache,
       largeFrom: largeFrom(terminal),
-      onPage: steps('reading'),
-      onProven: steps('proving'),
+      onPage: steps('proving'),
       atLeast,
       weaken: flags.weaken,
       taste: flags.taste,

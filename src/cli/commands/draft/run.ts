@@ -34,9 +34,8 @@ export interface DraftOptions {
   readonly scope?: ScopeTaste | undefined;
   /** From so many characters of pages on, the search reads excerpts of them; two million without. */
   readonly largeFrom?: number | undefined;
-  /** Hears how many pages of a large site are read, and then how many are proven. */
+  /** Hears how many pages of a large site are proven. */
   readonly onPage?: ((done: number, of: number) => void) | undefined;
-  readonly onProven?: ((done: number, of: number) => void) | undefined;
   /** Whether a draft of the same files is believed to be as it was; it is without. */
   readonly cache?: boolean | undefined;
   /** Hears what is done now. */
@@ -92,7 +91,6 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
   }
   const site = loadForDraft(folder, files, earlier, {
     largeFrom: options.largeFrom,
-    onPage: options.onPage,
     whole: new Set(trace === undefined ? [] : [trace.path]),
   });
   refuseTooLarge([...site.model.sources.pages.values()].reduce((all, { length }) => all + length, 0));
@@ -108,7 +106,7 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
       taste,
       scope,
       onStep,
-      onPage: options.onProven,
+      onPage: options.onPage,
       trace,
     },
     earlier,
