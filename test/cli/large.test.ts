@@ -67,6 +67,18 @@ test('a page that an excerpt did not hold enough of is read whole, and the answe
   assert.deepEqual(excerpts.upkeep, whole.upkeep);
 });
 
+test('tags that are written alike stay where a script of their page, or what it is for, keeps them', async () => {
+  const files = pagesOfRows(14, () => ' style="color: #246"');
+  for (const [name, text] of Object.entries(files).slice(7))
+    files[name] = text.replace(
+      '</h1>',
+      "</h1><script>document.querySelector('tr').style.color = ''</script>",
+    );
+  const [whole, excerpts] = await bothWays(files);
+  assert.deepEqual(excerpts, whole);
+  assert.ok(whole.kept.length > 0);
+});
+
 test('an exception to a style is made on the page that it names', async () => {
   const site = makeSite(pagesOfRows(12, () => ' style="color: #246"'));
   const run = (...args: string[]) => acervusOn({ environment: LARGE }, args);

@@ -2,7 +2,7 @@
 
 import { groupBy } from '../group-by.js';
 import { type Kept, type PlaceOf, writtenCount } from '../search/index.js';
-import { type Place, showPlace } from '../source.js';
+import { comparePlaces, type Place, showPlace } from '../source.js';
 import { type CarriedUnit, type KeptReason, keptText, tagsOf } from '../stock/index.js';
 
 /** A rule or a value that the proof did not let go, beside the declarations in the markup. */
@@ -19,14 +19,14 @@ export interface KeptGroup {
   readonly reason: string;
   /** Declarations and old attributes. */
   readonly declarations: number;
-  /** Each once, in the order found. */
+  /** Each once, in order. */
   readonly places: readonly string[];
   /** The first two, each with what it says. */
   readonly examples: readonly string[];
 }
 
 interface Staying {
-  readonly places: readonly string[];
+  readonly places: readonly Place[];
   readonly text: string;
   readonly declarations: number;
   readonly reason: string;
@@ -40,13 +40,13 @@ export function keptGroups(
 ): KeptGroup[] {
   const staying: Staying[] = [
     ...kept.map(({ carrier, unit, reason }) => ({
-      places: [showPlace(placeOf(carrier)), ...carrier.also.map(showPlace)],
+      places: [placeOf(carrier), ...carrier.also],
       text: unitText(unit),
       declarations: tagsOf(carrier) * writtenCount(unit),
       reason: keptText(reason),
     })),
     ...elsewhere.map(({ text, declarations, place, reason }) => ({
-      places: [showPlace(place)],
+      places: [place],
       text,
       declarations,
       reason: keptText(reason),
@@ -56,8 +56,17 @@ export function keptGroups(
     .map(([reason, group]) => ({
       reason,
       declarations: group.reduce((sum, { declarations }) => sum + declarations, 0),
-      places: [...new Set(group.flatMap(({ places }) => places))],
-      examples: [...new Set(group.slice(0, 2).map(({ places: [place], text }) => `${place} ${text}`))],
+      places: [
+        ...new Set(
+          group
+            .flatMap(({ places }) => places)
+            .sort(comparePlaces)
+            .map(showPlace),
+        ),
+      ],
+      examples: [
+        ...new Set(group.slice(0, 2).map(({ places: [place], text }) => `${showPlace(place!)} ${text}`)),
+      ],
     }))
     .sort((a, b) => b.declarations - a.declarations || (a.reason < b.reason ? -1 : 1));
 }

@@ -31,11 +31,14 @@ export class Forms {
     this.#isShared = isShared;
   }
 
-  /** In: whether the tag of an element may change. Out: by index of the element, the number of its form, its place among its siblings counted in. */
-  of(page: Page, reader: StyleReader, mayChange: (element: PageElement) => boolean): number[] {
+  /** In: what all of the page is told by; whether the tag of an element may change. Out: by index of the element, the number of its form, its place among its siblings counted in. */
+  of(
+    page: Page,
+    reader: StyleReader,
+    { root, mayChange }: { readonly root: string; readonly mayChange: (element: PageElement) => boolean },
+  ): number[] {
     const ofChain: number[] = [];
     const below = stylingBelow(page);
-    const root = page.quirks ? 'quirks' : 'page';
     return page.elements.map((element) => {
       const { index, parent, id } = element;
       const own = id !== undefined && this.#isPlace(id, below[index]!) ? `#${id}` : '';

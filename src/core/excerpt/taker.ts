@@ -1,7 +1,7 @@
 // Takes the pages of a site one by one and keeps of each what the search needs: whatever carries styling, and the first of
 // every form of element, with what stands around and beside it. The rest is counted, and can go.
 
-import { holdsAddress } from '../addresses.js';
+import { holdsAddress, resolveAddress } from '../addresses.js';
 import {
   type Alike,
   eachRuleCompound,
@@ -89,8 +89,8 @@ export class ExcerptTaker {
   #fromSelf = 0;
 
   /**
-   * In: the styles of the site; whether an id stands on several pages; whether a page is kept as it is; whether one without anything of its own may be
-   * left out.
+   * In: the styles of the site; whether an id stands on several pages; whether a page is kept as it is; whether one without
+   * anything of its own may be left out.
    */
   constructor(
     styles: SiteStyles,
@@ -121,7 +121,10 @@ export class ExcerptTaker {
       this.#keep(page, []);
       return;
     }
-    const forms = this.#forms.of(page, new StyleReader(page, stack, this.#styles.table), mayChange);
+    const forms = this.#forms.of(page, new StyleReader(page, stack, this.#styles.table), {
+      root: rootOf(page, stack),
+      mayChange,
+    });
     const stays = this.#chosen(page, forms);
     const head = this.#headOf(page, stack.key);
     const isWhole = this.#isWhole(page.path);
@@ -145,11 +148,14 @@ export class ExcerptTaker {
       const isKept = excerpt.page === page || stays[index]!;
       const form = forms[index]!;
       const first = this.#firsts.get(form);
-      if (isKept && first !== undefined) first.kept++;
-      if (isKept && first === undefined)
+      if (!isKept) {
+        this.#cutOut(page, index, form, mayChange);
+        continue;
+      }
+      if (first === undefined)
         this.#firsts.set(form, firstAt(page, index, excerpt.page.elements.length - at));
-      if (isKept) at++;
-      else this.#cutOut(page, index, form, mayChange);
+      else first.kept++;
+      at++;
     }
   }
 
@@ -234,6 +240,23 @@ function firstAt({ path, text, elements, contentEnds }: Page, index: number, fro
     cut: 0,
     also: [],
   };
+}
+
+/** What may touch a style, of the scripts that stand in a page. */
+const TOUCHES = /style|class|attr|css|html|\$/i;
+
+/**
+ * What tells all elements of a page from those of others that are written alike: whether styles may leave its tags, which sheets
+ * they go to, and which scripts may look at them.
+ */
+function rootOf({ path, quirks, isMail, scripts }: Page, { uses }: Stack): string {
+  const sheets = new Set(uses.map(({ source }) => (source.isBlock ? '' : source.path)));
+  const own = scripts.map((one) => {
+    if (one.kind === 'inline') return TOUCHES.test(one.text) ? one.text : '';
+    const resolved = resolveAddress(one.address, path);
+    return resolved.kind === 'site' ? resolved.path : one.address;
+  });
+  return [quirks, isMail, ...sheets, ...new Set(own)].join('\n');
 }
 
 const asked = new WeakMap<Stack, ReadonlySet<string>>();
