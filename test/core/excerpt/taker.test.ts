@@ -1,0 +1,86 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { OutcomeTable, SiteModel, TruthTable } from '../../../src/core/cascade/index.js';
+import { type Excerpts, ExcerptTaker } from '../../../src/core/excerpt/index.js';
+import { parsePage } from '../../../src/core/markup/index.js';
+import { htmlPage } from '../../support/site.js';
+
+const SHEET = '.tides td { padding: 2px }\n#pier { color: navy }\n';
+const LINK = '<link rel="stylesheet" href="theme.css">';
+
+/** What is kept of pages, in order. In: their bodies. */
+function taken(bodies: readonly string[], whole: readonly string[] = []): Excerpts {
+  const styles = new SiteModel(
+    {
+      pages: new Map(),
+      components: new Set(),
+      sheets: new Map([['theme.css', SHEET]]),
+      copies: new Map(),
+    },
+    new OutcomeTable(new TruthTable()),
+  );
+  const taker = new ExcerptTaker(styles, {
+    isShared: () => false,
+    isWhole: (path) => whole.includes(path),
+    mayLeaveOut: true,
+  });
+  bodies.forEach((body, at) => {
+    taker.add(parsePage(`${at}.html`, htmlPage(body, LINK)));
+  });
+  return taker.excerpts;
+}
+
+function namesIn({ pages }: Excerpts, path: string): string[] {
+  const elements = pages.get(path)?.elements ?? [];
+  const body = elements.findIndex(({ name }) => name === 'body');
+  return elements.slice(body + 1).map(({ name }) => name);
+}
+
+test('a page that holds nothing of its own is left out, and its elements are counted', () => {
+  const found = taken(['<p>One <b>two</b></p>', '<p>Three <b>four</b></p>', '<p>Five <i>six</i></p>']);
+  assert.deepEqual([...found.leftOut.pages], [['1.html', '0.html']]);
+  assert.deepEqual(namesIn(found, '0.html'), ['p', 'b']);
+  assert.deepEqual(namesIn(found, '2.html'), ['p', 'i']);
+  const paragraph = found.pages.get('0.html')!.elements.find(({ name }) => name === 'p')!;
+  const fromEnd = found.pages.get('0.html')!.elements.length - paragraph.index;
+  assert.equal(found.alike.get('0.html')?.get(fromEnd)?.count, 1);
+});
+
+test('styled tags are kept three times, and then are copies of the first', () => {
+  const found = taken(Array.from({ length: 6 }, () => '<main><h2 style="color: teal">Low</h2></main>'));
+  const styled = [...found.pages.values()].filter(({ elements }) =>
+    elements.some(({ style }) => style !== undefined),
+  );
+  assert.equal(styled.length, 3);
+  assert.deepEqual([...found.copies.keys()], ['3.html', '4.html', '5.html']);
+  for (const [copy] of found.copies.values()) assert.equal(copy!.like.path, '0.html');
+});
+
+test('a tag that is written otherwise, or leads to a file, is no copy', () => {
+  const tags = ['<h2 style="color:teal">', '<h2 style="color: teal">', '<h2 style="background: url(a.png)">'];
+  const found = taken([...tags, ...tags, ...tags, ...tags].map((tag) => `<main>${tag}Low</h2></main>`));
+  const likes = [...found.copies].map(([path, [copy]]) => `${path} ${copy!.like.path}`);
+  assert.deepEqual(likes, ['9.html 0.html', '10.html 1.html']);
+});
+
+test('an id that a rule asks for makes a tag that may change, styled or not', () => {
+  const found = taken(['<p id="pier">One</p>', '<p id="pier">Two</p>', '<p id="quay">Three</p>']);
+  assert.deepEqual([...found.copies.keys()], ['1.html']);
+  assert.equal(found.copies.get('1.html')![0]!.like.path, '0.html');
+});
+
+test('a page that a person speaks of is kept as it is, and so is one with template text or a style block', () => {
+  const body = '<p>One <b>two</b></p>';
+  const bodies = [body, body, `${body}{{ more }}`, `${body}<style>b { color: red }</style>`, body];
+  const found = taken(bodies, ['1.html']);
+  assert.deepEqual([...found.pages.keys()], ['0.html', '1.html', '2.html', '3.html']);
+  assert.deepEqual([...found.leftOut.pages.keys()], ['4.html']);
+  assert.deepEqual(namesIn(found, '1.html'), ['p', 'b']);
+});
+
+test('what stands beside what is kept stays, so that positions are what they were', () => {
+  const rows = (last: string) =>
+    `<table class="tides"><tr><td>1<td>2<td>3</table><ul><li>a<li>b<li><em>${last}</em></ul>`;
+  const found = taken([rows('c'), rows('<u>d</u>')]);
+  assert.deepEqual(namesIn(found, '1.html'), ['table', 'ul', 'li', 'li', 'li', 'em', 'u']);
+});
