@@ -34,39 +34,58 @@ export const VIEWS = [
   { width: 1200, media: 'print' },
 ] as const;
 
-/** One line a rendered node, pseudo-elements too: its name, box and every computed value, through the protocol's snapshot. */
-export async function looks(
-  page: Page,
-  file: string,
-  view: (typeof VIEWS)[number],
-  state: State = AT_REST,
-): Promise<string[]> {
+type View = (typeof VIEWS)[number];
+
+/**
+ * How a file looks in each view, loaded once: one line a rendered node, pseudo-elements too, with its name, box and every
+ * computed value, through the protocol's snapshot.
+ */
+async function looks(page: Page, file: string, views: readonly View[], state: State): Promise<string[][]> {
   const session = await page.context().newCDPSession(page);
-  await page.setViewportSize({ width: view.width, height: 700 });
-  await page.emulateMedia({ media: view.media, reducedMotion: 'reduce' });
+  const show = async ({ width, media }: View): Promise<void> => {
+    await page.setViewportSize({ width, height: 700 });
+    await page.emulateMedia({ media, reducedMotion: 'reduce' });
+  };
+  await show(views[0]!);
   await page.goto(pathToFileURL(file).href, { waitUntil: 'load' });
   await state(page, session);
   const computedStyles = await page.evaluate(() =>
     [...getComputedStyle(document.documentElement)].filter((name) => !name.startsWith('--')),
   );
+  const folder = pathToFileURL(file).href.replace(/[^/]*$/, '');
+  const found: string[][] = [];
+  for (const view of views) {
+    await show(view);
+    found.push(await linesOf(session, computedStyles, folder));
+  }
+  await session.detach();
+  return found;
+}
+
+async function linesOf(
+  session: CDPSession,
+  computedStyles: readonly string[],
+  folder: string,
+): Promise<string[]> {
   const { documents, strings } = await session.send('DOMSnapshot.captureSnapshot', {
-    computedStyles,
+    computedStyles: [...computedStyles],
     includeDOMRects: true,
   });
-  await session.detach();
-  const folder = pathToFileURL(file).href.replace(/[^/]*$/, '');
-  const text = (index: number | undefined): string =>
-    (strings[index ?? -1] ?? '')
+  const [first] = documents;
+  if (first === undefined) return [];
+  const texts = strings.map((text) =>
+    text
       .replaceAll(folder, '')
       .replaceAll(' ', '_')
       // The standard's word says the same wherever every box stands where it stood.
-      .replace(/^-webkit-(center|left|right)$/, '$1');
-  const [first] = documents;
-  if (first === undefined) return [];
+      .replace(/^-webkit-(center|left|right)$/, '$1'),
+  );
   return first.layout.nodeIndex.map((node, at) => {
-    const styles = (first.layout.styles[at] ?? []).map((value, i) => `${computedStyles[i]}:${text(value)}`);
+    const styles = (first.layout.styles[at] ?? []).map(
+      (value, i) => `${computedStyles[i]}:${texts[value] ?? ''}`,
+    );
     // What an outdated element became is told by how it looks.
-    const name = text(first.nodes.nodeName?.[node])
+    const name = (texts[first.nodes.nodeName?.[node] ?? -1] ?? '')
       .replace(/^(FONT|BIG)$/, 'SPAN')
       .replace('CENTER', 'DIV');
     return [name, `[${first.layout.bounds[at]}]`, ...styles].join(' ');
@@ -107,27 +126,23 @@ export async function lookDifferent(
   state: State = AT_REST,
   /** Of the later one, where it is another. */
   later: State = state,
-  views: readonly (typeof VIEWS)[number][] = VIEWS,
+  views: readonly View[] = VIEWS,
 ): Promise<string[]> {
-  const found: string[] = [];
-  for (const view of views) {
-    // Chromium now and then lays a page out before it has its new width: a difference counts when it is seen every time.
-    let seen: string[] = [];
-    for (let times = 0; times < LOOKS && (times === 0 || seen.length > 0); times++)
-      seen = await compareView(page, [before, after], view, [state, later]);
-    found.push(...seen);
+  // Chromium now and then lays a page out before it has its new width: a difference counts when it is seen every time.
+  let seen = views.map((view) => ({ view, different: [''] }));
+  for (let times = 0; times < LOOKS && seen.length > 0; times++) {
+    const open = seen.map(({ view }) => view);
+    const first = await looks(page, before, open, state);
+    const second = await looks(page, after, open, later);
+    seen = open
+      .map((view, at) => ({ view, different: differences(first[at]!, second[at]!, view) }))
+      .filter(({ different }) => different.length > 0);
   }
-  return found;
+  return seen.flatMap(({ different }) => different);
 }
 
-async function compareView(
-  page: Page,
-  [before, after]: readonly [string, string],
-  view: (typeof VIEWS)[number],
-  [state, later]: readonly [State, State],
-): Promise<string[]> {
-  const [a, b] = [await looks(page, before, view, state), await looks(page, after, view, later)];
-  const name = `${view.media} ${view.width}`;
+function differences(a: readonly string[], b: readonly string[], { media, width }: View): string[] {
+  const name = `${media} ${width}`;
   if (a.length !== b.length) return [`${name}: ${a.length} nodes became ${b.length}`];
   return a.flatMap((line, at) => {
     if (line === b[at]) return [];

@@ -7,6 +7,8 @@ import { insideSite } from '../files/inside.js';
 import type { ChangeRecord } from './record.js';
 
 const BEGUN = /\.\d{5,10}$/;
+/** Milliseconds by which the time of a file may lag behind the clock: file systems round it, some to two seconds. */
+const LAG = 2000;
 
 /** Takes away what was begun in our own folder, and the beginnings of a draft. */
 export function sweepOwn(root: string): void {
@@ -19,7 +21,7 @@ export function sweepOwn(root: string): void {
 
 /** Takes away the beginnings of files that a change was cut short in; a file of that name that was there before stays. */
 export function sweepChange(root: string, { files, time }: ChangeRecord): void {
-  const since = Date.parse(time);
+  const since = Date.parse(time) - LAG;
   for (const { path: file } of files) {
     const folder = path.dirname(insideSite(root, file));
     if (!existsSync(folder)) continue;

@@ -145,7 +145,7 @@ test('what nothing else tells apart gets a class, with the reason why', () => {
     ),
   });
   assert.equal(styles[0]?.home.kind, 'new class');
-  assert.equal(styles[0]?.instead, 'p would also reach 3 elements of index.html that differ');
+  assert.equal(styles[0]?.instead, 'p would also reach 3 elements that differ, such as on index.html');
 });
 
 test('font and center become neutral elements, and what they say a style', () => {
