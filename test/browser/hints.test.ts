@@ -90,6 +90,8 @@ const ATTRIBUTES: Readonly<Record<string, readonly string[]>> = {
 };
 /** Attributes that browsers might read otherwise in quirks mode. */
 const QUIRKY = new Set(['align', 'valign', 'width', 'nowrap']);
+/** Of each attribute every place has one value in so many, and the next place the next: with ACERVUS_HINTS=all it has all. */
+const TURNS = process.env.ACERVUS_HINTS === 'all' ? 1 : 3;
 /** `@` is where the attribute goes. */
 const PLACES = [
   '<table @><tr><td>x<td>y<tr><th>z<th>w</table>',
@@ -202,10 +204,12 @@ test('old attributes say in Chromium what the engine says they do', async (conte
     const failures: string[] = [];
     let compared = 0;
     for (const doctype of ['<!DOCTYPE html>', '']) {
-      for (const place of PLACES) {
+      for (const [turn, place] of PLACES.entries()) {
         for (const [attribute, values] of Object.entries(ATTRIBUTES)) {
           if (place.includes(` ${attribute}`) || (doctype === '' && !QUIRKY.has(attribute))) continue;
-          const cases = values.flatMap((value) => caseOf(place, attribute, value, doctype) ?? []);
+          const cases = values
+            .filter((_, at) => at % TURNS === turn % TURNS)
+            .flatMap((value) => caseOf(place, attribute, value, doctype) ?? []);
           if (cases.length === 0) continue;
           compared += cases.length;
           const sections = (pick: (one: Case) => string): string =>
@@ -234,7 +238,7 @@ test('old attributes say in Chromium what the engine says they do', async (conte
         for (const what of found.values()) failures.push(`${attribute}="${value}" on body: ${what}`);
       }
     }
-    assert.ok(compared > 800, `${compared} cases`);
+    assert.ok(compared > 800 / TURNS, `${compared} cases`);
     assert.equal(failures.length, 0, `${failures.length} of ${compared}\n${failures.join('\n')}`);
   });
 });

@@ -51,7 +51,8 @@ export interface View {
 }
 
 const REST = { width: 1200, media: 'screen', colorScheme: 'light', state: AT_REST } as const;
-export const INTENT_VIEWS: readonly View[] = [
+/** A state stays once a page is in it: it comes last. */
+const INTENT_VIEWS: readonly View[] = [
   REST,
   { ...REST, width: 500 },
   { ...REST, width: 850 },
@@ -69,17 +70,25 @@ interface Seen {
   readonly rest: string;
 }
 
-async function seenIn(
+/** What a file shows in each view, loaded once. */
+async function seenIn(tab: Tab, session: CDPSession, file: string, asks: Judged): Promise<Seen[][]> {
+  await tab.goto(pathToFileURL(file).href);
+  const found: Seen[][] = [];
+  for (const view of INTENT_VIEWS) {
+    await tab.setViewportSize({ width: view.width, height: 700 });
+    await tab.emulateMedia({ media: view.media, colorScheme: view.colorScheme, reducedMotion: 'reduce' });
+    await view.state(tab, session);
+    found.push(await seenNow(tab, file, view, asks));
+  }
+  return found;
+}
+
+function seenNow(
   tab: Tab,
-  session: CDPSession,
   file: string,
   view: View,
   { selector, property, medium = 'all', off = 'not all' }: Judged,
 ): Promise<Seen[]> {
-  await tab.setViewportSize({ width: view.width, height: 700 });
-  await tab.emulateMedia({ media: view.media, colorScheme: view.colorScheme, reducedMotion: 'reduce' });
-  await tab.goto(pathToFileURL(file).href);
-  await view.state(tab, session);
   const folder = pathToFileURL(file).href.replace(/[^/]*$/, '');
   return tab.evaluate(
     ({ selector: text, name, query, not, here }) => {
@@ -154,18 +163,18 @@ export async function judge(
   asks: Judged,
 ): Promise<{ moved: number; wrong: string[] }> {
   const session = await tab.context().newCDPSession(tab);
-  const wrong: string[] = [];
+  let wrong: string[] = [];
   let moved = 0;
-  for (const [at, view] of INTENT_VIEWS.entries()) {
-    // Chromium now and then lays a page out before it has its new width: what is wrong is wrong every time.
-    let found: string[] = [];
-    for (let times = 0; times < LOOKS && (times === 0 || found.length > 0); times++) {
-      const was = await seenIn(tab, session, path.join(before, page), view, asks);
-      const is = await seenIn(tab, session, path.join(after, page), view, asks);
-      if (times === 0) moved += was.filter(({ value }, index) => is[index]?.value !== value).length;
-      found = wrongIn(was, is, view, asks).map((text) => `view ${at}, ${text}`);
-    }
-    wrong.push(...found);
+  // Chromium now and then lays a page out before it has its new width: what is wrong is wrong every time.
+  for (let times = 0; times < LOOKS && (times === 0 || wrong.length > 0); times++) {
+    const was = await seenIn(tab, session, path.join(before, page), asks);
+    const is = await seenIn(tab, session, path.join(after, page), asks);
+    wrong = INTENT_VIEWS.flatMap((view, at) =>
+      wrongIn(was[at]!, is[at]!, view, asks).map((text) => `view ${at}, ${text}`),
+    );
+    if (times > 0) continue;
+    for (const [at, all] of was.entries())
+      moved += all.filter(({ value }, index) => is[at]?.[index]?.value !== value).length;
   }
   await session.detach();
   return { moved, wrong };
@@ -174,11 +183,7 @@ export async function judge(
 /** The values of a property on every element of a page, view by view. */
 export async function valuesAt(tab: Tab, file: string, property: string): Promise<string[][]> {
   const session = await tab.context().newCDPSession(tab);
-  const found: string[][] = [];
-  for (const view of INTENT_VIEWS) {
-    const seen = await seenIn(tab, session, file, view, { selector: '*', property, values: [] });
-    found.push(seen.map(({ value }) => value));
-  }
+  const seen = await seenIn(tab, session, file, { selector: '*', property, values: [] });
   await session.detach();
-  return found;
+  return seen.map((all) => all.map(({ value }) => value));
 }

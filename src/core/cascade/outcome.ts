@@ -15,6 +15,7 @@ import type {
   Matched,
   MatchedSheets,
   Outcome,
+  OutcomeList,
   Outcomes,
   OwnStyling,
   TakenOut,
@@ -325,7 +326,7 @@ function buildLists(
  * The list without entries that cannot change the result: those that give what the unconditional one below them gives.
  * Only for a longhand that no other name competes with.
  */
-export function withoutIdle(list: readonly Outcome[]): Outcome[] {
+export function withoutIdle(list: OutcomeList): Outcome[] {
   const left: Outcome[] = [];
   for (const outcome of [...list].reverse()) {
     const below = left.at(-1);
@@ -357,12 +358,7 @@ function inOrderOfConditions(list: Outcome[]): Outcome[] {
  */
 export function outcomesForm(outcomes: Outcomes, weightTells = true): string {
   const names = [...outcomes.keys()].sort();
-  const parts = names.map(
-    (name) =>
-      `${name}=${withoutIdle(outcomes.get(name)!)
-        .map((one) => outcomeForm(one, weightTells))
-        .join('|')}`,
-  );
+  const parts = names.map((name) => `${name}=${listForm(outcomes.get(name)!, weightTells)}`);
   const all = outcomes.has('all');
   const groups = new Map<string, { kinds: Set<string>; members: string[] }>();
   for (const name of names) {
@@ -379,6 +375,13 @@ export function outcomesForm(outcomes: Outcomes, weightTells = true): string {
     parts.push(`~${group}=${cascadeOrder(members.flatMap((name) => outcomes.get(name)!))}`);
   }
   return parts.join(';');
+}
+
+function listForm(list: OutcomeList, weightTells: boolean): string {
+  if (list.length === 1) return outcomeForm(list[0]!, weightTells);
+  return withoutIdle(list)
+    .map((one) => outcomeForm(one, weightTells))
+    .join('|');
 }
 
 function outcomeForm({ value, important, condition }: Outcome, weightTells: boolean): string {

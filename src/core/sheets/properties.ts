@@ -214,6 +214,12 @@ export interface InteractionGroup {
  * logical and physical ones (CSS Logical Properties §4), vendor variants and their base.
  */
 export function interactionGroup(longhand: string): InteractionGroup {
+  return groups.get(longhand, () => findGroup(longhand));
+}
+
+const groups = new BoundedMap<string, InteractionGroup>(5000);
+
+function findGroup(longhand: string): InteractionGroup {
   const whole = PART_OF.get(longhand);
   if (whole !== undefined) return { name: whole, kind: 'vendor' };
   const property = specified.get(longhand);

@@ -1,5 +1,6 @@
 // Selectors as texts: the part that picks an element out and the state that it is in, and what several have in common.
 
+import { BoundedMap } from '../../bounded.js';
 import { type ComplexSelector, type Compound, compileSelectorList } from '../../cascade/index.js';
 
 /** Pseudo-classes that say in which state an element is, not which one it is. */
@@ -67,8 +68,15 @@ interface Names {
   readonly classes: readonly string[];
 }
 
+const simples = new BoundedMap<string, ComplexSelector | 'none'>(20_000);
+
 /** A selector of names alone, without siblings. */
 function simple(text: string): ComplexSelector | undefined {
+  const found = simples.get(text, () => readSimple(text) ?? 'none');
+  return found === 'none' ? undefined : found;
+}
+
+function readSimple(text: string): ComplexSelector | undefined {
   const list = compileSelectorList(text);
   const [selector] =
     list.kind === 'list' && list.selectors.length === 1 && !list.unsure ? list.selectors : [];
