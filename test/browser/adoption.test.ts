@@ -1,5 +1,4 @@
 import assert from 'node:assert/strict';
-import { cpSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
 import type { SiteModel } from '../../src/core/cascade/index.js';
@@ -7,7 +6,7 @@ import { lookDifferent, POINTED_AT, scriptRun, withBrowser } from '../support/ch
 import { scriptedSite, site } from '../support/generate.js';
 import { adoptAll } from '../support/model.js';
 import { Seeds } from '../support/seeds.js';
-import { acervus, addFiles, DEMO, makeSite } from '../support/site.js';
+import { acervus, addFiles, DEMO, demoPart, makeSite } from '../support/site.js';
 
 /** The folders of a site as it was, and adopted. */
 function bothStates(files: Record<string, string>, { sources }: SiteModel): readonly [string, string] {
@@ -16,7 +15,7 @@ function bothStates(files: Record<string, string>, { sources }: SiteModel): read
   return [makeSite(files), after];
 }
 
-const SEEDS = new Seeds('browser/adoption', 10);
+const SEEDS = new Seeds('browser/adoption', 4);
 
 test(`${SEEDS.many} random sites look the same in Chromium after everything that the proof passes`, async (context) => {
   await withBrowser(context, async (tab) => {
@@ -44,7 +43,7 @@ test(`${SEEDS.many} random sites look the same in Chromium after everything that
   });
 });
 
-const SCRIPTED = new Seeds('browser/adoption', 4, 5000);
+const SCRIPTED = new Seeds('browser/adoption', 2, 5000);
 
 test(`${SCRIPTED.many} random sites look the same after their scripts ran, and while a person points at them`, async (context) => {
   await withBrowser(context, async (tab) => {
@@ -73,18 +72,12 @@ test(`${SCRIPTED.many} random sites look the same after their scripts ran, and w
   });
 });
 
-test('the demo looks the same in Chromium after adoption, page by page', async (context) => {
-  const after = makeSite({});
-  cpSync(DEMO, after, { recursive: true });
+test('a part of the demo looks the same in Chromium after adoption, page by page', async (context) => {
+  const after = demoPart(makeSite({}), ['index.html', 'fares', 'timetables']);
   assert.equal((await acervus('draft', after)).code, 0);
   assert.equal((await acervus('adopt', after)).code, 0);
   await withBrowser(context, async (tab) => {
-    for (const page of [
-      'index.html',
-      'timetables/summer.html',
-      'timetables/winter.html',
-      'harbours/south/brannish.html',
-    ]) {
+    for (const page of ['index.html', 'timetables/summer.html']) {
       assert.deepEqual(
         (await lookDifferent(tab, path.join(DEMO, page), path.join(after, page))).slice(0, 5),
         [],

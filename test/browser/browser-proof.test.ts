@@ -77,9 +77,9 @@ test('a sample is a pattern, every n-th page, and widths of one’s own', async 
   const run = async (...more: string[]): Promise<{ pages: number; views: number }> =>
     JSON.parse((await acervus('prove', site, '--against', site, '--browser', '--json', ...more)).stdout)
       .browser;
-  assert.equal((await run('--pages', 'fares/**', '--widths', '300')).pages, 2);
   assert.equal((await run('--every', '2', '--widths', '300')).pages, 2);
-  assert.equal((await run('--pages', 'index.html', '--widths', '300')).views, 2);
+  const { pages: looked, views } = await run('--pages', 'fares/d*', '--widths', '300');
+  assert.deepEqual([looked, views], [1, 2]);
 });
 
 test('what cannot be looked at is refused in one line', async () => {

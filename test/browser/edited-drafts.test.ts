@@ -11,7 +11,7 @@ import { Random, site } from '../support/generate.js';
 import { Seeds } from '../support/seeds.js';
 import { acervus, makeSite, snapshot } from '../support/site.js';
 
-const SEEDS = new Seeds('browser/edited-drafts', 4, 6000);
+const SEEDS = new Seeds('browser/edited-drafts', 2, 6000);
 
 type Entry = YAMLMap<string, unknown>;
 

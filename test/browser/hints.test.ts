@@ -7,6 +7,7 @@ import type { Page as Tab } from 'playwright-core';
 import { hintDeclarations, isExactHint } from '../../src/core/hints/index.js';
 import { parsePage } from '../../src/core/markup/index.js';
 import { withBrowser } from '../support/chromium.js';
+import { ALL } from '../support/seeds.js';
 
 const NUMBERS = [
   '0',
@@ -90,8 +91,8 @@ const ATTRIBUTES: Readonly<Record<string, readonly string[]>> = {
 };
 /** Attributes that browsers might read otherwise in quirks mode. */
 const QUIRKY = new Set(['align', 'valign', 'width', 'nowrap']);
-/** Of each attribute every place has one value in so many, and the next place the next: with ACERVUS_HINTS=all it has all. */
-const TURNS = process.env.ACERVUS_HINTS === 'all' ? 1 : 3;
+/** Of each attribute every place has one value in so many, and the next place the next: with ACERVUS_TESTS=all it has all. */
+const TURNS = ALL ? 1 : 5;
 /** `@` is where the attribute goes. */
 const PLACES = [
   '<table @><tr><td>x<td>y<tr><th>z<th>w</table>',

@@ -10,7 +10,7 @@ import { modelOf } from '../support/model.js';
 import { Seeds } from '../support/seeds.js';
 import { makeSite } from '../support/site.js';
 
-const SEEDS = new Seeds('browser/mutations', 10);
+const SEEDS = new Seeds('browser/mutations', 6);
 
 type Files = Record<string, string>;
 

@@ -5,6 +5,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { canonicalProperty, expandDeclaration, knownPropertyNames } from '../../src/core/sheets/index.js';
 import { withBrowser } from '../support/chromium.js';
+import { ALL } from '../support/seeds.js';
 
 const SPELLINGS = [
   ...[
@@ -165,7 +166,8 @@ const SPELLINGS = [
 
 test('values with one normal form compute alike in Chromium', async (context) => {
   const properties = [...knownPropertyNames()].filter((name) => name !== 'all');
-  const groups = properties.flatMap((property) => {
+  const some = ALL ? properties : properties.filter((_, at) => at % 3 === 0);
+  const groups = some.flatMap((property) => {
     const byForm = new Map<string, string[]>();
     for (const value of SPELLINGS) {
       const form = expandDeclaration(property, value, 'index.html')
@@ -175,7 +177,7 @@ test('values with one normal form compute alike in Chromium', async (context) =>
     }
     return [...byForm.values()].filter((values) => values.length > 1).map((values) => ({ property, values }));
   });
-  assert.ok(groups.length > 5000, `${groups.length} groups`);
+  assert.ok(groups.length > 8 * some.length, `${groups.length} groups`);
   await withBrowser(context, async (tab) => {
     // Inside something that is not initial anywhere, so that inheriting and resetting show.
     await tab.setContent(

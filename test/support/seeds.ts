@@ -2,6 +2,9 @@
 //   ACERVUS_SEED=17 npm test browser/engine      one seed again
 //   ACERVUS_SEED=any ACERVUS_SITES=500 npm test  new ones, so many
 
+/** Whether tests that try a part of what there is try all of it: ACERVUS_TESTS=all. */
+export const ALL = process.env.ACERVUS_TESTS === 'all';
+
 interface Setting {
   readonly first: number;
   readonly many: number;

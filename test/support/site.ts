@@ -1,7 +1,7 @@
 // Sites in temporary folders, and the built program run on them.
 
 import { spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
@@ -9,6 +9,14 @@ import type { Terminal } from '../../src/cli/shared/terminal.js';
 
 export const PROJECT = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..', '..', '..');
 export const DEMO = path.join(PROJECT, 'demo', 'site');
+
+/** A copy of a part of the demo: less to search where the search is not what is tested. */
+export function demoPart(folder: string, parts: readonly string[]): string {
+  for (const part of [...parts, 'components', 'theme', 'platform'])
+    cpSync(path.join(DEMO, part), path.join(folder, part), { recursive: true });
+  return folder;
+}
+
 const PROGRAM = path.join(PROJECT, 'dist', 'cli', 'main.js');
 
 process.env.NO_COLOR = '1';

@@ -19,8 +19,8 @@ import { endTagAt, Forms, isStyled } from './forms.js';
 
 /** What was kept of a site. */
 export interface Excerpts {
-  /** By path: a whole page, or an excerpt. Pages with nothing that others do not have are not among them. */
-  readonly pages: ReadonlyMap<string, Page>;
+  /** By path, the text of a whole page, or of an excerpt. Pages with nothing that others do not have are not among them. */
+  readonly pages: ReadonlyMap<string, string>;
   /** What was cut out of each page; nothing for a whole one. */
   readonly cuts: ReadonlyMap<string, readonly Edit[]>;
   /** By path, and number of the element counted from the page's end: what was cut out that is like it. */
@@ -75,7 +75,7 @@ interface Counted extends First {
 export class ExcerptTaker {
   readonly #styles: SiteStyles;
   readonly #forms: Forms;
-  readonly #pages = new Map<string, Page>();
+  readonly #pages = new Map<string, string>();
   readonly #cuts = new Map<string, readonly Edit[]>();
   /** By form, the first element of it, and how many were cut out. */
   readonly #firsts = new Map<number, Counted>();
@@ -198,7 +198,7 @@ export class ExcerptTaker {
   }
 
   #keep(page: Page, cuts: readonly Edit[]): void {
-    this.#pages.set(page.path, page);
+    this.#pages.set(page.path, page.text);
     if (cuts.length > 0) this.#cuts.set(page.path, cuts);
   }
 

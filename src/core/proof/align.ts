@@ -72,6 +72,8 @@ function isSame(
 ): boolean {
   if (a.namespace !== b.namespace || toAfter.get(a.parent) !== b.parent) return false;
   if (a.name !== b.name && !isNeutral(before, a, b)) return false;
+  // Equal lists are one list, nearly always.
+  if (a.attributes === b.attributes && a.name === b.name) return true;
   return otherAttributes(before, a) === otherAttributes(after, b);
 }
 
@@ -130,29 +132,40 @@ function textsMoved(
   );
   const count = Math.max(first.length, second.length);
   for (let at = 0; at < count; at++) {
-    if (first[at]?.text === second[at]?.text) continue;
-    return { kind: 'moved', what: 'text changed', before: first[at]?.parent, after: second[at]?.parent };
+    const [one, two] = [first[at], second[at]];
+    if (one?.owner === two?.owner && one?.behind === two?.behind && one?.text === two?.text) continue;
+    return { kind: 'moved', what: 'text changed', before: one?.parent, after: two?.parent };
   }
   return undefined;
 }
 
-function placedTexts(
-  page: Page,
-  place: (index: number) => number | undefined,
-): { text: string; parent: number }[] {
-  const texts: { text: string; parent: number; at: string }[] = [];
+interface PlacedText {
+  text: string;
+  readonly parent: number;
+  /** The element that it stands in, and the one in front of it, as the later state counts them; -1 for none. */
+  readonly owner: number;
+  readonly behind: number;
+}
+
+function placedTexts(page: Page, place: (index: number) => number | undefined): PlacedText[] {
+  const texts: PlacedText[] = [];
   for (const { parent, previous, value } of page.texts) {
     const inHead = page.elements[parent]?.name === 'head';
     if (inHead && value.trim() === '') continue;
     const owner = place(parent);
     if (owner === undefined) continue;
     // Text behind an element that only one state has belongs behind the element before that one.
-    let behind = previous;
-    while (behind >= 0 && place(behind) === undefined) behind = page.elements[behind]!.previous;
-    const at = `${owner}:${behind < 0 ? -1 : place(behind)}`;
+    let front = previous;
+    while (front >= 0 && place(front) === undefined) front = page.elements[front]!.previous;
+    const behind = front < 0 ? -1 : place(front)!;
     const last = texts.at(-1);
-    if (last?.at === at && !value.startsWith('<!--') && !last.text.includes('<!--')) last.text += value;
-    else texts.push({ text: `${at}:${value}`, parent, at });
+    const goesOn = last?.owner === owner && last.behind === behind && !isComment(value);
+    if (goesOn && !isComment(last.text)) last.text += value;
+    else texts.push({ text: value, parent, owner, behind });
   }
   return texts;
+}
+
+function isComment(text: string): boolean {
+  return text.startsWith('<!--');
 }

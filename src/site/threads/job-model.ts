@@ -1,5 +1,6 @@
 // What threads are told, and what they send back: plain data.
 
+import type { Excerpts } from '../../core/excerpt/index.js';
 import type { ProofPart } from '../../core/proof/index.js';
 import type { StockData } from '../../core/stock/index.js';
 import type { Config } from '../config.js';
@@ -27,6 +28,17 @@ export type Job =
       readonly share?: Share | undefined;
       /** At most this many elements are described for one page. */
       readonly perPage?: number | undefined;
+    }
+  | {
+      readonly kind: 'excerpt';
+      readonly state: StateName;
+      readonly paths: readonly string[];
+      /** Numbers of the pages with which each thread's part begins, and the one behind the last. */
+      readonly begins: readonly number[];
+      /** Ids that stand on several pages. */
+      readonly sharedIds: ReadonlySet<string>;
+      /** Pages that are kept as they are. */
+      readonly whole: ReadonlySet<string>;
     };
 
 export interface ProveSide {
@@ -34,7 +46,7 @@ export interface ProveSide {
   readonly config: Config;
 }
 
-export type JobResult = SurveyResult | ProveResult;
+export type JobResult = SurveyResult | ProveResult | ExcerptResult;
 
 /** What a thread sends back beside its result. */
 export interface ThreadReport {
@@ -57,5 +69,19 @@ export interface ProveResult {
   readonly late: readonly string[];
   readonly known: ReadonlySet<string>;
   readonly contextPages: readonly string[];
+  readonly timings: ReadonlyMap<string, number>;
+}
+
+export interface ExcerptResult {
+  readonly kind: 'excerpt';
+  /** Which of the parts, from 0. */
+  readonly part: number;
+  readonly excerpts: Excerpts;
+  /** How many of the pages use each sheet, and each list of sheets that some link plainly. */
+  readonly uses: ReadonlyMap<string, number>;
+  readonly links: readonly (readonly string[])[];
+  /** Paths of what the pages lead to. */
+  readonly sheets: readonly string[];
+  readonly scripts: readonly string[];
   readonly timings: ReadonlyMap<string, number>;
 }

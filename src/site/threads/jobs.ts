@@ -9,5 +9,7 @@ export async function runJob(job: Job, cells: Int32Array): Promise<JobResult> {
       return (await import('./survey-job.js')).surveyShare(job, cells);
     case 'prove':
       return (await import('./prove-job.js')).proveShare(job, cells);
+    case 'excerpt':
+      return (await import('./excerpt-job.js')).excerptShare(job, cells);
   }
 }

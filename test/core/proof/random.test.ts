@@ -8,7 +8,7 @@ import { site } from '../../support/generate.js';
 import { adoptAll, homesOf, scriptsOf } from '../../support/model.js';
 import { Seeds } from '../../support/seeds.js';
 
-const SEEDS = new Seeds('core/proof/random', 80, 300);
+const SEEDS = new Seeds('core/proof/random', 40, 300);
 
 test('on random sites every plan is proven, its edits go back, and what else a page holds stays', () => {
   let moves = 0;

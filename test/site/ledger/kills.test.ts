@@ -1,11 +1,12 @@
 // A process that is killed at any file operation leaves a site that one command puts right, and nothing lying about.
-// ACERVUS_KILLS=all tries every operation of every command that writes (two minutes); without it every third one of those
+// ACERVUS_TESTS=all tries every operation of every command that writes (two minutes); without it every fifth one of those
 // whose ways of writing differ.
 
 import assert from 'node:assert/strict';
 import { cpSync, existsSync, utimesSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
+import { ALL } from '../../support/seeds.js';
 import { acervus, acervusProcess, htmlPage, makeSite, PROJECT, snapshot } from '../../support/site.js';
 
 const HOOK = path.join(PROJECT, 'test', 'support', 'kill-at.mjs');
@@ -39,16 +40,14 @@ const CASES: readonly Case[] = [
   { command: ['draft'], before: [], always: false },
 ];
 
-const all = process.env.ACERVUS_KILLS === 'all';
-
 for (const { command, before, always } of CASES) {
-  if (!always && !all) continue;
+  if (!always && !ALL) continue;
   test(`${command[0]}, killed at each file operation, is all or nothing`, async () => {
     const ready = makeSite({ 'index.html': page, 'b.html': page, 'theme/a.css': CSS });
     for (const [name, ...words] of before) assert.equal((await acervus(name!, ...words, ready)).code, 0);
     const old = shown(ready);
     let done = false;
-    for (let at = 1; !done; at += all ? 1 : 3) {
+    for (let at = 1; !done; at += ALL ? 1 : 5) {
       const folder = makeSite({});
       cpSync(ready, folder, { recursive: true });
       const run = acervusProcess([...command, folder], {

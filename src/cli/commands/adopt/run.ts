@@ -96,13 +96,13 @@ async function plan(
   const draft = parseDraft(text);
   const { largeFrom, trace } = asked;
   const load = { largeFrom, whole: new Set(trace === undefined ? [] : [trace.path]) };
-  const usual = loadForDraft(folder, files, draft, load);
+  const usual = await loadForDraft(folder, files, draft, load);
   if (usual.sheets.some(({ path: file, owner }) => file === draft.shared && owner === 'platform'))
     throw new UsageError('draft-shared-platform', { sheet: draft.shared });
   const site =
     draft.shared === usual.shared
       ? usual
-      : loadForDraft(folder, files, draft, { ...load, shared: draft.shared });
+      : await loadForDraft(folder, files, draft, { ...load, shared: draft.shared });
   const { edits, report } = await planAdoption(draftSite(site), draft, asked);
   return { changes: fileChanges(site, edits), report };
 }

@@ -89,7 +89,7 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
     if (known !== undefined)
       return { document: documentOf(earlier, known.report), report: known.report, file, hadEarlier: true };
   }
-  const site = loadForDraft(folder, files, earlier, {
+  const site = await loadForDraft(folder, files, earlier, {
     largeFrom: options.largeFrom,
     whole: new Set(trace === undefined ? [] : [trace.path]),
   });

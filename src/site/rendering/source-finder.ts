@@ -1,0 +1,92 @@
+// Reads what pages lead to: sheets, scripts, and what these lead to.
+
+import { resolveAddress, sheetPath } from '../../core/addresses.js';
+import {
+  OutcomeTable,
+  type ScriptText,
+  type SiteSources,
+  type SiteStyles,
+  TruthTable,
+} from '../../core/cascade/index.js';
+import type { Page } from '../../core/markup/index.js';
+import { importedFiles, scriptReading } from '../../core/scripts/index.js';
+import { parseConfig } from '../config.js';
+import type { SiteFiles } from '../files/files.js';
+import { CONFIG_FILE } from '../files/pages.js';
+import { SiteReader } from './reader.js';
+
+export class SourceFinder {
+  readonly reader: SiteReader;
+  readonly table = new OutcomeTable(new TruthTable());
+  readonly #sheets = new Map<string, string>();
+  readonly #scripts = new Map<string, ScriptText>();
+
+  /** In: the pages, where another thread has found them. Throws `UsageError`. */
+  constructor(
+    readonly files: SiteFiles,
+    pagePaths?: readonly string[],
+  ) {
+    this.reader = new SiteReader(files, parseConfig(files.read(CONFIG_FILE)?.toString('utf8')), pagePaths);
+  }
+
+  /** What is filled as pages are followed. */
+  get sources(): {
+    sheets: Map<string, string>;
+    scripts: Map<string, ScriptText>;
+    copies: SiteSources['copies'];
+  } {
+    return { sheets: this.#sheets, scripts: this.#scripts, copies: this.reader.copies };
+  }
+
+  /** What several threads found, each from its own pages. In: paths, in the order of the pages. */
+  takeOver(sheets: readonly string[], scripts: readonly string[]): void {
+    const known = new Map([...this.#sheets]);
+    this.#sheets.clear();
+    for (const file of sheets) {
+      const text = known.get(file) ?? this.reader.sheetAt(file)?.text;
+      if (text !== undefined) this.#sheets.set(file, text);
+    }
+    for (const file of scripts) {
+      const script = this.reader.scriptAt(file);
+      if (script !== undefined) this.#scripts.set(file, script);
+    }
+  }
+
+  readSheet(file: string | undefined): void {
+    const sheet = file === undefined || this.#sheets.has(file) ? undefined : this.reader.sheetAt(file);
+    if (file === undefined || sheet === undefined) return;
+    this.#sheets.set(file, sheet.text);
+    for (const { address } of sheet.imports) this.#readAddress(address, file);
+  }
+
+  follow(page: Page, styles: SiteStyles): void {
+    for (const reference of page.sheets) {
+      if (reference.kind === 'link') this.#readAddress(reference.address, page.path);
+      else if (/@import/i.test(reference.text))
+        for (const { address } of styles.block(reference.text, page).sheet.imports)
+          this.#readAddress(address, page.path);
+    }
+    for (const reference of page.scripts) {
+      const resolved = reference.kind === 'link' ? resolveAddress(reference.address, page.path) : undefined;
+      const script = resolved?.kind === 'site' ? this.reader.scriptAt(resolved.path) : undefined;
+      if (resolved?.kind === 'site' && script !== undefined) this.#scripts.set(resolved.path, script);
+      const own = reference.kind === 'inline' ? { text: reference.text, isLibrary: false } : script;
+      if (own === undefined) continue;
+      const holder = resolved?.kind === 'site' ? resolved.path : page.path;
+      const imported = importedFiles(scriptReading(own.text).imports, holder, (file) => {
+        const found = this.reader.scriptAt(file);
+        if (found !== undefined) this.#scripts.set(file, found);
+        return found && scriptReading(found.text).imports;
+      });
+      // A sheet that a script puts in is one of the page's.
+      for (const { text, isLibrary } of [own, ...imported.map((file) => this.#scripts.get(file)!)])
+        if (/\.css\b/.test(text) && !isLibrary)
+          for (const one of scriptReading(text).sheets)
+            if (one.kind === 'address') this.#readAddress(one.address, page.path);
+    }
+  }
+
+  #readAddress(address: string, from: string): void {
+    this.readSheet(sheetPath(address, from, (one) => this.reader.copies.get(one)));
+  }
+}

@@ -1,0 +1,65 @@
+// One thread's pages of a site that is searched by excerpts: each is read once, and what the search needs of it is kept.
+
+import { SiteModel } from '../../core/cascade/index.js';
+import { ExcerptTaker } from '../../core/excerpt/index.js';
+import { parsePage } from '../../core/markup/index.js';
+import { openState } from '../files/state.js';
+import { SourceFinder } from '../rendering/source-finder.js';
+import { SheetUses } from '../rendering/uses.js';
+import type { ExcerptResult, Job } from './job-model.js';
+
+type ExcerptJob = Extract<Job, { kind: 'excerpt' }>;
+
+export function excerptShare(job: ExcerptJob, cells: Int32Array): ExcerptResult {
+  const found = new SourceFinder(openState(job.state), job.paths);
+  return takePart(job, cells, found, stylesOf(found, job.paths));
+}
+
+/** The styles of pages that come one by one, over what was found so far. */
+export function stylesOf({ sources, reader, table }: SourceFinder, paths: readonly string[]): SiteModel {
+  return new SiteModel(
+    { ...sources, pages: new Map(), components: new Set(paths.filter(reader.isComponent)) },
+    table,
+  );
+}
+
+/** In: `onPage` hears how many pages all threads have read. */
+export function takePart(
+  job: ExcerptJob,
+  cells: Int32Array,
+  found: SourceFinder,
+  styles: SiteModel,
+  onPage?: (done: number) => void,
+): ExcerptResult {
+  const { reader } = found;
+  const taker = new ExcerptTaker(styles, {
+    isShared: (id) => job.sharedIds.has(id),
+    isWhole: (path) => job.whole.has(path),
+    // A component may stand on any page, and may ask all of them for a sheet.
+    mayLeaveOut: styles.sources.components.size === 0,
+  });
+  const uses = new SheetUses();
+  const part = Atomics.add(cells, 0, 1);
+  const [from, to] = [job.begins[part] ?? 0, job.begins[part + 1] ?? 0];
+  for (const path of job.paths.slice(from, to)) {
+    const text = reader.page(path);
+    const done = Atomics.add(cells, 1, 1) + 1;
+    if (text === undefined) continue;
+    const page = parsePage(path, text, reader.isComponent(path));
+    found.follow(page, styles);
+    taker.add(page);
+    uses.note(page, styles, reader.copies);
+    onPage?.(done);
+  }
+  const { sheets, scripts } = found.sources;
+  return {
+    kind: 'excerpt',
+    part,
+    excerpts: taker.excerpts,
+    uses: uses.counts,
+    links: uses.links,
+    sheets: [...sheets.keys()],
+    scripts: [...scripts.keys()],
+    timings: new Map(),
+  };
+}

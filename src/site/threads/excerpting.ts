@@ -1,0 +1,66 @@
+// Excerpts of a large site, its pages spread over threads: each takes as many that follow each other, so that which parts of
+// which page are kept does not depend on who is faster.
+
+import type { SiteModel } from '../../core/cascade/index.js';
+import { type Excerpts, joinExcerpts } from '../../core/excerpt/index.js';
+import { tellRead } from '../files/watch.js';
+import type { SourceFinder } from '../rendering/source-finder.js';
+import { SheetUses } from '../rendering/uses.js';
+import { stylesOf, takePart } from './excerpt-job.js';
+import type { ExcerptResult } from './job-model.js';
+import { inThreads, threadCount } from './pool.js';
+
+export interface ExcerptedPages {
+  readonly excerpts: Excerpts;
+  /** What is known of the sheets by now. */
+  readonly styles: SiteModel;
+  readonly uses: SheetUses;
+}
+
+/**
+ * In: what pages lead to, filled as they are read; the site's folder; the pages with their characters, in order; ids that
+ * stand on several pages; pages that are kept as they are.
+ */
+export async function takeExcerpts(
+  found: SourceFinder,
+  site: {
+    readonly folder: string;
+    readonly sizes: ReadonlyMap<string, number>;
+    readonly sharedIds: ReadonlySet<string>;
+    readonly whole: ReadonlySet<string>;
+  },
+): Promise<ExcerptedPages> {
+  const { folder, sizes, sharedIds, whole } = site;
+  const state = { kind: 'folder', folder } as const;
+  const paths = [...sizes.keys()];
+  const jobs = threadCount(undefined, paths, state);
+  const begins = beginsOf([...sizes.values()], jobs);
+  const job = { kind: 'excerpt', state, paths, begins, sharedIds, whole } as const;
+  const styles = stylesOf(found, paths);
+  const results = await inThreads(job, jobs, async (cells) =>
+    takePart(job, cells, found, styles, (done) => tellRead(done, paths.length)),
+  );
+  const parts = results
+    .filter((result): result is ExcerptResult => result.kind === 'excerpt')
+    .sort((a, b) => a.part - b.part);
+  found.takeOver(
+    parts.flatMap(({ sheets }) => sheets),
+    parts.flatMap(({ scripts }) => scripts),
+  );
+  const uses = new SheetUses();
+  for (const { uses: counts, links } of parts) uses.add(counts, links);
+  return { excerpts: joinExcerpts(parts.map(({ excerpts }) => excerpts)), styles, uses };
+}
+
+/** Numbers of the pages with which each part begins, and the one behind the last: as many characters to each. */
+function beginsOf(sizes: readonly number[], parts: number): number[] {
+  const all = sizes.reduce((sum, one) => sum + one, 0);
+  const begins = [0];
+  let read = 0;
+  for (const [at, size] of sizes.entries()) {
+    if (begins.length < parts && read >= (all * begins.length) / parts) begins.push(at);
+    read += size;
+  }
+  while (begins.length <= parts) begins.push(sizes.length);
+  return begins;
+}
