@@ -5,7 +5,8 @@ export { mirrored } from './direction.js';
 export { Matcher, type MatcherOptions } from './matcher.js';
 export { readMedia } from './media.js';
 export { eachMoment, excludes, featuresOf, type Holds, implies } from './moments.js';
-export { isOpaque, outcomesForm, StyleReader, withoutIdle } from './outcome.js';
+export { StyleReader } from './outcome.js';
+export { isOpaque, outcomesForm, withoutIdle } from './outcome-form.js';
 export type {
   Matched,
   MatchedSheets,

@@ -3,8 +3,10 @@
 import { folderOf, holdsAddress } from '../addresses.js';
 import type { HintDeclaration } from '../hints/index.js';
 import { parseDeclarations } from '../sheets/index.js';
+import { MatchKeys } from './match-keys.js';
 import { compileBlock } from './program.js';
 import type { Block } from './rule-index.js';
+import type { Boxes } from './text-only.js';
 import { ALWAYS, type TruthTable } from './truth.js';
 
 /** What one comparison shares: interned conditions, outcomes and compiled style attributes. */
@@ -12,6 +14,8 @@ export class OutcomeTable {
   readonly #numbers = new Map<string, number>();
   readonly #signatures = new Map<string, number>();
   readonly #blocks = new Map<string, Block>();
+  readonly #boxes = new Map<string, Boxes>();
+  readonly matchKeys = new MatchKeys();
 
   constructor(readonly truths: TruthTable) {}
 
@@ -32,6 +36,16 @@ export class OutcomeTable {
       this.#signatures.set(signature, number);
     }
     return number;
+  }
+
+  /** What the rules do that a key of them names, found once. */
+  byMatches(matchKey: string, find: () => Boxes): Boxes {
+    let boxes = this.#boxes.get(matchKey);
+    if (boxes === undefined) {
+      boxes = find();
+      this.#boxes.set(matchKey, boxes);
+    }
+    return boxes;
   }
 
   inlineBlock(style: string, holder: string): Block {

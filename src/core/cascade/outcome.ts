@@ -4,18 +4,16 @@
 import { folderOf, holdsAddress } from '../addresses.js';
 import { hintDeclarations } from '../hints/index.js';
 import type { Page } from '../markup/index.js';
-import { hasTemplateText } from '../markup/index.js';
-import { interactionGroup, isTooDeep } from '../sheets/index.js';
 import { blockWithout, fullLayer, ofElement, trialContribution } from './contributions.js';
 import { type Direction, Directions, physicalName } from './direction.js';
 import { type Sides, sidesOf, withoutInitial } from './initial.js';
 import { Matcher, type MatcherOptions } from './matcher.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
+import { formOf, isOpaque } from './outcome-form.js';
 import type {
   Matched,
   MatchedSheets,
   Outcome,
-  OutcomeList,
   Outcomes,
   OwnStyling,
   TakenOut,
@@ -25,7 +23,7 @@ import { hintForm, type OutcomeTable } from './outcome-table.js';
 import type { ComplexSelector } from './selector-model.js';
 import type { Stack } from './stack.js';
 import { blockHasOwnWords, inStandardWords, mayAnimate, OWN_WORD, programHasOwnWords } from './telling.js';
-import { holdsTextOnly } from './text-only.js';
+import { type Boxes, boxesOf, holdsTextOnly } from './text-only.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 import { type Weighed, weighEntries } from './weigh.js';
 
@@ -43,6 +41,12 @@ export class StyleReader {
   readonly #weightTells: boolean;
   readonly #directions: Directions;
   readonly #and: (a: Truth, b: Truth) => Truth;
+  /** The name of no match under the layers of the page. */
+  readonly #noMatch: string;
+  /** By sheet of the stack; see `ProgramMatches.chainsOf`. */
+  #chains: readonly Int32Array[] | undefined;
+  /** Whether a sheet speaks of text in a browser's own words. */
+  readonly #sheetsHaveOwnWords: boolean;
 
   constructor(
     readonly page: Page,
@@ -53,6 +57,8 @@ export class StyleReader {
     this.#matcher = new Matcher(page, table.truths, { ...options, scripts: stack.scripts });
     this.#directions = new Directions(page, stack);
     this.#and = (a, b) => table.truths.and(a, b);
+    this.#sheetsHaveOwnWords = stack.uses.some(({ program }) => programHasOwnWords(program));
+    this.#noMatch = table.matchKeys.with('', stack.layersKey, 0);
     this.#weightTells =
       page.kind === 'component' ||
       page.scripts.length > 0 ||
@@ -102,7 +108,9 @@ export class StyleReader {
 
   /** Whether lines of text are all that stands in an element. */
   holdsTextOnly(index: number): boolean {
-    return holdsTextOnly({ page: this.page, stack: this.stack, matched: (at) => this.matched(at) }, index);
+    const boxes = (at: number): Boxes =>
+      this.table.byMatches(this.matchKey(at), () => boxesOf(this.matched(at)));
+    return holdsTextOnly({ page: this.page, stack: this.stack, boxes }, index);
   }
 
   /**
@@ -141,14 +149,17 @@ export class StyleReader {
 
   /** Names every rule that matches: sheets that do not touch the element leave no trace. */
   matchKey(index: number): string {
-    let signature = this.stack.layersKey;
-    for (const { program, key } of this.stack.uses) {
-      const { matches } = program;
-      const local = matches.keyOf(matches.local(this.#matcher, this.page, index, this.#and));
-      const rest = matches.keyOf(matches.rest(this.#matcher, this.page, index, this.#and));
-      if (local !== 0 || rest !== 0) signature += `|${key} ${local} ${rest}`;
+    let name = this.#noMatch;
+    this.#chains ??= this.stack.uses.map(({ program }) =>
+      program.matches.chainsOf(this.page, this.#matcher.scripts),
+    );
+    for (let at = 0; at < this.stack.uses.length; at++) {
+      const { program, key } = this.stack.uses[at]!;
+      const chain = this.#chains[at]![index]!;
+      const matches = program.matches.keyAt(chain, this.#matcher, this.page, index, this.#and);
+      if (matches !== 0) name = this.table.matchKeys.with(name, key, matches);
     }
-    return signature;
+    return name;
   }
 
   /** Whether a selector that no sheet holds matches an element. */
@@ -204,10 +215,10 @@ export class StyleReader {
   /** Whether anything that may style an element speaks of text in a browser's own words. */
   #hasOwnWords({ style, hints }: OwnStyling, trials: readonly TrialRule[]): boolean {
     return (
+      this.#sheetsHaveOwnWords ||
       hints.some(({ value }) => OWN_WORD.test(value)) ||
       (style?.includes('-webkit-') ?? false) ||
-      trials.some(({ block }) => blockHasOwnWords(block)) ||
-      this.stack.uses.some(({ program }) => programHasOwnWords(program))
+      trials.some(({ block }) => blockHasOwnWords(block))
     );
   }
 
@@ -253,23 +264,6 @@ export class StyleReader {
     for (const contribution of own) add('', contribution);
     return targets;
   }
-}
-
-function formOf(
-  lists: ReadonlyMap<string, Outcomes>,
-  style: string | undefined,
-  weightTells: boolean,
-): string {
-  const parts: string[] = [];
-  for (const [target, outcomes] of [...lists].sort(([a], [b]) => (a < b ? -1 : 1)))
-    if (outcomes.size > 0) parts.push(`${target}{${outcomesForm(outcomes, weightTells)}}`);
-  if (style !== undefined && isOpaque(style)) parts.push(`style as written ${style}`);
-  return parts.join('\n');
-}
-
-/** Whether a style attribute is not read: it is equal to itself only. */
-export function isOpaque(style: string): boolean {
-  return hasTemplateText(style) || isTooDeep(style);
 }
 
 function buildLists(
@@ -320,77 +314,4 @@ function buildLists(
   };
   for (const { contribution, important } of inCascadeOrder(contributions)) take(contribution, important);
   return lists;
-}
-
-/**
- * The list without entries that cannot change the result: those that give what the unconditional one below them gives.
- * Only for a longhand that no other name competes with.
- */
-export function withoutIdle(list: OutcomeList): Outcome[] {
-  const left: Outcome[] = [];
-  for (const outcome of [...list].reverse()) {
-    const below = left.at(-1);
-    const idle =
-      below?.condition === ALWAYS && below.value === outcome.value && below.important === outcome.important;
-    if (!idle) left.push(outcome);
-  }
-  return inOrderOfConditions(left.reverse());
-}
-
-/** Which of several that follow each other and say the same decides makes no difference. */
-function inOrderOfConditions(list: Outcome[]): Outcome[] {
-  const says = ({ value, important }: Outcome): string => `${important} ${value}`;
-  for (let start = 0; start < list.length; ) {
-    let end = start + 1;
-    while (end < list.length && says(list[end]!) === says(list[start]!)) end++;
-    if (end - start > 1) {
-      const run = list.slice(start, end).sort((a, b) => Number(a.condition) - Number(b.condition));
-      list.splice(start, run.length, ...run);
-    }
-    start = end;
-  }
-  return list;
-}
-
-/**
- * The canonical text of the outcomes of one target. Longhands stand alone, except where two names may set one computed
- * value (logical and physical, vendor variants): then their order in the cascade is part of the form.
- */
-export function outcomesForm(outcomes: Outcomes, weightTells = true): string {
-  const names = [...outcomes.keys()].sort();
-  const parts = names.map((name) => `${name}=${listForm(outcomes.get(name)!, weightTells)}`);
-  const all = outcomes.has('all');
-  const groups = new Map<string, { kinds: Set<string>; members: string[] }>();
-  for (const name of names) {
-    const { name: group, kind } = all ? { name: 'all', kind: name } : interactionGroup(name);
-    const known = groups.get(group);
-    if (known === undefined) groups.set(group, { kinds: new Set([kind]), members: [name] });
-    else {
-      known.kinds.add(kind);
-      known.members.push(name);
-    }
-  }
-  for (const [group, { kinds, members }] of groups) {
-    if (members.length < 2 || (kinds.size < 2 && !kinds.has('vendor'))) continue;
-    parts.push(`~${group}=${cascadeOrder(members.flatMap((name) => outcomes.get(name)!))}`);
-  }
-  return parts.join(';');
-}
-
-function listForm(list: OutcomeList, weightTells: boolean): string {
-  if (list.length === 1) return outcomeForm(list[0]!, weightTells);
-  return withoutIdle(list)
-    .map((one) => outcomeForm(one, weightTells))
-    .join('|');
-}
-
-function outcomeForm({ value, important, condition }: Outcome, weightTells: boolean): string {
-  return `${value}${important && weightTells ? '!' : ''}${condition === ALWAYS ? '' : `?${condition}`}`;
-}
-
-function cascadeOrder(outcomes: readonly Outcome[]): string {
-  return [...outcomes]
-    .sort((a, b) => a.rank - b.rank)
-    .map((outcome) => `${outcome.longhand}:${outcomeForm(outcome, true)}`)
-    .join('|');
 }

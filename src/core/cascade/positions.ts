@@ -23,20 +23,29 @@ export class Positions {
     this.#fromEnd = new Int32Array(elements.length);
     this.#ofType = new Int32Array(elements.length);
     this.#ofTypeFromEnd = new Int32Array(elements.length);
-    const count = (element: PageElement, into: Int32Array, counts: Map<string, number>): void => {
-      const key = `${element.parent} ${element.namespace} ${element.name}`;
+    for (const { previous, index } of elements) if (previous < 0) this.#countRow(elements, index);
+  }
+
+  /** In: the first of a row of siblings. */
+  #countRow(elements: readonly PageElement[], first: number): void {
+    const count = (at: number, into: Int32Array, counts: Map<string, number>): void => {
+      const { namespace, name } = elements[at]!;
+      const key = namespace === 'html' ? name : `${namespace} ${name}`;
       const position = (counts.get(key) ?? 0) + 1;
       counts.set(key, position);
-      into[element.index] = position;
+      into[at] = position;
     };
     const forward = new Map<string, number>();
-    for (const element of elements) count(element, this.#ofType, forward);
+    let last = first;
+    for (let at = first; at >= 0; at = elements[at]!.next) {
+      count(at, this.#ofType, forward);
+      last = at;
+    }
     const backward = new Map<string, number>();
-    for (let at = elements.length - 1; at >= 0; at--) {
-      const element = elements[at]!;
-      count(element, this.#ofTypeFromEnd, backward);
-      // Later siblings have higher numbers, so theirs are known.
-      this.#fromEnd[at] = element.next < 0 ? 1 : this.#fromEnd[element.next]! + 1;
+    let fromEnd = 0;
+    for (let at = last; at >= 0; at = elements[at]!.previous) {
+      count(at, this.#ofTypeFromEnd, backward);
+      this.#fromEnd[at] = ++fromEnd;
     }
   }
 

@@ -24,6 +24,8 @@ export interface RuleMatch {
 
 /** An element that template text, on itself or on an ancestor, may change: matched by itself. */
 const ALONE = -1;
+/** Different matches of one sheet. */
+const MOST_KEYS = 2 ** 26;
 
 export class ProgramMatches {
   readonly #local: RuleIndex;
@@ -40,6 +42,8 @@ export class ProgramMatches {
   /** For each chain, the rules of the rest that its elements could still match. */
   readonly #candidates = new Map<number, readonly ProgramRule[]>();
 
+  /** For each chain whose elements no rule of the rest could match, the name of what matches. */
+  readonly #named = new Map<number, number>();
   readonly #keys = new WeakMap<readonly RuleMatch[], number>();
   readonly #numbers = new Map<string, number>();
 
@@ -63,7 +67,7 @@ export class ProgramMatches {
     index: number,
     and: (a: Truth, b: Truth) => Truth,
   ): readonly RuleMatch[] {
-    const chain = this.chainOf(page, matcher.scripts, index);
+    const chain = this.chainsOf(page, matcher.scripts)[index]!;
     let found = chain === ALONE ? undefined : this.#matches.get(chain);
     if (found === undefined) {
       // A local rule is asked by its own selector: what that said is the answer.
@@ -80,7 +84,7 @@ export class ProgramMatches {
     index: number,
     and: (a: Truth, b: Truth) => Truth,
   ): readonly RuleMatch[] {
-    const chain = this.chainOf(page, matcher.scripts, index);
+    const chain = this.chainsOf(page, matcher.scripts)[index]!;
     let candidates = chain === ALONE ? undefined : this.#candidates.get(chain);
     if (candidates === undefined) {
       candidates = [...this.#possible(this.#rest, matcher, page, index).keys()];
@@ -89,8 +93,25 @@ export class ProgramMatches {
     return candidates.length === 0 ? NO_MATCHES : matchAll(candidates, matcher, index, and);
   }
 
+  /** Equal numbers, equal matches, local ones and the rest together. 0 for no match. In: the element's chain. */
+  keyAt(
+    chain: number,
+    matcher: Matcher,
+    page: Page,
+    index: number,
+    and: (a: Truth, b: Truth) => Truth,
+  ): number {
+    const known = this.#named.get(chain);
+    if (known !== undefined) return known;
+    const local = this.#keyOf(this.local(matcher, page, index, and));
+    const rest = this.#keyOf(this.rest(matcher, page, index, and));
+    const key = local * MOST_KEYS + rest;
+    if (chain !== ALONE && this.#candidates.get(chain)?.length === 0) this.#named.set(chain, key);
+    return key;
+  }
+
   /** Equal numbers, equal matches: the rules in order, as far as the cascade tells them apart. 0 for no match. */
-  keyOf(matches: readonly RuleMatch[]): number {
+  #keyOf(matches: readonly RuleMatch[]): number {
     if (matches.length === 0) return 0;
     const known = this.#keys.get(matches);
     if (known !== undefined) return known;
@@ -103,14 +124,14 @@ export class ProgramMatches {
     return number;
   }
 
-  /** Equal numbers, equal local matches; `ALONE` (-1) is equal to nothing. */
-  chainOf(page: Page, scripts: ScriptStates, index: number): number {
+  /** By index of the element: equal numbers, equal local matches; `ALONE` (-1) is equal to nothing. */
+  chainsOf(page: Page, scripts: ScriptStates): Int32Array {
     let known = this.#chainsOf.get(page);
     if (known?.scripts !== scripts) {
       known = { scripts, chains: this.#computeChains(page, scripts) };
       this.#chainsOf.set(page, known);
     }
-    return known.chains[index]!;
+    return known.chains;
   }
 
   /** The classes and ids of this sheet that scripts may give to any element. */

@@ -7,7 +7,19 @@ import type { Stack } from './stack.js';
 interface Reading {
   readonly page: Page;
   readonly stack: Stack;
-  readonly matched: (index: number) => readonly Matched[];
+  readonly boxes: (index: number) => Boxes;
+}
+
+/** What the rules that match an element do beside styling its text. */
+export interface Boxes {
+  /** One puts something in front of its text, or behind it. */
+  readonly putsIn: boolean;
+  /** One makes a box of it, or could. */
+  readonly makes: boolean;
+}
+
+export function boxesOf(matched: readonly Matched[]): Boxes {
+  return { putsIn: !matched.every(putsNothingIn), makes: matched.some(makesBox) };
 }
 
 /** Elements that stand in a line of text unless a rule says otherwise. */
@@ -26,12 +38,12 @@ export function holdsTextOnly(reading: Reading, index: number): boolean {
   let left = MOST_INSIDE;
   const isText = (element: PageElement): boolean => {
     if (element.hasTemplateText || element.templated !== 'no' || left-- === 0) return false;
-    if (!reading.matched(element.index).every((one) => putsNothingIn(one))) return false;
+    if (reading.boxes(element.index).putsIn) return false;
     for (let at = element.firstChild; at >= 0; at = elements[at]!.next) {
       const child = elements[at]!;
       if (child.namespace !== 'html' || !IN_LINE.test(child.name)) return false;
       if (/display|float|position|all\s*:/i.test(child.style ?? '')) return false;
-      if (reading.matched(at).some(makesBox) || !isText(child)) return false;
+      if (reading.boxes(at).makes || !isText(child)) return false;
     }
     return true;
   };

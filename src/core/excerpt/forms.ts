@@ -2,12 +2,21 @@
 // is one form, on whatever page it stands.
 
 import type { StyleReader } from '../cascade/index.js';
-import { isOldAttribute, writtenHints } from '../hints/index.js';
+import { isOldAttribute, isWrittenOld } from '../hints/index.js';
 import type { Page, PageElement } from '../markup/index.js';
 import { ElementNames, Numbers, Remembered } from '../search/index.js';
 
 /** So much styling below an element makes its id a place of its page. */
 const MANY = 4;
+
+export interface PageFacts {
+  /** What all of the page is told by. */
+  readonly root: string;
+  /** By index, whether an element says of itself how it looks. */
+  readonly styled: readonly boolean[];
+  /** Whether the tag of an element may change. */
+  readonly mayChange: (element: PageElement) => boolean;
+}
 
 export class Forms {
   readonly #names = new ElementNames();
@@ -31,14 +40,10 @@ export class Forms {
     this.#isShared = isShared;
   }
 
-  /** In: what all of the page is told by; whether the tag of an element may change. Out: by index of the element, the number of its form, its place among its siblings counted in. */
-  of(
-    page: Page,
-    reader: StyleReader,
-    { root, mayChange }: { readonly root: string; readonly mayChange: (element: PageElement) => boolean },
-  ): number[] {
+  /** Out: by index of the element, the number of its form, its place among its siblings counted in. */
+  of(page: Page, reader: StyleReader, { root, styled, mayChange }: PageFacts): number[] {
     const ofChain: number[] = [];
-    const below = stylingBelow(page);
+    const below = stylingBelow(page, styled);
     return page.elements.map((element) => {
       const { index, parent, id } = element;
       const own = id !== undefined && this.#isPlace(id, below[index]!) ? `#${id}` : '';
@@ -89,15 +94,15 @@ export function endTagAt(text: string, offset: number): string {
 
 /** Whether an element says of itself how it looks. */
 export function isStyled(element: PageElement): boolean {
-  return element.style !== undefined || writtenHints(element).length > 0;
+  return element.style !== undefined || isWrittenOld(element);
 }
 
 /** By index, how many elements below each element say how they look. */
-function stylingBelow({ elements }: Page): number[] {
+function stylingBelow({ elements }: Page, styled: readonly boolean[]): number[] {
   const counts = elements.map(() => 0);
   for (let at = elements.length - 1; at > 0; at--) {
     const { parent } = elements[at]!;
-    if (parent >= 0) counts[parent]! += counts[at]! + (isStyled(elements[at]!) ? 1 : 0);
+    if (parent >= 0) counts[parent]! += counts[at]! + (styled[at] ? 1 : 0);
   }
   return counts;
 }

@@ -115,23 +115,23 @@ export class ExcerptTaker {
     }
     const stack = this.#styles.stackOf(page);
     const ids = idsAsked(stack);
+    const styled = page.elements.map(isStyled);
     const mayChange = (element: PageElement): boolean =>
-      isStyled(element) || (element.id !== undefined && ids.has(element.id.toLowerCase()));
+      styled[element.index]! || (element.id !== undefined && ids.has(element.id.toLowerCase()));
     if (undecidedReason(page, [stack]) !== undefined) {
       this.#keep(page, []);
       return;
     }
     const forms = this.#forms.of(page, new StyleReader(page, stack, this.#styles.table), {
       root: rootOf(page, stack),
+      styled,
       mayChange,
     });
-    const stays = this.#chosen(page, forms);
+    const stays = this.#chosen(page, forms, styled);
     const head = this.#headOf(page, stack.key);
     const isWhole = this.#isWhole(page.path);
     const hasOwn =
-      stays.includes(true) ||
-      page.elements.some(isStyled) ||
-      page.sheets.some(({ kind }) => kind === 'block');
+      stays.includes(true) || styled.includes(true) || page.sheets.some(({ kind }) => kind === 'block');
     const isBare = !isWhole && !hasOwn;
     if (this.#mayLeaveOut && this.#heads.has(head) && isBare) {
       for (const { index } of page.elements) this.#cutOut(page, index, forms[index]!, mayChange);
@@ -203,13 +203,13 @@ export class ExcerptTaker {
   }
 
   /** Elements that the search must see. */
-  #chosen({ elements }: Page, forms: readonly number[]): boolean[] {
+  #chosen({ elements }: Page, forms: readonly number[], styled: readonly boolean[]): boolean[] {
     const here = new Map<number, number>();
     return elements.map((element) => {
       const form = forms[element.index]!;
       const seen = (this.#firsts.get(form)?.kept ?? 0) + (here.get(form) ?? 0);
       here.set(form, (here.get(form) ?? 0) + 1);
-      if (isStyled(element)) return seen < ENOUGH || !mayBeCut(element);
+      if (styled[element.index]!) return seen < ENOUGH || !mayBeCut(element);
       return seen === 0 || runsScript(element);
     });
   }

@@ -14,4 +14,12 @@ export function writtenHints(element: PageElement): string[] {
   return written;
 }
 
+/** Whether it carries any. */
+export function isWrittenOld({ namespace, name, attributes }: PageElement): boolean {
+  if (namespace !== 'html') return false;
+  if (OLD_ELEMENTS.has(name)) return true;
+  const known = attributes.length === 0 ? undefined : OLD_ATTRIBUTES.get(name);
+  return known !== undefined && attributes.some((one) => known.has(one.name));
+}
+
 const NONE: string[] = [];

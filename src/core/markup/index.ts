@@ -1,7 +1,8 @@
 // Stage 1, markup. In: the text of an HTML file. Out: a `Page`, with elements in document order, source ranges,
 // sheet and script references, and what is malformed.
 
+export { attributeOf } from './attributes.js';
 export * from './page.js';
-export { attributeOf, parsePage } from './parse.js';
+export { parsePage, parseUnplaced } from './parse.js';
 export { hasTemplateText, maskTemplateText, templateWords } from './template-text.js';
 export { splitTokens } from './tokens.js';

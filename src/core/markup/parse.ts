@@ -1,7 +1,8 @@
 // HTML text in, `Page` out. Elements come in document order, with the offsets of the tags they came from.
 
-import type { Token, DefaultTreeAdapterTypes as Tree } from 'parse5';
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
+import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
 import { kept, keptList, keptWords } from './kept.js';
 import { isMail } from './mail.js';
 import {
@@ -34,15 +35,37 @@ const DOCUMENT = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]/i;
  * pages that include it show. Out: the page. Never throws: HTML has no invalid input.
  */
 export function parsePage(path: string, text: string, component = false): Page {
+  return readPage(path, text, { component, placed: true });
+}
+
+/** What is read by its place in the source: the texts of blocks, what is in a template, and template text. */
+const READ_BY_PLACE = /<(?:style|template)[\s>]/i;
+
+/**
+ * A whole page without the offsets of anything in it, in half the time: for seeing whether it looks the same.
+ * Out: `undefined` where something in it is told by where it stands.
+ */
+export function parseUnplaced(path: string, text: string): Page | undefined {
+  if (READ_BY_PLACE.test(text) || hasTemplateText(text)) return undefined;
+  return readPage(path, text, { component: false, placed: false });
+}
+
+interface ReadOptions {
+  readonly component: boolean;
+  /** Whether offsets are wanted. */
+  readonly placed: boolean;
+}
+
+function readPage(path: string, text: string, { component, placed }: ReadOptions): Page {
   const defects: MarkupDefect[] = [];
   const options = {
-    sourceCodeLocationInfo: true,
+    sourceCodeLocationInfo: placed,
     treeAdapter: sourceTree,
-    onParseError: (error: ParserError) => noteParseError(error, text, defects),
+    ...(placed ? { onParseError: (error: ParserError) => noteParseError(error, text, defects) } : {}),
   };
   const head = component ? { text, pieces: [] } : withoutHeadText(text);
   const document = component ? parseFragment(text, options) : parse(head.text, options);
-  const reader = new PageReader(text, head.pieces);
+  const reader = new PageReader(text, head.pieces, placed);
   reader.read(document);
   const quirks = 'mode' in document && document.mode === 'quirks';
   return {
@@ -78,6 +101,8 @@ function noteParseError(error: ParserError, text: string, defects: MarkupDefect[
   defects.push({ kind: 'doubled attribute', detail: name, range: { start: end - name.length, end } });
 }
 
+const NO_CLASSES: readonly string[] = [];
+
 /** A node whose children are being read. */
 interface Level {
   readonly node: Tree.ParentNode;
@@ -110,11 +135,14 @@ class PageReader {
   hasPolicy = false;
   readonly #text: string;
   readonly #hasTemplateText: boolean;
+  /** Whether the page will be there for a while. */
+  readonly #isKept: boolean;
   readonly #tags = new Map<readonly Attribute[], SourceTag>();
 
-  /** In: the file's text; the template text of its head, which the tree does not hold. */
-  constructor(text: string, headText: readonly string[]) {
+  /** In: the file's text; the template text of its head, which the tree does not hold; whether the page is kept. */
+  constructor(text: string, headText: readonly string[], isKept: boolean) {
     this.#text = text;
+    this.#isKept = isKept;
     for (const value of headText) this.texts.push({ parent: -1, previous: -1, value });
     this.#hasTemplateText = hasTemplateText(text);
   }
@@ -140,7 +168,8 @@ class PageReader {
   #readOther(child: Tree.ChildNode, { parent, previous }: Level): void {
     const owner = parent < 0 ? undefined : this.elements[parent];
     if ('value' in child) {
-      if (owner?.name !== 'style') this.texts.push({ parent, previous, value: kept(child.value) });
+      if (owner?.name !== 'style')
+        this.texts.push({ parent, previous, value: this.#isKept ? kept(child.value) : child.value });
       if (owner === undefined) return;
       owner.hasText = true;
       if (this.#hasTemplateText && hasTemplateText(child.value)) owner.hasTemplateText = true;
@@ -175,12 +204,11 @@ class PageReader {
       hasText: false,
       hasTemplateText:
         this.#hasTemplateText && TABLE_PARTS.has(node.tagName) && this.#isTemplatedRow(node, parent),
-      templated:
-        tag !== undefined && node.attrs.some(({ name }) => BINDING.test(name))
-          ? 'tag'
-          : tag === undefined || !this.#hasTemplateText
-            ? 'no'
-            : templateTextIn(this.#text.slice(tag.range.start, tag.range.end), node.attrs),
+      templated: node.attrs.some(({ name }) => BINDING.test(name))
+        ? 'tag'
+        : tag === undefined || !this.#hasTemplateText
+          ? 'no'
+          : templateTextIn(this.#text.slice(tag.range.start, tag.range.end), node.attrs),
     };
     this.elements.push(element);
     this.contentEnds.push(node.endTag >= 0 ? node.endTag : node.end);
@@ -351,31 +379,6 @@ function isTemplate(node: Tree.Element): node is Tree.Template {
 /** Offsets of what stands between the tags; no start where the source has no start tag, no end where it has no end. */
 function contentRange({ startTag, endTag, end }: SourceElement): [number | undefined, number | undefined] {
   return [startTag?.endOffset, endTag >= 0 ? endTag : end >= 0 ? end : undefined];
-}
-
-/** `xlink:href` is another attribute than `href`, whatever the parser makes of its name. */
-function qualified(attributes: readonly Token.Attribute[]): readonly Attribute[] {
-  if (!attributes.some(({ prefix }) => prefix !== undefined && prefix !== '')) return attributes;
-  return attributes.map(({ name, prefix, value }) => ({
-    name: prefix === undefined || prefix === '' ? name : `${prefix}:${name}`,
-    value,
-  }));
-}
-
-const NO_CLASSES: readonly string[] = [];
-
-export function attributeOf(attributes: readonly Attribute[], name: string): string | undefined {
-  for (const attribute of attributes) if (attribute.name === name) return attribute.value;
-  return undefined;
-}
-
-function isCss(attributes: readonly Attribute[]): boolean {
-  const type = attributeOf(attributes, 'type')?.trim().toLowerCase();
-  return type === undefined || type === '' || type === 'text/css';
-}
-
-function mediaOf(attributes: readonly Attribute[]): string {
-  return attributeOf(attributes, 'media') ?? '';
 }
 
 function templateTextIn(tag: string, attributes: readonly Attribute[]): PageElement['templated'] {

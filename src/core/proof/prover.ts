@@ -2,6 +2,7 @@
 
 import {
   eachRuleCompound,
+  type Outcomes,
   type Program,
   type SiteStyles,
   type Stack,
@@ -38,6 +39,14 @@ export interface ProverOptions {
 
 const MOST_DESCRIBED = 50;
 
+/** A page in both states. */
+export type PagePair = readonly [Page, Page];
+
+interface CompareOptions {
+  readonly placed?: (() => PagePair) | undefined;
+  readonly neverTemplated?: ReadonlySet<string> | undefined;
+}
+
 export class Prover {
   readonly part: ProofPart = {
     differences: [],
@@ -57,6 +66,8 @@ export class Prover {
   readonly #seenAfter = new WeakSet<Program>();
   readonly #contexts = new Map<string, readonly [Stack, Stack]>();
   readonly #reported = new Set<string>();
+  /** By outcome number, whether a rule says which box an element has. */
+  readonly #shown = new Map<number, boolean>();
   /** What elements with these two outcome numbers differ in. */
   readonly #alike = new Map<string, readonly Difference[]>();
   readonly #before: SiteStyles;
@@ -75,8 +86,9 @@ export class Prover {
   /**
    * Compares one page. Out: whether it is done; components and pages with template text in their tags depend on the
    * whole site, and must be given to `addLate` when all others have been seen.
+   * In: `placed`, where the pages have no offsets: the same pages with them, asked for when something differs.
    */
-  add(path: string, before: Page | undefined, after: Page | undefined): boolean {
+  add(path: string, before: Page | undefined, after: Page | undefined, placed?: () => PagePair): boolean {
     if (before === undefined || after === undefined) {
       const what = before === undefined ? 'the page is new' : 'the page is gone';
       this.part.differences.push({ kind: 'page', page: path, what });
@@ -91,7 +103,7 @@ export class Prover {
     if (before.kind !== 'page' || after.kind !== 'page') return false;
     const contexts = [this.#context(before, after)];
     if (before.hasTemplatedTags || after.hasTemplatedTags) return false;
-    this.#compare(before, after, contexts, undefined);
+    this.#compare([before, after], contexts, { placed });
     return true;
   }
 
@@ -104,7 +116,7 @@ export class Prover {
     const whole = before.kind === 'page' && after.kind === 'page';
     const contexts = whole ? [this.#context(before, after)] : [...this.#contexts.values()];
     const newClasses = new Set([...this.#mentioned].filter((name) => !this.known.has(name)));
-    this.#compare(before, after, contexts, newClasses);
+    this.#compare([before, after], contexts, { neverTemplated: newClasses });
   }
 
   /** The stacks of a whole page, noted as one that components may stand in. */
@@ -121,10 +133,9 @@ export class Prover {
   }
 
   #compare(
-    before: Page,
-    after: Page,
+    [before, after]: PagePair,
     contexts: readonly (readonly [Stack, Stack])[],
-    neverTemplated: ReadonlySet<string> | undefined,
+    options: CompareOptions,
   ): void {
     const { part } = this;
     if (before.kind === 'page') part.pages++;
@@ -155,6 +166,26 @@ export class Prover {
       part.differences.push({ kind: 'page', page: before.path, what });
       return;
     }
+    if (options.placed === undefined) {
+      this.#compareLooks([before, after], contexts, options);
+      return;
+    }
+    const known = part.differences.length;
+    this.#compareLooks([before, after], contexts, options);
+    if (part.differences.length === known) return;
+    part.differences.length = known;
+    const [one, other] = options.placed();
+    const stacks = [this.#before.stackOf(one), this.#after.stackOf(other)] as const;
+    this.#compareLooks([one, other], [stacks], {});
+  }
+
+  /** Every element of two states, one by one. */
+  #compareLooks(
+    [before, after]: PagePair,
+    contexts: readonly (readonly [Stack, Stack])[],
+    { neverTemplated, placed }: CompareOptions,
+  ): void {
+    const { part } = this;
     const alignment = alignPages(before, after, { scriptsChange: this.#scriptsChange });
     if (alignment.kind === 'moved') {
       const place =
@@ -172,15 +203,19 @@ export class Prover {
       this.#refuseShown(first, [...alignment.removed, ...otherBlocks(before, after)]);
       this.#refuseRolledBack(second, alignment.renamed);
       this.#refusePicked(before, after, alignment);
-      this.#compareElements(first, second, alignment);
+      this.#compareElements(first, second, alignment, placed === undefined);
     }
   }
 
   /** A link or style element that came or went, or says something else, shows nothing unless a rule gives it a box. */
   #refuseShown(reader: StyleReader, indexes: readonly number[]): void {
     const { page } = reader;
-    const isShown = (index: number): boolean =>
-      ['display', 'all'].some((name) => reader.outcomes(index).get('')?.has(name));
+    const isShown = (index: number): boolean => {
+      const number = reader.outcomeNumber(index);
+      const known = this.#shown.get(number) ?? setsDisplay(reader.outcomes(index).get(''));
+      this.#shown.set(number, known);
+      return known;
+    };
     const shown = indexes.find(
       (index) => isShown(index) || isShown(Math.max(0, page.elements[index]!.parent)),
     );
@@ -227,6 +262,7 @@ export class Prover {
     first: StyleReader,
     second: StyleReader,
     { pairs }: Extract<Alignment, { kind: 'aligned' }>,
+    isPlaced: boolean,
   ): void {
     let described = 0;
     const isSetInline = (name: string): boolean => this.known.has(name);
@@ -251,7 +287,12 @@ export class Prover {
       for (const difference of found) this.#tell(difference, second.page);
       // Where every difference is asked for, elements that differ alike are described once; what custom properties
       // come to depends on the page.
-      if (this.#perPage === Number.POSITIVE_INFINITY && !usesCustom(first, i) && !usesCustom(second, j))
+      if (
+        isPlaced &&
+        this.#perPage === Number.POSITIVE_INFINITY &&
+        !usesCustom(first, i) &&
+        !usesCustom(second, j)
+      )
         this.#alike.set(key, found);
     }
   }
@@ -275,6 +316,10 @@ export class Prover {
   }
 }
 
+function setsDisplay(outcomes: Outcomes | undefined): boolean {
+  return outcomes?.has('display') === true || outcomes?.has('all') === true;
+}
+
 /** The same difference on another element. */
 function movedTo(one: Difference, page: Page, index: number): Difference {
   if (one.kind !== 'style') return one;
@@ -295,13 +340,13 @@ function usesCustom(reader: StyleReader, index: number): boolean {
   return false;
 }
 
-/** Every class that a rule names anywhere: as a condition on the parent, in `:is()`, at the root of its scope. */
 /** Style elements whose text the other state has nowhere. */
 function otherBlocks(page: Page, other: Page): number[] {
   const texts = new Set(other.sheets.map((one) => (one.kind === 'block' ? one.text : '')));
   return page.sheets.flatMap((one) => (one.kind === 'block' && !texts.has(one.text) ? one.element : []));
 }
 
+/** Every class that a rule names anywhere: as a condition on the parent, in `:is()`, at the root of its scope. */
 function noteNames({ uses }: Stack, names: Set<string>, seen: WeakSet<Program>): void {
   for (const { program } of uses) {
     if (seen.has(program)) continue;

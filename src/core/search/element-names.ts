@@ -25,7 +25,7 @@ export class Numbers {
 
 /** The text of each item, put together once. */
 export class Remembered<Item extends object> {
-  readonly #known = new Map<Item, string>();
+  readonly #known = new WeakMap<Item, string>();
   readonly #textOf: (item: Item) => string;
 
   constructor(textOf: (item: Item) => string) {
@@ -51,9 +51,26 @@ export class ElementNames {
       .join(),
   );
   readonly #numbers = new Numbers();
+  /** By the list of attributes, which says all but the name. */
+  readonly #known = new WeakMap<PageElement['attributes'], Map<string, number>>();
 
-  of({ namespace, name, classes, attributes }: PageElement): number {
+  of(element: PageElement): number {
+    const { namespace, name, attributes } = element;
     const own = namespace === 'html' ? name : namespace + name;
+    let known = this.#known.get(attributes);
+    if (known === undefined) {
+      known = new Map();
+      this.#known.set(attributes, known);
+    }
+    let number = known.get(own);
+    if (number === undefined) {
+      number = this.#find(own, element);
+      known.set(own, number);
+    }
+    return number;
+  }
+
+  #find(own: string, { classes, attributes }: PageElement): number {
     const worn = classes.length === 0 ? '' : this.#classes.of(classes);
     const telling = attributes.length === 0 ? '' : this.#attributes.of(attributes);
     return this.#numbers.of(`${own}.${worn}[${telling}`);

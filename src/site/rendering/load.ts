@@ -103,6 +103,8 @@ const LARGE = 8_000_000;
 export interface ExcerptOptions extends LoadOptions {
   /** From so many characters of pages on they are taken as excerpts. */
   readonly largeFrom?: number | undefined;
+  /** How many threads take excerpts; as the size of the site calls for without. */
+  readonly jobs?: number | undefined;
   /** Pages that are kept as they are: a person speaks of a place on them. */
   readonly whole?: ReadonlySet<string> | undefined;
 }
@@ -125,6 +127,7 @@ export async function loadExcerpts(
     sizes,
     sharedIds,
     whole: options.whole ?? new Set(),
+    jobs: options.jobs,
   });
   const components = new Set(paths.filter(reader.isComponent));
   const { pages, alike, likeTags, placeIds } = excerpts;

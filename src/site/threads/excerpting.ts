@@ -19,7 +19,8 @@ export interface ExcerptedPages {
 
 /**
  * In: what pages lead to, filled as they are read; the site's folder; the pages with their characters, in order; ids that
- * stand on several pages; pages that are kept as they are.
+ * stand on several pages; pages that are kept as they are;
+ * how many threads, as the size of the site calls for without.
  */
 export async function takeExcerpts(
   found: SourceFinder,
@@ -28,12 +29,13 @@ export async function takeExcerpts(
     readonly sizes: ReadonlyMap<string, number>;
     readonly sharedIds: ReadonlySet<string>;
     readonly whole: ReadonlySet<string>;
+    readonly jobs?: number | undefined;
   },
 ): Promise<ExcerptedPages> {
   const { folder, sizes, sharedIds, whole } = site;
   const state = { kind: 'folder', folder } as const;
   const paths = [...sizes.keys()];
-  const jobs = threadCount(undefined, paths, state);
+  const jobs = threadCount(site.jobs, paths, state);
   const begins = beginsOf([...sizes.values()], jobs);
   const job = { kind: 'excerpt', state, paths, begins, sharedIds, whole } as const;
   const styles = stylesOf(found, paths);

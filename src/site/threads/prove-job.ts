@@ -1,8 +1,8 @@
 // One thread's share of a proof: compares pages in both states, and keeps none.
 
 import { OutcomeTable, SiteStyles, TruthTable } from '../../core/cascade/index.js';
-import { type Page, parsePage } from '../../core/markup/index.js';
-import { Prover } from '../../core/proof/index.js';
+import { type Page, parsePage, parseUnplaced } from '../../core/markup/index.js';
+import { type PagePair, Prover } from '../../core/proof/index.js';
 import { openState } from '../files/state.js';
 import { SiteReader } from '../rendering/reader.js';
 import type { Job, ProveResult, ProveSide } from './job-model.js';
@@ -37,9 +37,11 @@ export class PageComparer {
     const late: string[] = [];
     for (const number of numbers) {
       const path = paths[number]!;
-      const [before, after] = this.pagePair(path);
+      const [before, after, placed] = this.#quickPair(path);
       if (before === undefined && after === undefined) continue;
-      const done = this.timings.measure('pages, comparing', () => this.prover.add(path, before, after));
+      const done = this.timings.measure('pages, comparing', () =>
+        this.prover.add(path, before, after, placed),
+      );
       if (!done) late.push(path);
     }
     const { part, known, contextPages } = this.prover;
@@ -47,16 +49,35 @@ export class PageComparer {
   }
 
   /** A page in both states; one page when its text is the same. */
-  readonly pagePair = (path: string): [Page | undefined, Page | undefined] => {
-    const before = this.#page(this.#before, path);
-    return [before, this.#page(this.#after, path, before)];
-  };
+  readonly pagePair = (path: string): MaybePair => this.#placedPair(path, this.#textsOf(path));
 
-  #page(reader: SiteReader, path: string, same?: Page): Page | undefined {
-    const text = this.timings.measure('pages, reading', () => reader.page(path));
-    if (text === undefined) return undefined;
-    const isComponent = reader.isComponent(path);
-    if (same?.text === text && (same.kind === 'component') === isComponent) return same;
-    return this.timings.measure('pages, parsing', () => parsePage(path, text, isComponent));
+  /** The same without offsets, where that is enough; and how to have them with offsets then. */
+  #quickPair(path: string): readonly [...MaybePair, (() => PagePair)?] {
+    const texts = this.#textsOf(path);
+    const [was, is] = texts;
+    const isComponent = this.#before.isComponent(path) || this.#after.isComponent(path);
+    if (was === undefined || is === undefined || isComponent) return this.#placedPair(path, texts);
+    const [before, after] = this.timings.measure('pages, parsing', () => {
+      const one = parseUnplaced(path, was);
+      return [one, one === undefined || was === is ? one : parseUnplaced(path, is)];
+    });
+    if (before === undefined || after === undefined) return this.#placedPair(path, texts);
+    return [before, after, () => this.#placedPair(path, texts) as PagePair];
+  }
+
+  #textsOf(path: string): Texts {
+    return this.timings.measure('pages, reading', () => [this.#before.page(path), this.#after.page(path)]);
+  }
+
+  #placedPair(path: string, [was, is]: Texts): MaybePair {
+    return this.timings.measure('pages, parsing', () => {
+      const before = was === undefined ? undefined : parsePage(path, was, this.#before.isComponent(path));
+      if (is === undefined) return [before, undefined];
+      const isSame = was === is && this.#before.isComponent(path) === this.#after.isComponent(path);
+      return [before, isSame ? before : parsePage(path, is, this.#after.isComponent(path))];
+    });
   }
 }
+
+type Texts = readonly [string | undefined, string | undefined];
+type MaybePair = readonly [Page | undefined, Page | undefined];
