@@ -14,7 +14,7 @@ export {
 export { isHidden, isHiddenOnly, isHiddenText } from './hidden.js';
 export { elementsIn, type IntentProof, isAsWished, type MovedElement, proveWishes } from './intent.js';
 export { type Proof, type ProveOptions, proofOf, prove } from './prove.js';
-export { count, mergeProofs, type PagePair, type ProofPart, Prover } from './prover.js';
+export { count, emptyPart, mergeProofs, type PagePair, type ProofPart, Prover } from './prover.js';
 export {
   type Attempt,
   type Carried,

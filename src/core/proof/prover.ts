@@ -30,6 +30,18 @@ export interface ProofPart {
   templated: boolean;
 }
 
+export function emptyPart(): ProofPart {
+  return {
+    differences: [],
+    pages: 0,
+    components: 0,
+    elements: 0,
+    unread: new Map(),
+    scripts: new Map(),
+    templated: false,
+  };
+}
+
 export interface ProverOptions {
   /** At most this many elements are described for one page; a page that differs in more differs anyway. */
   readonly perPage?: number;
@@ -48,15 +60,7 @@ interface CompareOptions {
 }
 
 export class Prover {
-  readonly part: ProofPart = {
-    differences: [],
-    pages: 0,
-    components: 0,
-    elements: 0,
-    unread: new Map(),
-    scripts: new Map(),
-    templated: false,
-  };
+  #part = emptyPart();
   /** Class names that the earlier state knows, and custom properties that style attributes or scripts of either set. */
   readonly known = new Set<string>();
   /** One page for every different pair of stacks. */
@@ -81,6 +85,17 @@ export class Prover {
     this.#after = after;
     this.#perPage = options.perPage ?? MOST_DESCRIBED;
     this.#scriptsChange = options.scriptsChange ?? false;
+  }
+
+  get part(): ProofPart {
+    return this.#part;
+  }
+
+  /** What was found since the last time. */
+  take(): ProofPart {
+    const taken = this.#part;
+    this.#part = emptyPart();
+    return taken;
   }
 
   /**

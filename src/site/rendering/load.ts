@@ -103,6 +103,8 @@ const LARGE = 8_000_000;
 export interface ExcerptOptions extends LoadOptions {
   /** From so many characters of pages on they are taken as excerpts. */
   readonly largeFrom?: number | undefined;
+  /** Whether a page that was proven before is believed to look as before; it is without. */
+  readonly cache?: boolean | undefined;
   /** How many threads take excerpts; as the size of the site calls for without. */
   readonly jobs?: number | undefined;
   /** Pages that are kept as they are: a person speaks of a place on them. */
@@ -148,7 +150,8 @@ export async function loadExcerpts(
         paths,
         isComponent: reader.isComponent,
         read,
-        prove: (edits, onPage) => proveChange(folder, { reader, paths, edits }, onPage),
+        prove: (edits, onPage) =>
+          proveChange(folder, { reader, paths, edits }, { onPage, cache: options.cache }),
       },
       excerpts,
     },

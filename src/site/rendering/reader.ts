@@ -79,6 +79,11 @@ export class SiteReader implements SheetShelf, PageSource {
     return this.#texts.get(file);
   }
 
+  /** Sheets and scripts that were asked for, those that are not there too. */
+  get asked(): string[] {
+    return [...this.#texts.keys()];
+  }
+
   sheetAt(file: string): Sheet | undefined {
     if (!this.#sheets.has(file)) {
       const text = this.textAt(file);

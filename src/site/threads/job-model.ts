@@ -26,6 +26,8 @@ export type Job =
       readonly paths: readonly string[];
       /** Which of the pages; all without. */
       readonly share?: Share | undefined;
+      /** These pages, each for itself, in place of a share. */
+      readonly numbers?: readonly number[] | undefined;
       /** At most this many elements are described for one page. */
       readonly perPage?: number | undefined;
     }
@@ -69,6 +71,10 @@ export interface ProveResult {
   readonly late: readonly string[];
   readonly known: ReadonlySet<string>;
   readonly contextPages: readonly string[];
+  /** What single pages came to, as plain text, by number: of those that were asked for one by one and are equal. */
+  readonly each?: ReadonlyMap<number, string>;
+  /** Files that either state was asked for. */
+  readonly asked?: readonly (readonly string[])[];
   readonly timings: ReadonlyMap<string, number>;
 }
 

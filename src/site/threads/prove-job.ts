@@ -2,8 +2,9 @@
 
 import { OutcomeTable, SiteStyles, TruthTable } from '../../core/cascade/index.js';
 import { type Page, parsePage, parseUnplaced } from '../../core/markup/index.js';
-import { type PagePair, Prover } from '../../core/proof/index.js';
+import { emptyPart, mergeProofs, type PagePair, Prover } from '../../core/proof/index.js';
 import { openState } from '../files/state.js';
+import { toPlain } from '../plain.js';
 import { SiteReader } from '../rendering/reader.js';
 import type { Job, ProveResult, ProveSide } from './job-model.js';
 import { takeShares } from './shares.js';
@@ -13,7 +14,10 @@ export function proveShare(job: Extract<Job, { kind: 'prove' }>, cells: Int32Arr
   const open = ({ state, config }: ProveSide): SiteReader =>
     new SiteReader(openState(state), config, job.paths);
   const comparer = new PageComparer(open(job.before), open(job.after), job.perPage);
-  return comparer.compare(job.paths, takeShares(cells, job.paths.length, { share: job.share }));
+  const { paths, numbers, share } = job;
+  return numbers === undefined
+    ? comparer.compare(paths, takeShares(cells, paths.length, { share }))
+    : comparer.compareEach(paths, numbers, takeShares(cells, numbers.length));
 }
 
 /** Two states of a site, page by page. */
@@ -34,18 +38,34 @@ export class PageComparer {
   }
 
   compare(paths: readonly string[], numbers: Iterable<number>): ProveResult {
-    const late: string[] = [];
-    for (const number of numbers) {
-      const path = paths[number]!;
-      const [before, after, placed] = this.#quickPair(path);
-      if (before === undefined && after === undefined) continue;
-      const done = this.timings.measure('pages, comparing', () =>
-        this.prover.add(path, before, after, placed),
-      );
-      if (!done) late.push(path);
-    }
+    const late = [...numbers].flatMap((number) => (this.#add(paths[number]!) ? [] : paths[number]!));
     const { part, known, contextPages } = this.prover;
     return { kind: 'prove', part, late, known, contextPages, timings: this.timings.parts };
+  }
+
+  /** Each page for itself, to be remembered. In: the numbers of all of them, and which of these this thread takes. */
+  compareEach(paths: readonly string[], numbers: readonly number[], taken: Iterable<number>): ProveResult {
+    const late: string[] = [];
+    const all = emptyPart();
+    const each = new Map<number, string>();
+    for (const at of taken) {
+      const number = numbers[at]!;
+      const isDone = this.#add(paths[number]!);
+      const part = this.prover.take();
+      if (!isDone) late.push(paths[number]!);
+      else if (part.differences.length === 0) each.set(number, toPlain(part));
+      mergeProofs(all, part);
+    }
+    const { known, contextPages } = this.prover;
+    const asked = [this.#before.asked, this.#after.asked];
+    return { kind: 'prove', part: all, late, known, contextPages, each, asked, timings: this.timings.parts };
+  }
+
+  /** Out: whether a page is done; see `Prover.add`. */
+  #add(path: string): boolean {
+    const [before, after, placed] = this.#quickPair(path);
+    if (before === undefined && after === undefined) return true;
+    return this.timings.measure('pages, comparing', () => this.prover.add(path, before, after, placed));
   }
 
   /** A page in both states; one page when its text is the same. */

@@ -1,7 +1,7 @@
 // The proof between two states of a site on the disk, its pages spread over threads.
 
 import type { Edits } from '../../core/edits/index.js';
-import { mergeProofs, type Proof, proofOf } from '../../core/proof/index.js';
+import { emptyPart, mergeProofs, type Proof, proofOf } from '../../core/proof/index.js';
 import { comparePaths } from '../../core/source.js';
 import { UsageError } from '../../core/usage-error.js';
 import { readConfig } from '../files/pages.js';
@@ -9,8 +9,9 @@ import { openState, otherState, type StateName } from '../files/state.js';
 import { SiteReader } from '../rendering/reader.js';
 import type { Job, ProveResult, ProveSide } from './job-model.js';
 import { type PartDocument, partOf, readParts } from './part-file.js';
-import { inThreads, threadCount } from './pool.js';
+import { holdsAtLeast, inThreads, threadCount } from './pool.js';
 import { printOf } from './print.js';
+import { ProofMemory } from './proof-memory.js';
 import { PageComparer } from './prove-job.js';
 import { inShare, type Share, shareSize, takeShares } from './shares.js';
 import { Timings } from './timings.js';
@@ -93,11 +94,17 @@ export interface PlannedChange {
   readonly edits: Edits;
 }
 
+export interface ChangeOptions {
+  readonly onPage?: ProvingOptions['onPage'];
+  /** Whether a page that was proven before is believed to look as before; it is without. */
+  readonly cache?: boolean | undefined;
+}
+
 /** Whether a change leaves every page as it looks. In: the site's folder. */
 export async function proveChange(
   folder: string,
   { reader, paths, edits }: PlannedChange,
-  onPage?: ProvingOptions['onPage'],
+  { onPage, cache }: ChangeOptions = {},
 ): Promise<Proof> {
   const { config, encodings } = reader;
   const files = new Map(
@@ -110,9 +117,34 @@ export async function proveChange(
   const before = { state: { kind: 'folder', folder }, config } as const;
   const job = { kind: 'prove', before, after: { state, config }, paths, perPage: 1 } as const;
   const readers = [reader, new SiteReader(openState(state), config, paths)] as const;
+  const isWorth = cache !== false && holdsAtLeast(WORTH_REMEMBERING, paths, job.before.state);
+  const memory = isWorth ? ProofMemory.of(folder, paths, readers) : undefined;
+  if (memory !== undefined) {
+    const proof = await proveByMemory(memory, job, readers, onPage);
+    if (proof !== undefined) return proof;
+  }
   const { comparer, results } = await comparePages(job, readers, { onPage }, new Timings());
   return finish(comparer, results);
 }
+
+/** Out: `undefined` where a page came up that depends on all others, and some were not looked at. */
+async function proveByMemory(
+  memory: ProofMemory,
+  job: ProveJob,
+  readers: OpenedStates['readers'],
+  onPage: ProvingOptions['onPage'],
+): Promise<Proof | undefined> {
+  const { open: numbers, known } = memory;
+  if (numbers.length === 0) return proofOf([...known.values()].reduce(mergeProofs, emptyPart()));
+  const { comparer, results } = await comparePages({ ...job, numbers }, readers, { onPage }, new Timings());
+  memory.save(job.paths, results);
+  if (known.size === 0) return finish(comparer, results);
+  if (results.some(({ late }) => late.length > 0)) return undefined;
+  const parts = [...known.values(), ...results.map(({ part }) => part)];
+  return proofOf(parts.reduce(mergeProofs, emptyPart()));
+}
+
+const WORTH_REMEMBERING = 1_000_000;
 
 async function comparePages(
   job: ProveJob,
@@ -120,15 +152,15 @@ async function comparePages(
   options: ProvingOptions,
   timings: Timings,
 ): Promise<{ readonly comparer: PageComparer; readonly results: readonly ProveResult[] }> {
-  const { paths, share } = job;
-  const own = shareSize(paths.length, share);
-  const jobs = threadCount(options.jobs, paths, job.after.state);
+  const { paths, share, numbers } = job;
+  const own = numbers?.length ?? shareSize(paths.length, share);
+  const jobs = threadCount(options.jobs, numbers?.map((at) => paths[at]!) ?? paths, job.after.state);
   const comparer = new PageComparer(...readers, job.perPage);
+  const onPage = (done: number): void => options.onPage?.(done, own);
   const results = await inThreads(job, jobs, async (cells) =>
-    comparer.compare(
-      paths,
-      takeShares(cells, paths.length, { share, onPage: (done) => options.onPage?.(done, own) }),
-    ),
+    numbers === undefined
+      ? comparer.compare(paths, takeShares(cells, paths.length, { share, onPage }))
+      : comparer.compareEach(paths, numbers, takeShares(cells, numbers.length, { onPage })),
   );
   const proved = results.filter((result): result is ProveResult => result.kind === 'prove');
   for (const result of proved) timings.merge(result.timings);

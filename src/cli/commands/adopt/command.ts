@@ -6,6 +6,7 @@ import type { Act } from '../../shared/terminal.js';
 
 interface Flags extends ShowFlags {
   readonly patch?: boolean;
+  readonly cache: boolean;
 }
 
 export function defineAdopt(program: Command, act: Act): void {
@@ -14,6 +15,7 @@ export function defineAdopt(program: Command, act: Act): void {
     .description('carry the draft out, once it is proven to change nothing')
     .argument('[site]', 'folder of the site', '.')
     .option('--patch', 'print the change for "git apply" and write nothing')
+    .option('--no-cache', 'prove every page anew, those too that the draft has proven')
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
     .addHelpText(
@@ -29,6 +31,7 @@ export function defineAdopt(program: Command, act: Act): void {
         const document = await withProgress(terminal, 'reading the site', ({ say: onStep, steps }) =>
           adopt(site, {
             patch: flags.patch,
+            cache: flags.cache,
             largeFrom: largeFrom(terminal),
             onStep,
             onPage: steps('proving'),

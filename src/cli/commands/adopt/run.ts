@@ -23,6 +23,8 @@ export interface AdoptOptions {
   readonly patch?: boolean | undefined;
   /** From so many characters of pages on, the search reads excerpts of them; two million without. */
   readonly largeFrom?: number | undefined;
+  /** Whether a page that the draft has proven is believed while nothing of it has changed; it is without. */
+  readonly cache?: boolean | undefined;
   /** Hears how many pages of a large site are proven. */
   readonly onPage?: ((done: number, of: number) => void) | undefined;
   /** Hears what is done now. */
@@ -51,10 +53,8 @@ export async function adopt(site: string, options: AdoptOptions = {}): Promise<A
   const ready = trace === undefined ? findPlan(root, text, files) : undefined;
   onStep?.('proving');
   // A plan is a file like any other: what it says is not believed, but proven.
-  const isProven = ready !== undefined && (await changesNothing(site, files, ready.changes, options.onPage));
-  const { changes, report } = isProven
-    ? ready
-    : await plan(site, files, text, { onStep, onPage: options.onPage, trace, largeFrom: options.largeFrom });
+  const isProven = ready !== undefined && (await changesNothing(site, files, ready.changes, options));
+  const { changes, report } = isProven ? ready : await plan(site, files, text, options, trace);
   onStep?.('writing');
   const done = writePlanned(root, 'adopt', changes, { patch });
   if (done.written) dropPlan(root);
@@ -67,7 +67,7 @@ async function changesNothing(
   folder: string,
   files: SiteFiles,
   changes: readonly FileChange[],
-  onPage: AdoptOptions['onPage'],
+  { onPage, cache }: AdoptOptions,
 ): Promise<boolean> {
   const reader = new SiteReader(files, await readConfig(files));
   const pages = new Set(reader.pagePaths);
@@ -77,7 +77,7 @@ async function changesNothing(
       : /\.css$/i.test(file) && (reader.textAt(file) ?? '') === text && !reader.isPlatform(file);
   if (!changes.every(isOwn)) return false;
   const edits = new Map(changes.map(({ path: file, edits: own }) => [file, own]));
-  const proof = await proveChange(folder, { reader, paths: reader.pagePaths, edits }, onPage);
+  const proof = await proveChange(folder, { reader, paths: reader.pagePaths, edits }, { onPage, cache });
   return proof.differences.length === 0;
 }
 
@@ -91,11 +91,11 @@ async function plan(
   folder: string,
   files: SiteFiles,
   text: string,
-  asked: Pick<AdoptOptions, 'onStep' | 'onPage' | 'largeFrom'> & { readonly trace: Trace | undefined },
+  { largeFrom, cache, onStep, onPage }: AdoptOptions,
+  trace: Trace | undefined,
 ): Promise<Planned> {
   const draft = parseDraft(text);
-  const { largeFrom, trace } = asked;
-  const load = { largeFrom, whole: new Set(trace === undefined ? [] : [trace.path]) };
+  const load = { largeFrom, cache, whole: new Set(trace === undefined ? [] : [trace.path]) };
   const usual = await loadForDraft(folder, files, draft, load);
   if (usual.sheets.some(({ path: file, owner }) => file === draft.shared && owner === 'platform'))
     throw new UsageError('draft-shared-platform', { sheet: draft.shared });
@@ -103,6 +103,6 @@ async function plan(
     draft.shared === usual.shared
       ? usual
       : await loadForDraft(folder, files, draft, { ...load, shared: draft.shared });
-  const { edits, report } = await planAdoption(draftSite(site), draft, asked);
+  const { edits, report } = await planAdoption(draftSite(site), draft, { onStep, onPage, trace });
   return { changes: fileChanges(site, edits), report };
 }

@@ -91,6 +91,7 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
   }
   const site = await loadForDraft(folder, files, earlier, {
     largeFrom: options.largeFrom,
+    cache: options.cache,
     whole: new Set(trace === undefined ? [] : [trace.path]),
   });
   refuseTooLarge([...site.model.sources.pages.values()].reduce((all, { length }) => all + length, 0));
