@@ -76,6 +76,7 @@ export class ExcerptTaker {
   readonly #styles: SiteStyles;
   readonly #forms: Forms;
   readonly #pages = new Map<string, string>();
+
   readonly #cuts = new Map<string, readonly Edit[]>();
   /** By form, the first element of it, and how many were cut out. */
   readonly #firsts = new Map<number, Counted>();
@@ -84,13 +85,14 @@ export class ExcerptTaker {
   readonly #heads = new Map<string, string>();
   readonly #isWhole: (path: string) => boolean;
   readonly #mayLeaveOut: boolean;
+  readonly #onKept: ((page: Page) => void) | undefined;
   #size = 0;
   readonly #leftOut = new Map<string, string>();
   #fromSelf = 0;
 
   /**
    * In: the styles of the site; whether an id stands on several pages; whether a page is kept as it is; whether one without
-   * anything of its own may be left out.
+   * anything of its own may be left out; who hears of what is kept, as it was read.
    */
   constructor(
     styles: SiteStyles,
@@ -98,12 +100,14 @@ export class ExcerptTaker {
       readonly isShared: (id: string) => boolean;
       readonly isWhole: (path: string) => boolean;
       readonly mayLeaveOut: boolean;
+      readonly onKept?: ((page: Page) => void) | undefined;
     },
   ) {
     this.#styles = styles;
     this.#forms = new Forms(options.isShared);
     this.#isWhole = options.isWhole;
     this.#mayLeaveOut = options.mayLeaveOut;
+    this.#onKept = options.onKept;
   }
 
   /** In: a page whose sheets and scripts can be read by now. */
@@ -199,6 +203,7 @@ export class ExcerptTaker {
 
   #keep(page: Page, cuts: readonly Edit[]): void {
     this.#pages.set(page.path, page.text);
+    this.#onKept?.(page);
     if (cuts.length > 0) this.#cuts.set(page.path, cuts);
   }
 

@@ -31,7 +31,6 @@ export interface ElementGroup {
   /** Pairs of a number in `Census.pages` and an element's index. */
   readonly members: number[];
   count: number;
-  readonly onPages: Set<Page>;
   /** Units that have found no home yet. */
   readonly left: Set<CarriedUnit>;
   /** Rules that reach the group, and are not written yet. */
@@ -66,17 +65,17 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
     for (const element of page.elements) {
       const parent = element.parent < 0 ? undefined : ofPage[element.parent];
       const carrier = element.tag && byTag.get(element.tag);
-      const matchedSheets = readers.map((reader) => reader.matchedSheets(element.index));
       const id = element.id !== undefined && shared.has(element.id) ? element.id : undefined;
       const above = parent === undefined ? root : numbers.get(parent);
       const matches =
-        matchedSheets.length === 1
-          ? matchedSheets[0]!.matchKey
-          : matchedSheets.map(({ matchKey }) => matchKey).join('&');
+        readers.length === 1
+          ? readers[0]!.matchKey(element.index)
+          : readers.map((reader) => reader.matchKey(element.index)).join('&');
       const says = carrier === undefined ? `"${element.style ?? ''}` : marks.of(carrier);
-      const key = `${above}|${names.of(element)}|${id ?? ''}|${element.templated}|${texts.of(matches)}|${texts.of(says)}`;
+      const key = `${above}|${names.of(element)}|${id ?? ''}|${element.templated}|${matches}|${texts.of(says)}`;
       let group = known.get(key);
       if (group === undefined) {
+        const matchedSheets = readers.map((reader) => reader.matchedSheets(element.index));
         group = newGroup(
           { page, element, parent, readers, matchedSheets, sharedId: id },
           carrier?.units ?? [],
@@ -88,7 +87,6 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
       }
       ofPage.push(group);
       group.count += model.countOf(page, element);
-      group.onPages.add(page);
       group.members.push(pageNumber, element.index);
       if (carrier?.element === element) group.carriers.push(carrier);
     }
@@ -119,11 +117,20 @@ function newGroup(first: First, units: readonly CarriedUnit[]): ElementGroup {
     carriers: [],
     members: [],
     count: 0,
-    onPages: new Set(),
-    left: new Set(units),
+    left: units.length === 0 ? NO_UNITS : new Set(units),
     trials: [],
     gone: new Set(),
   };
+}
+
+/** Most groups carry nothing; what is left only ever gets less. */
+const NO_UNITS = new Set<CarriedUnit>();
+
+/** The pages that hold a group. */
+export function pagesHolding({ members }: ElementGroup, { pages }: Census): Set<Page> {
+  const found = new Set<Page>();
+  for (let at = 0; at < members.length; at += 2) found.add(pages[members[at]!]!);
+  return found;
 }
 
 function unitMark({ key, from, objection }: CarriedUnit): string {

@@ -12,7 +12,7 @@ import {
 import { hintDeclarations } from '../hints/index.js';
 import type { Page } from '../markup/index.js';
 import { type CarriedUnit, type SiteScripts, unitsOf } from '../stock/index.js';
-import { alteredElement, type Census, type ElementGroup } from './census.js';
+import { alteredElement, type Census, type ElementGroup, pagesHolding } from './census.js';
 import { isLookName } from './look-names.js';
 import { freeUnit } from './reach.js';
 
@@ -59,12 +59,12 @@ export function takeExisting(
     for (const [name, { keys, program }] of inOrder) {
       const units = keys.flatMap((key) => freeUnit(group, key) ?? []);
       if (units.length < keys.length) continue;
-      if (!isEverywhere(program, group, model)) continue;
+      if (!isEverywhere(program, [...pagesHolding(group, census)], model)) continue;
       const because = whyMeant(name, group.element.name, isOwn(program), census);
       if (because === undefined) continue;
       const role = structuralClasses(model, group).get(name);
       if (role === 'other') continue;
-      if ([...group.onPages].some((page) => scripts.mentions(page, name))) continue;
+      if ([...pagesHolding(group, census)].some((page) => scripts.mentions(page, name))) continue;
       if (wear(group, name, units, role === 'around')) taken.push({ group, name, because, units });
     }
   }
@@ -86,9 +86,9 @@ function whyMeant(name: string, element: string, isOwn: boolean, { byClass }: Ce
   return isLookName(name) ? 'it is named after what it does' : undefined;
 }
 
-/** Whether all pages that hold the group use the sheet: what does not match leaves no trace in a group. */
-function isEverywhere(program: Program, group: ElementGroup, model: SiteModel): boolean {
-  return [...group.onPages].every((page) =>
+/** Whether all pages that hold a group use the sheet: what does not match leaves no trace in a group. */
+function isEverywhere(program: Program, pages: readonly Page[], model: SiteModel): boolean {
+  return pages.every((page) =>
     model
       .stacksOf(page)
       .every(({ uses }) => uses.some((use) => use.program === program && use.condition === ALWAYS)),

@@ -16,7 +16,7 @@ import type { Trace } from '../trace.js';
 import { type ClassOptions, type ScopeTaste, takeClasses } from './by-classes.js';
 import { type HookRule, takeHooks } from './by-hooks.js';
 import { takeKinds } from './by-kinds.js';
-import { type ElementGroup, takeCensus } from './census.js';
+import { type ElementGroup, pagesHolding, takeCensus } from './census.js';
 import type { Taste } from './cost.js';
 import { takeExisting } from './existing.js';
 import { takeGiven, takeNames } from './given.js';
@@ -82,7 +82,7 @@ export function findHomes(
       options.refused.has(ruleItem(selector, key)) ||
       mayMatchMade(selector, made) ||
       options.strangers.some((text) => mayMatchIn(selector, text)),
-    isMoved: ({ onPages }: ElementGroup) => [...onPages].some((page) => scripts.movesOn(page)),
+    isMoved: (group: ElementGroup) => [...pagesHolding(group, census)].some((page) => scripts.movesOn(page)),
     trace: options.trace,
   };
   const found = takeHooks(census, hookOptions);

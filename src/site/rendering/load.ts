@@ -124,7 +124,7 @@ export async function loadExcerpts(
   if (paths.length === 0) throw new UsageError('pages-empty', { site: files.label });
   const size = [...sizes.values()].reduce((all, one) => all + one, 0);
   if (size < (options.largeFrom ?? LARGE)) return loadSite(files, options);
-  const { excerpts, styles, uses } = await takeExcerpts(found, {
+  const { excerpts, parsed, styles, uses } = await takeExcerpts(found, {
     folder,
     sizes,
     sharedIds,
@@ -134,7 +134,7 @@ export async function loadExcerpts(
   const components = new Set(paths.filter(reader.isComponent));
   const { pages, alike, likeTags, placeIds } = excerpts;
   const model = new SiteModel(
-    { ...found.sources, pages, components, alike, likeTags, sharedIds: placeIds },
+    { ...found.sources, pages, components, parsed, alike, likeTags, sharedIds: placeIds },
     table,
     styles,
   );

@@ -2,7 +2,7 @@
 
 import { SiteModel } from '../../core/cascade/index.js';
 import { ExcerptTaker } from '../../core/excerpt/index.js';
-import { parsePage } from '../../core/markup/index.js';
+import { type Page, parsePage } from '../../core/markup/index.js';
 import { openState } from '../files/state.js';
 import { SourceFinder } from '../rendering/source-finder.js';
 import { SheetUses } from '../rendering/uses.js';
@@ -23,13 +23,20 @@ export function stylesOf({ sources, reader, table }: SourceFinder, paths: readon
   );
 }
 
-/** In: `onPage` hears how many pages all threads have read. */
+/** What the thread that searches wants to know of its own part. */
+interface Listener {
+  /** How many pages all threads have read. */
+  readonly onPage: (done: number) => void;
+  /** A page that was kept, or an excerpt, as it was read. */
+  readonly onKept: (page: Page) => void;
+}
+
 export function takePart(
   job: ExcerptJob,
   cells: Int32Array,
   found: SourceFinder,
   styles: SiteModel,
-  onPage?: (done: number) => void,
+  listener?: Listener,
 ): ExcerptResult {
   const { reader } = found;
   const taker = new ExcerptTaker(styles, {
@@ -37,6 +44,7 @@ export function takePart(
     isWhole: (path) => job.whole.has(path),
     // A component may stand on any page, and may ask all of them for a sheet.
     mayLeaveOut: styles.sources.components.size === 0,
+    onKept: listener?.onKept,
   });
   const uses = new SheetUses();
   const part = Atomics.add(cells, 0, 1);
@@ -49,7 +57,7 @@ export function takePart(
     found.follow(page, styles);
     taker.add(page);
     uses.note(page, styles, reader.copies);
-    onPage?.(done);
+    listener?.onPage(done);
   }
   const { sheets, scripts } = found.sources;
   return {

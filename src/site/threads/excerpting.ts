@@ -3,6 +3,7 @@
 
 import type { SiteModel } from '../../core/cascade/index.js';
 import { type Excerpts, joinExcerpts } from '../../core/excerpt/index.js';
+import type { Page } from '../../core/markup/index.js';
 import { tellRead } from '../files/watch.js';
 import type { SourceFinder } from '../rendering/source-finder.js';
 import { SheetUses } from '../rendering/uses.js';
@@ -12,6 +13,8 @@ import { inThreads, threadCount } from './pool.js';
 
 export interface ExcerptedPages {
   readonly excerpts: Excerpts;
+  /** Those that this thread has read. */
+  readonly parsed: ReadonlyMap<string, Page>;
   /** What is known of the sheets by now. */
   readonly styles: SiteModel;
   readonly uses: SheetUses;
@@ -39,8 +42,12 @@ export async function takeExcerpts(
   const begins = beginsOf([...sizes.values()], jobs);
   const job = { kind: 'excerpt', state, paths, begins, sharedIds, whole } as const;
   const styles = stylesOf(found, paths);
+  const parsed = new Map<string, Page>();
   const results = await inThreads(job, jobs, async (cells) =>
-    takePart(job, cells, found, styles, (done) => tellRead(done, paths.length)),
+    takePart(job, cells, found, styles, {
+      onPage: (done) => tellRead(done, paths.length),
+      onKept: (page) => parsed.set(page.path, page),
+    }),
   );
   const parts = results
     .filter((result): result is ExcerptResult => result.kind === 'excerpt')
@@ -51,7 +58,7 @@ export async function takeExcerpts(
   );
   const uses = new SheetUses();
   for (const { uses: counts, links } of parts) uses.add(counts, links);
-  return { excerpts: joinExcerpts(parts.map(({ excerpts }) => excerpts)), styles, uses };
+  return { excerpts: joinExcerpts(parts.map(({ excerpts }) => excerpts)), parsed, styles, uses };
 }
 
 /** Numbers of the pages with which each part begins, and the one behind the last: as many characters to each. */

@@ -38,7 +38,9 @@ export class PageComparer {
   }
 
   compare(paths: readonly string[], numbers: Iterable<number>): ProveResult {
-    const late = [...numbers].flatMap((number) => (this.#add(paths[number]!) ? [] : paths[number]!));
+    const late: string[] = [];
+    // One by one: who asks for a number takes the page.
+    for (const number of numbers) if (!this.#add(paths[number]!)) late.push(paths[number]!);
     const { part, known, contextPages } = this.prover;
     return { kind: 'prove', part, late, known, contextPages, timings: this.timings.parts };
   }

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { specificityOf } from '../../../src/core/search/by-hooks.js';
-import { takeCensus } from '../../../src/core/search/census.js';
+import { pagesHolding, takeCensus } from '../../../src/core/search/census.js';
 import { hookOf, hooksOf } from '../../../src/core/search/hooks.js';
 import { selectorText } from '../../../src/core/search/index.js';
 import { areRivals } from '../../../src/core/search/rivals.js';
@@ -39,9 +39,10 @@ test('hooks are made of the element, its parent, and the scopes around it', () =
 test('elements that no selector without positions tells apart are one kind, counted once each', () => {
   const body = '<ul><li>a<li>b<li class="x">c<li style="top: 0">d</ul>';
   const model = modelOf({ 'a.html': htmlPage(body), 'b.html': htmlPage(body) });
-  const items = takeCensus(model, []).groups.filter(({ element }) => element.name === 'li');
+  const census = takeCensus(model, []);
+  const items = census.groups.filter(({ element }) => element.name === 'li');
   assert.deepEqual(
-    items.map(({ count, onPages }) => [count, onPages.size]),
+    items.map((group) => [group.count, pagesHolding(group, census).size]),
     [
       [4, 2],
       [2, 2],
