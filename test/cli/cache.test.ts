@@ -50,6 +50,53 @@ test('a survey says the same with what it remembers as without, however a site c
   }
 });
 
+test('adopting says and does the same with what the draft has proven as without, however a site changes', async () => {
+  const seeds = new Seeds('cli/cache', 2);
+  for (const seed of seeds) {
+    const random = new Random(seed * 7);
+    const files: Record<string, string> = { ...randomSite(seed) };
+    const site = makeSite(files);
+    for (let round = 0; round < 5; round++) {
+      const run = (folder: string, command: string, ...args: string[]) =>
+        acervusOn({ environment: REMEMBER }, [command, folder, '--json', ...args]);
+      const other = makeSite(files);
+      const told = `${seeds.name(seed)}, round ${round}`;
+      const drafted = [await run(site, 'draft'), await run(other, 'draft', '--no-cache')] as const;
+      assert.deepEqual(drafted[0].stdout, drafted[1].stdout, told);
+      // Between the draft and its adoption somebody edits.
+      const name = random.pick(Object.keys(files));
+      if (random.chance(60)) files[name] = edited(files[name]!, random);
+      for (const folder of [site, other]) writeFileSync(path.join(folder, name), files[name]!);
+      const [known, anew] = [await run(site, 'adopt'), await run(other, 'adopt', '--no-cache')];
+      assert.deepEqual([known.code, known.stdout, known.stderr], [anew.code, anew.stdout, anew.stderr], told);
+      const text = (folder: string): string[] =>
+        Object.keys(files).map((file) => readFileSync(path.join(folder, file), 'utf8'));
+      assert.deepEqual(text(site), text(other), told);
+      if (known.code === 0) assert.equal((await run(site, 'undo')).code, 0);
+    }
+  }
+});
+
+test('what a draft has proven is not looked at again, and is proven anew where a sheet has changed', async () => {
+  const page = htmlPage(
+    '<p style="color: teal">Low</p><p style="color: teal">High</p>',
+    '<link rel="stylesheet" href="theme.css">',
+  );
+  const site = makeSite({ 'a.html': page, 'b.html': page, 'theme.css': 'h1 { margin: 0 }' });
+  const run = (...args: string[]) => acervusOn({ environment: REMEMBER }, args);
+  await run('draft', site, '--json');
+  const kept = readFileSync(path.join(site, '.acervus', 'cache', 'proof.json'), 'utf8');
+  const adopted = JSON.parse((await run('adopt', site, '--json')).stdout);
+  assert.equal(adopted.proof.pages, 2);
+  assert.equal(readFileSync(path.join(site, '.acervus', 'cache', 'proof.json'), 'utf8'), kept);
+  await run('undo', site);
+  writeFileSync(path.join(site, 'theme.css'), 'p { color: red !important }');
+  const again = JSON.parse((await run('draft', site, '--json')).stdout);
+  assert.equal((await run('adopt', site, '--json')).code, 0);
+  assert.match(readFileSync(path.join(site, 'a.html'), 'utf8'), /<p>Low/);
+  assert.equal(again.upkeep.after, 1);
+});
+
 test('what is remembered may be broken, gone or of another site', async () => {
   const site = makeSite({});
   cpSync(DEMO, site, { recursive: true });

@@ -7,10 +7,11 @@
 import type { Page, PageElement } from '../markup/index.js';
 import { MOVED } from '../scripts/index.js';
 import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
+import { isLocalRule, relax } from './local.js';
 import type { Matcher } from './matcher.js';
 import { type Indexed, type ProgramRule, RuleIndex } from './rule-index.js';
 import type { ScriptStates } from './script-states.js';
-import type { ComplexSelector, Compound, Simple } from './selector-model.js';
+import type { ComplexSelector } from './selector-model.js';
 import { eachCompound } from './selector-walk.js';
 import { NEVER, type Truth } from './truth.js';
 
@@ -34,7 +35,7 @@ export class ProgramMatches {
   readonly #names = new Set<string>();
   readonly #attributes = new Set<string>();
   readonly #chains = new Map<string, number>();
-  readonly #chainsOf = new WeakMap<Page, { readonly scripts: ScriptStates; readonly chains: Int32Array }>();
+  readonly #pages = new WeakMap<Page, PageMatches>();
   readonly #classes = new Set<string>();
   readonly #ids = new Set<string>();
   readonly #views = new WeakMap<ScriptStates, View>();
@@ -90,7 +91,16 @@ export class ProgramMatches {
       candidates = [...this.#possible(this.#rest, matcher, page, index).keys()];
       if (chain !== ALONE) this.#candidates.set(chain, candidates);
     }
-    return candidates.length === 0 ? NO_MATCHES : matchAll(candidates, matcher, index, and);
+    if (candidates.length === 0) return NO_MATCHES;
+    // What template text may add is another thing to each who asks.
+    if (page.hasTemplatedTags) return matchAll(candidates, matcher, index, and);
+    const { rest } = this.#pages.get(page)!;
+    let found = rest.get(index);
+    if (found === undefined) {
+      found = matchAll(candidates, matcher, index, and);
+      rest.set(index, found);
+    }
+    return found;
   }
 
   /** Equal numbers, equal matches, local ones and the rest together. 0 for no match. In: the element's chain. */
@@ -126,10 +136,10 @@ export class ProgramMatches {
 
   /** By index of the element: equal numbers, equal local matches; `ALONE` (-1) is equal to nothing. */
   chainsOf(page: Page, scripts: ScriptStates): Int32Array {
-    let known = this.#chainsOf.get(page);
+    let known = this.#pages.get(page);
     if (known?.scripts !== scripts) {
-      known = { scripts, chains: this.#computeChains(page, scripts) };
-      this.#chainsOf.set(page, known);
+      known = { scripts, chains: this.#computeChains(page, scripts), rest: new Map() };
+      this.#pages.set(page, known);
     }
     return known.chains;
   }
@@ -236,6 +246,15 @@ export class ProgramMatches {
   }
 }
 
+/** What is known of a page under its scripts. */
+interface PageMatches {
+  readonly scripts: ScriptStates;
+  /** By index of the element. */
+  readonly chains: Int32Array;
+  /** By index, the rules of the rest that match, of those elements that were asked. */
+  readonly rest: Map<number, readonly RuleMatch[]>;
+}
+
 interface Given {
   readonly classes: readonly string[];
   readonly ids: readonly string[];
@@ -333,54 +352,4 @@ function matchAll(
     }
   }
   return found.length === 0 ? NO_MATCHES : found;
-}
-
-/** What a selector asks of the element and its ancestors alone: it matches wherever the selector matches. */
-function relax(selector: ComplexSelector): ComplexSelector {
-  const cut = selector.combinators.findLastIndex((one) => one === '+' || one === '~') + 1;
-  const compounds = selector.compounds
-    .slice(cut)
-    .map((compound) => ({ ...compound, rest: compound.rest.filter(isLocalSimple) }));
-  return {
-    ...selector,
-    compounds,
-    combinators: selector.combinators.slice(cut),
-    leading: selector.leading.slice(cut),
-    pseudoStates: '',
-  };
-}
-
-/** A local rule is the selector it is asked by; of another, what it asks is less than the whole. */
-function isLocalRule({ selector, scope }: ProgramRule): boolean {
-  return isLocal(selector) && (scope === undefined || [...scope.start, ...scope.end].every(isLocal));
-}
-
-/** Only the element and its ancestors decide. */
-function isLocal(selector: ComplexSelector): boolean {
-  return (
-    selector.combinators.every((one) => one === ' ' || one === '>') &&
-    selector.compounds.every(isLocalCompound)
-  );
-}
-
-function isLocalCompound({ rest }: Compound): boolean {
-  return rest.every(isLocalSimple);
-}
-
-function isLocalSimple(simple: Simple): boolean {
-  switch (simple.kind) {
-    case 'attribute':
-    case 'any-link':
-    case 'state':
-    case 'root':
-    case 'scope root':
-      return true;
-    case 'among':
-      return simple.selectors.every(isLocal);
-    case 'has':
-    case 'nth':
-    case 'empty':
-    case 'static':
-      return false;
-  }
 }

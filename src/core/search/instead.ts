@@ -37,18 +37,24 @@ export function whyNoHook(
       .slice(0, MOST_ASKED)
       .map(({ group }) => group)
       .filter((group) => !members.includes(group) && !looksTheSame(group, [], rules));
-    const more = reached.length > MOST_ASKED ? 'more than ' : '';
-    if (harmed.length > 0) return `${text} would also reach ${more}${reachText(harmed)}`;
+    if (harmed.length > 0)
+      return `${text} would also reach ${reachText(harmed, reached.length > MOST_ASKED)}`;
     const tooWeak = units.some((unit) => members.some((group) => freeUnit(group, unit.key) !== undefined));
     if (tooWeak) return `${text} is too weak`;
   }
   return undefined;
 }
 
-function reachText(harmed: readonly ElementGroup[]): string {
+/** In: whether there are others that were not asked. */
+function reachText(harmed: readonly ElementGroup[], isMore: boolean): string {
   const [first] = harmed.map(({ page }) => page.path).sort(comparePaths);
   const count = sum(harmed);
-  return count === 1
-    ? `an element of ${first} that differs`
-    : `${count} elements that differ, such as on ${first}`;
+  if (count === 1 && !isMore) return `an element of ${first} that differs`;
+  return `${isMore ? `more than ${roundDown(count)}` : count} elements that differ, such as on ${first}`;
+}
+
+/** To its first digit: how many there were among those that were asked says nothing of the rest. */
+function roundDown(count: number): number {
+  const unit = 10 ** Math.floor(Math.log10(count));
+  return Math.floor(count / unit) * unit;
 }

@@ -151,7 +151,11 @@ export async function loadExcerpts(
         isComponent: reader.isComponent,
         read,
         prove: (edits, onPage) =>
-          proveChange(folder, { reader, paths, edits }, { onPage, cache: options.cache }),
+          proveChange(
+            folder,
+            { reader, paths, edits },
+            { onPage, cache: options.cache, rememberFrom: options.largeFrom },
+          ),
       },
       excerpts,
     },

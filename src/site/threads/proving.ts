@@ -98,13 +98,15 @@ export interface ChangeOptions {
   readonly onPage?: ProvingOptions['onPage'];
   /** Whether a page that was proven before is believed to look as before; it is without. */
   readonly cache?: boolean | undefined;
+  /** From so many bytes of pages on; a million without. */
+  readonly rememberFrom?: number | undefined;
 }
 
 /** Whether a change leaves every page as it looks. In: the site's folder. */
 export async function proveChange(
   folder: string,
   { reader, paths, edits }: PlannedChange,
-  { onPage, cache }: ChangeOptions = {},
+  { onPage, cache, rememberFrom }: ChangeOptions = {},
 ): Promise<Proof> {
   const { config, encodings } = reader;
   const files = new Map(
@@ -117,7 +119,7 @@ export async function proveChange(
   const before = { state: { kind: 'folder', folder }, config } as const;
   const job = { kind: 'prove', before, after: { state, config }, paths, perPage: 1 } as const;
   const readers = [reader, new SiteReader(openState(state), config, paths)] as const;
-  const isWorth = cache !== false && holdsAtLeast(WORTH_REMEMBERING, paths, job.before.state);
+  const isWorth = cache !== false && holdsAtLeast(rememberFrom ?? WORTH_REMEMBERING, paths, job.before.state);
   const memory = isWorth ? ProofMemory.of(folder, paths, readers) : undefined;
   if (memory !== undefined) {
     const proof = await proveByMemory(memory, job, readers, onPage);

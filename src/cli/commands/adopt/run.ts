@@ -67,7 +67,7 @@ async function changesNothing(
   folder: string,
   files: SiteFiles,
   changes: readonly FileChange[],
-  { onPage, cache }: AdoptOptions,
+  { onPage, cache, largeFrom: rememberFrom }: AdoptOptions,
 ): Promise<boolean> {
   const reader = new SiteReader(files, await readConfig(files));
   const pages = new Set(reader.pagePaths);
@@ -77,7 +77,11 @@ async function changesNothing(
       : /\.css$/i.test(file) && (reader.textAt(file) ?? '') === text && !reader.isPlatform(file);
   if (!changes.every(isOwn)) return false;
   const edits = new Map(changes.map(({ path: file, edits: own }) => [file, own]));
-  const proof = await proveChange(folder, { reader, paths: reader.pagePaths, edits }, { onPage, cache });
+  const proof = await proveChange(
+    folder,
+    { reader, paths: reader.pagePaths, edits },
+    { onPage, cache, rememberFrom },
+  );
   return proof.differences.length === 0;
 }
 
