@@ -2,7 +2,8 @@
 // and its outcome lists.
 
 export { mirrored } from './direction.js';
-export { Matcher, type MatcherOptions } from './matcher.js';
+export { Matcher } from './matcher.js';
+export type { MatcherOptions } from './name-match.js';
 export { readMedia } from './media.js';
 export { eachMoment, excludes, featuresOf, type Holds, implies } from './moments.js';
 export { StyleReader } from './outcome.js';

@@ -2,7 +2,7 @@
 
 import { attributeOf, type Page, type PageElement } from '../markup/index.js';
 import { isEditable } from './attribute-match.js';
-import { NameMatcher } from './name-match.js';
+import { type MatcherOptions, NameMatcher } from './name-match.js';
 import { pathBetween } from './path-between.js';
 import { Positions } from './positions.js';
 import { PrefixMemo } from './prefix-memo.js';
@@ -18,13 +18,6 @@ const IN_PLACE = /^(html|head|body)$/;
 
 /** From this position on, what is known of earlier siblings is worth remembering. */
 const LONG_ROW = 40;
-
-export interface MatcherOptions {
-  /** Class names that template text is taken never to produce: names that the earlier state does not know. */
-  readonly neverTemplated?: ReadonlySet<string>;
-  /** What the page's scripts may make of its elements. */
-  readonly scripts?: ScriptStates;
-}
 
 export class Matcher {
   readonly #page: Page;
@@ -117,15 +110,20 @@ export class Matcher {
     return before === ALWAYS ? own : this.#table.and(own, before);
   }
 
+  /** The same, as far as it is not known from another way to the element. */
+  #ending(selector: ComplexSelector, at: number, element: number): Truth {
+    if (!this.#beginnings.holds(selector)) return this.#from(selector, at, element);
+    return this.#beginnings.of(selector, at, element, () => this.#from(selector, at, element));
+  }
+
   #before(selector: ComplexSelector, at: number, element: number): Truth {
     const combinator = selector.combinators[at - 1]!;
     const origin = this.#elements[element]!;
     let found: Truth = NEVER;
     if (combinator === ' ' || combinator === '>') {
       for (let up = origin.parent; up >= 0; up = this.#elements[up]!.parent) {
-        const above = up;
-        const one = this.#beginnings.of(selector, at - 1, up, () => this.#from(selector, at - 1, above));
-        found = this.#table.or(found, one);
+        const one = this.#ending(selector, at - 1, up);
+        if (one !== NEVER) found = found === NEVER ? one : this.#table.or(found, one);
         if (found === ALWAYS || combinator === '>') break;
       }
       if (found !== ALWAYS && this.scripts.isMoved(this.#elements, origin))
@@ -393,8 +391,7 @@ export class Matcher {
   }
 
   #open(text: string, element: PageElement): Truth {
-    return this.#table.literal(
-      element.index === this.#subject ? text : `${text} on ${this.#pathTo(element)}`,
-    );
+    if (element.index === this.#subject) return this.#table.literal(text);
+    return this.#table.literalOn(text, this.#pathTo(element));
   }
 }

@@ -15,6 +15,13 @@ function isSpread(operator: string | undefined): boolean {
   return operator === '~=' || operator === '*=';
 }
 
+export interface MatcherOptions {
+  /** Class names that template text is taken never to produce: names that the earlier state does not know. */
+  readonly neverTemplated?: ReadonlySet<string>;
+  /** What the page's scripts may make of its elements. */
+  readonly scripts?: ScriptStates;
+}
+
 export class NameMatcher {
   readonly #page: Page;
   readonly #table: TruthTable;

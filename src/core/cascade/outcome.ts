@@ -7,7 +7,8 @@ import type { Page } from '../markup/index.js';
 import { blockWithout, fullLayer, ofElement, trialContribution } from './contributions.js';
 import { type Direction, Directions, physicalName } from './direction.js';
 import { type Sides, sidesOf, withoutInitial } from './initial.js';
-import { Matcher, type MatcherOptions } from './matcher.js';
+import { Matcher } from './matcher.js';
+import type { MatcherOptions } from './name-match.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
 import { formOf, isOpaque } from './outcome-form.js';
 import type {

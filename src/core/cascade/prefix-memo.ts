@@ -27,9 +27,13 @@ export class PrefixMemo {
     if (this.#now.size > 0) this.#now.clear();
   }
 
+  /** Whether anything is remembered of a selector. */
+  holds(selector: ComplexSelector): boolean {
+    return selector === this.#asked;
+  }
+
   /** In: number of the part that is to match an element, with all parts before it; `find`, for what is not known. */
   of(selector: ComplexSelector, at: number, element: number, find: () => Truth): Truth {
-    if (selector !== this.#asked) return find();
     const key = at * this.#size + element;
     const known = this.#now.get(key) ?? this.#certain.get(selector)?.get(key);
     if (known !== undefined) return known;

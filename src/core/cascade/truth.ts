@@ -29,6 +29,8 @@ const MOST_PAIRS = 100_000;
 export class TruthTable {
   readonly #numbers = new Map<string, Truth>();
   readonly #literals = new Map<string, Truth>();
+  /** Literals about other elements, by where these stand and what is said of them. */
+  readonly #elsewhere = new Map<string, Map<string, Truth>>();
   /** What two conditions come to, by the numbers of both: most are asked for again and again. */
   readonly #pairs = { and: new Map<number, Truth>(), or: new Map<number, Truth>() };
   /** Of literals; those of the others are put together when asked for. */
@@ -39,6 +41,21 @@ export class TruthTable {
   /** In: what must hold, in words that name it fully: `@media print`, `:hover on parent`. */
   literal(text: string): Truth {
     return this.#literals.get(text) ?? this.#internLiteral(text);
+  }
+
+  /** The same of another element. In: `where`, as seen from the one that is asked about. */
+  literalOn(text: string, where: string): Truth {
+    let byText = this.#elsewhere.get(where);
+    if (byText === undefined) {
+      byText = new Map();
+      this.#elsewhere.set(where, byText);
+    }
+    let found = byText.get(text);
+    if (found === undefined) {
+      found = this.literal(`${text} on ${where}`);
+      byText.set(text, found);
+    }
+    return found;
   }
 
   and(...members: readonly Truth[]): Truth {
