@@ -3,9 +3,9 @@
 
 export { mirrored } from './direction.js';
 export { Matcher } from './matcher.js';
-export type { MatcherOptions } from './name-match.js';
 export { readMedia } from './media.js';
 export { eachMoment, excludes, featuresOf, type Holds, implies } from './moments.js';
+export type { MatcherOptions } from './name-match.js';
 export { StyleReader } from './outcome.js';
 export { isOpaque, outcomesForm, withoutIdle } from './outcome-form.js';
 export type {
