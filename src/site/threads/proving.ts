@@ -120,7 +120,9 @@ export async function proveChange(
   const job = { kind: 'prove', before, after: { state, config }, paths, perPage: 1 } as const;
   const readers = [reader, new SiteReader(openState(state), config, paths)] as const;
   const isWorth = cache !== false && holdsAtLeast(rememberFrom ?? WORTH_REMEMBERING, paths, job.before.state);
-  const memory = isWorth ? ProofMemory.of(folder, paths, readers) : undefined;
+  // Read apart: what was of interest once is nothing that this change depends on.
+  const apart = (): SiteReader => new SiteReader(openState(job.before.state), config, paths);
+  const memory = isWorth ? ProofMemory.of(folder, paths, [apart(), readers[1]]) : undefined;
   if (memory !== undefined) {
     const proof = await proveByMemory(memory, job, readers, onPage);
     if (proof !== undefined) return proof;
