@@ -1,8 +1,7 @@
 // How an adoption is shown to a person.
 
-import { count } from '../../../core/proof/index.js';
 import { assumptionLines } from '../../shared/assumption-lines.js';
-import { onSite } from '../../shared/moved-lines.js';
+import { onSite, plural } from '../../shared/moved-lines.js';
 import { keptLines, styleLines, sumLines, tokenLines } from '../../shared/outcome-lines.js';
 import { amber, heading, next, row } from '../../shared/paper.js';
 import type { AdoptDocument } from './document.js';
@@ -33,7 +32,7 @@ export function adoptLines(folder: string, document: AdoptDocument, all: boolean
       heading('Proof'),
       row({
         count: 0,
-        text: `differences on ${count(proof.elements, 'element')} of ${count(proof.pages, 'page')}, in every medium and state`,
+        text: `differences on ${plural(proof.elements, 'element')} of ${plural(proof.pages, 'page')}, in every medium and state`,
       }),
     );
   lines.push(...assumptionLines(proof.assumptions, all));

@@ -1,12 +1,11 @@
 // How a proof is shown to a person, and what a browser saw.
 
 import { groupBy } from '../../../core/group-by.js';
-import { count } from '../../../core/proof/index.js';
 import { showPlace } from '../../../core/source.js';
 import type { BrowserProof } from '../../../report/browser-proof.js';
 import { differs } from '../../../report/browser-report.js';
 import { assumptionLines } from '../../shared/assumption-lines.js';
-import { onSite } from '../../shared/moved-lines.js';
+import { onSite, plural } from '../../shared/moved-lines.js';
 import { clean, declarationsLine, dim, grouped, heading, more, next, row } from '../../shared/paper.js';
 import type { ProveDocument } from './document.js';
 import type { ProvenSite } from './run.js';
@@ -23,7 +22,7 @@ export function proveLines(
 ): string[] {
   const { differences, against } = document;
   const lines = [heading('Proof', `${folder} against ${against}`)];
-  const read = `${count(document.elements, 'element')} of ${count(document.pages, 'page')}${document.components > 0 ? ` and ${count(document.components, 'component')}` : ''}`;
+  const read = `${plural(document.elements, 'element')} of ${plural(document.pages, 'page')}${document.components > 0 ? ` and ${plural(document.components, 'component')}` : ''}`;
   if (differences.length === 0) {
     lines.push(row({ count: 0, text: 'differences: nothing moved, in any medium or state' }));
     lines.push(row({ text: dim(`compared: ${read}`) }));
@@ -38,12 +37,12 @@ export function proveLines(
       row({
         count: differences.length,
         mark: 'broken',
-        text: `differences on ${count(pages.size, 'page')}`,
+        text: `differences on ${plural(pages.size, 'page')}`,
         place: `compared: ${read}`,
       }),
     );
     for (const [page, own] of all ? pages : [...pages].slice(0, 10)) {
-      lines.push(heading(page, count(own.length, 'difference')));
+      lines.push(heading(page, plural(own.length, 'difference')));
       for (const difference of all ? own : own.slice(0, 5)) lines.push(...differenceLines(difference));
       if (!all && own.length > 5) lines.push(more(own.length - 5, '--all'));
     }
@@ -99,7 +98,7 @@ function outcomeLines(label: string, outcomes: readonly ShownOutcome[]): string[
 
 function browserLines({ pages, nodes, views, report }: BrowserProof): string[] {
   const different = pages.filter((page) => page.views.some(differs));
-  const lines = [heading('Browser', `${count(pages.length, 'page')} in ${views} views, scripts off`)];
+  const lines = [heading('Browser', `${plural(pages.length, 'page')} in ${views} views, scripts off`)];
   if (different.length === 0)
     lines.push(row({ count: 0, text: 'pages look different: no box, no computed value, no pixel' }));
   else
