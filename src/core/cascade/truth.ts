@@ -1,5 +1,7 @@
 // Conditions that a static reading leaves open, as interned expressions: equal meaning in equal form is equal number.
 
+import { getOrInsert, newMap } from '../get-or-insert.js';
+
 declare const truth: unique symbol;
 
 /**
@@ -45,17 +47,8 @@ export class TruthTable {
 
   /** The same of another element. In: `where`, as seen from the one that is asked about. */
   literalOn(text: string, where: string): Truth {
-    let byText = this.#elsewhere.get(where);
-    if (byText === undefined) {
-      byText = new Map();
-      this.#elsewhere.set(where, byText);
-    }
-    let found = byText.get(text);
-    if (found === undefined) {
-      found = this.literal(`${text} on ${where}`);
-      byText.set(text, found);
-    }
-    return found;
+    const byText = getOrInsert(this.#elsewhere, where, newMap<string, Truth>);
+    return byText.get(text) ?? getOrInsert(byText, text, () => this.literal(`${text} on ${where}`));
   }
 
   and(...members: readonly Truth[]): Truth {

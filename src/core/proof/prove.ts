@@ -5,7 +5,8 @@ import type { SiteModel } from '../cascade/index.js';
 import type { Page } from '../markup/index.js';
 import { comparePaths } from '../source.js';
 import type { Difference } from './describe.js';
-import { assumptionsOf, type ProofPart, Prover } from './prover.js';
+import { assumptionsOf, type ProofPart } from './part.js';
+import { Prover } from './prover.js';
 
 export interface Proof {
   /** By page. */

@@ -9,38 +9,14 @@ import {
   StyleReader,
 } from '../cascade/index.js';
 import type { Page } from '../markup/index.js';
-import { comparePaths } from '../source.js';
 import { keptText, undecidedReason } from '../stock/index.js';
 import { type Alignment, alignPages } from './align.js';
 import { type Difference, describeElement, placeOf, showElement } from './describe.js';
+import { emptyPart, type ProofPart } from './part.js';
 import { attributesRead, readOtherwise } from './read-attributes.js';
 import { CustomProperties } from './resolve.js';
-import { mergeScripts, noteScripts, type ScriptAssumptions, scriptSentences } from './script-assumptions.js';
+import { noteScripts } from './script-assumptions.js';
 import { isSameStack, stacksDiffer } from './stacks.js';
-
-/** Plain data: parts that several threads made are merged into one. */
-export interface ProofPart {
-  readonly differences: Difference[];
-  pages: number;
-  components: number;
-  elements: number;
-  /** Addresses of sheets elsewhere, with the number of pages that link them. */
-  readonly unread: Map<string, number>;
-  readonly scripts: ScriptAssumptions;
-  templated: boolean;
-}
-
-export function emptyPart(): ProofPart {
-  return {
-    differences: [],
-    pages: 0,
-    components: 0,
-    elements: 0,
-    unread: new Map(),
-    scripts: new Map(),
-    templated: false,
-  };
-}
 
 export interface ProverOptions {
   /** At most this many elements are described for one page; a page that differs in more differs anyway. */
@@ -371,34 +347,4 @@ function noteNames({ uses }: Stack, names: Set<string>, seen: WeakSet<Program>):
         for (const name of classes) names.add(name);
       });
   }
-}
-
-/** Adds what another thread found. Out: `into`, changed. */
-export function mergeProofs(into: ProofPart, from: ProofPart): ProofPart {
-  into.differences.push(...from.differences);
-  into.pages += from.pages;
-  into.components += from.components;
-  into.elements += from.elements;
-  mergeScripts(into.scripts, from.scripts);
-  into.templated ||= from.templated;
-  for (const [address, pages] of from.unread)
-    into.unread.set(address, (into.unread.get(address) ?? 0) + pages);
-  return into;
-}
-
-/** What a proof had to assume, in words. */
-export function assumptionsOf({ unread, scripts, templated }: ProofPart): string[] {
-  const found: string[] = [];
-  for (const [address, pages] of [...unread].sort(([a], [b]) => comparePaths(a, b))) {
-    found.push(
-      `${address} (on ${count(pages, 'page')}) is on another host and was not read: taken to style nothing that moved`,
-    );
-  }
-  found.push(...scriptSentences(scripts, (pages) => count(pages, 'page')));
-  if (templated) found.push('template text is taken never to produce a class name that is new');
-  return found;
-}
-
-export function count(number: number, word: string): string {
-  return `${number} ${word}${number === 1 ? '' : 's'}`;
 }

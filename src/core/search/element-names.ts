@@ -1,5 +1,6 @@
 // What elements are told apart by, in short: it is put together for every element of a site.
 
+import { getOrInsert, newMap } from '../get-or-insert.js';
 import type { PageElement } from '../markup/index.js';
 
 /** Attributes that say what an element is, and that a selector may ask for. */
@@ -57,17 +58,8 @@ export class ElementNames {
   of(element: PageElement): number {
     const { namespace, name, attributes } = element;
     const own = namespace === 'html' ? name : namespace + name;
-    let known = this.#known.get(attributes);
-    if (known === undefined) {
-      known = new Map();
-      this.#known.set(attributes, known);
-    }
-    let number = known.get(own);
-    if (number === undefined) {
-      number = this.#find(own, element);
-      known.set(own, number);
-    }
-    return number;
+    const known = getOrInsert(this.#known, attributes, newMap<string, number>);
+    return known.get(own) ?? getOrInsert(known, own, () => this.#find(own, element));
   }
 
   #find(own: string, { classes, attributes }: PageElement): number {

@@ -1,0 +1,59 @@
+// What a proof of some pages came to: plain data, joined with that of others.
+
+import { comparePaths } from '../source.js';
+import type { Difference } from './describe.js';
+import { mergeScripts, type ScriptAssumptions, scriptSentences } from './script-assumptions.js';
+
+/** Plain data: parts that several threads made are merged into one. */
+export interface ProofPart {
+  readonly differences: Difference[];
+  pages: number;
+  components: number;
+  elements: number;
+  /** Addresses of sheets elsewhere, with the number of pages that link them. */
+  readonly unread: Map<string, number>;
+  readonly scripts: ScriptAssumptions;
+  templated: boolean;
+}
+
+export function emptyPart(): ProofPart {
+  return {
+    differences: [],
+    pages: 0,
+    components: 0,
+    elements: 0,
+    unread: new Map(),
+    scripts: new Map(),
+    templated: false,
+  };
+}
+
+/** Adds what another thread found. Out: `into`, changed. */
+export function mergeProofs(into: ProofPart, from: ProofPart): ProofPart {
+  into.differences.push(...from.differences);
+  into.pages += from.pages;
+  into.components += from.components;
+  into.elements += from.elements;
+  mergeScripts(into.scripts, from.scripts);
+  into.templated ||= from.templated;
+  for (const [address, pages] of from.unread)
+    into.unread.set(address, (into.unread.get(address) ?? 0) + pages);
+  return into;
+}
+
+/** What a proof had to assume, in words. */
+export function assumptionsOf({ unread, scripts, templated }: ProofPart): string[] {
+  const found: string[] = [];
+  for (const [address, pages] of [...unread].sort(([a], [b]) => comparePaths(a, b))) {
+    found.push(
+      `${address} (on ${count(pages, 'page')}) is on another host and was not read: taken to style nothing that moved`,
+    );
+  }
+  found.push(...scriptSentences(scripts, (pages) => count(pages, 'page')));
+  if (templated) found.push('template text is taken never to produce a class name that is new');
+  return found;
+}
+
+export function count(number: number, word: string): string {
+  return `${number} ${word}${number === 1 ? '' : 's'}`;
+}
