@@ -92,3 +92,27 @@ test('a token that a script of the site names is not put in', async () => {
   assert.equal(await prove('say("tide")'), 0);
   assert.equal(await prove('document.body.style.setProperty("--ink", "red")'), 1);
 });
+
+test('what a proof tells of a page stands where the page has it', async () => {
+  const link = '<link rel="stylesheet" href="a.css">';
+  const plain = htmlPage('<p>high</p>\n  <p class="k">low</p>', link);
+  const own = htmlPage('<p>x</p>\n<script>document.querySelector("p").style.color = ""</script>', link);
+  const before = makeSite({ 'plain.html': plain, 'own.html': own, 'a.css': '.k { top: 0 }' });
+  const after = makeSite({ 'plain.html': plain, 'own.html': own, 'a.css': '.k { top: 1px }' });
+  const run = await acervus('prove', after, '--against', before, '--json');
+  const { differences, assumptions } = JSON.parse(run.stdout);
+  const placeOf = (text: string, piece: string): string => {
+    const lines = text.slice(0, text.indexOf(piece)).split('\n');
+    return `${lines.length}:${lines.at(-1)!.length + 1}`;
+  };
+  const [{ page, place }, ...others] = differences;
+  assert.deepEqual(others, []);
+  assert.equal(page, 'plain.html');
+  assert.equal(`${place.line}:${place.column}`, placeOf(plain, '<p class="k"'));
+  assert.ok(
+    assumptions.some((one: string) =>
+      one.startsWith(`own.html:${placeOf(own, 'style.color').split(':')[0]}:`),
+    ),
+    assumptions.join('\n'),
+  );
+});

@@ -38,8 +38,8 @@ export function parsePage(path: string, text: string, component = false): Page {
   return readPage(path, text, { component, placed: true });
 }
 
-/** What is read by its place in the source: the texts of blocks, what is in a template, and template text. */
-const READ_BY_PLACE = /<(?:style|template)[\s>]/i;
+/** What is read, or told, by its place in the source: the texts of blocks, what is in a template, and scripts of the page. */
+const READ_BY_PLACE = /<(?:style|template)[\s>]|<script(?![^>]*\ssrc\s*=)|[\s"'/]on[a-z]+\s*=|javascript:/i;
 
 /**
  * A whole page without the offsets of anything in it, in half the time: for seeing whether it looks the same.

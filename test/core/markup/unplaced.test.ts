@@ -26,7 +26,7 @@ const ODD = [
   '<svg viewBox="0 0 1 1"><a xlink:href="x"><font color=red>y</font></a></svg><math><mi>x</mi></math>',
   '<center><font size=2>old</font><noscript><link rel=stylesheet href=n.css></noscript></center>',
   '<frameset><frame src=a></frameset>',
-  '<select><option>a<option selected>b</select><script>go()</script><p onclick="x()">a',
+  '<select><option>a<option selected>b</select><script src="go.js"></script><p>a',
 ];
 
 test('a page without places is the page, but for the places', () => {
@@ -49,4 +49,7 @@ test('what is told by its place is read with places', () => {
   assert.equal(parseUnplaced('a.html', htmlPage('<p>a', '<style>p { top: 0 }</style>')), undefined);
   assert.equal(parseUnplaced('a.html', htmlPage('<template><p>a</template>')), undefined);
   assert.equal(parseUnplaced('a.html', htmlPage('<p class="{{ name }}">a')), undefined);
+  for (const body of ['<script>go()</script>', '<p onclick="go()">a', '<a href="javascript:go()">a</a>'])
+    assert.equal(parseUnplaced('a.html', htmlPage(body)), undefined, body);
+  assert.notEqual(parseUnplaced('a.html', htmlPage('<script src="go.js"></script><p>a')), undefined);
 });
