@@ -9,7 +9,13 @@ import type { ProveResult } from './job-model.js';
 
 type Readers = readonly [SiteReader, SiteReader];
 
-/** Under which what is asked for besides the pages is kept: state, file and digest. */
+/** What a proof asks for besides the pages. */
+interface Around {
+  readonly files: readonly (readonly [state: number, file: string, digest?: string])[];
+}
+
+const NOTHING: Around = { files: [] };
+/** Under which it is kept. */
 const AROUND = 'around';
 /** In place of what a page came to that depends on all others. */
 const LATE = 'late';
@@ -61,8 +67,8 @@ export class ProofMemory {
       this.#cache.set(this.#keys.get(paths.indexOf(path))!, LATE);
     for (const { each } of results)
       for (const [number, found] of each ?? []) this.#cache.set(this.#keys.get(number)!, found);
-    const before = this.#isValid ? (JSON.parse(this.#cache.get(AROUND)!) as Around) : { files: [] };
-    const files = new Map(before.files.map(([state, file]) => [`${state} ${file}`, [state, file] as const]));
+    const { files: earlier } = this.#isValid ? (JSON.parse(this.#cache.get(AROUND)!) as Around) : NOTHING;
+    const files = new Map(earlier.map(([state, file]) => [`${state} ${file}`, [state, file] as const]));
     for (const { asked } of results)
       for (const [state, own] of (asked ?? []).entries())
         for (const file of own) files.set(`${state} ${file}`, [state, file]);
@@ -72,7 +78,7 @@ export class ProofMemory {
   }
 
   /** What these files say now, and how the site is configured. */
-  #around({ files }: { readonly files: readonly (readonly [number, string, string?])[] }): string {
+  #around({ files }: Around): string {
     return JSON.stringify({
       config: this.#readers.map(({ config }) => config),
       files: files.map(([state, file]) => [
@@ -84,6 +90,3 @@ export class ProofMemory {
   }
 }
 
-interface Around {
-  readonly files: readonly (readonly [state: number, file: string, digest?: string])[];
-}
