@@ -93,6 +93,10 @@ test('what a draft has proven is not looked at again, and is proven anew where a
   const run = (...args: string[]) => acervusOn({ environment: REMEMBER }, args);
   await run('draft', site, '--json');
   const kept = readFileSync(path.join(site, '.acervus', 'cache', 'proof.json'), 'utf8');
+  const other = makeSite({ 'a.html': page, 'b.html': page, 'theme.css': 'h1 { margin: 0 }' });
+  cpSync(path.join(site, 'acervus-draft.yaml'), path.join(other, 'acervus-draft.yaml'));
+  assert.match((await run('adopt', other, '--patch')).stdout, /^\+<p>Low/m);
+  assert.ok(!existsSync(path.join(other, '.acervus')), 'a patch writes nothing');
   const adopted = JSON.parse((await run('adopt', site, '--json')).stdout);
   assert.equal(adopted.proof.pages, 2);
   assert.equal(readFileSync(path.join(site, '.acervus', 'cache', 'proof.json'), 'utf8'), kept);

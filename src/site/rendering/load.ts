@@ -105,6 +105,8 @@ export interface ExcerptOptions extends LoadOptions {
   readonly largeFrom?: number | undefined;
   /** Whether a page that was proven before is believed to look as before; it is without. */
   readonly cache?: boolean | undefined;
+  /** Nothing is written, what was proven neither. */
+  readonly writesNothing?: boolean | undefined;
   /** How many threads take excerpts; as the size of the site calls for without. */
   readonly jobs?: number | undefined;
   /** Pages that are kept as they are: a person speaks of a place on them. */
@@ -154,7 +156,12 @@ export async function loadExcerpts(
           proveChange(
             folder,
             { reader, paths, edits },
-            { onPage, cache: options.cache, rememberFrom: options.largeFrom },
+            {
+              onPage,
+              cache: options.cache,
+              rememberFrom: options.largeFrom,
+              writesNothing: options.writesNothing,
+            },
           ),
       },
       excerpts,

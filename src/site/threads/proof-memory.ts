@@ -61,8 +61,8 @@ export class ProofMemory {
     return true;
   }
 
-  /** Remembers what was found now. In: the paths of the pages, as before. */
-  save(paths: readonly string[], results: readonly ProveResult[]): void {
+  /** What was found now. In: the paths of the pages, as before. */
+  note(paths: readonly string[], results: readonly ProveResult[]): void {
     for (const path of results.flatMap(({ late }) => late))
       this.#cache.set(this.#keys.get(paths.indexOf(path))!, LATE);
     for (const { each } of results)
@@ -74,6 +74,9 @@ export class ProofMemory {
         for (const file of own) files.set(`${state} ${file}`, [state, file]);
     const inOrder = [...files].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, one]) => one);
     this.#cache.set(AROUND, this.#around({ files: inOrder }));
+  }
+
+  save(): void {
     this.#cache.save();
   }
 
@@ -89,4 +92,3 @@ export class ProofMemory {
     });
   }
 }
-

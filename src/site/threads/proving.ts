@@ -100,13 +100,15 @@ export interface ChangeOptions {
   readonly cache?: boolean | undefined;
   /** From so many bytes of pages on; a million without. */
   readonly rememberFrom?: number | undefined;
+  /** Nothing is written, what was proven neither. */
+  readonly writesNothing?: boolean | undefined;
 }
 
 /** Whether a change leaves every page as it looks. In: the site's folder. */
 export async function proveChange(
   folder: string,
   { reader, paths, edits }: PlannedChange,
-  { onPage, cache, rememberFrom }: ChangeOptions = {},
+  { onPage, cache, rememberFrom, writesNothing }: ChangeOptions = {},
 ): Promise<Proof> {
   const { config, encodings } = reader;
   const files = new Map(
@@ -125,6 +127,7 @@ export async function proveChange(
   const memory = isWorth ? ProofMemory.of(folder, paths, [apart(), readers[1]]) : undefined;
   if (memory !== undefined) {
     const proof = await proveByMemory(memory, job, readers, onPage);
+    if (writesNothing !== true) memory.save();
     if (proof !== undefined) return proof;
   }
   const { comparer, results } = await comparePages(job, readers, { onPage }, new Timings());
@@ -141,7 +144,7 @@ async function proveByMemory(
   const { open: numbers, known } = memory;
   if (numbers.length === 0) return proofOf([...known.values()].reduce(mergeProofs, emptyPart()));
   const { comparer, results } = await comparePages({ ...job, numbers }, readers, { onPage }, new Timings());
-  memory.save(job.paths, results);
+  memory.note(job.paths, results);
   if (known.size === 0) return finish(comparer, results);
   if (results.some(({ late }) => late.length > 0)) return undefined;
   const parts = [...known.values(), ...results.map(({ part }) => part)];

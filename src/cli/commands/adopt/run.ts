@@ -67,7 +67,7 @@ async function changesNothing(
   folder: string,
   files: SiteFiles,
   changes: readonly FileChange[],
-  { onPage, cache, largeFrom: rememberFrom }: AdoptOptions,
+  { onPage, cache, patch: writesNothing, largeFrom: rememberFrom }: AdoptOptions,
 ): Promise<boolean> {
   const reader = new SiteReader(files, await readConfig(files));
   const pages = new Set(reader.pagePaths);
@@ -80,7 +80,7 @@ async function changesNothing(
   const proof = await proveChange(
     folder,
     { reader, paths: reader.pagePaths, edits },
-    { onPage, cache, rememberFrom },
+    { onPage, cache, rememberFrom, writesNothing },
   );
   return proof.differences.length === 0;
 }
@@ -95,11 +95,11 @@ async function plan(
   folder: string,
   files: SiteFiles,
   text: string,
-  { largeFrom, cache, onStep, onPage }: AdoptOptions,
+  { largeFrom, cache, patch: writesNothing, onStep, onPage }: AdoptOptions,
   trace: Trace | undefined,
 ): Promise<Planned> {
   const draft = parseDraft(text);
-  const load = { largeFrom, cache, whole: new Set(trace === undefined ? [] : [trace.path]) };
+  const load = { largeFrom, cache, writesNothing, whole: new Set(trace === undefined ? [] : [trace.path]) };
   const usual = await loadForDraft(folder, files, draft, load);
   if (usual.sheets.some(({ path: file, owner }) => file === draft.shared && owner === 'platform'))
     throw new UsageError('draft-shared-platform', { sheet: draft.shared });
