@@ -145,3 +145,33 @@ test('a draft of files that are as they were is the one that is there', async ()
   const changed = JSON.parse((await acervus('draft', site, '--json')).stdout);
   assert.equal(changed.upkeep.now, JSON.parse(first.stdout).upkeep.now + 1);
 });
+
+test('pages with template text in their tags, and components, are proven with all others each time', async () => {
+  const link = '<link rel="stylesheet" href="theme.css">';
+  const plain = htmlPage('<p style="color: teal">Low</p><p style="color: teal">High</p>', link);
+  const templated = htmlPage('<p class="{{ kind }}" style="color: teal">Ebb</p>', link);
+  const theme = 'h1 { margin: 0 }';
+  for (const [name, more] of [
+    ['late.html', templated],
+    ['card.tpl', '<p style="color: teal">Tide</p>'],
+  ] as const) {
+    const site = makeSite({ 'a.html': plain, 'b.html': plain, [name]: more, 'theme.css': theme });
+    const run = (...args: string[]) => acervusOn({ environment: REMEMBER }, args);
+    const drafts = [];
+    for (const flag of [[], ['--no-cache'], ['--at-least', '3'], []]) {
+      const { code, stdout } = await run('draft', site, '--json', ...flag);
+      assert.equal(code, 0, name);
+      drafts.push(JSON.parse(stdout));
+    }
+    assert.deepEqual(drafts[1], drafts[0], name);
+    const [known, anew] = [
+      await run('adopt', site, '--patch'),
+      await run('adopt', site, '--patch', '--no-cache'),
+    ];
+    assert.deepEqual([known.code, known.stdout], [anew.code, anew.stdout], name);
+    const adopted = JSON.parse((await run('adopt', site, '--json')).stdout);
+    assert.equal(adopted.proof.pages + adopted.proof.components, 3, name);
+    assert.equal((await run('undo', site)).code, 0);
+    assert.equal(readFileSync(path.join(site, name), 'utf8'), more);
+  }
+});

@@ -76,7 +76,6 @@ export class ExcerptTaker {
   readonly #styles: SiteStyles;
   readonly #forms: Forms;
   readonly #pages = new Map<string, string>();
-
   readonly #cuts = new Map<string, readonly Edit[]>();
   /** By form, the first element of it, and how many were cut out. */
   readonly #firsts = new Map<number, Counted>();

@@ -8,6 +8,8 @@ import writeFileAtomic from 'write-file-atomic';
 import { insideSite } from '../files/inside.js';
 import { programVersion } from '../version.js';
 
+/** From so many bytes of pages on; below, reading takes no longer than remembering. */
+export const WORTH_REMEMBERING = 1_000_000;
 /** So much is kept, in characters: a larger site is read anew. */
 const MOST = 100_000_000;
 

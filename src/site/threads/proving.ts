@@ -4,6 +4,7 @@ import type { Edits } from '../../core/edits/index.js';
 import { emptyPart, mergeProofs, type Proof, proofOf } from '../../core/proof/index.js';
 import { comparePaths } from '../../core/source.js';
 import { UsageError } from '../../core/usage-error.js';
+import { WORTH_REMEMBERING } from '../cache/page-cache.js';
 import { readConfig } from '../files/pages.js';
 import { openState, otherState, type StateName } from '../files/state.js';
 import { SiteReader } from '../rendering/reader.js';
@@ -150,8 +151,6 @@ async function proveByMemory(
   const parts = [...known.values(), ...results.map(({ part }) => part)];
   return proofOf(parts.reduce(mergeProofs, emptyPart()));
 }
-
-const WORTH_REMEMBERING = 1_000_000;
 
 async function comparePages(
   job: ProveJob,

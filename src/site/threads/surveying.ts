@@ -2,7 +2,7 @@
 // before this one loads what it needs itself.
 
 import { emptyStock, mergeStock, numbered, type StockData } from '../../core/stock/book.js';
-import { keyOf, PageCache } from '../cache/page-cache.js';
+import { keyOf, PageCache, WORTH_REMEMBERING } from '../cache/page-cache.js';
 import { readConfig } from '../files/pages.js';
 import { openState, type StateName } from '../files/state.js';
 import { fromPlain } from '../plain.js';
@@ -99,8 +99,6 @@ async function surveyPages(
     );
   });
 }
-
-const WORTH_REMEMBERING = 1_000_000;
 
 /** Reads the pages that are not as they were when they were last read; of the others, what was found is remembered. */
 async function surveyAnew(
