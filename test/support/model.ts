@@ -103,7 +103,8 @@ export function readerOf(
   return { reader, byId: (id) => found.elements.findIndex((element) => element.id === id) };
 }
 
-export interface Adopted extends Consolidation {
+export interface Adopted extends Omit<Consolidation, 'after'> {
+  readonly after: SiteModel;
   readonly before: SiteModel;
   /** The text of a file afterwards. */
   readonly text: (path: string) => string;
@@ -149,8 +150,9 @@ export function adoptAll(files: Texts, options: Partial<ConsolidationInput> = {}
           text: usualSpelling(value.places),
         })),
   });
-  const { pages, sheets } = result.after.sources;
-  return { ...result, before, text: (path) => pages.get(path) ?? sheets.get(path) ?? '' };
+  const { pages, sheets } = result.after;
+  const after = new SiteModel(result.after, before.table, before);
+  return { ...result, before, after, text: (path) => pages.get(path) ?? sheets.get(path) ?? '' };
 }
 
 /** What each style says and where it goes, strongest first: `p, .a { top:0 }` or `given { … }`. */

@@ -52,7 +52,8 @@ export class SiteModel extends SiteStyles {
   /** Paths of all pages, in order. */
   readonly paths: readonly string[];
   readonly #known = new Map<string, Page>();
-  readonly #earlierStates: readonly SiteModel[];
+  /** Empty once every page is known: a state does not keep those alive that led to it. */
+  #earlierStates: readonly SiteModel[];
   #pages: readonly Page[] | undefined;
   readonly #readers = new WeakMap<Page, readonly StyleReader[]>();
   #fragmentStacks: readonly Stack[] | undefined;
@@ -79,7 +80,10 @@ export class SiteModel extends SiteStyles {
 
   /** Every page; those that were not asked for yet are parsed now. */
   get pages(): readonly Page[] {
-    this.#pages ??= this.paths.flatMap((path) => this.page(path) ?? []);
+    if (this.#pages === undefined) {
+      this.#pages = this.paths.flatMap((path) => this.page(path) ?? []);
+      this.#earlierStates = [];
+    }
     return this.#pages;
   }
 

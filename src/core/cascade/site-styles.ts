@@ -8,6 +8,7 @@ import type { OutcomeTable } from './outcome-table.js';
 import { compileSheet, type Program } from './program.js';
 import { type PageScript, ScriptStates } from './script-states.js';
 import { buildStack, type ProgramSource, type ScriptSheet, type Stack } from './stack.js';
+import type { TruthTable } from './truth.js';
 
 /** Where the texts of sheets come from, and of scripts where they are at hand. */
 export interface SheetTexts {
@@ -33,11 +34,32 @@ export interface FoundScript extends ScriptText {
   readonly offset: number;
 }
 
+/** The compiled sheets of one state. It knows those of earlier states, and nothing else of these. */
+class SheetPrograms {
+  readonly #known = new Map<string, Program>();
+
+  constructor(
+    readonly texts: SheetTexts,
+    readonly earlier: readonly SheetPrograms[],
+  ) {}
+
+  /** In: what conditions are told by. */
+  at(path: string, truths: TruthTable): Program | undefined {
+    const known = this.#known.get(path);
+    if (known !== undefined) return known;
+    const text = this.texts.textAt(path);
+    if (text === undefined) return undefined;
+    const before = this.earlier.map((one) => one.at(path, truths)).find((one) => one?.sheet.text === text);
+    const program = before ?? compileSheet(parseSheet(text), path, truths);
+    this.#known.set(path, program);
+    return program;
+  }
+}
+
 export class SiteStyles implements ProgramSource {
-  readonly #programs = new Map<string, Program>();
+  readonly #programs: SheetPrograms;
   readonly #blocks: Map<string, Program>;
   readonly #stacks = new WeakMap<Page, Stack>();
-  readonly #earlier: readonly SiteStyles[];
 
   /** In: the texts; what the comparison shares; earlier states, whose programs are taken over where texts are equal. */
   constructor(
@@ -45,20 +67,17 @@ export class SiteStyles implements ProgramSource {
     readonly table: OutcomeTable,
     ...earlier: readonly SiteStyles[]
   ) {
-    this.#earlier = earlier.filter((state) => state.table === table);
-    const [first] = this.#earlier;
+    const comparable = earlier.filter((state) => state.table === table);
+    const [first] = comparable;
+    this.#programs = new SheetPrograms(
+      texts,
+      comparable.map((state) => state.#programs),
+    );
     this.#blocks = first === undefined ? new Map() : first.#blocks;
   }
 
   sheetAt(path: string): Program | undefined {
-    const known = this.#programs.get(path);
-    if (known !== undefined) return known;
-    const text = this.texts.textAt(path);
-    if (text === undefined) return undefined;
-    const before = this.#earlier.map((state) => state.sheetAt(path)).find((one) => one?.sheet.text === text);
-    const program = before ?? compileSheet(parseSheet(text), path, this.table.truths);
-    this.#programs.set(path, program);
-    return program;
+    return this.#programs.at(path, this.table.truths);
   }
 
   block(text: string, page: Page): Program {

@@ -2,7 +2,7 @@
 // and what stays with its reason. The steps: values that a person wants made the same, rules
 // that stand more than once, styling in the markup, names for values. Every step but the first is proven.
 
-import type { SiteModel } from '../cascade/index.js';
+import type { SiteModel, SiteSources } from '../cascade/index.js';
 import type { Decisions, KeptElsewhere } from '../draft/index.js';
 import { type Edits, inOneStep, originalOffset } from '../edits/index.js';
 import type { SharedSheet } from '../parts.js';
@@ -71,7 +71,8 @@ export interface Consolidation {
   readonly placeOf: PlaceOf;
   /** On the texts of the site as it is. */
   readonly edits: Edits;
-  readonly after: SiteModel;
+  /** The texts that they lead to. */
+  readonly after: SiteSources;
   readonly proof: Proof;
   readonly upkeep: { readonly now: Upkeep; readonly after: Upkeep };
   /** Characters in pages and in sheets that may be edited. */
@@ -98,27 +99,22 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
     weaken: input.weaken === true,
   };
   const steps = (judge: Judge): Begun => {
-    const sheets = consolidateSheets(changed.after, { ...rules, carriers, judge });
-    const between =
-      sheets.after === changed.after ? carriers : carriersOf(sheets.after, scripts, input.carriers);
+    const { after: regrouped, ...sheets } = consolidateSheets(changed.after, { ...rules, carriers, judge });
+    const between = regrouped === changed.after ? carriers : carriersOf(regrouped, scripts, input.carriers);
     step('classes that were put on by hand');
-    const classes = consolidateClasses(sheets.after, {
+    const { after: before, ...classes } = consolidateClasses(regrouped, {
       ...{ scripts, carriers: between, themes: open, shared: shared.path, first: changed.after },
       strangers: rules.strangers,
       isWanted: decisions.isWantedClass,
     });
-    const own = classes.after === sheets.after ? between : carriersOf(classes.after, scripts, input.carriers);
+    const own = before === regrouped ? between : carriersOf(before, scripts, input.carriers);
     const moved = inOneStep(model, [changed.edits, sheets.edits, classes.edits]);
-    const placeOf: PlaceOf = ({ page, start }) => {
-      const edits = moved.get(page.path);
-      const offset = edits === undefined ? start : originalOffset(edits, start);
-      return placeIn(page.path, model.sources.pages.get(page.path) ?? page.text, offset);
-    };
+    const placeOf = placeBefore(model, moved);
     return {
       sheets,
       classes,
       placeOf,
-      done: inSheets(input, decisions, { carriers: own, before: classes.after, placeOf, judge, rules }),
+      done: inSheets(input, decisions, { carriers: own, before, placeOf, judge, rules }),
     };
   };
   // What the search proposes has been tried on every kind of element: as a rule one proof of the whole is enough.
@@ -149,10 +145,19 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
     ],
     placeOf,
     edits: inOneStep(model, [changed.edits, sheets.edits, classes.edits, ...done.edits]),
-    after: done.after,
+    after: done.after.sources,
     proof,
     upkeep: { now: upkeepOf(model, owned), after: upkeep.of(owned) },
     size: { now: sizeOf(model, owned), after: sizeOf(done.after, owned) },
+  };
+}
+
+/** Where carriers of the state that edits lead to stand in the files. Made apart from the steps, so that it holds no state of theirs. */
+function placeBefore({ sources }: SiteModel, moved: Edits): PlaceOf {
+  return ({ page, start }) => {
+    const edits = moved.get(page.path);
+    const offset = edits === undefined ? start : originalOffset(edits, start);
+    return placeIn(page.path, sources.pages.get(page.path) ?? page.text, offset);
   };
 }
 
@@ -172,25 +177,17 @@ function tellStock(carriers: readonly Carrier[], trace: Trace): void {
 interface Steps
   extends Pick<
     Consolidation,
-    | 'ruleMoves'
-    | 'parts'
-    | 'sections'
-    | 'ids'
-    | 'styles'
-    | 'tokens'
-    | 'kept'
-    | 'keptElsewhere'
-    | 'after'
-    | 'proof'
+    'ruleMoves' | 'parts' | 'sections' | 'ids' | 'styles' | 'tokens' | 'kept' | 'keptElsewhere' | 'proof'
   > {
+  readonly after: SiteModel;
   readonly edits: readonly Edits[];
   readonly pasted: SheetsResult['pasted'];
 }
 
-/** All steps, with what the first of them found. */
+/** All steps, with what the first of them found. The states between them are let go: each holds pages of its own. */
 interface Begun {
-  readonly sheets: SheetsResult;
-  readonly classes: ClassesResult;
+  readonly sheets: Omit<SheetsResult, 'after'>;
+  readonly classes: Omit<ClassesResult, 'after'>;
   readonly placeOf: PlaceOf;
   readonly done: Steps;
 }
