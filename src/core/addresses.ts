@@ -6,6 +6,9 @@ export type Resolved =
   /** Only a fragment: it points into the document that uses it, whatever sheet it stands in. */
   | { readonly kind: 'fragment'; readonly address: string };
 
+/** An address that an engine writes leads nowhere before it has. */
+const ENGINE = /\{\{|\{%|<%|<\?/;
+
 /**
  * Resolves an address against the folder of the file that holds it.
  * In: the address as written; the site-relative path of the holding file. A leading `/` means the site's folder.
@@ -15,7 +18,7 @@ export type Resolved =
 export function resolveAddress(address: string, holder: string): Resolved {
   const trimmed = address.trim();
   if (trimmed === '' || trimmed.startsWith('#')) return { kind: 'fragment', address: trimmed };
-  if (/^[a-z][a-z0-9+.-]*:/i.test(trimmed) || trimmed.startsWith('//')) {
+  if (/^[a-z][a-z0-9+.-]*:/i.test(trimmed) || trimmed.startsWith('//') || ENGINE.test(trimmed)) {
     return { kind: 'elsewhere', address: trimmed };
   }
   const cut = trimmed.search(/[?#]/);
@@ -30,15 +33,19 @@ export function resolveAddress(address: string, holder: string): Resolved {
   return { kind: 'site', path: parts.join('/'), suffix };
 }
 
-/** The sheet path that an address leads to, through the developer's local copies; `undefined` when elsewhere. */
-export function sheetPath(
+/**
+ * The sheet or script of the site that an address leads to; `undefined` when elsewhere. In: `copyOf`, the file of the site that is meant by an
+ * address, where that is known: a local copy, or what a server makes of it.
+ */
+export function fileAt(
   address: string,
   holder: string,
   copyOf: (address: string) => string | undefined,
 ): string | undefined {
-  const resolved: Resolved = resolveAddress(address, holder);
-  if (resolved.kind === 'site') return resolved.path;
-  return resolved.kind === 'elsewhere' ? copyOf(resolved.address) : undefined;
+  const known = copyOf(address.trim());
+  if (known !== undefined) return known;
+  const resolved = resolveAddress(address, holder);
+  return resolved.kind === 'site' ? resolved.path : undefined;
 }
 
 /** The address of `target` as the file `holder` would write it: relative, percent-encoded where it must be. */

@@ -8,7 +8,11 @@ export const MESSAGES = {
   // The site and its files
   'folder-missing': ['{folder}', 'there is no such folder', 'name the folder that holds the site'],
   'folder-is-file': ['{folder}', 'is a file', 'name the folder that holds the site'],
-  'no-pages': ['{site}', 'holds no page', 'name a folder with .html files, or set "pages" in acervus.json'],
+  'no-pages': [
+    '{site}',
+    'holds no page',
+    'name a folder with .html files or templates, or set "pages" in acervus.json',
+  ],
   'pages-empty': ['{site}', 'all its pages are empty', 'there is nothing to read'],
   'pages-empty-both': ['{site}', 'all its pages are empty', 'there is nothing to compare'],
   'link-leads-out': [

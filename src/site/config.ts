@@ -13,11 +13,25 @@ export const configSchema = z
     $schema: z.string().optional(),
     pages: globs
       .optional()
-      .describe('Which files are pages or components. Default: every .html, .htm, .shtml and .tpl file.'),
+      .describe(
+        'Which files are pages or components. Default: every .html, .htm and .shtml file, and templates by their usual endings.',
+      ),
     components: globs
       .optional()
       .describe(
-        'Which of them are fragments that pages include and nobody opens by themselves. Default: every .tpl file.',
+        'Which of them are parts that pages include and nobody opens by themselves. Default: those that a template engine reads and nothing marks as a whole page.',
+      ),
+    sheets: z
+      .record(z.string().min(1), z.array(sharedPath))
+      .optional()
+      .describe(
+        'Which sheets style which pages and parts, in their order: pattern of files to paths. Default: what they link.',
+      ),
+    served: z
+      .record(z.string().min(1), z.string())
+      .optional()
+      .describe(
+        'Where folders are addressed when the site is served: folder to address, as in "public": "/".',
       ),
     exclude: globs.optional().describe('Files and folders that are no part of the site.'),
     platform: globs.optional().describe('Sheets, scripts and pages that may not be edited.'),

@@ -59,7 +59,7 @@ test('rules go into the last sheet that every page links, unless another documen
   const sharedOf = async (more: Record<string, string>): Promise<string> =>
     draftDocument.parse(json(await acervus('draft', makeSite({ ...files, ...more }), '--json'))).shared;
   assert.equal(await sharedOf({}), 'b.css');
-  assert.equal(await sharedOf({ 'tide.php': '<link rel="stylesheet" href="b.css">' }), 'a.css');
+  assert.equal(await sharedOf({ 'tide.aspx': '<link rel="stylesheet" href="b.css">' }), 'a.css');
   assert.equal(await sharedOf({ 'c.html': htmlPage('<p>y</p>') }), 'shared.css');
   assert.equal(await sharedOf({ 'acervus.json': '{ "shared": "own.css" }' }), 'own.css');
 });
@@ -112,7 +112,7 @@ test('from under a document that nobody read no rule is taken, and none that cou
     'index.html': htmlPage('<p class="a" id="a1">x</p><p class="a" id="a2">y</p>', link('t.css') + block),
     'b.html': htmlPage('<p class="box">x</p>', link('t.css') + block),
     't.css': css,
-    'tide.php': '<link rel="stylesheet" href="t.css"><p id="a2">z</p><p class="box">w</p>',
+    'tide.aspx': '<link rel="stylesheet" href="t.css"><p id="a2">z</p><p class="box">w</p>',
     'acervus.json': '{ "shared": "t.css" }',
   });
   await acervus('draft', folder);

@@ -60,10 +60,11 @@ export class AncestorFilter {
     return true;
   }
 
-  #addNames(at: number, { name, id, classes }: PageElement): void {
+  #addNames(at: number, { name, id, classes, engine }: PageElement): void {
     this.#set(at, hash('', name));
     if (id !== undefined) this.#set(at, hash('#', id));
     for (const one of classes) this.#set(at, hash('.', one));
+    for (const one of engine?.mayHave ?? []) this.#set(at, hash('.', one));
   }
 
   #set(at: number, hashed: number): void {

@@ -1,7 +1,9 @@
 // Does a selector match an element? Yes, no, or "when this holds": states, and what a fragment or a template hides.
 
 import { attributeOf, type Page, type PageElement } from '../markup/index.js';
+import { AmongSiblings } from './among-siblings.js';
 import { isEditable } from './attribute-match.js';
+import { isLoose, isSurelyAround } from './branches.js';
 import { type MatcherOptions, NameMatcher } from './name-match.js';
 import { pathBetween } from './path-between.js';
 import { Positions } from './positions.js';
@@ -27,7 +29,7 @@ export class Matcher {
   #hasEditable: boolean | undefined;
   readonly #names: NameMatcher;
   readonly scripts: ScriptStates;
-  readonly #positions = new Map<Simple, Map<number, number>>();
+  readonly #among: AmongSiblings;
   readonly #earlier = new Map<Compound, Map<number, Truth>>();
   readonly #having = new Map<Simple, Map<number, Truth>>();
   readonly #paths = new Map<number, string>();
@@ -41,6 +43,7 @@ export class Matcher {
     this.#elements = page.elements;
     this.#beginnings = new PrefixMemo(page.elements.length);
     this.#table = table;
+    this.#among = new AmongSiblings(page.elements, (simple, element) => this.#simple(simple, element));
     this.#fragment = page.kind === 'component';
     this.scripts = options.scripts ?? ScriptStates.NONE;
     this.#names = new NameMatcher(page, table, this.scripts, options.neverTemplated, (text, element) =>
@@ -121,15 +124,26 @@ export class Matcher {
     const origin = this.#elements[element]!;
     let found: Truth = NEVER;
     if (combinator === ' ' || combinator === '>') {
+      let isBetween = false;
       for (let up = origin.parent; up >= 0; up = this.#elements[up]!.parent) {
-        const one = this.#ending(selector, at - 1, up);
+        let one = this.#ending(selector, at - 1, up);
+        const isSure = isSurelyAround(this.#elements[up]!, origin);
+        // Of what branches put around it, or leave out, none is surely its parent.
+        if (one !== NEVER && (!isSure || (isBetween && combinator === '>')))
+          one = this.#table.and(one, this.#open('a branch makes it the one around', this.#elements[up]!));
+        isBetween ||= !isSure;
         if (one !== NEVER) found = found === NEVER ? one : this.#table.or(found, one);
-        if (found === ALWAYS || combinator === '>') break;
+        if (found === ALWAYS || (combinator === '>' && isSure)) break;
       }
       if (found !== ALWAYS && this.scripts.isMoved(this.#elements, origin))
         return this.#table.or(
           found,
           this.#open(`a script moves it under ${selector.leading[at - 1]}`, origin),
+        );
+      if (isLoose(this.#page, origin))
+        found = this.#table.or(
+          found,
+          this.#open(`a branch leaves it in ${selector.leading[at - 1]}`, origin),
         );
       if (this.#fragment && (combinator === ' ' || origin.parent < 0)) {
         const where = combinator === ' ' ? 'an ancestor' : 'the parent';
@@ -148,6 +162,12 @@ export class Matcher {
         if (found === ALWAYS || combinator === '+') break;
       }
     }
+    // What an engine reads between them may leave one out, or put another one in.
+    if (found !== NEVER && (this.#elements[origin.parent]?.hasTemplateText ?? this.#page.isFilled))
+      found = this.#table.and(
+        found,
+        this.#open(`template text leaves ${selector.leading[at - 1]} beside it`, origin),
+      );
     if (found !== ALWAYS && this.#siblingsOpen(origin)) {
       found = this.#table.or(
         found,
@@ -215,7 +235,8 @@ export class Matcher {
         return element.index === this.#scopeRoot ? ALWAYS : NEVER;
       case 'any-link': {
         const link = element.name === 'a' || element.name === 'area';
-        if (link && this.scripts.changesOf(element).attribute('href'))
+        const isAtTimes = element.engine?.sometimes.has('href') ?? element.templated === 'tag';
+        if (link && (isAtTimes || this.scripts.changesOf(element).attribute('href')))
           return this.#open(':any-link', element);
         return link && attributeOf(element.attributes, 'href') !== undefined ? ALWAYS : NEVER;
       }
@@ -232,6 +253,11 @@ export class Matcher {
 
   #has(selectors: readonly ComplexSelector[], element: PageElement): Truth {
     let found: Truth = NEVER;
+    if (this.#isFilled(element))
+      return this.#open(
+        `:has(${selectors.map(({ text }) => text).join(',')}) by what an engine writes`,
+        element,
+      );
     for (const selector of selectors) {
       for (const candidate of reachable(this.#elements, selector, element)) {
         found = this.#table.or(
@@ -257,6 +283,15 @@ export class Matcher {
     return found;
   }
 
+  /** Whether an engine reads somewhere in an element: what stands there may be left out. */
+  #isFilled(element: PageElement): boolean {
+    if (!this.#page.isFilled) return false;
+    const end = subtreeEnd(this.#elements, element);
+    for (let index = element.index; index < end; index++)
+      if (this.#elements[index]!.hasTemplateText) return true;
+    return false;
+  }
+
   #relative(selector: ComplexSelector, at: number, candidate: number, anchor: PageElement): Truth {
     const own = this.#compound(selector.compounds[at]!, this.#elements[candidate]!);
     if (own === NEVER) return NEVER;
@@ -276,7 +311,7 @@ export class Matcher {
   #nth(simple: Extract<Simple, { kind: 'nth' }>, element: PageElement): Truth {
     const { a, b, last, ofType, of } = simple;
     if (this.#siblingsOpen(element) || (last && this.#mayGrow(element))) {
-      const among = of === undefined ? '' : ` among ${this.#siblingsThatMatch(of, element)}`;
+      const among = of === undefined ? '' : ` among ${this.#among.text(of, element)}`;
       return this.#open(
         `its position is ${last ? 'from the end ' : ''}${a}n+${b}${ofType ? ' of its type' : ''}${among}`,
         element,
@@ -287,57 +322,16 @@ export class Matcher {
     if (self === NEVER) return NEVER;
     let position: number | undefined = Positions.of(this.#page).at(element, last, ofType);
     if (of !== undefined) {
-      position = this.#positionAmong(simple, of, element);
+      position = this.#among.position(simple, of, element, this.#scopeRoot < 0);
       if (position === undefined)
         return this.#open(
-          `its position ${last ? 'from the end ' : ''}is ${a}n+${b} among ${this.#siblingsThatMatch(of, element)}`,
+          `its position ${last ? 'from the end ' : ''}is ${a}n+${b} among ${this.#among.text(of, element)}`,
           element,
         );
     }
     const offset = position - b;
     const hit = a === 0 ? offset === 0 : offset / a >= 0 && offset % a === 0;
     return hit ? self : NEVER;
-  }
-
-  /** A list of selectors, and which of the siblings match it: yes, no, or the number of a condition. */
-  #siblingsThatMatch(of: readonly ComplexSelector[], element: PageElement): string {
-    const among: Simple = { kind: 'among', negated: false, selectors: of };
-    let side = element;
-    while (side.previous >= 0) side = this.#elements[side.previous]!;
-    const found: string[] = [];
-    for (let at = side.index; at >= 0; at = this.#elements[at]!.next) {
-      const truth = this.#simple(among, this.#elements[at]!);
-      found.push(truth === ALWAYS ? 'yes' : truth === NEVER ? 'no' : `${truth}`);
-    }
-    return `${of.map(({ text }) => text).join(',')} (${found.join(' ')})`;
-  }
-
-  /** The position among siblings that match `of`; `undefined` where one of them only might. */
-  #positionAmong(
-    simple: Extract<Simple, { kind: 'nth' }>,
-    of: readonly ComplexSelector[],
-    element: PageElement,
-  ): number | undefined {
-    let known = this.#positions.get(simple);
-    if (known === undefined || this.#scopeRoot >= 0) {
-      known = new Map();
-      this.#positions.set(simple, known);
-    }
-    const found = known.get(element.index);
-    if (found !== undefined) return found;
-    // All siblings at once, in the direction of counting, up to the first that is open.
-    let side = element;
-    for (let at = side.index; at >= 0; at = simple.last ? side.next : side.previous)
-      side = this.#elements[at]!;
-    let position = 0;
-    for (let at = side.index; at >= 0; at = simple.last ? side.previous : side.next) {
-      side = this.#elements[at]!;
-      const counts = this.#simple({ kind: 'among', negated: false, selectors: of }, side);
-      if (counts !== ALWAYS && counts !== NEVER) break;
-      if (counts === ALWAYS) position++;
-      known.set(at, position);
-    }
-    return known.get(element.index);
   }
 
   /** Whether some sibling before the element matches compounds 0 to `at`, remembered for long rows of siblings. */

@@ -54,14 +54,22 @@ export class NameMatcher {
     const has = this.#hasClass(element, name);
     if (this.#scripts.isEmpty || !this.#scripts.touchesClass(name)) {
       if (has) return ALWAYS;
-      if (element.templated === 'no') return NEVER;
-      return this.#neverTemplated?.has(name) ? NEVER : this.#hidden(element, 'class', `.${name}`);
+      return element.templated === 'no' ? NEVER : this.#hiddenClass(element, name);
     }
     const changes = this.#scripts.changesOf(element);
     if (has) return changes.takesClass(name) ? this.open(`scripts leave it .${name}`, element) : ALWAYS;
     const given = changes.givesClass(name) ? this.open(`a script gives it .${name}`, element) : NEVER;
-    if (this.#neverTemplated?.has(name)) return given;
-    return this.#table.or(given, this.#hidden(element, 'class', `.${name}`));
+    return this.#table.or(given, this.#hiddenClass(element, name));
+  }
+
+  /** Where every outcome of the engine text is written out, it is one of these. */
+  #hiddenClass(element: PageElement, name: string): Truth {
+    const mayHave = element.engine?.mayHave;
+    if (mayHave !== undefined && element.templated === 'values') {
+      const isAmong = mayHave.some((one) => one === name || (this.#page.quirks && this.#same(one, name)));
+      return isAmong ? this.open(`template text gives it .${name}`, element) : NEVER;
+    }
+    return this.#neverTemplated?.has(name) ? NEVER : this.#hidden(element, 'class', `.${name}`);
   }
 
   #hasClass(element: PageElement, name: string): boolean {

@@ -5,19 +5,6 @@ import { interactionGroup, isTooDeep } from '../sheets/index.js';
 import type { Outcome, OutcomeList, Outcomes } from './outcome-model.js';
 import { ALWAYS } from './truth.js';
 
-/** The canonical text of all that an element comes to, by target. In: its style attribute, where that is not read. */
-export function formOf(
-  lists: ReadonlyMap<string, Outcomes>,
-  style: string | undefined,
-  weightTells: boolean,
-): string {
-  const parts: string[] = [];
-  for (const [target, outcomes] of [...lists].sort(([a], [b]) => (a < b ? -1 : 1)))
-    if (outcomes.size > 0) parts.push(`${target}{${outcomesForm(outcomes, weightTells)}}`);
-  if (style !== undefined && isOpaque(style)) parts.push(`style as written ${style}`);
-  return parts.join('\n');
-}
-
 /** Whether a style attribute is not read: it is equal to itself only. */
 export function isOpaque(style: string): boolean {
   return hasTemplateText(style) || isTooDeep(style);

@@ -1,9 +1,11 @@
 // What one comparison shares: interned conditions, outcomes and compiled blocks.
 
 import { folderOf, holdsAddress } from '../addresses.js';
+import { BoundedMap } from '../bounded.js';
 import type { HintDeclaration } from '../hints/index.js';
 import { parseDeclarations } from '../sheets/index.js';
 import { MatchKeys } from './match-keys.js';
+import type { Untried } from './outcome-parts.js';
 import { compileBlock } from './program.js';
 import type { Block } from './rule-index.js';
 import type { Boxes } from './text-only.js';
@@ -14,6 +16,7 @@ export class OutcomeTable {
   readonly #numbers = new Map<string, number>();
   readonly #signatures = new Map<string, number>();
   readonly #blocks = new Map<string, Block>();
+  readonly #untried = new BoundedMap<string, Untried>(5000);
   readonly #boxes = new Map<string, Boxes>();
   readonly matchKeys = new MatchKeys();
 
@@ -36,6 +39,11 @@ export class OutcomeTable {
       this.#signatures.set(signature, number);
     }
     return number;
+  }
+
+  /** What elements come to without a trial, computed once for all that are alike. */
+  untriedBy(signature: string, compute: () => Untried): Untried {
+    return this.#untried.get(signature, compute);
   }
 
   /** What the rules do that a key of them names, found once. */

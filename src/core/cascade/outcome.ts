@@ -10,7 +10,7 @@ import { type Sides, sidesOf, withoutInitial } from './initial.js';
 import { Matcher } from './matcher.js';
 import type { MatcherOptions } from './name-match.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
-import { formOf, isOpaque } from './outcome-form.js';
+import { isOpaque } from './outcome-form.js';
 import type {
   Matched,
   MatchedSheets,
@@ -20,6 +20,18 @@ import type {
   TakenOut,
   TrialRule,
 } from './outcome-model.js';
+import {
+  byCluster,
+  clusterOf,
+  isUndivided,
+  matchedIn,
+  type OutcomeParts,
+  partsForm,
+  partsOf,
+  partsWith,
+  type Touched,
+  touchedBy,
+} from './outcome-parts.js';
 import { hintForm, type OutcomeTable } from './outcome-table.js';
 import type { ComplexSelector } from './selector-model.js';
 import type { Stack } from './stack.js';
@@ -126,25 +138,52 @@ export class StyleReader {
     gone?: TakenOut,
   ): number {
     let signature = matchKey;
+    const own = { style, hints };
     if (style !== undefined) signature += `|${holdsAddress(style) ? folderOf(this.page.path) : ''}|${style}`;
     if (hints.length > 0) signature += `|old ${hintForm(hints, this.page.path)}`;
-    for (const { key, placed } of trials)
-      signature += placed === undefined ? `|+${key}` : `|+${key}@${this.#useOf(placed.sheet)}`;
-    if (gone !== undefined && gone.declarations.size > 0) signature += `|-${gone.key}`;
-    const plainly = this.#hasOwnWords({ style, hints }, trials) && this.holdsTextOnly(index);
+    const plainly = this.#hasOwnWords(own, trials) && this.holdsTextOnly(index);
     if (plainly) signature += '|text only';
-    const matters = this.#directions.matters({ style, hints }, trials);
+    const matters = this.#directions.matters(own, trials);
     const direction = matters ? this.#directions.of(index) : undefined;
     if (direction !== undefined) signature += `|${direction}`;
     const sides = sidesOf(this.page.elements[index]!);
     if (sides !== 'unknown') signature += `|${sides}`;
     if (!this.#weightTells) signature += '|weight aside';
-    return this.table.bySignature(signature, () =>
-      formOf(
-        this.#lists({ style, hints }, matched(), trials, { plainly, direction, sides }, gone),
+    const telling = { plainly, direction, sides };
+    const untried = (): OutcomeParts => this.#parts(own, matched(), [], telling);
+    const isTried = trials.length > 0 || (gone !== undefined && gone.declarations.size > 0);
+    if (!isTried) return this.table.bySignature(signature, () => formOf(untried(), style));
+    let tried = signature;
+    for (const { key, placed } of trials)
+      tried += placed === undefined ? `|+${key}` : `|+${key}@${this.#useOf(placed.sheet)}`;
+    if (gone !== undefined && gone.declarations.size > 0) tried += `|-${gone.key}`;
+    return this.table.bySignature(tried, () => {
+      const known = this.table.untriedBy(signature, () => ({
+        parts: untried(),
+        matched: byCluster(matched()),
+      }));
+      const touched = touchedBy(trials, gone, known.matched);
+      if (touched === undefined || isUndivided(known.parts))
+        return formOf(this.#parts(own, matched(), trials, telling, gone), style);
+      const asked = matchedIn(known.matched, touched);
+      return formOf(
+        partsWith(known.parts, touched, this.#parts(own, asked, trials, telling, gone, touched)),
         style,
-        this.#weightTells,
-      ),
+      );
+    });
+  }
+
+  /** In: `touched`, what alone is asked for. */
+  #parts(
+    own: OwnStyling,
+    matched: readonly Matched[],
+    trials: readonly TrialRule[],
+    telling: Telling,
+    gone?: TakenOut,
+    touched?: Touched,
+  ): OutcomeParts {
+    return partsOf(this.#lists(own, matched, trials, telling, gone, touched), this.#weightTells, (text) =>
+      this.table.intern(text),
     );
   }
 
@@ -199,10 +238,11 @@ export class StyleReader {
     trials: readonly TrialRule[],
     { plainly, direction, sides }: Telling,
     gone?: TakenOut,
+    touched?: Touched,
   ): Map<string, Outcomes> {
     const targets = new Map<string, Outcomes>();
-    for (const [target, contributions] of this.#contributions(own, matched, trials, gone)) {
-      const lists = buildLists(contributions, this.table.truths, direction);
+    for (const [target, contributions] of this.#contributions(own, matched, trials, gone, touched)) {
+      const lists = buildLists(contributions, this.table.truths, direction, touched?.get(target));
       if (target !== '') {
         targets.set(target, lists);
         continue;
@@ -228,6 +268,7 @@ export class StyleReader {
     matched: readonly Matched[],
     trials: readonly TrialRule[],
     gone?: TakenOut,
+    touched?: Touched,
   ): Map<string, Contribution[]> {
     const targets = new Map<string, Contribution[]>();
     const add = (target: string, contribution: Contribution): void => {
@@ -262,15 +303,22 @@ export class StyleReader {
     if (style !== undefined && !isOpaque(style))
       own.push(ofElement('style attribute', this.table.inlineBlock(style, this.page.path)));
     if (hints.length > 0) own.push(ofElement('old attribute', this.table.hintBlock(hints, this.page.path)));
-    for (const contribution of own) add('', contribution);
+    for (const contribution of own) if (touched === undefined || touched.has('')) add('', contribution);
     return targets;
   }
+}
+
+/** The canonical text of all that an element comes to. In: its style attribute, which may be one that is not read. */
+function formOf(parts: OutcomeParts, style: string | undefined): string {
+  const form = partsForm(parts);
+  return style !== undefined && isOpaque(style) ? `${form}\nstyle as written ${style}` : form;
 }
 
 function buildLists(
   contributions: readonly Contribution[],
   truths: TruthTable,
   direction: Direction | undefined,
+  asked?: ReadonlySet<string>,
 ): Map<string, Outcome[]> {
   const lists = new Map<string, Outcome[]>();
   const closed = new Set<string>();
@@ -281,6 +329,7 @@ function buildLists(
     const entries = important ? contribution.block.important : contribution.block.normal;
     for (let i = entries.length - 1; i >= 0; i--) {
       const entry = entries[i]!;
+      if (asked !== undefined && !asked.has(clusterOf(entry.longhand))) continue;
       const longhand = direction === undefined ? entry.longhand : physicalName(entry.longhand, direction);
       if (closed.has(longhand)) continue;
       const condition = truths.and(contribution.truth, entry.supported);

@@ -4,9 +4,10 @@
 // chain (their own names, as far as the sheet mentions them, under a parent with the same chain) match alike, on every
 // page that uses the sheet. Selectors that look at siblings, positions or descendants are asked element by element.
 
-import type { Page, PageElement } from '../markup/index.js';
+import { mayHaveOf, type Page, type PageElement } from '../markup/index.js';
 import { MOVED } from '../scripts/index.js';
 import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
+import { isLoose, isSurelyAround } from './branches.js';
 import { isLocalRule, relax } from './local.js';
 import type { Matcher } from './matcher.js';
 import { type Indexed, type ProgramRule, RuleIndex } from './rule-index.js';
@@ -23,7 +24,7 @@ export interface RuleMatch {
   readonly scopeDistance: number;
 }
 
-/** An element that template text, on itself or on an ancestor, may change: matched by itself. */
+/** An element that template text, on itself or on an ancestor, may give any name: matched by itself. */
 const ALONE = -1;
 /** Different matches of one sheet. */
 const MOST_KEYS = 2 ** 26;
@@ -161,11 +162,15 @@ export class ProgramMatches {
     const root = `${page.kind === 'component' ? 'fragment' : 'top'}${page.quirks ? ' quirks' : ''}`;
     for (const element of page.elements) {
       const above = element.parent < 0 ? root : chains[element.parent]!;
-      if (element.templated !== 'no' || above === ALONE) {
+      const names = mayHaveOf(element);
+      const around = page.elements[element.parent];
+      const isApart = isLoose(page, element) || (around !== undefined && !isSurelyAround(around, element));
+      if (names === undefined || above === ALONE || isApart) {
         chains[element.index] = ALONE;
         continue;
       }
-      const key = `${above}|${this.#nameOf(element)}${view === undefined ? '' : view.markOf(element)}`;
+      const open = element.templated === 'no' ? '' : `~${names.join('.')}`;
+      const key = `${above}|${this.#nameOf(element)}${open}${view === undefined ? '' : view.markOf(element)}`;
       let chain = this.#chains.get(key);
       if (chain === undefined) {
         chain = this.#chains.size;
@@ -202,7 +207,7 @@ export class ProgramMatches {
     const found = new Map<ProgramRule, Truth | undefined>();
     const view = this.#viewOf(matcher.scripts);
     const filter =
-      page.hasTemplatedTags || matcher.scripts.isMoved(page.elements, element)
+      page.hasTemplatedTags || page.looseFrom !== undefined || matcher.scripts.isMoved(page.elements, element)
         ? undefined
         : view === undefined
           ? AncestorFilter.of(page)
@@ -213,8 +218,10 @@ export class ProgramMatches {
       const truth = rule.scope === undefined ? matcher.match(asked, at) : undefined;
       if (truth !== NEVER) found.set(rule, truth);
     };
-    if (element.templated === 'no') {
+    const mayHave = mayHaveOf(element);
+    if (mayHave !== undefined) {
       index.candidates(element.id, element.classes, element.name, visit);
+      for (const name of mayHave) index.ofClass(name, visit);
       if (view !== undefined) {
         const given = view.givenTo(element);
         for (const name of given.classes) index.ofClass(name, visit);

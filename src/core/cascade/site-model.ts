@@ -1,6 +1,6 @@
 // One state of a whole site in memory: every page parsed, and the styles it runs over.
 
-import { type Page, type PageElement, parsePage } from '../markup/index.js';
+import { isGiven, type Page, type PageElement, pagesThatShow, parsePage } from '../markup/index.js';
 import { comparePaths, type Place } from '../source.js';
 import { StyleReader } from './outcome.js';
 import { OutcomeTable } from './outcome-table.js';
@@ -13,6 +13,8 @@ export interface SiteSources {
   readonly pages: ReadonlyMap<string, string>;
   /** Those of `pages` that are fragments for other pages to include. */
   readonly components: ReadonlySet<string>;
+  /** By page, the sheets that style it, where a person says so. */
+  readonly given?: ReadonlyMap<string, readonly string[]>;
   readonly sheets: ReadonlyMap<string, string>;
   /** Local copies of sheets that lie elsewhere: address to path. */
   readonly copies: ReadonlyMap<string, string>;
@@ -109,7 +111,7 @@ export class SiteModel extends SiteStyles {
       const same = state.sources.pages.get(path) === text ? state.page(path) : undefined;
       if (same !== undefined) return same;
     }
-    return parsePage(path, text, this.sources.components.has(path));
+    return parsePage(path, text, this.sources.components.has(path), this.sources.given?.get(path));
   }
 
   /** How many elements of the site an element of a page stands for. */
@@ -134,21 +136,22 @@ export class SiteModel extends SiteStyles {
   }
 
   /**
-   * The stacks that style a page: its own for a whole page. A component may be included by any page, so it is read
-   * under every different stack of the site.
+   * The stacks that style a page: its own for a whole page. A component may be included by any page that shows some, so it is
+   * read under every different stack of these.
    */
   stacksOf(page: Page): readonly Stack[] {
-    if (page.kind === 'page') return [this.stackOf(page)];
+    if (page.kind === 'page' || page.sheets.some(isGiven)) return [this.stackOf(page)];
     if (this.#fragmentStacks === undefined) {
       const different = new Map<string, Stack>();
-      for (const whole of this.pages) {
-        if (whole.kind !== 'page') continue;
+      for (const whole of pagesThatShow(this.pages)) {
         const stack = this.stackOf(whole);
         if (!different.has(stack.key)) different.set(stack.key, stack);
       }
       this.#fragmentStacks = [...different.values()];
     }
-    return this.#fragmentStacks;
+    return page.sheets.length === 0
+      ? this.#fragmentStacks
+      : this.#fragmentStacks.map((around) => this.stackWithin(page, around));
   }
 
   /** One reader for each stack, kept with what it has found out of the page. */

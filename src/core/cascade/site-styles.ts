@@ -1,13 +1,14 @@
 // The sheets of one state of a site: each compiled once, whatever number of pages use it.
 
-import { folderOf, resolveAddress } from '../addresses.js';
+import { fileAt, folderOf } from '../addresses.js';
+import { getOrInsert } from '../get-or-insert.js';
 import type { Page, ScriptReference } from '../markup/index.js';
 import { importedFiles, scriptReading } from '../scripts/index.js';
 import { parseSheet } from '../sheets/index.js';
 import type { OutcomeTable } from './outcome-table.js';
 import { compileSheet, type Program } from './program.js';
 import { type PageScript, ScriptStates } from './script-states.js';
-import { buildStack, type ProgramSource, type ScriptSheet, type Stack } from './stack.js';
+import { buildStack, type ProgramSource, type ScriptSheet, type Stack, stackWithin } from './stack.js';
 import type { TruthTable } from './truth.js';
 
 /** Where the texts of sheets come from, and of scripts where they are at hand. */
@@ -60,6 +61,7 @@ export class SiteStyles implements ProgramSource {
   readonly #programs: SheetPrograms;
   readonly #blocks: Map<string, Program>;
   readonly #stacks = new WeakMap<Page, Stack>();
+  readonly #within = new WeakMap<Page, Map<string, Stack>>();
 
   /** In: the texts; what the comparison shares; earlier states, whose programs are taken over where texts are equal. */
   constructor(
@@ -144,10 +146,17 @@ export class SiteStyles implements ProgramSource {
       const { text, offset } = reference;
       return { text, isLibrary: false, path: page.path, whole: page.text, offset };
     }
-    const resolved = resolveAddress(reference.address, page.path);
-    const script = resolved.kind === 'site' ? this.texts.scriptAt?.(resolved.path) : undefined;
-    if (resolved.kind !== 'site' || script === undefined) return undefined;
-    return { ...script, path: resolved.path, whole: script.text, offset: 0 };
+    const path = fileAt(reference.address, page.path, (address) => this.copyOf(address));
+    const script = path === undefined ? undefined : this.texts.scriptAt?.(path);
+    if (path === undefined || script === undefined) return undefined;
+    return { ...script, path, whole: script.text, offset: 0 };
+  }
+
+  /** The sheets of a component on a page with these. */
+  stackWithin(part: Page, around: Stack): Stack {
+    if (part.sheets.length === 0) return around;
+    const known = getOrInsert(this.#within, part, () => new Map<string, Stack>());
+    return getOrInsert(known, around.key, () => stackWithin(part, around, this, this.table.truths));
   }
 
   /** The sheets of a whole page. */

@@ -1,6 +1,6 @@
 // The sheets of one page in cascade order: links, style blocks and imports, with the conditions they apply under.
 
-import { sheetPath } from '../addresses.js';
+import { fileAt } from '../addresses.js';
 import type { Page, PageElement, SheetReference } from '../markup/index.js';
 import { type AddedSheet, GONE } from '../scripts/index.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
@@ -44,6 +44,8 @@ export interface Stack {
   readonly unread: readonly UnreadSheet[];
   /** Names the uses and their conditions: equal keys are equal stacks. */
   readonly key: string;
+  /** Names the uses alone. */
+  readonly ownKey: string;
   /** Names the order of the layers, empty without layers. */
   readonly layersKey: string;
   /** What in the order of the sheets cannot be decided. */
@@ -85,6 +87,13 @@ export function buildStack(page: Page, source: ProgramSource, table: TruthTable)
   return builder.stack();
 }
 
+/** The stack of a component with sheets of its own, on a page with another: its own come behind those of the page. */
+export function stackWithin(part: Page, around: Stack, source: ProgramSource, table: TruthTable): Stack {
+  const builder = new StackBuilder(part, source, table, around);
+  for (const [at, reference] of part.sheets.entries()) builder.add(reference, at);
+  return builder.stack();
+}
+
 interface Link {
   readonly path: string | undefined;
   readonly address: string;
@@ -105,11 +114,18 @@ class StackBuilder {
   #undecided: string | undefined;
   readonly #scripts: ScriptStates;
 
-  constructor(page: Page, source: ProgramSource, table: TruthTable) {
+  /** In: `around`, the sheets that stand in front of those of the page. */
+  constructor(page: Page, source: ProgramSource, table: TruthTable, around?: Stack) {
     this.#page = page;
     this.#source = source;
-    this.#scripts = source.scriptStatesOf(page);
+    this.#scripts = around?.scripts ?? source.scriptStatesOf(page);
     this.#table = table;
+    if (around === undefined) return;
+    this.#uses.push(...around.uses);
+    this.#unread.push(...around.unread);
+    this.#keys = around.ownKey;
+    this.#undecided = around.undecided;
+    if (around.layersKey !== '') this.#layerNames.push(...around.layersKey.split(','));
   }
 
   add(reference: SheetReference, at: number): void {
@@ -130,6 +146,8 @@ class StackBuilder {
       const name = reference.kind === 'link' ? reference.address : 'of the block';
       conditions.push(this.#table.literal(`scripts leave the sheet ${name} on`));
     }
+    if (reference.kind === 'link' && reference.by === 'engine at times')
+      conditions.push(this.#table.literal(`template text links the sheet ${reference.address}`));
     if (reference.kind === 'link' && reference.disabled)
       conditions.push(this.#table.literal('a script enables the sheet'));
     const condition = this.#table.and(...conditions);
@@ -139,7 +157,7 @@ class StackBuilder {
       this.#use(this.#source.block(reference.text, this.#page), condition, undefined, [], source);
       return;
     }
-    const path = sheetPath(reference.address, this.#page.path, (address) => this.#source.copyOf(address));
+    const path = fileAt(reference.address, this.#page.path, (address) => this.#source.copyOf(address));
     this.#follow(
       { path, address: reference.address, range: reference.range, reference: at },
       condition,
@@ -164,7 +182,7 @@ class StackBuilder {
       this.#use(this.#source.block(sheet.text, this.#page), condition, undefined, [], source);
       return;
     }
-    const target = sheetPath(sheet.address, this.#page.path, (address) => this.#source.copyOf(address));
+    const target = fileAt(sheet.address, this.#page.path, (address) => this.#source.copyOf(address));
     if (target === undefined || this.#source.sheetAt(target) === undefined) return;
     const range = { start: offset, end: offset };
     const condition = this.#table.literal(`a script adds the sheet ${target}`);
@@ -202,7 +220,7 @@ class StackBuilder {
       // What an import brings stands where the import stands: behind `@layer` statements in front of it only.
       nameUpTo(one.layersBefore);
       const conditions = one.conditions.map((part) => conditionTruth(part, this.#table));
-      const path = sheetPath(one.address, program.holder, (address) => this.#source.copyOf(address));
+      const path = fileAt(one.address, program.holder, (address) => this.#source.copyOf(address));
       const link = { path, address: one.address, range: one.range, reference: source.reference };
       const under = this.#table.and(condition, ...conditions);
       if (one.layer !== undefined) this.#nameLayer(within(one.layer), under);
@@ -228,6 +246,7 @@ class StackBuilder {
       unread: this.#unread,
       key: `${this.#keys}${this.#unreadKeys}${scripts.number === 0 ? '' : `scripts ${scripts.number}`}`,
       scripts,
+      ownKey: this.#keys,
       layersKey: this.#layerNames.join(),
       undecided: this.#undecided,
       layers: rankLayers(this.#layerNames),

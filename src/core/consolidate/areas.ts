@@ -1,8 +1,9 @@
 // Areas of a site that share no sheet: each keeps its own, and nothing crosses over.
 
-import { sheetPath } from '../addresses.js';
+import { fileAt } from '../addresses.js';
 import { SiteModel } from '../cascade/index.js';
-import { isPlainLink, type Page } from '../markup/index.js';
+import { copiesWith, sheetBeside } from '../edits/index.js';
+import { isPlainLink, mayShow, type Page } from '../markup/index.js';
 import { linkedByAll } from '../stock/index.js';
 import type { DraftSite } from './draft-site.js';
 
@@ -12,12 +13,16 @@ export function areasOf(site: DraftSite): DraftSite[] {
   const themes = site.sheets.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
   const whole = site.model.pages.filter(({ kind }) => kind === 'page');
   const groups = groupsOf(site.model, whole, new Set(themes));
-  if (groups.length < 2) return [site];
   const rest = site.model.pages.filter((page) => !groups.some(({ pages }) => pages.includes(page)));
+  // Pages that an engine fills, without a sheet of the theme, are no part of those that have one.
+  const isApart = rest.some(mayShow) && !groups.some(({ pages }) => pages.some(mayShow));
+  if (groups.length < (isApart ? 1 : 2)) return [site];
+  const showing = groups.filter(({ pages }) => pages.some(mayShow));
   for (const page of rest) {
-    const home = groups.find(({ folder }) => folder !== '' && page.path.startsWith(`${folder}/`));
+    const beside = groups.find(({ folder }) => folder !== '' && page.path.startsWith(`${folder}/`));
+    const home = page.kind === 'component' && showing.length === 1 ? showing[0] : beside;
     // What stands beside all areas may be part of any.
-    if (home === undefined && page.kind === 'component') return [site];
+    if (home === undefined && page.kind === 'component' && !rest.some(mayShow)) return [site];
     home?.pages.push(page);
   }
   const left = rest.filter((page) => !groups.some(({ pages }) => pages.includes(page)));
@@ -64,30 +69,37 @@ function commonFolder(paths: readonly string[]): string {
 function areaOf(site: DraftSite, { pages, sheets, folder }: Group): DraftSite {
   const { sources, table } = site.model;
   const own = new Set(pages.map(({ path }) => path));
-  const model = new SiteModel(
-    {
-      ...sources,
-      pages: new Map([...sources.pages].filter(([path]) => own.has(path))),
-      components: new Set([...sources.components].filter((path) => own.has(path))),
-    },
-    table,
-    site.model,
-  );
   const linked = pages
-    .filter(({ kind }) => kind === 'page')
+    .filter(({ kind, isMail }) => kind === 'page' && !isMail)
     .map((page) =>
       page.sheets.flatMap((one) =>
         one.kind === 'link' && isPlainLink(one)
-          ? (sheetPath(one.address, page.path, (address) => model.copyOf(address)) ?? [])
+          ? (fileAt(one.address, page.path, (address) => site.model.copyOf(address)) ?? [])
           : [],
       ),
     );
   const all = linkedByAll([...sheets], linked).filter((path) => !site.unseen.has(path));
   const beside = [...sheets][0]?.replace(/[^/]*$/, '') ?? (folder === '' ? '' : `${folder}/`);
+  const path = all.at(-1) ?? madeFor(pages, site.model) ?? `${beside}shared.css`;
+  const model = new SiteModel(
+    {
+      ...sources,
+      pages: new Map([...sources.pages].filter(([path]) => own.has(path))),
+      components: new Set([...sources.components].filter((path) => own.has(path))),
+      copies: copiesWith(sources.copies, pages, path),
+    },
+    table,
+    site.model,
+  );
   return {
     ...site,
     model,
     sheets: site.sheets.filter(({ path, owner }) => owner !== 'theme' || sheets.has(path)),
-    shared: { ...site.shared, path: all.at(-1) ?? `${beside}shared.css` },
+    shared: { ...site.shared, path },
   };
+}
+
+/** Where pages that an engine fills could link a sheet that is made for them. */
+function madeFor(pages: readonly Page[], model: SiteModel): string | undefined {
+  return sheetBeside(pages, 'shared.css', (address) => model.copyOf(address));
 }

@@ -3,7 +3,6 @@
 
 import { type Alike, SiteModel, type SiteSources } from '../cascade/index.js';
 import { type Excerpts, type Widened, widen } from '../excerpt/index.js';
-import { parsePage } from '../markup/index.js';
 import type { Proof } from '../proof/index.js';
 import type { Consolidation } from './consolidate.js';
 import type { DraftSite } from './draft-site.js';
@@ -72,7 +71,7 @@ export function withWhole(site: WideSite, paths: readonly string[]): DraftSite {
     isSome = leftOut.delete(path) || isSome;
     copies.delete(path);
     texts.set(path, text);
-    parsed.set(path, parsePage(path, text, pages.isComponent(path)));
+    parsed.set(path, pages.parse(path, text));
   }
   const gone = new Set(paths);
   const alike = withoutPages(sources.alike, gone);

@@ -1,7 +1,7 @@
 // Where the link to the shared sheet goes on a page: in the head, after what it must beat.
 
-import { addressFrom, sheetPath } from '../addresses.js';
-import { isPlainLink, type Page, type SheetReference } from '../markup/index.js';
+import { addressFrom, fileAt } from '../addresses.js';
+import { isPlainLink, mayShow, type Page, type SheetReference } from '../markup/index.js';
 import type { SharedRule } from '../search/index.js';
 import type { Edit } from './edit.js';
 import { newline } from './newline.js';
@@ -21,22 +21,40 @@ export function planLink(
   copyOf: (address: string) => string | undefined,
 ): LinkPlan {
   const present = page.sheets.findIndex(
-    (one) => one.kind === 'link' && sheetPath(one.address, page.path, copyOf) === shared && isPlainLink(one),
+    (one) => one.kind === 'link' && fileAt(one.address, page.path, copyOf) === shared && isPlainLink(one),
   );
   if (present >= 0) return { edit: undefined, before: present };
-  const inHead = page.sheets.filter((one) => !one.scriptingOff && isInHead(page, one.element));
-  const last = inHead.at(-1);
+  const { before, closes, edit } = inHead(page);
+  const address = linkAddress(page, shared, copyOf);
+  // Where an engine writes the addresses, and none of them shows how, a link would lead nowhere.
+  if (address === undefined) return { edit: undefined, before };
+  const quote = address.includes('"') ? "'" : '"';
+  return {
+    edit: edit(`<link rel="stylesheet" href=${quote}${address}${quote}${closes ? ' />' : '>'}`),
+    before,
+  };
+}
+
+interface HeadPlace {
+  /** How many of the page's sheet references stand before it. */
+  readonly before: number;
+  /** Whether the page closes its tags as XML does. */
+  readonly closes: boolean;
+  readonly edit: (text: string) => Edit;
+}
+
+/** Behind the last sheet of the head; else at its end. */
+function inHead(page: Page): HeadPlace {
+  const sheets = page.sheets.filter((one) => !one.scriptingOff && isInHead(page, one.element));
+  const last = sheets.at(-1);
   const anchor = last === undefined ? undefined : page.elements[last.element];
-  const closes = /\/>$/.test(
-    anchor?.tag === undefined ? '' : page.text.slice(anchor.tag.range.start, anchor.tag.range.end),
-  );
-  const link = `<link rel="stylesheet" href="${addressFrom(page.path, shared)}"${closes ? ' />' : '>'}`;
+  const source =
+    anchor?.tag === undefined ? '' : page.text.slice(anchor.tag.range.start, anchor.tag.range.end);
+  const closes = /\/>$/.test(source);
   const at = last === undefined ? undefined : referenceEnd(page, last);
   if (at !== undefined && anchor?.tag !== undefined) {
-    return {
-      edit: { start: at, end: at, text: `${lineBreakBefore(page.text, anchor.tag.range.start)}${link}` },
-      before: inHead.length,
-    };
+    const line = lineBreakBefore(page.text, anchor.tag.range.start);
+    return { before: sheets.length, closes, edit: (text) => ({ start: at, end: at, text: line + text }) };
   }
   const { endTag, start, first } = page.head;
   if (endTag !== undefined) {
@@ -44,33 +62,111 @@ export function planLink(
     const own = /(?:^|[\r\n])[ \t]*$/.exec(page.text.slice(0, endTag));
     const line = own === null ? endTag : own.index + (/[\r\n]/.test(own[0]) ? 1 : 0);
     const indent = /(?:^|[\r\n])([ \t]*)[^\r\n]+[\r\n]*$/.exec(page.text.slice(0, line))?.[1] ?? '';
-    const text = own === null ? link : `${indent}${link}${newline(page.text)}`;
-    return { edit: { start: line, end: line, text }, before: inHead.length };
+    const edit = (text: string): Edit => ({
+      ...{ start: line, end: line },
+      text: own === null ? text : `${indent}${text}${newline(page.text)}`,
+    });
+    return { before: sheets.length, closes, edit };
   }
   const where = start ?? first;
-  return {
-    edit: {
-      start: where,
-      end: where,
-      text: `${where === 0 ? '' : newline(page.text)}${link}${where === 0 ? newline(page.text) : ''}`,
-    },
-    before: 0,
-  };
+  const [front, behind] = where === 0 ? ['', newline(page.text)] : [newline(page.text), ''];
+  return { before: 0, closes, edit: (text) => ({ start: where, end: where, text: front + text + behind }) };
+}
+
+/**
+ * How a page would write the address of a sheet: relative, or as the addresses of other sheets are written in it, where a
+ * template engine makes them. Out: `undefined` where none of these shows how.
+ */
+export function linkAddress(
+  page: Page,
+  target: string,
+  copyOf: (address: string) => string | undefined,
+): string | undefined {
+  const links = page.sheets.flatMap((one) => (one.kind === 'link' ? [one.address] : []));
+  if (
+    !page.isFilled ||
+    links.length === 0 ||
+    links.some((address) => /^(?:\.{1,2}\/|[\w-]+(?![\w-:]))/.test(address))
+  )
+    return addressFrom(page.path, target);
+  for (const address of links.reverse()) {
+    const { root, shown } = shownPart(address, page, copyOf) ?? {};
+    if (root !== undefined && shown !== undefined && target.startsWith(root))
+      return address.replace(shown, () => target.slice(root.length));
+  }
+  return undefined;
+}
+
+/** Copies, with the addresses by which pages that an engine fills would link a sheet that is to come. */
+export function copiesWith(
+  copies: ReadonlyMap<string, string>,
+  pages: readonly Page[],
+  target: string,
+): ReadonlyMap<string, string> {
+  const copyOf = (address: string): string | undefined => copies.get(address);
+  const addresses = pages.filter(mayShow).map((page) => [page, linkAddress(page, target, copyOf)] as const);
+  const found = addresses.filter(
+    ([page, address]) => address !== undefined && fileAt(address, page.path, copyOf) !== target,
+  );
+  return found.length === 0
+    ? copies
+    : new Map([...copies, ...found.map(([, address]) => [address!, target] as const)]);
+}
+
+/** Where a sheet of its own can be linked from pages whose addresses an engine writes: beside those that they link. */
+export function sheetBeside(
+  pages: readonly Page[],
+  name: string,
+  copyOf: (address: string) => string | undefined,
+): string | undefined {
+  for (const page of pages.filter(mayShow)) {
+    const links = page.sheets.flatMap((one) => (one.kind === 'link' ? [one.address] : []));
+    for (const address of links.reverse()) {
+      const part = shownPart(address, page, copyOf);
+      if (part === undefined) continue;
+      const folders = part.shown.split('/').slice(0, -1);
+      return `${part.root}${folders
+        .slice(0, 1)
+        .map((one) => `${one}/`)
+        .join('')}${name}`;
+    }
+  }
+  return undefined;
+}
+
+/** What of a sheet's path an address shows, and what it leaves to the engine or the server. */
+function shownPart(
+  address: string,
+  page: Page,
+  copyOf: (address: string) => string | undefined,
+): { readonly root: string; readonly shown: string } | undefined {
+  if (address.startsWith('engine:')) return undefined;
+  const parts = fileAt(address, page.path, copyOf)?.split('/') ?? [];
+  for (let from = 0; from < parts.length; from++) {
+    const shown = parts.slice(from).join('/');
+    if (address.includes(shown))
+      return {
+        root: parts
+          .slice(0, from)
+          .map((part) => `${part}/`)
+          .join(''),
+        shown,
+      };
+  }
+  return undefined;
 }
 
 /** Puts rules into a style block of the page itself, where a link would go. */
 export function planBlock(page: Page, rules: readonly SharedRule[]): Edit[] {
-  const { edit } = planLink(page, '\0', () => undefined);
-  if (edit === undefined) return [];
-  const indent = /^[ \t]*/.exec(edit.text.replace(/^[\r\n]+/, ''))?.[0] ?? '';
+  const { edit } = inHead(page);
+  const indent = /^[ \t]*/.exec(edit('').text.replace(/^[\r\n]+/, ''))?.[0] ?? '';
   const eol = newline(page.text);
   const inner = indent === '' ? '  ' : indent.repeat(2);
   const css = rules
     .map((rule) => ruleText(rule, page.path, '  ', eol).trimEnd())
     .join(eol)
     .replace(/^(?=.)/gm, inner);
-  const block = `<style>${eol}${css}${eol}${indent}</style>`;
-  return [{ ...edit, text: edit.text.replace(/<link[^>]*>/, () => block) }];
+  return [edit(`<style>${eol}${css}${eol}${indent}</style>`)];
 }
 
 function isInHead(page: Page, element: number): boolean {

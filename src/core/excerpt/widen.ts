@@ -1,7 +1,7 @@
 // A change that was found on excerpts, made on the whole pages.
 
 import { type Edit, type Edits, withoutClasses } from '../edits/index.js';
-import { parsePage } from '../markup/index.js';
+import type { Page } from '../markup/index.js';
 import type { Proof } from '../proof/index.js';
 import { ontoPage } from './cut.js';
 import type { Copy, Excerpts } from './taker.js';
@@ -10,7 +10,7 @@ import type { Copy, Excerpts } from './taker.js';
 export interface WholePages {
   /** In order. */
   readonly paths: readonly string[];
-  readonly isComponent: (path: string) => boolean;
+  parse(path: string, text: string): Page;
   read(path: string): string | undefined;
   /** Compares the site with what edits of whole pages and sheets make of it. `onPage` hears how many are done. */
   prove(edits: Edits, onPage?: (done: number, of: number) => void): Promise<Proof>;
@@ -79,7 +79,7 @@ function withoutGone(
   const text = pages.read(path) ?? '';
   if (![...gone].some((name) => text.includes(name))) return [];
   return withoutClasses(
-    parsePage(path, text, pages.isComponent(path)),
+    pages.parse(path, text),
     gone,
     ({ start }) => cuts?.some((cut) => cut.start <= start && start < cut.end) ?? true,
   );

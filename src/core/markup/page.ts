@@ -2,6 +2,8 @@
 
 import { BoundedMap } from '../bounded.js';
 import type { SourceRange } from '../source.js';
+import type { EngineTag } from '../templates/index.js';
+import { hasTemplateText } from './template-text.js';
 
 export interface Attribute {
   readonly name: string;
@@ -67,8 +69,12 @@ export interface PageElement {
   hasText: boolean;
   /** Template text stands among its children: elements may appear there that the file does not show. */
   hasTemplateText: boolean;
-  /** Template text in its start tag: in values only, or where attributes themselves would stand. */
+  /** Engine text in its start tag: where attributes that the file does not show may come of it, it is `tag`. */
   readonly templated: 'no' | 'values' | 'tag';
+  /** What tags may come of the one in the file, where an engine reads in it. */
+  readonly engine: EngineTag | undefined;
+  /** A branch opens it and does not close it: what begins from this offset on may stand outside. */
+  surelyUntil?: number;
 }
 
 export type SheetReference =
@@ -82,6 +88,8 @@ export type SheetReference =
       readonly disabled: boolean;
       readonly scriptingOff: boolean;
       readonly range: SourceRange;
+      /** Who links it but the markup: the configuration, or a call that a template engine carries out; if it does so at times. */
+      readonly by?: 'configuration' | 'engine' | 'engine at times';
     }
   | {
       readonly kind: 'block';
@@ -92,6 +100,8 @@ export type SheetReference =
       readonly media: string;
       readonly title: string;
       readonly scriptingOff: boolean;
+      /** An engine writes into it: rules may be there that the file does not show. */
+      readonly isFilled?: boolean;
     };
 
 /** Whether a link is in force at once, in every medium, whatever else is chosen. */
@@ -102,8 +112,14 @@ export function isPlainLink(reference: SheetReference): boolean {
     reference.title === '' &&
     !reference.alternate &&
     !reference.disabled &&
-    !reference.scriptingOff
+    !reference.scriptingOff &&
+    reference.by !== 'engine at times'
   );
+}
+
+/** Whether the configuration says that a sheet is there. */
+export function isGiven(reference: SheetReference): boolean {
+  return reference.kind === 'link' && reference.by === 'configuration';
 }
 
 export type ScriptReference =
@@ -142,7 +158,13 @@ export interface Page {
   /** The `href` of a `<base>` element, if there is one. */
   readonly base: string | undefined;
   readonly elements: readonly PageElement[];
-  /** Template text stands in a tag: classes and ids may be there that the file does not show. */
+  /** A template engine puts something in between its tags: it may show components. */
+  readonly isFilled: boolean;
+  /** A branch opens a tag that no other branch has one for: what may come of it is not all in the tree. */
+  readonly isSplit: boolean;
+  /** A branch closes what it has not opened: what begins from this offset on may stand in something else besides. */
+  readonly looseFrom: number | undefined;
+  /** Template text stands in a tag so that any class or id may be there. */
   readonly hasTemplatedTags: boolean;
   readonly texts: readonly PageText[];
   /** Offsets of the end tags of outdated elements, by index. */
@@ -182,6 +204,25 @@ export function valueOffset(page: Page, range: SourceRange, value: string): numb
   return source.startsWith(value, at) && source.length - at - value.length <= 1
     ? range.start + at
     : undefined;
+}
+
+/** The classes that engine text may give an element; `undefined` where it could give it any name. */
+export function mayHaveOf({ templated, engine, id }: PageElement): readonly string[] | undefined {
+  if (templated === 'no') return NO_NAMES;
+  return templated === 'values' && !hasTemplateText(id ?? '') ? engine?.mayHave : undefined;
+}
+
+const NO_NAMES: readonly string[] = [];
+
+/** The whole pages that may show a component: those that an engine fills, where there are some; none that is mail. */
+export function pagesThatShow(pages: readonly Page[]): readonly Page[] {
+  const filled = pages.filter(mayShow);
+  return filled.length > 0 ? filled : pages.filter(({ kind }) => kind === 'page');
+}
+
+/** Whether a page is one that an engine fills. */
+export function mayShow({ kind, isFilled, isMail }: Page): boolean {
+  return kind === 'page' && isFilled && !isMail;
 }
 
 const made = new WeakMap<Page, Map<SourceTag, number[]>>();

@@ -3,11 +3,14 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
 import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
+import { EngineText, isEngineRow } from './engine-text.js';
+import { withGiven } from './given-sheets.js';
 import { kept, keptList, keptWords } from './kept.js';
 import { isMail } from './mail.js';
 import {
   type Attribute,
   type MarkupDefect,
+  mayHaveOf,
   type Page,
   type PageElement,
   type PageText,
@@ -15,7 +18,6 @@ import {
   type SheetReference,
   SourceTag,
 } from './page.js';
-import { withoutHeadText } from './template-head.js';
 import { hasTemplateText } from './template-text.js';
 import { splitTokens } from './tokens.js';
 import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
@@ -26,16 +28,18 @@ const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]|<t
 const BINDING =
   /^(?:(?:v-bind|x-bind)?:(?:class|style)|ng-(?:class|style)|\[(?:ng)?(?:class|style)(?:\.[^\]]*)?\]|(?:class|style):.+)$/;
 
-/** What no fragment has that template text puts together. */
+/** What no fragment has that an engine puts together. */
 const DOCUMENT = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]/i;
 
 /**
  * Parses one HTML file as a browser does.
  * In: the site-relative path; the decoded text without a byte order mark; whether the file is a component, which only
- * pages that include it show. Out: the page. Never throws: HTML has no invalid input.
+ * pages that include it show; the site paths of the sheets that style it, where they are not told by what it links.
+ * Out: the page. Never throws: HTML has no invalid input.
  */
-export function parsePage(path: string, text: string, component = false): Page {
-  return readPage(path, text, { component, placed: true });
+export function parsePage(path: string, text: string, component = false, sheets?: readonly string[]): Page {
+  const page = readPage(path, text, { component, placed: true });
+  return sheets === undefined ? page : { ...page, sheets: withGiven(page.sheets, sheets) };
 }
 
 /** What is read, or told, by its place in the source: the texts of blocks, what is in a template, and scripts of the page. */
@@ -63,33 +67,40 @@ function readPage(path: string, text: string, { component, placed }: ReadOptions
     treeAdapter: sourceTree,
     ...(placed ? { onParseError: (error: ParserError) => noteParseError(error, text, defects) } : {}),
   };
-  const head = component ? { text, pieces: [] } : withoutHeadText(text);
-  const document = component ? parseFragment(text, options) : parse(head.text, options);
-  const reader = new PageReader(text, head.pieces, placed);
+  const engine = EngineText.in(text, path);
+  const source = engine?.masked ?? text;
+  const document = component ? parseFragment(source, options) : parse(source, options);
+  const reader = new PageReader(text, engine, placed);
   reader.read(document);
   const quirks = 'mode' in document && document.mode === 'quirks';
   return {
     path,
     text,
     kind: component ? 'component' : 'page',
-    bare: !component && !(head.pieces.length > 0 ? DOCUMENT : WHOLE_PAGE).test(text),
+    bare: !component && !(engine !== undefined ? DOCUMENT : WHOLE_PAGE).test(source),
     quirks,
     isMail: isMail(text),
     base: reader.base,
     elements: reader.elements,
-    hasTemplatedTags: reader.elements.some(({ templated }) => templated !== 'no'),
+    isFilled: engine?.isFilled ?? false,
+    isSplit: engine?.isSplit ?? false,
+    looseFrom: reader.looseFrom,
+    hasTemplatedTags: reader.elements.some((one) => mayHaveOf(one) === undefined),
     texts: reader.texts,
     outdatedEnds: reader.outdatedEnds,
     contentEnds: reader.contentEnds,
-    sheets: reader.sheets,
-    scripts: reader.scripts,
+    sheets:
+      engine === undefined
+        ? reader.sheets
+        : engine.sheets(reader.sheets, reader.elements, reader.contentEnds),
+    scripts: engine === undefined ? reader.scripts : engine.scripts(reader.scripts),
     inert: reader.inert,
     inertClasses: reader.inertClasses,
     inertBlocks: reader.inertBlocks,
     shadowRoots: reader.shadowRoots,
     depth: reader.depth,
     hasPolicy: reader.hasPolicy,
-    defects,
+    defects: engine === undefined ? defects : defects.filter(({ range }) => !engine.isInTag(range)),
     head: reader.head,
   };
 }
@@ -130,21 +141,22 @@ class PageReader {
   readonly outdatedEnds = new Map<number, number>();
   readonly contentEnds: number[] = [];
   base: string | undefined;
+  looseFrom: number | undefined;
   shadowRoots = false;
   depth = 0;
   hasPolicy = false;
   readonly #text: string;
-  readonly #hasTemplateText: boolean;
+  readonly #engine: EngineText | undefined;
   /** Whether the page will be there for a while. */
   readonly #isKept: boolean;
   readonly #tags = new Map<readonly Attribute[], SourceTag>();
 
-  /** In: the file's text; the template text of its head, which the tree does not hold; whether the page is kept. */
-  constructor(text: string, headText: readonly string[], isKept: boolean) {
+  /** In: the file's text; what a template engine reads in it; whether the page is kept. */
+  constructor(text: string, engine: EngineText | undefined, isKept: boolean) {
     this.#text = text;
     this.#isKept = isKept;
-    for (const value of headText) this.texts.push({ parent: -1, previous: -1, value });
-    this.#hasTemplateText = hasTemplateText(text);
+    this.#engine = engine;
+    for (const value of engine?.texts ?? []) this.texts.push({ parent: -1, previous: -1, value });
   }
 
   /** Reads a whole tree. Not by recursion: a page may be nested as deep as it is long. */
@@ -163,6 +175,12 @@ class PageReader {
         this.depth = Math.max(this.depth, open.length);
       } else this.#readOther(child, level);
     }
+    for (const { index, prints } of this.#engine?.holders(this.elements, this.contentEnds) ?? []) {
+      const holder = this.elements[index]!;
+      holder.hasTemplateText = true;
+      holder.hasText ||= prints;
+    }
+    this.looseFrom = this.#engine?.markHalves(this.elements);
   }
 
   #readOther(child: Tree.ChildNode, { parent, previous }: Level): void {
@@ -172,11 +190,8 @@ class PageReader {
         this.texts.push({ parent, previous, value: this.#isKept ? kept(child.value) : child.value });
       if (owner === undefined) return;
       owner.hasText = true;
-      if (this.#hasTemplateText && hasTemplateText(child.value)) owner.hasTemplateText = true;
     } else if ('data' in child) {
       this.texts.push({ parent, previous, value: `<!--${child.data}` });
-      // `<?php ?>` between elements reaches us as a comment.
-      if (owner !== undefined && child.data.startsWith('?')) owner.hasTemplateText = true;
     } else if (child.nodeName === '#documentType') {
       this.head.first = child.sourceCodeLocation?.endOffset ?? this.head.first;
     }
@@ -185,6 +200,7 @@ class PageReader {
   #readElement(node: SourceElement, { parent, previous, position }: Level): number {
     const index = this.elements.length;
     const tag = this.#sourceTag(node);
+    const engine = this.#engine?.tag(node, tag?.range);
     const classes = attributeOf(node.attrs, 'class');
     const element: PageElement = {
       index,
@@ -198,17 +214,20 @@ class PageReader {
         node.namespaceURI === html.NS.SVG ? 'svg' : node.namespaceURI === html.NS.MATHML ? 'mathml' : 'html',
       attributes: keptList(qualified(node.attrs)),
       id: kept(attributeOf(node.attrs, 'id')) || undefined,
-      classes: classes === undefined ? NO_CLASSES : keptWords(classes),
+      classes: engine?.classes ?? (classes === undefined ? NO_CLASSES : keptWords(classes)),
       style: kept(attributeOf(node.attrs, 'style')),
       tag,
       hasText: false,
       hasTemplateText:
-        this.#hasTemplateText && TABLE_PARTS.has(node.tagName) && this.#isTemplatedRow(node, parent),
-      templated: node.attrs.some(({ name }) => BINDING.test(name))
-        ? 'tag'
-        : tag === undefined || !this.#hasTemplateText
-          ? 'no'
-          : templateTextIn(this.#text.slice(tag.range.start, tag.range.end), node.attrs),
+        this.#engine !== undefined &&
+        isEngineRow(node, this.#text, this.elements[parent]?.hasTemplateText === true),
+      templated:
+        node.attrs.some(({ name }) => BINDING.test(name)) || engine?.prints === true
+          ? 'tag'
+          : engine === undefined
+            ? 'no'
+            : 'values',
+      engine,
     };
     this.elements.push(element);
     this.contentEnds.push(node.endTag >= 0 ? node.endTag : node.end);
@@ -216,19 +235,6 @@ class PageReader {
     else if (parent >= 0) this.elements[parent]!.firstChild = index;
     this.#noteRole(node, element);
     return index;
-  }
-
-  /** Text between rows and cells is moved in front of the table: only the source shows that it stands there. */
-  #isTemplatedRow({ startTag, childNodes, end }: SourceElement, parent: number): boolean {
-    // What stands between a table and the rows of a body that is only implied is seen from the table.
-    if (startTag === null) return this.elements[parent]?.hasTemplateText === true;
-    let from = startTag.endOffset;
-    for (const child of childNodes) {
-      if (!isSourceElement(child) || child.startTag === null) continue;
-      if (hasTemplateText(this.#text.slice(from, child.startTag.startOffset))) return true;
-      from = child.end >= 0 ? child.end : child.startTag.endOffset;
-    }
-    return end >= 0 && hasTemplateText(this.#text.slice(from, end));
   }
 
   #sourceTag({ attrs, startTag, tagName }: SourceElement): SourceTag | undefined {
@@ -262,7 +268,9 @@ class PageReader {
         this.base ??= attributeOf(node.attrs, 'href');
         return;
       case 'meta':
-        this.hasPolicy ||= /^content-security-policy$/i.test(attributeOf(node.attrs, 'http-equiv') ?? '');
+        this.hasPolicy ||=
+          /^content-security-policy$/i.test(attributeOf(node.attrs, 'http-equiv') ?? '') &&
+          OF_STYLES.test(attributeOf(node.attrs, 'content') ?? '');
         return;
       case 'link':
         this.#noteLink(node.attrs, element, false);
@@ -308,7 +316,7 @@ class PageReader {
     if (!isCss(node.attrs)) return;
     // The source itself, since the parser turns CR LF into LF.
     const [start, end] = isSourceElement(node) ? contentRange(node) : [];
-    const source = start === undefined ? undefined : this.#text.slice(start, end);
+    const source = start === undefined ? undefined : (this.#engine?.masked ?? this.#text).slice(start, end);
     const text = source ?? node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
     this.sheets.push({
       kind: 'block',
@@ -318,6 +326,7 @@ class PageReader {
       media: mediaOf(node.attrs),
       title: attributeOf(node.attrs, 'title') ?? '',
       scriptingOff,
+      ...(source !== undefined && source !== this.#text.slice(start, end) ? { isFilled: true } : {}),
     });
   }
 
@@ -367,10 +376,11 @@ class PageReader {
   }
 }
 
+/** What of a content security policy speaks of styles (CSP 3 §6.1), or could once an engine has written it. */
+const OF_STYLES = /\b(?:style-src|default-src|sandbox)\b|\{\{|\{%|<%|<\?/i;
+
 /** Names of elements that the parser makes anew when they are misnested (HTML standard, "formatting"). */
 const FORMATTING = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '));
-
-const TABLE_PARTS = new Set(['table', 'tbody', 'thead', 'tfoot', 'tr']);
 
 function isTemplate(node: Tree.Element): node is Tree.Template {
   return 'content' in node;
@@ -379,14 +389,4 @@ function isTemplate(node: Tree.Element): node is Tree.Template {
 /** Offsets of what stands between the tags; no start where the source has no start tag, no end where it has no end. */
 function contentRange({ startTag, endTag, end }: SourceElement): [number | undefined, number | undefined] {
   return [startTag?.endOffset, endTag >= 0 ? endTag : end >= 0 ? end : undefined];
-}
-
-function templateTextIn(tag: string, attributes: readonly Attribute[]): PageElement['templated'] {
-  if (!hasTemplateText(tag)) return 'no';
-  // What is left of the tag without its values decides whether attributes themselves are templated.
-  let bare = tag;
-  for (const { value } of attributes) if (hasTemplateText(value)) bare = bare.replace(value, '');
-  return hasTemplateText(bare) || /[{%?]/.test(attributes.map(({ name }) => name).join(''))
-    ? 'tag'
-    : 'values';
 }

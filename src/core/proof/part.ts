@@ -14,6 +14,10 @@ export interface ProofPart {
   readonly unread: Map<string, number>;
   readonly scripts: ScriptAssumptions;
   templated: boolean;
+  /** Whether the configuration says which sheets style some page. */
+  given: boolean;
+  /** Whether an engine writes into style blocks. */
+  filledBlocks: boolean;
 }
 
 export function emptyPart(): ProofPart {
@@ -25,6 +29,8 @@ export function emptyPart(): ProofPart {
     unread: new Map(),
     scripts: new Map(),
     templated: false,
+    given: false,
+    filledBlocks: false,
   };
 }
 
@@ -36,24 +42,34 @@ export function mergeProofs(into: ProofPart, from: ProofPart): ProofPart {
   into.elements += from.elements;
   mergeScripts(into.scripts, from.scripts);
   into.templated ||= from.templated;
+  into.given ||= from.given;
+  into.filledBlocks ||= from.filledBlocks;
   for (const [address, pages] of from.unread)
     into.unread.set(address, (into.unread.get(address) ?? 0) + pages);
   return into;
 }
 
 /** What a proof had to assume, in words. */
-export function assumptionsOf({ unread, scripts, templated }: ProofPart): string[] {
+export function assumptionsOf({ unread, scripts, templated, given, filledBlocks }: ProofPart): string[] {
   const found: string[] = [];
   for (const [address, pages] of [...unread].sort(([a], [b]) => comparePaths(a, b))) {
     found.push(
-      `${address} (on ${count(pages, 'page')}) is on another host and was not read: taken to style nothing that moved`,
+      `${address} (on ${count(pages, 'page')}) ${whereIs(address)} and was not read: taken to style nothing that moved`,
     );
   }
   found.push(...scriptSentences(scripts, (pages) => count(pages, 'page')));
+  if (given)
+    found.push('sheets that "sheets" in acervus.json does not name are taken to style nothing that moved');
+  if (filledBlocks)
+    found.push('rules that a template engine writes into style blocks are taken to style nothing that moved');
   if (templated) found.push('template text is taken never to produce a class name that is new');
   return found;
 }
 
 export function count(number: number, word: string): string {
   return `${number} ${word}${number === 1 ? '' : 's'}`;
+}
+
+function whereIs(address: string): string {
+  return /^engine:|\{\{|\{%|<%|<\?/.test(address) ? 'is not in this folder' : 'is on another host';
 }

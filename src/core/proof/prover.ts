@@ -8,13 +8,13 @@ import {
   type Stack,
   StyleReader,
 } from '../cascade/index.js';
-import type { Page } from '../markup/index.js';
+import { isGiven, mayShow, type Page } from '../markup/index.js';
 import { keptText, undecidedReason } from '../stock/index.js';
 import { type Alignment, alignPages } from './align.js';
 import { type Difference, describeElement, placeOf, showElement } from './describe.js';
 import { emptyPart, type ProofPart } from './part.js';
 import { attributesRead, readOtherwise } from './read-attributes.js';
-import { CustomProperties } from './resolve.js';
+import { CustomProperties, type FileTexts } from './resolve.js';
 import { noteScripts } from './script-assumptions.js';
 import { isSameStack, stacksDiffer } from './stacks.js';
 
@@ -30,6 +30,13 @@ const MOST_DESCRIBED = 50;
 /** A page in both states. */
 export type PagePair = readonly [Page, Page];
 
+/** Sheets under which a component may stand. */
+interface Context {
+  readonly stacks: readonly [Stack, Stack];
+  /** Whether pages that an engine fills have them. */
+  readonly isFilled: boolean;
+}
+
 interface CompareOptions {
   readonly placed?: (() => PagePair) | undefined;
   readonly neverTemplated?: ReadonlySet<string> | undefined;
@@ -44,7 +51,7 @@ export class Prover {
   readonly #mentioned = new Set<string>();
   readonly #seenBefore = new WeakSet<Program>();
   readonly #seenAfter = new WeakSet<Program>();
-  readonly #contexts = new Map<string, readonly [Stack, Stack]>();
+  readonly #contexts = new Map<string, Context>();
   readonly #reported = new Set<string>();
   /** By outcome number, whether a rule says which box an element has. */
   readonly #shown = new Map<number, boolean>();
@@ -105,17 +112,32 @@ export class Prover {
 
   addLate(before: Page, after: Page): void {
     const whole = before.kind === 'page' && after.kind === 'page';
-    const contexts = whole ? [this.#context(before, after)] : [...this.#contexts.values()];
+    const isAlone = whole || before.sheets.some(isGiven) || after.sheets.some(isGiven);
+    const contexts = isAlone ? [this.#context(before, after)] : this.#contextsOfComponents(before, after);
     const newClasses = new Set([...this.#mentioned].filter((name) => !this.known.has(name)));
     this.#compare([before, after], contexts, { neverTemplated: newClasses });
+  }
+
+  /** Where pages show components, their sheets; else those of all pages. */
+  #contextsOfComponents(before: Page, after: Page): (readonly [Stack, Stack])[] {
+    const all = [...this.#contexts.values()];
+    const filled = all.filter(({ isFilled }) => isFilled);
+    return (filled.length > 0 ? filled : all).map(
+      ({ stacks: [was, is] }) =>
+        [this.#before.stackWithin(before, was), this.#after.stackWithin(after, is)] as const,
+    );
   }
 
   /** The stacks of a whole page, noted as one that components may stand in. */
   #context(before: Page, after: Page): readonly [Stack, Stack] {
     const pair = [this.#before.stackOf(before), this.#after.stackOf(after)] as const;
-    const key = `${pair[0].key}\n${pair[1].key}`;
-    if (!this.#contexts.has(key)) {
-      this.#contexts.set(key, pair);
+    const isFilled = mayShow(before);
+    const key = `${isFilled}\n${pair[0].key}\n${pair[1].key}`;
+    if (before.kind === 'component') {
+      noteNames(pair[0], this.known, this.#seenBefore);
+      noteNames(pair[1], this.#mentioned, this.#seenAfter);
+    } else if (!this.#contexts.has(key)) {
+      this.#contexts.set(key, { stacks: pair, isFilled });
       this.contextPages.push(before.path);
       noteNames(pair[0], this.known, this.#seenBefore);
       noteNames(pair[1], this.#mentioned, this.#seenAfter);
@@ -186,6 +208,8 @@ export class Prover {
       return;
     }
     if (before.hasTemplatedTags) part.templated = true;
+    if (before.sheets.some(isGiven)) part.given = true;
+    if (before.sheets.some((one) => one.kind === 'block' && one.isFilled)) part.filledBlocks = true;
     for (const [a, b] of contexts) {
       const options = neverTemplated === undefined ? {} : { neverTemplated };
       const first = new StyleReader(before, a, this.#before.table, options);
@@ -257,8 +281,8 @@ export class Prover {
   ): void {
     let described = 0;
     const isSetInline = (name: string): boolean => this.known.has(name);
-    const before = new CustomProperties(first, (path) => this.#before.texts.textAt(path), isSetInline);
-    const after = new CustomProperties(second, (path) => this.#after.texts.textAt(path), isSetInline);
+    const before = new CustomProperties(first, textsOf(this.#before), isSetInline);
+    const after = new CustomProperties(second, textsOf(this.#after), isSetInline);
     const read = new Set([...attributesRead(first.stack), ...attributesRead(second.stack)]);
     for (const [i, j] of pairs) {
       if (read.size > 0)
@@ -305,6 +329,10 @@ export class Prover {
       if (why === 'elsewhere') this.part.unread.set(address, (this.part.unread.get(address) ?? 0) + 1);
     }
   }
+}
+
+function textsOf({ texts }: SiteStyles): FileTexts {
+  return { textAt: (path) => texts.textAt(path), copyOf: (address) => texts.copyOf(address) };
 }
 
 function setsDisplay(outcomes: Outcomes | undefined): boolean {

@@ -1,7 +1,7 @@
 // Custom properties put in: what `var()` comes to on an element, where that is certain, so that a value and the token that
 // now holds it compare equal. Asked only of elements whose outcomes differ as they are written.
 
-import { resolveAddress } from '../addresses.js';
+import { fileAt } from '../addresses.js';
 import {
   ALWAYS,
   isOpaque,
@@ -17,11 +17,17 @@ import { Token, tokenize, tokenText } from '../sheets/tokens.js';
 /** A custom property's value, or that it has none, or that it is not certain. */
 type CustomValue = { readonly text: string } | 'none' | 'open';
 
+/** Of a site's files: their texts, and which is meant by an address, where that is known. */
+export interface FileTexts {
+  readonly textAt: (path: string) => string | undefined;
+  readonly copyOf: (address: string) => string | undefined;
+}
+
 /** Resolves the custom properties of one state of a page. */
 export class CustomProperties {
   readonly #values = new Map<string, CustomValue>();
   readonly #reader: StyleReader;
-  readonly #textAt: (path: string) => string | undefined;
+  readonly #texts: FileTexts;
   readonly #isSetInline: (name: string) => boolean;
   #defined: ReadonlySet<string> | undefined;
   #mentioned: ReadonlySet<string> | undefined;
@@ -30,13 +36,9 @@ export class CustomProperties {
    * In: the page's reader; the texts of the site's files, for what its scripts say; whether any style attribute of the
    * site sets a name.
    */
-  constructor(
-    reader: StyleReader,
-    textAt: (path: string) => string | undefined,
-    isSetInline: (name: string) => boolean,
-  ) {
+  constructor(reader: StyleReader, texts: FileTexts, isSetInline: (name: string) => boolean) {
     this.#reader = reader;
-    this.#textAt = textAt;
+    this.#texts = texts;
     this.#isSetInline = isSetInline;
   }
 
@@ -45,8 +47,9 @@ export class CustomProperties {
     if (this.#mentioned === undefined) {
       const { page, stack } = this.#reader;
       const scripts = page.scripts.flatMap((script) => {
-        const resolved = script.kind === 'link' ? resolveAddress(script.address, page.path) : undefined;
-        return resolved?.kind === 'site' ? (this.#textAt(resolved.path) ?? []) : [];
+        const file =
+          script.kind === 'link' ? fileAt(script.address, page.path, this.#texts.copyOf) : undefined;
+        return file === undefined ? [] : (this.#texts.textAt(file) ?? []);
       });
       const texts = [page.text, ...scripts, ...stack.uses.map(({ program }) => program.sheet.text)];
       this.#mentioned = new Set(texts.flatMap((text) => text.match(CUSTOM_NAME) ?? []));

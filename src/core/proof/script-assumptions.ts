@@ -1,6 +1,6 @@
 // What of a page's scripts a proof takes for granted: each with its script and line.
 
-import { resolveAddress } from '../addresses.js';
+import { fileAt } from '../addresses.js';
 import type { SiteStyles } from '../cascade/index.js';
 import type { Page } from '../markup/index.js';
 import { type ScriptReading, scriptReading } from '../scripts/index.js';
@@ -45,8 +45,8 @@ export function noteScripts(page: Page, styles: SiteStyles, into: ScriptAssumpti
   const read = new Set(scripts.map(({ path }) => path));
   for (const reference of page.scripts) {
     if (reference.kind !== 'link') continue;
-    const resolved = resolveAddress(reference.address, page.path);
-    const name = resolved.kind === 'site' ? resolved.path : reference.address;
+    const name =
+      fileAt(reference.address, page.path, (address) => styles.copyOf(address)) ?? reference.address;
     if (!read.has(name)) note(name, name, 'was not read');
   }
   for (const { text, isLibrary, path, whole, offset: from } of scripts) {

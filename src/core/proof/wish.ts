@@ -17,7 +17,7 @@ import {
   undefeatedFor,
   type Weighed,
 } from '../cascade/index.js';
-import type { Page, PageElement } from '../markup/index.js';
+import { isGiven, type Page, type PageElement, pagesThatShow } from '../markup/index.js';
 import { expandDeclaration } from '../sheets/index.js';
 import { alignPages } from './align.js';
 import { isHidden } from './hidden.js';
@@ -325,14 +325,15 @@ function readerPairs(
   if (later === undefined) return [];
   if (page.kind === 'page') return [[before.readersOf(page)[0]!, after.readersOf(later)[0]!]];
   const stacks = new Map<string, readonly [Stack, Stack]>();
-  for (const whole of before.pages) {
-    const other = whole.kind === 'page' ? after.page(whole.path) : undefined;
+  if (page.sheets.some(isGiven)) return [[before.readersOf(page)[0]!, after.readersOf(later)[0]!]];
+  for (const whole of pagesThatShow(before.pages)) {
+    const other = after.page(whole.path);
     if (other === undefined) continue;
     const pair = [before.stackOf(whole), after.stackOf(other)] as const;
     stacks.set(`${pair[0].key}|${pair[1].key}`, pair);
   }
   return [...stacks.values()].map(([a, b]) => [
-    new StyleReader(page, a, before.table),
-    new StyleReader(later, b, after.table),
+    new StyleReader(page, before.stackWithin(page, a), before.table),
+    new StyleReader(later, after.stackWithin(later, b), after.table),
   ]);
 }

@@ -1,11 +1,12 @@
 // What a survey keeps of each page, so that no page has to be kept: counts, distinct texts, and the first places they
 // stand at. Plain data: books that several threads wrote are merged into one.
 
-import { folderOf, holdsAddress, resolveAddress, sheetPath } from '../addresses.js';
+import { fileAt, folderOf, holdsAddress } from '../addresses.js';
 // Not through the stage's entry: threads that only count need not load what maps.
 import { writtenHints } from '../hints/counted.js';
 import {
   hasTemplateText,
+  isGiven,
   isPlainLink,
   type Page,
   type PageElement,
@@ -13,7 +14,7 @@ import {
   valueOffset,
 } from '../markup/index.js';
 import { readScript } from '../scripts/index.js';
-import { comparePlaces, LineIndex, type Place } from '../source.js';
+import { LineIndex, type Place } from '../source.js';
 import { type ChosenName, chosenInMarkup, chosenInScript } from './chosen.js';
 import { stylesFromSelf } from './policy.js';
 
@@ -55,10 +56,14 @@ export interface Links {
     readonly place: Place;
     /** In force at once and in every medium. */
     readonly plain: boolean;
+    /** Said to be there by the configuration: it may be still to come. */
+    readonly given: boolean;
   }[];
   /** Style blocks that import others. */
   readonly importing: string[];
   readonly scripts: string[];
+  /** Whether a template engine puts something in between the tags. */
+  readonly filled: boolean;
   pages: number;
 }
 
@@ -142,12 +147,13 @@ export class StockTaker {
     for (const { detail, range } of page.defects)
       data.doubled.push({ name: detail, place: placeAt(range.start) });
     for (const word of templateWords(page.text)) data.words.add(word);
-    if (page.hasTemplatedTags) for (const one of chosenInMarkup(page)) this.#addChosen(one, placeAt);
+    if (page.elements.some(({ templated }) => templated !== 'no'))
+      for (const one of chosenInMarkup(page)) this.#addChosen(one, placeAt);
     this.#addChosenByScripts(page, placeAt);
     const ids = new Map<string, number>();
     const seen = new Set<unknown>();
     for (const element of page.elements) {
-      this.#addNames(element, linksKey, inlineWords, ids, placeAt);
+      this.#addNames(element, linksKey, inlineWords, ids, page.isFilled, placeAt);
       this.#addHints(element);
       if (element.style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
       const range = element.tag.attributes.get('style');
@@ -157,7 +163,7 @@ export class StockTaker {
     }
     for (const { style, range } of page.inert) this.#addStyle(page, number, style, range, placeAt);
     for (const reference of page.sheets) {
-      if (reference.kind === 'block' && reference.offset !== undefined)
+      if (reference.kind === 'block' && reference.offset !== undefined && reference.isFilled !== true)
         this.#addBlock(page, number, reference.text, reference.offset, placeAt);
     }
   }
@@ -165,19 +171,25 @@ export class StockTaker {
   #addLinks(page: Page, placeAt: (offset: number) => Place): string {
     const sheets = page.sheets.flatMap((one) =>
       one.kind === 'link'
-        ? [{ ...one, path: sheetPath(one.address, page.path, this.#copyOf), plain: isPlainLink(one) }]
+        ? [
+            {
+              ...one,
+              path: fileAt(one.address, page.path, this.#copyOf),
+              plain: isPlainLink(one),
+              given: isGiven(one),
+            },
+          ]
         : [],
     );
     const importing = page.sheets.flatMap((one) =>
       one.kind === 'block' && /@import/i.test(one.text) ? [one.text] : [],
     );
     const scripts = page.scripts.flatMap((one) => {
-      const resolved = one.kind === 'link' ? resolveAddress(one.address, page.path) : undefined;
-      return resolved?.kind === 'site' ? [resolved.path] : [];
+      return one.kind === 'link' ? (fileAt(one.address, page.path, this.#copyOf) ?? []) : [];
     });
     const folder = importing.length > 0 ? folderOf(page.path) : '';
     const key = [
-      page.kind,
+      `${page.kind} ${page.isFilled}`,
       ...sheets.map(({ path, address, plain }) => `${path ?? address}${plain ? '' : ' at times'}`),
       folder,
       ...importing,
@@ -189,14 +201,16 @@ export class StockTaker {
       this.data.links.set(key, {
         kind: page.kind,
         holder: page.path,
-        sheets: sheets.map(({ address, path, plain, range }) => ({
+        sheets: sheets.map(({ address, path, plain, given, range }) => ({
           address,
           path,
           plain,
+          given,
           place: placeAt(range.start),
         })),
         importing,
         scripts,
+        filled: page.isFilled,
         pages: 1,
       });
     }
@@ -240,6 +254,7 @@ export class StockTaker {
     linksKey: string,
     inlineWords: readonly ReadonlySet<string>[],
     ids: Map<string, number>,
+    isFilled: boolean,
     placeAt: (offset: number) => Place,
   ): void {
     const { carried, classes, repeatedIds } = this.data;
@@ -250,9 +265,11 @@ export class StockTaker {
       if (offset !== undefined && !hasTemplateText(element.id)) {
         const times = (ids.get(element.id) ?? 0) + 1;
         ids.set(element.id, times);
-        if (times === 2) repeatedIds.push({ id: element.id, place: placeAt(offset) });
+        // Of two branches one comes.
+        if (times === 2 && !isFilled) repeatedIds.push({ id: element.id, place: placeAt(offset) });
       }
     }
+    for (const name of element.engine?.mayHave ?? []) carried.classes.add(name);
     if (element.classes.length === 0) return;
     const templated = element.templated !== 'no' && element.classes.some((name) => /[{}%?$<>]/.test(name));
     for (const name of element.classes) {
@@ -319,77 +336,4 @@ function sight(sighting: PagedSighting, page: number, place: () => Place): void 
   sighting.times++;
   if (sighting.pages.at(-1) !== page) sighting.pages.push(page);
   if (sighting.places.length < 2) sighting.places.push(place());
-}
-
-/** A book of one page, which is the first, as that of the page with another number. Out: `data`, changed. */
-export function numbered(data: StockData, number: number): StockData {
-  for (const sighting of [...data.styles.values(), ...data.blocks.values()]) sighting.pages = [number];
-  return data;
-}
-
-/** Adds what another book holds of other pages. Out: `into`, changed. */
-export function mergeStock(into: StockData, from: StockData): StockData {
-  into.pages += from.pages;
-  into.components += from.components;
-  into.elements += from.elements;
-  into.hinted += from.hinted;
-  into.fromSelf += from.fromSelf;
-  for (const [key, style] of from.styles) {
-    const known = into.styles.get(key);
-    if (known === undefined) into.styles.set(key, style);
-    else {
-      if (comparePlaces(style.places[0]!, known.places[0]!) < 0) known.start = style.start;
-      addPaged(known, style);
-    }
-  }
-  for (const [key, block] of from.blocks) {
-    const known = into.blocks.get(key);
-    if (known === undefined) into.blocks.set(key, block);
-    else addPaged(known, block);
-  }
-  for (const [key, times] of from.hints) into.hints.set(key, (into.hints.get(key) ?? 0) + times);
-  for (const [key, links] of from.links) {
-    const known = into.links.get(key);
-    if (known === undefined) into.links.set(key, links);
-    else {
-      const first = comparePlacesOf(links, known) < 0 ? links : known;
-      into.links.set(key, { ...first, pages: known.pages + links.pages });
-    }
-  }
-  for (const [name, byLinks] of from.classes) {
-    const known = into.classes.get(name);
-    if (known === undefined) into.classes.set(name, byLinks);
-    else {
-      for (const [key, sighting] of byLinks) {
-        const same = known.get(key);
-        if (same === undefined) known.set(key, sighting);
-        else addSighting(same, sighting);
-      }
-    }
-  }
-  for (const part of ['classes', 'ids', 'types'] as const)
-    for (const name of from.carried[part]) into.carried[part].add(name);
-  for (const [key, sighting] of from.chosen) {
-    const known = into.chosen.get(key);
-    if (known === undefined) into.chosen.set(key, sighting);
-    else addSighting(known, sighting);
-  }
-  into.doubled.push(...from.doubled);
-  into.repeatedIds.push(...from.repeatedIds);
-  for (const word of from.words) into.words.add(word);
-  return into;
-}
-
-function addPaged(into: PagedSighting, from: PagedSighting): void {
-  for (const page of from.pages) into.pages.push(page);
-  addSighting(into, from);
-}
-
-function addSighting(into: Sighting, from: Sighting): void {
-  into.times += from.times;
-  into.places = [...into.places, ...from.places].sort(comparePlaces).slice(0, 2);
-}
-
-function comparePlacesOf(a: Links, b: Links): number {
-  return a.holder < b.holder ? -1 : a.holder > b.holder ? 1 : 0;
 }

@@ -37,7 +37,7 @@ export function brokenThings(input: BrokenInput): Finding[] {
   for (const { sheet, places, times } of input.blocks) findInSheet(sheet, places[0]!, times, found);
   for (const theme of input.themes) {
     findInSheet(theme.sheet, { path: theme.path, line: 1, column: 1 }, 1, found);
-    findUnused(theme, input, found);
+    if (!isFilledWith(theme.path, input)) findUnused(theme, input, found);
   }
   return found.sorted();
 }
@@ -62,7 +62,10 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
     found.add('id used twice', `#${id} names more than one element of the page`, place);
   const list = ruledClasses(input);
   const ruled = new Set(list);
-  const isStyled = input.blocks.length > 0 || [...reached.values()].some(({ paths }) => paths.size > 0);
+  const isStyled =
+    input.blocks.length > 0 ||
+    [...reached.values()].some(({ paths }) => paths.size > 0) ||
+    [...stock.links.values()].some(({ sheets }) => sheets.some(({ given }) => given));
   for (const [name, byLinks] of stock.classes) {
     const dotted = name.startsWith('.');
     if (!dotted && ruled.has(name)) continue;
@@ -90,7 +93,7 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
       if (near !== undefined) {
         const message = `.${name} has no rule; did you mean .${near}?`;
         found.add('class without a rule', message, place, times, name);
-      } else if (links?.kind === 'page' && reached.get(key)?.unread.length === 0) {
+      } else if (links?.kind === 'page' && !links.filled && reached.get(key)?.unread.length === 0) {
         const message = `.${name} has no rule and no script that names it`;
         found.add('class without a rule', message, place, times, name);
       }
@@ -258,6 +261,14 @@ function findUnused({ path, sheet }: WrittenSheet, input: BrokenInput, found: Fi
       found.add('rule without a use', `${selector.text} matches nothing on any page`, placeOf(rule));
     }
   }
+}
+
+/** Whether a sheet styles pages that a template engine fills: with what, no file says. */
+function isFilledWith(path: string, { stock, reached }: BrokenInput): boolean {
+  return [...stock.links].some(
+    ([key, { filled, kind }]) =>
+      filled && (kind === 'component' || reached.get(key)?.paths.has(path) === true),
+  );
 }
 
 /** A name without which the selector matches nothing, and that no page carries. */

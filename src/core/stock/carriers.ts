@@ -149,8 +149,11 @@ function declarationsOf(style: string): Declaration[] {
 
 function tagObjection(page: Page, element: PageElement): KeptReason | undefined {
   if (element.templated === 'tag') return { kind: 'template text' };
+  // A class that a branch leaves out could not stand for a style that is there in any case.
+  if (element.engine?.sometimes.has('class') === true) return { kind: 'template text' };
   const written = element.attributes.find(({ name }) => name === 'class');
-  if (written !== undefined && hasTemplateText(written.value)) return { kind: 'template text' };
+  if (written !== undefined && hasTemplateText(written.value) && !isQuoted(page, element))
+    return { kind: 'template text' };
   if (written !== undefined && element.tag?.attributes.get('class') === undefined)
     return { kind: 'no tag of its own' };
   // An attribute merged from a second <body> tag has no place of its own.
@@ -158,6 +161,12 @@ function tagObjection(page: Page, element: PageElement): KeptReason | undefined 
     return { kind: 'no tag of its own' };
   const source = page.text[element.tag?.range.start ?? 0];
   return source === '<' ? undefined : { kind: 'no tag of its own' };
+}
+
+/** Whether a word may be put behind those of the class attribute, whatever these are. */
+function isQuoted(page: Page, { tag }: PageElement): boolean {
+  const range = tag?.attributes.get('class');
+  return range !== undefined && /["']/.test(page.text[range.end - 1] ?? '');
 }
 
 function styleObjection({ style }: PageElement): KeptReason | undefined {

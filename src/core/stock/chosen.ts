@@ -92,7 +92,9 @@ function chosenInTemplate(value: string, offset: number): ChosenName[] {
     const inner = piece[0]
       .replace(/^(\{\{|\{%|<%=?|<\?(php|=)?)-?\s*/, '')
       .replace(/\s*-?(\}\}|%\}|%>|\?>)$/, '');
-    for (const match of inner.matchAll(TERNARY)) {
+    // What touches a word is a piece of that word.
+    const isPart = /[^\s]$/.test(value.slice(0, piece.index)) || /^[^\s]/.test(value.slice(at));
+    for (const match of isPart ? [] : inner.matchAll(TERNARY)) {
       const [first = '', second = ''] = [match[2], match[4]];
       const base = offset + piece.index + piece[0].indexOf(match[0]);
       const add = (name: string, partner: string, from: number): void => {

@@ -1,7 +1,7 @@
 // Stage 6, stock. In: a site model and its scripts. Out: what is written where and how often, what is broken, and the
 // style attributes cut into units that can move.
 
-export { mergeStock, type StockData, StockTaker } from './book.js';
+export { type StockData, StockTaker } from './book.js';
 export type {
   CarriedUnit,
   Carrier,
@@ -15,6 +15,7 @@ export { type ColourUse, coloursIn, type NearMiss, nearMisses } from './colour-u
 export type { Finding, FindingKind } from './findings.js';
 export { type KeptReason, keptText } from './kept.js';
 export { linkedByAll, reachSheets, type SheetShelf } from './links.js';
+export { mergeStock } from './merge-stock.js';
 export { stylesFromSelf } from './policy.js';
 export { type MadeElements, SiteScripts } from './site-scripts.js';
 export { type RepeatedSet, type Survey, type Tally, takeStock } from './survey.js';

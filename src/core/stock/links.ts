@@ -1,6 +1,6 @@
 // Which sheets the links of a page lead to, through the imports in them, and which of them could not be read.
 
-import { sheetPath } from '../addresses.js';
+import { fileAt } from '../addresses.js';
 import { parseSheet, type Sheet } from '../sheets/index.js';
 import type { Place } from '../source.js';
 import type { Links } from './book.js';
@@ -29,9 +29,10 @@ export interface Reached {
 export function reachSheets(links: Links, shelf: SheetShelf): Reached {
   const paths = new Set<string>();
   const unread: UnreadLink[] = [];
-  const follow = (path: string | undefined, address: string, place: Place): void => {
+  const follow = (path: string | undefined, address: string, place: Place, isToCome = false): void => {
     if (path !== undefined && paths.has(path)) return;
     const sheet = path === undefined ? undefined : shelf.sheetAt(path);
+    if (sheet === undefined && isToCome) return;
     if (path === undefined || sheet === undefined) unread.push({ address, path, place });
     else {
       paths.add(path);
@@ -41,12 +42,12 @@ export function reachSheets(links: Links, shelf: SheetShelf): Reached {
   const imports = (sheet: Sheet, holder: string, place: Place): void => {
     for (const one of sheet.imports)
       follow(
-        sheetPath(one.address, holder, (address) => shelf.copyOf(address)),
+        fileAt(one.address, holder, (address) => shelf.copyOf(address)),
         one.address,
         place,
       );
   };
-  for (const { address, path, place } of links.sheets) follow(path, address, place);
+  for (const { address, path, place, given } of links.sheets) follow(path, address, place, given);
   const start = { path: links.holder, line: 1, column: 1 };
   for (const text of links.importing) imports(parseSheet(text), links.holder, start);
   return { paths, unread };

@@ -1,6 +1,6 @@
 // The scripts of a site as its pages use them: which declarations of which elements a script might clear or read.
 
-import { resolveAddress } from '../addresses.js';
+import { fileAt } from '../addresses.js';
 import type { ScriptText } from '../cascade/index.js';
 import type { Page, PageElement } from '../markup/index.js';
 import {
@@ -31,11 +31,23 @@ interface UsedScript {
 export class SiteScripts {
   readonly #texts: ReadonlyMap<string, ScriptText>;
   readonly #byPage = new Map<string, UsedScript[]>();
+  #shown: readonly UsedScript[] | undefined;
   readonly #unread = new Set<string>();
+  readonly #copyOf: (address: string) => string | undefined;
+  readonly #showing: () => readonly Page[];
 
-  /** In: the site's local scripts, by path. */
-  constructor(texts: ReadonlyMap<string, ScriptText>) {
+  /**
+   * In: the site's local scripts, by path; the file that is meant by an address, where that is known; the pages that show
+   * components, whose scripts run on these.
+   */
+  constructor(
+    texts: ReadonlyMap<string, ScriptText>,
+    copyOf: (address: string) => string | undefined = () => undefined,
+    showing: () => readonly Page[] = () => [],
+  ) {
     this.#texts = texts;
+    this.#copyOf = copyOf;
+    this.#showing = showing;
   }
 
   /** Addresses of scripts that could not be read: on another host, or missing. Complete once all pages were asked for. */
@@ -120,7 +132,7 @@ export class SiteScripts {
   #of(page: Page): UsedScript[] {
     const known = this.#byPage.get(page.path);
     if (known !== undefined) return known;
-    const used: UsedScript[] = [];
+    const used: UsedScript[] = page.kind === 'component' ? [...this.#ofShowing()] : [];
     for (const reference of page.scripts) {
       if (reference.kind === 'inline') {
         const reading = scriptReading(reference.text);
@@ -132,13 +144,13 @@ export class SiteScripts {
         });
         continue;
       }
-      const resolved = resolveAddress(reference.address, page.path);
-      const script = resolved.kind === 'site' ? this.#texts.get(resolved.path) : undefined;
-      if (resolved.kind !== 'site' || script === undefined) {
+      const file = fileAt(reference.address, page.path, this.#copyOf);
+      const script = file === undefined ? undefined : this.#texts.get(file);
+      if (file === undefined || script === undefined) {
         this.#unread.add(reference.address);
         continue;
       }
-      used.push(usedScript(resolved.path, script));
+      used.push(usedScript(file, script));
     }
     const imports = used.flatMap(({ reading, path }) =>
       importedFiles(reading.imports, path ?? page.path, (file) => {
@@ -150,6 +162,17 @@ export class SiteScripts {
       if (!used.some(({ path }) => path === file)) used.push(usedScript(file, this.#texts.get(file)!));
     this.#byPage.set(page.path, used);
     return used;
+  }
+
+  /** Each script of the pages that show components, once. */
+  #ofShowing(): readonly UsedScript[] {
+    if (this.#shown === undefined) {
+      const known = new Set<ScriptReading>();
+      this.#shown = this.#showing()
+        .flatMap((page) => this.#of(page))
+        .filter(({ reading }) => !known.has(reading) && known.add(reading));
+    }
+    return this.#shown;
   }
 }
 

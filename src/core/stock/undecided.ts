@@ -13,13 +13,16 @@ export function undecidedReason(page: Page, stacks: readonly Stack[]): KeptReaso
   if (page.shadowRoots) return { kind: 'page undecided', why: 'it declares shadow roots' };
   // Chromium flattens what is nested deeper (a limit of its parser), and other browsers elsewhere.
   if (page.depth > DEEPEST) return { kind: 'page undecided', why: `it is nested ${page.depth} levels deep` };
+  if (page.isSplit)
+    return {
+      kind: 'page undecided',
+      why: 'a branch of its template opens a tag that the other one does not',
+    };
   if (page.bare)
     return {
       kind: 'page undecided',
       why: 'nothing marks it as a whole page; if pages include it, name it under "components" in acervus.json',
     };
-  if (page.kind === 'component' && page.sheets.length > 0)
-    return { kind: 'page undecided', why: 'a component with a sheet of its own' };
   if (page.kind === 'component' && stacks.length === 0)
     return { kind: 'page undecided', why: 'no page of the site could show it, so nothing can be compared' };
   for (const stack of stacks) {

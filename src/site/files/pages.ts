@@ -6,6 +6,7 @@ import type { Config } from '../config.js';
 import { type Decoded, decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
 import { leaveOut } from './notices.js';
+import { holdsMarkup, isTemplate } from './templates.js';
 
 export const CONFIG_FILE = 'acervus.json';
 
@@ -16,6 +17,8 @@ export interface PageSource {
   /** The text of a page; `undefined` for one that is empty or gone. */
   page(path: string): string | undefined;
   isComponent(path: string): boolean;
+  /** The sheets that style a page, where they are not told by what it links. */
+  sheetsFor(path: string): readonly string[] | undefined;
   /** A local copy of a sheet that lies elsewhere, if the developer named one. */
   copyOf(address: string): string | undefined;
 }
@@ -25,13 +28,18 @@ export interface PageSourceData {
   readonly paths: readonly string[];
   readonly components: ReadonlySet<string>;
   readonly copies: ReadonlyMap<string, string>;
+  readonly given: ReadonlyMap<string, readonly string[]>;
 }
 
-export function pageSource(files: SiteFiles, { paths, components, copies }: PageSourceData): PageSource {
+export function pageSource(
+  files: SiteFiles,
+  { paths, components, copies, given }: PageSourceData,
+): PageSource {
   return {
     pagePaths: paths,
     page: (path) => readPageText(files, path)?.text,
     isComponent: (path) => components.has(path),
+    sheetsFor: (path) => given.get(path),
     copyOf: (address) => copies.get(address),
   };
 }
@@ -44,7 +52,10 @@ export function readPageText(files: SiteFiles, file: string): Decoded | undefine
     leaveOut(file, 'mixes two encodings');
     return undefined;
   }
-  if (!/<[a-z!?/%]/i.test(decoded.text) && !hasTemplateText(decoded.text)) {
+  if (isTemplate(file)) {
+    // Much of a theme is code alone, which is nothing to speak of.
+    if (!holdsMarkup(file, decoded.text)) return undefined;
+  } else if (!/<[a-z!?/%]/i.test(decoded.text) && !hasTemplateText(decoded.text)) {
     leaveOut(file, 'holds no tag');
     return undefined;
   }

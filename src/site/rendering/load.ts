@@ -3,6 +3,8 @@
 import { SiteModel } from '../../core/cascade/index.js';
 import type { DraftSite } from '../../core/consolidate/index.js';
 import type { Draft } from '../../core/draft/index.js';
+import { copiesWith, sheetBeside } from '../../core/edits/index.js';
+import { pagesThatShow, parsePage } from '../../core/markup/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
@@ -57,9 +59,10 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     if (text !== undefined) pages.set(file, text);
   }
   if (pages.size === 0) throw new UsageError('pages-empty', { site: files.label });
-  const components = new Set([...pages.keys()].filter(found.reader.isComponent));
+  const components = new Set([...pages.keys()].filter((file) => found.reader.isComponent(file)));
+  const given = found.reader.given([...pages.keys()]);
   // The model parses the pages; reading what they lead to then fills the same maps it looks into.
-  const model = new SiteModel({ ...found.sources, pages, components }, found.table);
+  const model = new SiteModel({ ...found.sources, pages, components, given }, found.table);
   for (const [at, path] of model.paths.entries()) {
     found.follow(model.page(path)!, model);
     tellRead(at + 1, pages.size);
@@ -73,9 +76,14 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
   const { reader, files } = found;
   const { sheets, scripts } = found.sources;
   const owners = reader.owners(uses.counts);
-  const usual = reader.shared(owners, uses.links);
+  const hasOwn = reader.config.shared !== undefined || owners.some(({ owner }) => owner === 'theme');
+  const copyOf = (address: string): string | undefined => reader.copies.get(address);
+  const usual =
+    (hasOwn ? undefined : sheetBeside(model.pages, 'shared.css', copyOf)) ??
+    reader.shared(owners, uses.links);
   const shared = options.shared ?? usual;
   found.readSheet(shared);
+  reader.learn(copiesWith(reader.copies, model.pages, shared));
   const isPlatform = (file: string): boolean => reader.isPlatform(file);
   const themes = owners.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
   return {
@@ -84,7 +92,7 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     model,
     textOf: (file) => model.sources.pages.get(file),
     paths: model.paths,
-    scripts: new SiteScripts(scripts),
+    scripts: new SiteScripts(scripts, copyOf, () => pagesThatShow(model.pages)),
     scriptTexts: new Map([...scripts].map(([file, { text }]) => [file, text])),
     isPlatform,
     themes: sheets.has(shared) && !isPlatform(shared) ? [...new Set([...themes, shared])] : themes,
@@ -133,10 +141,11 @@ export async function loadExcerpts(
     whole: options.whole ?? new Set(),
     jobs: options.jobs,
   });
-  const components = new Set(paths.filter(reader.isComponent));
+  const components = new Set(paths.filter((file) => reader.isComponent(file)));
+  const given = reader.given(paths);
   const { pages, alike, likeTags, placeIds } = excerpts;
   const model = new SiteModel(
-    { ...found.sources, pages, components, parsed, alike, likeTags, sharedIds: placeIds },
+    { ...found.sources, pages, components, given, parsed, alike, likeTags, sharedIds: placeIds },
     table,
     styles,
   );
@@ -150,7 +159,7 @@ export async function loadExcerpts(
     whole: {
       pages: {
         paths,
-        isComponent: reader.isComponent,
+        parse: (path, text) => parsePage(path, text, reader.isComponent(path), reader.sheetsFor(path)),
         read,
         prove: (edits, onPage) =>
           proveChange(

@@ -57,7 +57,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
     throw new UsageError(leftOutSoFar().has(file) ? 'not-html' : 'page-empty', { file });
   const table = new OutcomeTable(new TruthTable());
   const styles = new SiteStyles(own, table);
-  const page = parsePage(file, text, false);
+  const page = parsePage(file, text, false, own.sheetsFor(file));
   const stack = styles.stackOf(page);
   const unread = stack.unread.map(({ address }) => address);
   return { reader: new StyleReader(page, stack, table), isPlatform, unread, settings: 1, pagesWith };

@@ -1,28 +1,37 @@
 // Reads a site file by file: pages found without configuration, the sheets and scripts they lead to, and who owns each.
 
 import path from 'node:path';
+import { folderOf, resolveAddress } from '../../core/addresses.js';
 import type { ScriptText } from '../../core/cascade/index.js';
+import { parsePage } from '../../core/markup/index.js';
 import { scriptReading } from '../../core/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
 import { parseSheet } from '../../core/sheets/parse.js';
 import type { Sheet } from '../../core/sheets/sheet.js';
 import type { SheetShelf } from '../../core/stock/index.js';
 import { linkedByAll } from '../../core/stock/index.js';
+import { mayHoldEngineText } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import type { Decoded, Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { globs, type Owner, ownerByName } from '../files/owner.js';
 import { CONFIG_FILE, type PageSource, type PageSourceData, readPageText, readText } from '../files/pages.js';
+import { isBare, isPart, isTemplate, makesNoPage, TEMPLATES } from '../files/templates.js';
 import { sheetsOfUnread } from '../files/unread.js';
+import { guessFile } from './file-guess.js';
 
 export interface SheetOwner extends Owner {
   readonly path: string;
   readonly pages: number;
 }
 
-const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', '**/*.tpl'];
-const COMPONENTS = ['**/*.tpl'];
+const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', ...TEMPLATES];
+/** So many pages are looked into for what an engine reads. */
+const MANY = 20;
+/** What may hold the address of a sheet that only a server or an engine could resolve. */
+const GUESSED =
+  /<(?:link|script)[^>]*?(?:\{\{|\{%|<%|<\?|=\s*["']?\/)|(?:stylesheet|script)\w*\b|(?:css|js)\w*\s*\(/i;
 /** Up to a folder that libraries are put into, and the one of the library in it. */
 const LIBRARIES = /^(?:.*?\/)?(?:vendors?|plugins?|libs?|third[-_]party|frameworks?|platform)\/(?:[^/]+\/)?/i;
 /** What a test run leaves behind. */
@@ -34,10 +43,15 @@ export class SiteReader implements SheetShelf, PageSource {
   readonly pagePaths: readonly string[];
   /** Pages of the platform, as of a library with its examples: read where they may matter, not counted, not written. */
   readonly platformPages: readonly string[];
-  readonly copies: ReadonlyMap<string, string>;
   /** Encodings of the files that are not plain UTF-8. */
   readonly encodings = new Map<string, Encoding>();
-  readonly isComponent: (file: string) => boolean;
+  readonly #isNamedComponent: ((file: string) => boolean) | undefined;
+  readonly #parts = new Map<string, boolean>();
+  /** Files that nothing marks as a whole page. */
+  readonly #bare = new Set<string>();
+  #templateFolders: ReadonlySet<string> | undefined;
+  #copies: Map<string, string> | undefined;
+  #onlySheet: readonly string[] | undefined;
   readonly #isExcluded: (file: string) => boolean;
   readonly #texts = new Map<string, string | undefined>();
   readonly #sheets = new Map<string, Sheet | undefined>();
@@ -49,24 +63,102 @@ export class SiteReader implements SheetShelf, PageSource {
     readonly config: Config,
     pagePaths?: readonly string[],
   ) {
-    const { exclude, components, pages, copies } = config;
+    const { exclude, components, pages } = config;
     this.#isExcluded = globs(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
-    this.isComponent = globs(components ?? COMPONENTS);
-    this.copies = new Map(Object.entries(copies ?? {}));
+    this.#isNamedComponent = components && globs(components);
     const isPage = globs(pages ?? PAGES);
-    const all = pagePaths ?? files.list().filter((file) => isPage(file) && !this.#isExcluded(file));
+    const isWanted = (file: string): boolean => isPage(file) && (pages !== undefined || !makesNoPage(file));
+    const all = pagePaths ?? files.list().filter((file) => isWanted(file) && !this.#isExcluded(file));
     // Pages that are asked for by name are the developer's.
     const own = (pagePaths ?? pages) ? all : all.filter((file) => !this.#isPlatformPage(file));
     this.pagePaths = own.length > 0 ? own : all;
     this.platformPages = own.length > 0 ? all.filter((file) => !own.includes(file)) : [];
     if (this.pagePaths.length === 0) throw new UsageError('no-pages', { site: files.label });
-    for (const [address, file] of this.copies) {
+    for (const [address, file] of Object.entries(config.copies ?? {})) {
       if (this.textAt(file) === undefined) throw new UsageError('copy-missing', { file, address });
     }
   }
 
   page(file: string): string | undefined {
-    return this.#noted(file, readPageText(this.files, file));
+    const text = this.#noted(file, readPageText(this.files, file));
+    if (!this.#parts.has(file)) {
+      this.#parts.set(file, text !== undefined && isPart(file, text));
+      if (text !== undefined && isBare(text)) this.#bare.add(file);
+    }
+    return text;
+  }
+
+  /** Whether a file is a part that pages include: named so, or nothing marks what an engine reads in it as a whole page. */
+  isComponent(file: string): boolean {
+    if (this.#isNamedComponent !== undefined) return this.#isNamedComponent(file);
+    if (!this.#parts.has(file)) this.page(file);
+    return this.#parts.get(file) === true || (this.#bare.has(file) && this.#isAmongTemplates(file));
+  }
+
+  /** Whether templates stand beside a file, around or below it: then it is a part like these, with nothing for the engine. */
+  #isAmongTemplates(file: string): boolean {
+    this.#templateFolders ??= new Set(
+      this.pagePaths.filter((other) => mayHoldEngineText(this.page(other) ?? '')).map(folderOf),
+    );
+    const own = folderOf(file);
+    for (const folder of this.#templateFolders)
+      if (folder.startsWith(own) || (folder !== '' && own.startsWith(folder))) return true;
+    return false;
+  }
+
+  /** The sheets that style a page or component, where a person says so, or there is but one. */
+  sheetsFor(file: string): readonly string[] | undefined {
+    const { sheets } = this.config;
+    if (sheets !== undefined) {
+      const found = Object.entries(sheets).filter(([pattern]) => globs([pattern])(file));
+      return found.length === 0 ? undefined : found.flatMap(([, paths]) => paths);
+    }
+    if (!this.isComponent(file)) return undefined;
+    this.#onlySheet ??= this.#findOnlySheet();
+    return this.#onlySheet.length === 0 ? undefined : this.#onlySheet;
+  }
+
+  /** Where no page shows components, the theme's one sheet. */
+  #findOnlySheet(): readonly string[] {
+    if (!this.pagePaths.every((file) => this.isComponent(file))) return [];
+    const own = this.files.list().filter((file) => /\.css$/i.test(file) && !this.#isExcluded(file));
+    const themes = own.filter((file) => !this.isPlatform(file));
+    return themes.length === 1 ? themes : [];
+  }
+
+  /** By address, the sheet of the site that is meant: local copies, and what a server or a template engine makes of it. */
+  get copies(): ReadonlyMap<string, string> {
+    this.#copies ??= new Map([...this.#guessedCopies(), ...Object.entries(this.config.copies ?? {})]);
+    return this.#copies;
+  }
+
+  /** Addresses that lead to files of the site that are to come. */
+  learn(copies: ReadonlyMap<string, string>): void {
+    if (copies === this.copies) return;
+    for (const [address, file] of copies) this.#copies?.set(address, file);
+  }
+
+  #guessedCopies(): Map<string, string> {
+    const found = new Map<string, string>();
+    const served = new Map(Object.entries(this.config.served ?? {}));
+    const isRead = (file: string): boolean => isTemplate(file) || mayHoldEngineText(this.page(file) ?? '');
+    if (served.size === 0 && !this.pagePaths.slice(0, MANY).some(isRead) && !this.pagePaths.some(isTemplate))
+      return found;
+    const files = this.files.list();
+    const known = new Set(files);
+    for (const file of this.pagePaths) {
+      const text = this.page(file);
+      if (text === undefined || !GUESSED.test(text)) continue;
+      const { sheets, scripts } = parsePage(file, text, this.isComponent(file));
+      for (const one of [...sheets, ...scripts]) {
+        if (one.kind !== 'link' || found.has(one.address.trim())) continue;
+        const resolved = resolveAddress(one.address, file);
+        if (resolved.kind === 'site' && known.has(resolved.path)) continue;
+        const meant = guessFile(one.address, file, files, served);
+        if (meant !== undefined) found.set(one.address.trim(), meant);
+      }
+    }
+    return found;
   }
 
   /** The text of a sheet or script; `undefined` where there is none, it is excluded, or it is no text. */
@@ -129,6 +221,8 @@ export class SiteReader implements SheetShelf, PageSource {
    */
   shared(sheets: readonly SheetOwner[], linked: readonly (readonly string[])[]): string {
     if (this.config.shared !== undefined) return this.config.shared;
+    const given = Object.values(this.config.sheets ?? {})[0]?.findLast((file) => !this.isPlatform(file));
+    if (given !== undefined) return given;
     const themes = sheets.filter(({ owner }) => owner === 'theme').map((sheet) => sheet.path);
     const named = themes.find((file) => path.posix.basename(file) === SHARED);
     if (named !== undefined) return named;
@@ -143,8 +237,18 @@ export class SiteReader implements SheetShelf, PageSource {
 
   /** What another thread needs to read the pages. */
   pageData(): PageSourceData {
-    const components = new Set(this.pagePaths.filter(this.isComponent));
-    return { paths: this.pagePaths, components, copies: this.copies };
+    const components = new Set(this.pagePaths.filter((file) => this.isComponent(file)));
+    return { paths: this.pagePaths, components, copies: this.copies, given: this.given(this.pagePaths) };
+  }
+
+  /** By page, the sheets that style it, where they are not told by what it links. */
+  given(paths: readonly string[]): Map<string, readonly string[]> {
+    return new Map(
+      paths.flatMap((file) => {
+        const sheets = this.sheetsFor(file);
+        return sheets === undefined ? [] : [[file, sheets] as const];
+      }),
+    );
   }
 
   /** What says that a sheet is made from another file: what is written into it is gone with the next build. */

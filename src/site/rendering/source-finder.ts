@@ -1,6 +1,6 @@
 // Reads what pages lead to: sheets, scripts, and what these lead to.
 
-import { resolveAddress, sheetPath } from '../../core/addresses.js';
+import { fileAt } from '../../core/addresses.js';
 import {
   OutcomeTable,
   type ScriptText,
@@ -67,12 +67,12 @@ export class SourceFinder {
           this.#readAddress(address, page.path);
     }
     for (const reference of page.scripts) {
-      const resolved = reference.kind === 'link' ? resolveAddress(reference.address, page.path) : undefined;
-      const script = resolved?.kind === 'site' ? this.reader.scriptAt(resolved.path) : undefined;
-      if (resolved?.kind === 'site' && script !== undefined) this.#scripts.set(resolved.path, script);
+      const file = reference.kind === 'link' ? this.#fileAt(reference.address, page.path) : undefined;
+      const script = file === undefined ? undefined : this.reader.scriptAt(file);
+      if (file !== undefined && script !== undefined) this.#scripts.set(file, script);
       const own = reference.kind === 'inline' ? { text: reference.text, isLibrary: false } : script;
       if (own === undefined) continue;
-      const holder = resolved?.kind === 'site' ? resolved.path : page.path;
+      const holder = file ?? page.path;
       const imported = importedFiles(scriptReading(own.text).imports, holder, (file) => {
         const found = this.reader.scriptAt(file);
         if (found !== undefined) this.#scripts.set(file, found);
@@ -87,6 +87,10 @@ export class SourceFinder {
   }
 
   #readAddress(address: string, from: string): void {
-    this.readSheet(sheetPath(address, from, (one) => this.reader.copies.get(one)));
+    this.readSheet(this.#fileAt(address, from));
+  }
+
+  #fileAt(address: string, from: string): string | undefined {
+    return fileAt(address, from, (one) => this.reader.copies.get(one));
   }
 }

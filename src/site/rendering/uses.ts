@@ -1,6 +1,6 @@
 // Which sheets a page uses.
 
-import { sheetPath } from '../../core/addresses.js';
+import { fileAt } from '../../core/addresses.js';
 import type { SiteSources, SiteStyles } from '../../core/cascade/index.js';
 import { isPlainLink, type Page } from '../../core/markup/index.js';
 
@@ -14,7 +14,7 @@ export function sheetsUsed(page: Page, styles: SiteStyles): Set<string> {
 export function plainLinksOf(page: Page, copies: SiteSources['copies']): string[] {
   return page.sheets.flatMap((one) =>
     one.kind === 'link' && isPlainLink(one)
-      ? (sheetPath(one.address, page.path, (address) => copies.get(address)) ?? [])
+      ? (fileAt(one.address, page.path, (address) => copies.get(address)) ?? [])
       : [],
   );
 }
@@ -27,7 +27,8 @@ export class SheetUses {
   note(page: Page, styles: SiteStyles, copies: SiteSources['copies']): void {
     if (page.kind !== 'page') return;
     for (const file of sheetsUsed(page, styles)) this.#count(file, 1);
-    this.#link(plainLinksOf(page, copies));
+    // Mail links nothing: it is no reason to think that a sheet does not reach every page.
+    if (!page.isMail) this.#link(plainLinksOf(page, copies));
   }
 
   get links(): (readonly string[])[] {

@@ -18,7 +18,7 @@ export function excerptShare(job: ExcerptJob, cells: Int32Array): ExcerptResult 
 /** The styles of pages that come one by one, over what was found so far. */
 export function stylesOf({ sources, reader, table }: SourceFinder, paths: readonly string[]): SiteModel {
   return new SiteModel(
-    { ...sources, pages: new Map(), components: new Set(paths.filter(reader.isComponent)) },
+    { ...sources, pages: new Map(), components: new Set(paths.filter((file) => reader.isComponent(file))) },
     table,
   );
 }
@@ -53,7 +53,7 @@ export function takePart(
     const text = reader.page(path);
     const done = Atomics.add(cells, 1, 1) + 1;
     if (text === undefined) continue;
-    const page = parsePage(path, text, reader.isComponent(path));
+    const page = parsePage(path, text, reader.isComponent(path), reader.sheetsFor(path));
     found.follow(page, styles);
     taker.add(page);
     uses.note(page, styles, reader.copies);

@@ -77,8 +77,10 @@ export class PageComparer {
   #quickPair(path: string): readonly [...MaybePair, (() => PagePair)?] {
     const texts = this.#textsOf(path);
     const [was, is] = texts;
-    const isComponent = this.#before.isComponent(path) || this.#after.isComponent(path);
-    if (was === undefined || is === undefined || isComponent) return this.#placedPair(path, texts);
+    const isPlain = [this.#before, this.#after].every(
+      (reader) => !reader.isComponent(path) && reader.sheetsFor(path) === undefined,
+    );
+    if (was === undefined || is === undefined || !isPlain) return this.#placedPair(path, texts);
     const [before, after] = this.timings.measure('pages, parsing', () => {
       const one = parseUnplaced(path, was);
       return [one, one === undefined || was === is ? one : parseUnplaced(path, is)];
@@ -93,13 +95,17 @@ export class PageComparer {
 
   #placedPair(path: string, [was, is]: Texts): MaybePair {
     return this.timings.measure('pages, parsing', () => {
-      const before = was === undefined ? undefined : parsePage(path, was, this.#before.isComponent(path));
+      const before = was === undefined ? undefined : parseIn(this.#before, path, was);
       if (is === undefined) return [before, undefined];
       const isSame = was === is && this.#before.isComponent(path) === this.#after.isComponent(path);
-      return [before, isSame ? before : parsePage(path, is, this.#after.isComponent(path))];
+      return [before, isSame ? before : parseIn(this.#after, path, is)];
     });
   }
 }
 
 type Texts = readonly [string | undefined, string | undefined];
 type MaybePair = readonly [Page | undefined, Page | undefined];
+
+function parseIn(reader: SiteReader, path: string, text: string): Page {
+  return parsePage(path, text, reader.isComponent(path), reader.sheetsFor(path));
+}

@@ -84,7 +84,7 @@ async function openStates(folder: string, against: string): Promise<OpenedStates
 function provenOf(folder: string, { readers, timings }: OpenedStates, proof: Proof): Proven {
   if (proof.pages + proof.components === 0 && proof.differences.length === 0)
     throw new UsageError('pages-empty-both', { site: folder });
-  return { proof, isComponent: readers[1].isComponent, timings };
+  return { proof, isComponent: (file) => readers[1].isComponent(file), timings };
 }
 
 /** A change of a site that nothing is written of yet. */

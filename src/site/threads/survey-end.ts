@@ -2,7 +2,10 @@
 
 import { mergeStock, reachSheets, type StockData, type Survey, takeStock } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
+import type { Config } from '../config.js';
+import { unreadEndings } from '../files/templates.js';
 import type { SheetOwner, SiteReader } from '../rendering/reader.js';
+import { suggestedSheets } from '../rendering/suggestion.js';
 import type { JobResult } from './job-model.js';
 import type { Timings } from './timings.js';
 
@@ -15,6 +18,10 @@ export interface SurveyedSite {
   /** Upkeep once the draft that lies in the site is adopted; `undefined` without one for the site as it is. */
   readonly drafted: number | undefined;
   readonly platformPages: readonly string[];
+  /** How many templates and components of each ending are not read. */
+  readonly unreadEndings: ReadonlyMap<string, number>;
+  /** What "sheets" in the configuration could say, where nothing tells which sheets style the templates. */
+  readonly suggested: NonNullable<Config['sheets']> | undefined;
   readonly timings: Timings;
 }
 
@@ -44,6 +51,8 @@ export function finishSurvey(
     shared: reader.shared(sheets, plainLinks(stock)),
     drafted: draftedUpkeep(reader, survey.upkeep.now),
     platformPages: reader.platformPages,
+    unreadEndings: unreadEndings(reader.files.list().filter((file) => !reader.pagePaths.includes(file))),
+    suggested: stock.components === 0 || themes.length > 0 ? undefined : suggestedSheets(reader),
     timings,
   };
 }

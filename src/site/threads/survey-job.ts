@@ -61,7 +61,9 @@ class StockReader {
     const text = this.timings.measure('pages, reading', () => this.#source.page(path));
     if (text === undefined) return false;
     const isComponent = this.#source.isComponent(path);
-    const page = this.timings.measure('pages, parsing', () => parsePage(path, text, isComponent));
+    const page = this.timings.measure('pages, parsing', () =>
+      parsePage(path, text, isComponent, this.#source.sheetsFor(path)),
+    );
     this.timings.measure('pages, stock', () => this.taker.addPage(page, as));
     return true;
   }

@@ -1,7 +1,8 @@
 // A survey of a site on the disk: its pages spread over threads, its sheets and scripts read on this one. Threads start
 // before this one loads what it needs itself.
 
-import { emptyStock, mergeStock, numbered, type StockData } from '../../core/stock/book.js';
+import { emptyStock, type StockData } from '../../core/stock/book.js';
+import { mergeStock, numbered } from '../../core/stock/merge-stock.js';
 import { keyOf, PageCache, WORTH_REMEMBERING } from '../cache/page-cache.js';
 import { readConfig } from '../files/pages.js';
 import { openState, type StateName } from '../files/state.js';
@@ -108,7 +109,7 @@ async function surveyAnew(
   options: SurveyingOptions & { readonly share?: Share },
 ): Promise<SurveyResult> {
   const state: StateName = { kind: 'folder', folder };
-  const { pagePaths: paths, files, isComponent } = reader;
+  const { pagePaths: paths, files } = reader;
   const copies = JSON.stringify([...reader.copies]);
   const cache = new PageCache(folder, 'survey');
   const each = new Map<number, string>();
@@ -116,7 +117,14 @@ async function surveyAnew(
   timings.measure('what is remembered', () => {
     for (const number of inShare([...paths.keys()], options.share)) {
       const path = paths[number]!;
-      const key = keyOf('survey', path, String(isComponent(path)), copies, files.read(path) ?? '');
+      const key = keyOf(
+        'survey',
+        path,
+        String(reader.isComponent(path)),
+        JSON.stringify(reader.sheetsFor(path) ?? null),
+        copies,
+        files.read(path) ?? '',
+      );
       const known = cache.get(key);
       if (known === undefined) keys.set(number, key);
       else each.set(number, known);

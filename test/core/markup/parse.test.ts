@@ -34,7 +34,7 @@ test('a second class attribute is a defect with its place', () => {
 test('template text in values and in tags is told apart', () => {
   const page = parsePage(
     'a.html',
-    `${doctype}<p id="a" class="{{ kind }}">x<p id="b" {% if open %}hidden{% endif %}>y<p id="c" class="z">z`,
+    `${doctype}<p id="a" class="{{ kind }}">x<p id="b" {% if open %}{{ more }}{% endif %}>y<p id="c" class="z">z`,
   );
   const templated = ['a', 'b', 'c'].map(
     (id) => page.elements.find((element) => element.id === id)!.templated,

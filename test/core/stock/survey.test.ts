@@ -31,7 +31,7 @@ function objections(files: Record<string, string>): string[] {
 test('what must stay is known before any proof, with its reason', () => {
   const body = [
     '<p style="width: {{ share }}%">a',
-    '<p class="{{ kind }}" style="color: red">b',
+    '<p class={{ kind }} style="color: red">b',
     '<p style="colour: red">c',
     '<p style="fill: url(#tide)">d',
     '<p style="width: calc(1px + 2px">e',
@@ -61,12 +61,16 @@ test('a script of the site holds a property everywhere, a library only where it 
 });
 
 test('a page with a base address, a policy or no sign of being whole is left alone', () => {
-  for (const head of ['<base href="/x/">', '<meta http-equiv="Content-Security-Policy" content="x">']) {
+  const policy = (content: string): string =>
+    `<meta http-equiv="Content-Security-Policy" content="${content}">`;
+  for (const head of ['<base href="/x/">', policy("style-src 'self'"), policy('{{ policy }}')]) {
     assert.deepEqual(objections({ 'index.html': htmlPage('<p style="top: 0">', head) }), [
       'top:0: page undecided',
     ]);
   }
   assert.deepEqual(objections({ 'part.html': '<p style="top: 0">x' }), ['top:0: page undecided']);
+  const harmless = policy('upgrade-insecure-requests');
+  assert.deepEqual(objections({ 'index.html': htmlPage('<p style="top: 0">', harmless) }), ['top:0: -']);
 });
 
 test('counts what is written, what repeats, and the upkeep', () => {

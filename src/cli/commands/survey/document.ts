@@ -67,6 +67,13 @@ export const surveyDocument = z
     unread: z.array(
       z.strictObject({ address: z.string(), why: z.enum(['elsewhere', 'missing']), pages: z.int() }),
     ),
+    unreadEndings: z
+      .record(z.string(), z.int())
+      .describe('Files that make pages or sheets and are not read, by their ending.'),
+    suggested: z
+      .strictObject({ sheets: z.record(z.string(), z.array(z.string())) })
+      .optional()
+      .describe('What acervus.json could say, where nothing tells which sheets style the templates.'),
   })
   .describe('acervus survey --json');
 

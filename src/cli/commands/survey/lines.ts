@@ -108,6 +108,20 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
       lines.push(row({ count: pages, mark: 'needs', text: amber(clean(address)) }));
     if (!all && elsewhere.length > 3) lines.push(more(elsewhere.length - 3, '--all'));
   }
+  const kinds = Object.entries(stock.unreadEndings);
+  if (kinds.length > 0) {
+    const text = kinds.map(([ending, count]) => `${grouped(count)} ${ending}`).join(', ');
+    lines.push(heading('Kinds of files that are not read', clean(text)));
+  }
+  if (stock.suggested !== undefined) {
+    lines.push(
+      heading(
+        'No sheet is known for the templates',
+        'this in acervus.json names one; link it as the system does',
+      ),
+    );
+    lines.push(row({ mark: 'needs', text: clean(JSON.stringify(stock.suggested)) }));
+  }
   lines.push(next(`acervus draft${onSite(folder)}`, 'proposes a home for what repeats'));
   return lines;
 }

@@ -35,7 +35,7 @@ export async function surveyOfParts(
 }
 
 function documentOf(
-  { survey: stock, sheets, shared, drafted, platformPages, timings }: SurveyedSite,
+  { survey: stock, sheets, shared, drafted, platformPages, unreadEndings, suggested, timings }: SurveyedSite,
   options: SurveyOptions,
 ): SurveyDocument {
   const { repeatedSets, repeatedRules, colours, nearMisses, broken, unread, ...counts } = stock;
@@ -54,5 +54,7 @@ function documentOf(
     nearMisses,
     broken,
     unread,
+    unreadEndings: Object.fromEntries(unreadEndings),
+    ...(suggested === undefined ? {} : { suggested: { sheets: suggested } }),
   };
 }

@@ -28,12 +28,16 @@ export interface Weighed {
   readonly hits: ReadonlyMap<ElementGroup, readonly Hit[]>;
 }
 
+/** So many trials are made of elements that may have any class: on most of them a rule cannot be moved safely at all. */
+const MOST_OPEN = 8000;
+
 export class Book {
   readonly #gone = new Set<Said>();
   readonly #hits = new Map<Candidate, Map<ElementGroup, Hit[]> | undefined>();
   readonly #made = new Map<string, RulePlace>();
   readonly #truths = new Map<string, Truth>();
   #last = 0;
+  #openTrials = 0;
 
   constructor(
     readonly model: SiteModel,
@@ -162,7 +166,11 @@ export class Book {
     place: RulePlace,
   ): Replaced[] {
     const replaced: Replaced[] = [];
-    const weighing = { trials: this.search.trials, isGone: this.isGone };
+    const weighing = {
+      trials: this.search.trials,
+      isGone: this.isGone,
+      mayTryOpen: () => this.#openTrials++ < MOST_OPEN,
+    };
     for (const [key, said] of candidate.said) {
       // What the rule says that it goes into stays, unless it says it in other words from now on.
       const others = said.filter(

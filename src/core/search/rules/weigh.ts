@@ -113,6 +113,15 @@ export function trialsOf(
 export interface Weighing {
   readonly trials: Trials;
   readonly isGone: (said: Said) => boolean;
+  /** Whether one more trial may be made of elements that could be almost anything. */
+  readonly mayTryOpen: () => boolean;
+}
+
+/** What so many rules could match may have any class: each trial of it takes as long as hundreds of others. */
+const OPEN = 200;
+
+function isOpen({ matchedSheets }: ElementGroup): boolean {
+  return matchedSheets.some(({ matched }) => matched().length > OPEN);
 }
 
 /** In: one unit of a candidate, where the rule would stand. Out: whose place it can take; `undefined` where others would change. */
@@ -122,7 +131,7 @@ export function replace(
   candidate: Candidate,
   hits: ReadonlyMap<ElementGroup, readonly Hit[]>,
   place: RulePlace,
-  { trials, isGone }: Weighing,
+  { trials, isGone, mayTryOpen }: Weighing,
 ): Replaced | undefined {
   let takers = said.filter((one) => !isGone(one) && mayLeave(one, candidate, hits));
   const [first] = takers;
@@ -144,6 +153,7 @@ export function replace(
     const affected = new Set([...hits.keys(), ...takers.flatMap(({ own }) => [...own.matched])]);
     const keep = new Set<Said>();
     for (const group of affected) {
+      if (isOpen(group) && !mayTryOpen()) return undefined;
       const own = takers.filter((one) => one.own.matched.has(group));
       if (holds(group, [], trialsOn(group), lostBy(own))) continue;
       if (own.length === 0) return undefined;

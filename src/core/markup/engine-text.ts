@@ -1,0 +1,281 @@
+// The engine text of one page: the parser gets the page without it, and what it read is put right afterwards.
+
+import type { Token } from 'parse5';
+import type { SourceRange } from '../source.js';
+import {
+  type Balance,
+  balanceOf,
+  type EnginePiece,
+  type EngineTag,
+  enginePieces,
+  type Masked,
+  maskPieces,
+  mayHoldEngineText,
+  readEngineTag,
+} from '../templates/index.js';
+import { NO_SHEETS, scriptsCalled, sheetsCalled } from './link-calls.js';
+import type { PageElement, ScriptReference, SheetReference } from './page.js';
+import { hasTemplateText } from './template-text.js';
+import { isSourceElement, type SourceElement } from './tree.js';
+
+export class EngineText {
+  readonly #text: string;
+  readonly #mask: Masked;
+  readonly #tags: SourceRange[] = [];
+  readonly #read = new Map<readonly Token.Attribute[], EngineTag>();
+  /** Of each choice its branches, in order. */
+  readonly #choices: readonly (readonly SourceRange[])[];
+  readonly #balance: Balance;
+  #masked: string | undefined;
+
+  private constructor(text: string, pieces: readonly EnginePiece[]) {
+    this.#text = text;
+    this.#mask = maskPieces(text, pieces);
+    this.#choices = choicesIn(this.#mask.between);
+    this.#balance = balanceOf(this.#mask.text, this.#choices);
+  }
+
+  /** Out: `undefined` for a text that no engine reads. */
+  static in(text: string, path: string): EngineText | undefined {
+    const pieces = mayHoldEngineText(text, path) ? enginePieces(text, path) : [];
+    return pieces.length === 0 ? undefined : new EngineText(text, pieces);
+  }
+
+  /** What the markup parser gets: every offset is as it was. */
+  get masked(): string {
+    this.#masked ??= this.#maskedText();
+    return this.#masked;
+  }
+
+  #maskedText(): string {
+    let text = '';
+    let at = 0;
+    for (const { start, end } of [...this.#balance.hidden].sort((a, b) => a.start - b.start)) {
+      text += this.#mask.text.slice(at, start) + this.#mask.text.slice(start, end).replace(/[^\r\n]/g, ' ');
+      at = end;
+    }
+    return text + this.#mask.text.slice(at);
+  }
+
+  /** What no value holds, in order: an edit must leave it alone. */
+  get texts(): string[] {
+    return this.#mask.outside.map(({ start, end }) => this.#text.slice(start, end));
+  }
+
+  /** What may come of a tag; `undefined` for one without engine text. Puts it back into the values of the attributes. */
+  tag({ attrs, startTag }: SourceElement, range: SourceRange | undefined): EngineTag | undefined {
+    if (range === undefined) return undefined;
+    const own = within(this.#mask.inTags, range);
+    const others = this.#balance.inPlaceOf.get(range.start) ?? [];
+    if (own.length === 0 && others.length === 0) return undefined;
+    const known = this.#read.get(attrs);
+    if (known !== undefined) return known;
+    this.#tags.push(range);
+    for (const attribute of attrs) {
+      const place = startTag?.attrs?.[attribute.name];
+      if (place === undefined || !attribute.value.includes(this.#mask.letter)) continue;
+      attribute.value = this.#restored(
+        attribute.value,
+        within(own, { start: place.startOffset, end: place.endOffset }),
+      );
+    }
+    const read = readEngineTag(
+      [range, ...others].map((one) => ({
+        text: this.#text.slice(one.start, one.end),
+        offset: one.start,
+        pieces: within(this.#mask.inTags, one),
+      })),
+      this.#mask.letter,
+    );
+    for (const attribute of attrs) {
+      const start = startTag?.attrs?.[attribute.name]?.startOffset;
+      if (start === undefined || attribute.name === 'class' || !read.sometimes.has(attribute.name)) continue;
+      if (!hasTemplateText(attribute.value))
+        attribute.value = `${this.#branchAt(own, start)}${attribute.value}`;
+    }
+    this.#read.set(attrs, read);
+    return read;
+  }
+
+  /** What a branch may leave out is told with what the branch hangs on: then nobody takes it for what stands there always. */
+  #branchAt(pieces: readonly EnginePiece[], offset: number): string {
+    const before = pieces.filter(({ start, role }) => start < offset && role !== 'none');
+    const piece = before.at(-1) ?? pieces[0] ?? this.#mask.between.findLast(({ start }) => start < offset);
+    return piece === undefined ? '' : this.#text.slice(piece.start, piece.end);
+  }
+
+  #restored(value: string, pieces: readonly EnginePiece[]): string {
+    const runs: string[] = [];
+    let end = -1;
+    for (const piece of pieces) {
+      const text = this.#text.slice(piece.start, piece.end);
+      // What stands side by side is one word to the parser.
+      if (piece.start === end) runs.push(`${runs.pop()}${text}`);
+      else runs.push(text);
+      end = piece.end;
+    }
+    return value.replace(new RegExp(`${this.#mask.letter}+`, 'g'), (word) => runs.shift() ?? word);
+  }
+
+  /** Whether a branch opens a tag that no other of its kind stands for. */
+  get isSplit(): boolean {
+    return this.#balance.isSplit;
+  }
+
+  /** Whether something is put in between the tags. */
+  get isFilled(): boolean {
+    return this.#mask.between.some(({ prints, role }) => prints || role === 'open');
+  }
+
+  /** The sheets of a page, those that a call of the engine links among them, in order. */
+  sheets(
+    own: readonly SheetReference[],
+    elements: readonly PageElement[],
+    contentEnds: readonly number[],
+  ): SheetReference[] {
+    const branches = this.#choices.flat();
+    const isAtTimes = (at: number): boolean => branches.some(({ start, end }) => start < at && at < end);
+    const written = own.map(
+      (one): SheetReference =>
+        one.kind === 'link' && isAtTimes(one.range.start) ? { ...one, by: 'engine at times' } : one,
+    );
+    const called = this.#mask.between.flatMap(({ start, end, prints, code }) => {
+      const { names, isAtTimes: isByCode } = prints ? sheetsCalled(code) : NO_SHEETS;
+      const [holder] = names.length === 0 ? [] : this.#holdersOf([start], elements, contentEnds);
+      const by = isByCode || isAtTimes(start) ? 'engine at times' : 'engine';
+      return names.map(
+        (address): SheetReference => ({
+          ...{ kind: 'link', element: holder ?? -1, address, media: '', title: '', by },
+          ...{ alternate: false, disabled: false, scriptingOff: false, range: { start, end } },
+        }),
+      );
+    });
+    const startOf = (one: SheetReference): number =>
+      one.kind === 'link' ? one.range.start : (one.offset ?? 0);
+    return [...written, ...called].sort((a, b) => startOf(a) - startOf(b));
+  }
+
+  /** The scripts of a page, those that a call of the engine links among them. */
+  scripts(own: readonly ScriptReference[]): ScriptReference[] {
+    const called = this.#mask.between.flatMap(({ start, end, prints, code }) =>
+      (prints ? scriptsCalled(code) : []).map(
+        (address): ScriptReference => ({ kind: 'link', address, range: { start, end } }),
+      ),
+    );
+    return [...own, ...called];
+  }
+
+  /**
+   * Notes the elements that may be around less than the tree shows. Out: the offset from which on others may stand in more
+   * than it shows.
+   */
+  markHalves(elements: readonly PageElement[]): number | undefined {
+    const { halves, looseFrom, lostFrom } = this.#balance;
+    if (halves.size === 0 && lostFrom === undefined) return looseFrom;
+    for (const element of elements) {
+      const own = element.tag && halves.get(element.tag.range.start);
+      const until = Math.min(own ?? Number.POSITIVE_INFINITY, lostFrom ?? Number.POSITIVE_INFINITY);
+      if (until !== Number.POSITIVE_INFINITY) element.surelyUntil = until;
+    }
+    return lostFrom === undefined ? looseFrom : Math.min(lostFrom, looseFrom ?? lostFrom);
+  }
+
+  /** Whether something stands in a tag that an engine reads in. */
+  isInTag({ start }: SourceRange): boolean {
+    return this.#tags.some((tag) => tag.start <= start && start < tag.end);
+  }
+
+  /** The elements among whose children engine text stands, and whether something is printed there. */
+  *holders(
+    elements: readonly PageElement[],
+    contentEnds: readonly number[],
+  ): Iterable<{ readonly index: number; readonly prints: boolean }> {
+    const { between } = this.#mask;
+    const found = this.#holdersOf(
+      between.map(({ start }) => start),
+      elements,
+      contentEnds,
+    );
+    for (const [number, index] of found.entries())
+      if (index >= 0) yield { index, prints: between[number]!.prints };
+  }
+
+  /** By offset, in order: the element that it stands in, -1 for none. */
+  #holdersOf(
+    offsets: readonly number[],
+    elements: readonly PageElement[],
+    contentEnds: readonly number[],
+  ): number[] {
+    const inOrder = elements
+      .filter(({ tag }) => tag !== undefined)
+      .sort((a, b) => a.tag!.range.start - b.tag!.range.start);
+    let last = -1;
+    return offsets.map((offset) => {
+      while (last + 1 < inOrder.length && inOrder[last + 1]!.tag!.range.start < offset) last++;
+      let at = inOrder[last]?.index ?? -1;
+      while (at >= 0 && isBehind(elements[at]!, contentEnds[at]!, offset)) at = elements[at]!.parent;
+      return at;
+    });
+  }
+}
+
+/** What may come or not: from what opens a branch, or the other one, to what ends it. */
+function choicesIn(pieces: readonly EnginePiece[]): SourceRange[][] {
+  const found: SourceRange[][] = [];
+  const open: { piece: EnginePiece; from: number; branches: SourceRange[] }[] = [];
+  for (const piece of pieces) {
+    if (piece.role === 'open') open.push({ piece, from: piece.end, branches: [] });
+    if (piece.role !== 'else' && piece.role !== 'close') continue;
+    const last = piece.role === 'else' ? open.at(-1) : open.pop();
+    if (last === undefined) continue;
+    last.branches.push({ start: last.from, end: piece.start });
+    last.from = piece.end;
+    // What has another branch comes or not, whatever it is.
+    if (piece.role === 'close' && (last.piece.isBranch || last.branches.length > 1))
+      found.push(last.branches);
+  }
+  return found;
+}
+
+const VOID = /^(area|base|br|col|embed|hr|img|input|link|meta|param|source|track|wbr)$/;
+
+/** Whether an element has ended where an offset is. */
+function isBehind({ name, namespace }: PageElement, contentEnd: number, offset: number): boolean {
+  return (contentEnd >= 0 && contentEnd <= offset) || (namespace === 'html' && VOID.test(name));
+}
+
+function within(pieces: readonly EnginePiece[], { start, end }: SourceRange): readonly EnginePiece[] {
+  let low = 0;
+  for (let high = pieces.length; low < high; ) {
+    const middle = (low + high) >> 1;
+    if (pieces[middle]!.start < start) low = middle + 1;
+    else high = middle;
+  }
+  let last = low;
+  while (last < pieces.length && pieces[last]!.start < end) last++;
+  return low === last ? NONE : pieces.slice(low, last);
+}
+
+const NONE: readonly EnginePiece[] = [];
+const TABLE_PARTS = new Set(['table', 'tbody', 'thead', 'tfoot', 'tr']);
+
+/**
+ * Whether rows or cells may come of engine text: the source shows that it stands between them.
+ * In: the element; the text of the page; whether that is so of the element around it.
+ */
+export function isEngineRow(
+  { tagName, startTag, childNodes, end }: SourceElement,
+  text: string,
+  isAround: boolean,
+): boolean {
+  if (!TABLE_PARTS.has(tagName)) return false;
+  // What stands between a table and the rows of a body that is only implied is seen from the table.
+  if (startTag === null) return isAround;
+  let from = startTag.endOffset;
+  for (const child of childNodes) {
+    if (!isSourceElement(child) || child.startTag === null) continue;
+    if (hasTemplateText(text.slice(from, child.startTag.startOffset))) return true;
+    from = child.end >= 0 ? child.end : child.startTag.endOffset;
+  }
+  return end >= 0 && hasTemplateText(text.slice(from, end));
+}

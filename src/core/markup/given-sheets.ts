@@ -1,0 +1,14 @@
+// Sheets that the configuration says are there, in place of those that a page links.
+
+import type { SheetReference } from './page.js';
+
+/** In: what the page itself refers to; the site paths that are given. */
+export function withGiven(own: readonly SheetReference[], paths: readonly string[]): SheetReference[] {
+  const given = paths.map(
+    (path): SheetReference => ({
+      ...{ kind: 'link', element: -1, address: `/${path}`, media: '', title: '', by: 'configuration' },
+      ...{ alternate: false, disabled: false, scriptingOff: false, range: { start: 0, end: 0 } },
+    }),
+  );
+  return [...given, ...own.filter(({ kind }) => kind === 'block')];
+}

@@ -1,0 +1,102 @@
+// Tags that a branch opens and does not close, or closes and has not opened: which tree the parser is to see, and what of it
+// other branches make otherwise.
+
+export interface Range {
+  readonly start: number;
+  readonly end: number;
+}
+
+export interface Balance {
+  /** Tags of other branches than the first, which the parser must not see: they stand for those of the first. */
+  readonly hidden: readonly Range[];
+  /** By offset of a start tag of the first branch, those that stand in its place in the others. */
+  readonly inPlaceOf: ReadonlyMap<number, readonly Range[]>;
+  /** Whether a branch opens a tag that no other of its kind stands for. */
+  readonly isSplit: boolean;
+  /** By offset of a start tag that its branch does not close: what begins from there on may stand outside of it. */
+  readonly halves: ReadonlyMap<number, number>;
+  /** From here on an element may stand in something that the tree does not show. */
+  readonly looseFrom: number | undefined;
+  /** From here on nothing says which element stands in which. */
+  readonly lostFrom: number | undefined;
+}
+
+interface Tag extends Range {
+  readonly name: string;
+  readonly closes: boolean;
+}
+
+/** Names whose elements hold nothing, or end without an end tag (HTML standard, "optional tags"). */
+const UNBALANCED =
+  /^(area|base|br|col|embed|hr|img|input|link|meta|param|source|track|wbr|p|li|dt|dd|tr|td|th|thead|tbody|tfoot|option|optgroup|colgroup|caption|rt|rp|html|head|body)$/;
+const TOKENS =
+  /<!--[\s\S]*?(?:-->|$)|<(script|style|textarea|title)\b[\s\S]*?(?:<\/\1|$)|<(\/?)([a-z][^\s/>]*)(?:"[^"]*"|'[^']*'|[^>"'])*>/gi;
+
+/** In: a text without engine text, every offset as it was; the branches of each choice in it, in order. */
+export function balanceOf(text: string, choices: readonly (readonly Range[])[]): Balance {
+  const tags = tagsOf(text);
+  const hidden: Tag[] = [];
+  const halves = new Map<number, number>();
+  const loose: number[] = [];
+  let first = Number.POSITIVE_INFINITY;
+  const inPlaceOf = new Map<number, Range[]>();
+  let isSplit = false;
+  for (const branches of choices) {
+    const [opened = [], ...others] = branches.map(({ start, end }) =>
+      unmatched(tags.filter((tag) => start <= tag.start && tag.end <= end)).filter(({ closes }) => !closes),
+    );
+    for (const other of others)
+      for (const [at, tag] of other.entries()) {
+        const like = opened[at];
+        if (like?.name !== tag.name) isSplit = true;
+        else inPlaceOf.set(like.start, [...(inPlaceOf.get(like.start) ?? []), tag]);
+      }
+    for (const [number, { start, end }] of branches.entries()) {
+      const alone = unmatched(tags.filter((tag) => start <= tag.start && tag.end <= end));
+      for (const tag of alone) {
+        first = Math.min(first, tag.start);
+        if (number > 0) hidden.push(tag);
+        else if (!tag.closes) halves.set(tag.start, Math.min(halves.get(tag.start) ?? end, end));
+        if (number > 0 || tag.closes) loose.push(tag.start);
+      }
+    }
+  }
+  if (first === Number.POSITIVE_INFINITY) return NONE;
+  const left = unmatched(tags.filter((tag) => !hidden.includes(tag)));
+  return {
+    hidden,
+    inPlaceOf,
+    isSplit,
+    halves,
+    looseFrom: loose.length === 0 ? undefined : Math.min(...loose),
+    lostFrom: left.length === 0 ? undefined : first,
+  };
+}
+
+const NONE: Balance = {
+  ...{ hidden: [], inPlaceOf: new Map(), isSplit: false, halves: new Map() },
+  ...{ looseFrom: undefined, lostFrom: undefined },
+};
+
+function tagsOf(text: string): Tag[] {
+  return [...text.matchAll(TOKENS)].flatMap(({ 0: whole, 2: slash, 3: written, index: start }) => {
+    const name = written?.toLowerCase();
+    if (name === undefined || UNBALANCED.test(name) || whole.endsWith('/>')) return [];
+    return [{ start, end: start + whole.length, name, closes: slash === '/' }];
+  });
+}
+
+/** Start tags without an end tag among them, and end tags without a start tag. */
+function unmatched(tags: readonly Tag[]): Tag[] {
+  const alone: Tag[] = [];
+  const open: Tag[] = [];
+  for (const tag of tags) {
+    if (!tag.closes) open.push(tag);
+    else {
+      const at = open.findLastIndex(({ name }) => name === tag.name);
+      if (at < 0) alone.push(tag);
+      else alone.push(...open.splice(at).slice(1));
+    }
+  }
+  return [...alone, ...open];
+}

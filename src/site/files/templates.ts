@@ -1,0 +1,58 @@
+// Files that template engines read: which they are, and which of them are whole pages.
+
+import { enginePieces, maskPieces, mayHoldEngineText } from '../../core/templates/index.js';
+
+const ENDINGS =
+  'php phtml twig erb ejs hbs handlebars mustache njk jinja jinja2 j2 liquid tpl cshtml jsp'.split(' ');
+
+/** Every file that a template engine may make a page of. */
+export const TEMPLATES: readonly string[] = ENDINGS.map((ending) => `**/*.${ending}`);
+
+const TEMPLATE = new RegExp(`\\.(${ENDINGS.join('|')})$`, 'i');
+/** `mail.txt.erb`, `menu.js.ejs`: what comes of it is no page. */
+const NO_PAGE = new RegExp(
+  `\\.(te?xt|js|mjs|json|css|s?css|less|xml|ya?ml|rss|atom|csv|md|conf|ini|sh|sql|rb|py|ics|svg)\\.(${ENDINGS.join('|')})$`,
+  'i',
+);
+
+export function isTemplate(file: string): boolean {
+  return TEMPLATE.test(file) && !NO_PAGE.test(file);
+}
+
+export function makesNoPage(file: string): boolean {
+  return NO_PAGE.test(file);
+}
+
+/** What no part of a page has. */
+const WHOLE = /<!doctype|<html[\s>]|<body[\s>]|<frameset[\s>]/i;
+
+/** Whether nothing marks a text as a whole page. */
+export function isBare(text: string): boolean {
+  return !WHOLE.test(text);
+}
+
+/** Whether a text is a part that pages include: an engine reads it, and nothing marks it as a whole page. */
+export function isPart(file: string, text: string): boolean {
+  if (TEMPLATE.test(file)) return !WHOLE.test(text);
+  return mayHoldEngineText(text, file) && !WHOLE.test(text) && enginePieces(text, file).length > 0;
+}
+
+/** Whether a template holds markup at all: much of a theme in PHP is code alone. */
+export function holdsMarkup(file: string, text: string): boolean {
+  const pieces = mayHoldEngineText(text, file) ? enginePieces(text, file) : [];
+  return /<[a-z!/]/i.test(pieces.length === 0 ? text : maskPieces(text, pieces).text);
+}
+
+/** Kinds of templates and components that are not read, by ending. */
+const UNREAD =
+  /\.(pug|jade|haml|slim|ftl|ftlh|vm|mako|eta|marko|razor|aspx|ascx|master|cfm|vue|svelte|astro|jsx|tsx|riot|hamlet|mjml|latte|edge|gohtml|tmpl|heex|leex|eex|rhtml|xhtml|styl|less|sass)$/i;
+
+/** In: the files of a site. Out: how many of each such ending there are, most first. */
+export function unreadEndings(files: readonly string[]): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const file of files) {
+    const ending = UNREAD.exec(file)?.[0].toLowerCase();
+    if (ending !== undefined) counts.set(ending, (counts.get(ending) ?? 0) + 1);
+  }
+  return new Map([...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)));
+}

@@ -1,0 +1,65 @@
+// Which sheet or script of the site an address means that only a server or a template engine could tell.
+
+import { resolveAddress } from '../../core/addresses.js';
+import { enginePieces, mayHoldEngineText } from '../../core/templates/index.js';
+
+/** Folders from which files are served, with the address under which they are. */
+export type Served = ReadonlyMap<string, string>;
+
+/**
+ * In: an address as it is written, `engine:` in front of a name that a call of an engine is given; the page that it stands in;
+ * the files of the site. Out: the file that is meant; `undefined` where none or several could be.
+ */
+export function guessFile(
+  address: string,
+  holder: string,
+  files: readonly string[],
+  served: Served,
+): string | undefined {
+  const sheets = files.filter((file) => /\.(css|m?js)$/i.test(file));
+  for (const name of namesIn(address)) {
+    const found = byAddress(name, sheets, served) ?? byEnding(name, holder, sheets);
+    if (found !== undefined) return found;
+  }
+  return undefined;
+}
+
+/** What of an address is written out, best first. */
+function namesIn(address: string): string[] {
+  if (address.startsWith('engine:')) return [address.slice('engine:'.length)];
+  if (!mayHoldEngineText(address)) return address.startsWith('/') ? [address.replace(/[?#].*$/, '')] : [];
+  const pieces = enginePieces(address);
+  const inside = pieces.flatMap(({ code }) =>
+    [...code.matchAll(/(["'])([^"']+\.(?:css|m?js))\1/gi)].map(([, , name]) => name!),
+  );
+  const behind = address.slice(pieces.at(-1)?.end ?? 0).replace(/[?#].*$/, '');
+  return [...(/\.(css|m?js)$/i.test(behind) ? [behind] : []), ...inside];
+}
+
+function byAddress(name: string, sheets: readonly string[], served: Served): string | undefined {
+  for (const [folder, address] of served) {
+    const start = `/${address.replace(/^\/|\/$/g, '')}/`.replace('//', '/');
+    const full = `/${name.replace(/^\//, '')}`;
+    const file = full.startsWith(start) ? `${folder.replace(/\/$/, '')}/${full.slice(start.length)}` : '';
+    if (sheets.includes(file)) return file;
+  }
+  return undefined;
+}
+
+/** The file whose path ends like that: beside the page before elsewhere, near the top before deep down. */
+function byEnding(name: string, holder: string, sheets: readonly string[]): string | undefined {
+  const resolved = resolveAddress(name.replace(/^\//, ''), '');
+  if (resolved.kind !== 'site') return undefined;
+  const { path } = resolved;
+  const [top] = holder.split('/');
+  const found = sheets
+    .filter((file) => file === path || file.endsWith(`/${path}`))
+    .sort(
+      (a, b) =>
+        Number(b.startsWith(`${top}/`)) - Number(a.startsWith(`${top}/`)) ||
+        a.split('/').length - b.split('/').length ||
+        a.length - b.length ||
+        (a < b ? -1 : 1),
+    );
+  return found[0];
+}

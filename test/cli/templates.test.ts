@@ -1,0 +1,229 @@
+// Themes as they are written: what engines read is left alone, and what they make of it looks as before.
+
+import assert from 'node:assert/strict';
+import { readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { test } from 'node:test';
+import ejs from 'ejs';
+import nunjucks from 'nunjucks';
+import { adopt, draft, prove, survey } from '../../src/index.js';
+import { Random } from '../support/generate.js';
+import { Seeds } from '../support/seeds.js';
+import { acervus, makeSite, snapshot } from '../support/site.js';
+
+const SHEET = '.fare { font-weight: bold }\n#main p { margin: 0 }\n';
+const NOTE = 'style="padding: 4px; color: #004466"';
+const PARTS = `<p class="fare" ${NOTE}>a</p>\n<p ${NOTE}>b</p>\n<p ${NOTE}>c</p>\n`;
+
+/** What a person sees in a site's folder: no draft, no records. */
+function readSite(site: string): Record<string, string> {
+  return Object.fromEntries(
+    [...snapshot(site)]
+      .filter(([file]) => !/^\.acervus|^acervus/.test(file))
+      .map(([file, bytes]) => [file, Buffer.from(bytes, 'base64').toString('utf8')]),
+  );
+}
+
+/** A layout and two parts of each engine, with the way in which it links a sheet. */
+const ENGINES: Record<string, Record<string, string>> = {
+  erb: {
+    'app/views/layouts/site.html.erb': `<!DOCTYPE html>\n<html><head>\n<%= stylesheet_link_tag 'house', :media => 'all' %>\n</head><body class="<%= x ? 'late' : 'early' %>"><%= yield %></body></html>`,
+    'app/views/fares/_fare.html.erb': `<% fares.each do |fare| %>\n${PARTS}<% end %>`,
+    'app/views/crew/index.html.erb': `<div <%= 'hidden' if none %>>\n${PARTS}<%= render 'fare' %></div>`,
+    'public/stylesheets/house.css': SHEET,
+  },
+  django: {
+    'templates/base.html': `{% load static %}<!doctype html>\n<html><head><link rel="stylesheet" href="{% static 'css/house.css' %}"></head><body>{% block main %}{% endblock %}</body></html>`,
+    'templates/fares.html': `{% extends "base.html" %}{% block main %}{% for fare in fares %}${PARTS}{% endfor %}{% endblock %}`,
+    'templates/bare.html': PARTS,
+    'static/css/house.css': SHEET,
+  },
+  php: {
+    'header.php': `<!DOCTYPE html>\n<html><head><link rel="stylesheet" href="<?php echo theme_address(); ?>/css/house.css"></head><body <?php body_class(); ?>>`,
+    'fares.php': `<?php get_header(); ?>\n<?php foreach ($fares as $fare): ?>${PARTS}<?php endforeach; ?>`,
+    'functions.php': '<?php function fare() { return 1; }',
+    'css/house.css': SHEET,
+  },
+  ejs: {
+    'views/layout.ejs': `<!doctype html>\n<html><head><%- css('house.css') %></head><body><%- body %></body></html>`,
+    'views/fares.ejs': `<% fares.forEach(function (fare) { %>${PARTS}<% }) %>`,
+    'public/house.css': SHEET,
+  },
+  liquid: {
+    'layout/theme.liquid': `<!doctype html>\n<html><head>{{ 'house.css' | asset_url | stylesheet_tag }}</head><body>{{ content }}</body></html>`,
+    'snippets/fare.liquid': `{% if fare %}${PARTS}{% endif %}`,
+    'assets/house.css': SHEET,
+  },
+  handlebars: {
+    'views/main.hbs': `<!doctype html>\n<html><head><link rel="stylesheet" href="/css/house.css"></head><body>{{{body}}}</body></html>`,
+    'views/fares.hbs': `{{#each fares}}${PARTS}{{else}}<p>none</p>{{/each}}`,
+    'public/css/house.css': SHEET,
+  },
+};
+
+test('what repeats in the tags of templates moves into the sheet that their layout links', async () => {
+  for (const [engine, files] of Object.entries(ENGINES)) {
+    const site = makeSite(files);
+    await draft(site);
+    const { proof } = await adopt(site);
+    const after = readSite(site);
+    const [sheet] = Object.keys(files).filter((file) => file.endsWith('.css'));
+    assert.match(after[sheet!]!, /padding: 4px/, engine);
+    assert.doesNotMatch(Object.values(after).join('\n'), /style="padding/, engine);
+    assert.equal(Object.keys(after).length, Object.keys(files).length, `${engine}: no file is new`);
+    assert.ok(proof.components > 0, engine);
+    for (const [file, text] of Object.entries(files)) {
+      const engineText = /<%[\s\S]*?%>|<\?[\s\S]*?(?:\?>|$)|\{\{[\s\S]*?\}\}|\{%[\s\S]*?%\}/g;
+      assert.deepEqual(after[file]!.match(engineText), text.match(engineText), `${engine} ${file}`);
+    }
+  }
+});
+
+test('a page whose addresses an engine writes links a new sheet as it links the others', async () => {
+  const site = makeSite({
+    ...ENGINES.django,
+    'static/css/house.css': `/*! library */${'a{b:c}'.repeat(500)}`,
+  });
+  await draft(site);
+  await adopt(site);
+  const { 'templates/base.html': base = '', ...files } = readSite(site);
+  assert.match(base, /house.css' %}">\s*<link rel="stylesheet" href="{% static 'css\/shared.css' %}">/);
+  assert.match(files['static/css/shared.css']!, /padding: 4px/);
+  assert.equal((await survey(site)).inline.written, 0);
+});
+
+test('where nothing tells the sheets of templates, a survey says what could, and with that they move', async () => {
+  const site = makeSite({
+    'theme/fares.hbs': `{{#each a}}${PARTS}{{/each}}`,
+    'theme/scss/fares.scss': '$a: 1;',
+    'x.pug': 'p',
+  });
+  const taken = await survey(site);
+  assert.deepEqual(taken.suggested, { sheets: { 'theme/**': ['theme/scss/house.css'] } });
+  assert.deepEqual(taken.unreadEndings, { '.pug': 1 });
+  const shown = await acervus('survey', site);
+  assert.match(shown.stdout, /\{"sheets":\{"theme\/\*\*":\["theme\/scss\/house.css"\]\}\}/);
+  writeFileSync(path.join(site, 'acervus.json'), JSON.stringify(taken.suggested));
+  await draft(site);
+  const adopted = await adopt(site);
+  assert.match(adopted.proof.assumptions.join('\n'), /"sheets" in acervus.json/);
+  assert.match(readFileSync(path.join(site, 'theme/scss/house.css'), 'utf8'), /padding: 4px/);
+});
+
+test('a class that a branch or an expression gives is not taken for one that is there', async () => {
+  const site = makeSite({
+    'a.html':
+      '<!doctype html><html><head><link rel="stylesheet" href="t.css"></head><body>{{ main }}</body></html>',
+    'b.hbs': `<i class="{{#if late}}late{{/if}}" style="top: 0">a</i><i class="late" style="top: 0">b</i><i style="top: 0">c</i>`,
+    't.css': '.late { color: red }\n',
+  });
+  await draft(site);
+  await adopt(site);
+  const { 'b.hbs': text = '', 't.css': sheet = '' } = readSite(site);
+  assert.doesNotMatch(text, /style=/);
+  assert.doesNotMatch(sheet, /\.late \{[^}]*top/);
+});
+
+const STYLES = [
+  'color: #004466',
+  'padding: 4px',
+  'padding: 4px; color: #004466',
+  'margin: 0 2px',
+  'display: none',
+];
+const NAMES = ['fare', 'late', 'due', 'crew'];
+
+/** A template: elements with styles, branches around them, inside their tags and in their values. */
+function template(random: Random, depth = 0): string {
+  let text = '';
+  for (let count = 2 + random.number(3); count > 0; count--) {
+    const style = random.chance(60) ? ` style="${random.pick(STYLES)}"` : '';
+    const [a, b] = [random.pick(NAMES), random.pick(NAMES)];
+    const classes = random.pick([
+      '',
+      ` class="${a}"`,
+      ` class="${a} {{ kind }}"`,
+      ` class="${a}{% if x %} ${b}{% endif %}"`,
+      ` class="{{ '${a}' if y else '${b}' }}"`,
+      ` {% if x %}class="${a}"{% endif %}`,
+      ` {% if y %}class="${a}"{% else %}class="${b}"{% endif %}`,
+      ` {% if x %}id="main"{% endif %}`,
+    ]);
+    const inside = depth < 2 && random.chance(50) ? template(random, depth + 1) : '{{ text }}';
+    const element = `<${random.pick(['p', 'div', 'b'])}${classes}${style}>`;
+    const whole =
+      element.replace(/^<p/, '<div') +
+      inside +
+      element.replace(/^<(p|div|b)[\s\S]*/, (_, name) => `</${name === 'p' ? 'div' : name}>`);
+    text += random.pick([
+      `${whole}\n`,
+      `{% if y %}${whole}{% endif %}\n`,
+      `{% for one in rows %}${whole}{% endfor %}\n`,
+      `{% if x %}<div class="${a}">{% else %}<div class="${b}">{% endif %}${whole}</div>\n`,
+      `{% if y %}<div id="main">{% endif %}${whole}{% if y %}</div>{% endif %}\n`,
+    ]);
+  }
+  return text;
+}
+
+function sheet(random: Random): string {
+  const selectors = NAMES.map((name) => `.${name}`).concat(
+    '#main .fare',
+    '.late > b',
+    'div',
+    'div + div',
+    'b:first-child',
+  );
+  return Array.from({ length: 5 }, () => `${random.pick(selectors)} { ${random.pick(STYLES)} }`).join('\n');
+}
+
+test('whatever an engine makes of random templates, it looks as before', async () => {
+  const seeds = new Seeds('cli/templates', 12);
+  let moved = 0;
+  for (const seed of seeds) {
+    const random = new Random(seed);
+    const files = {
+      'layout.njk': `<!doctype html>\n<html><head><link rel="stylesheet" href="{{ root }}/theme.css"></head><body>{% block main %}{% endblock %}</body></html>`,
+      'part.njk': template(random),
+      'a.njk': `{% extends "layout.njk" %}{% block main %}${template(random)}{% include "part.njk" %}{% endblock %}`,
+      'b.njk': `{% extends "layout.njk" %}{% block main %}<div class="crew">{% include "part.njk" %}</div>${template(random)}{% endblock %}`,
+      'theme.css': sheet(random),
+    };
+    const site = makeSite(files);
+    const before = rendered(site);
+    await draft(site);
+    const adopted = await adopt(site);
+    moved += adopted.styles.length;
+    const { proof } = await prove(rendered(site), before).then((document) => ({
+      proof: document,
+    }));
+    assert.deepEqual(proof.differences, [], `${seeds.name(seed)}: ${site}`);
+  }
+  assert.ok(!seeds.areMany || moved > 5, `${moved} styles moved`);
+});
+
+/** What the engine makes of both pages, whatever it is given. */
+function rendered(site: string): string {
+  const engine = new nunjucks.Environment(new nunjucks.FileSystemLoader(site), { autoescape: false });
+  const files: Record<string, string> = { 'theme.css': readFileSync(path.join(site, 'theme.css'), 'utf8') };
+  for (const page of ['a', 'b'])
+    for (const x of [true, false])
+      for (const y of [true, false])
+        for (const kind of ['late', 'fare due', ''])
+          for (const rows of [[], [1], [1, 2]])
+            files[`${page}-${x}-${y}-${kind}-${rows.length}.html`] = engine.render(`${page}.njk`, {
+              ...{ x, y, kind, rows, text: 'a', root: '.' },
+            });
+  return makeSite(files);
+}
+
+test('what is written in EJS is carried out as before', async () => {
+  const site = makeSite(ENGINES.ejs!);
+  const data = { fares: [1, 2] };
+  const file = path.join(site, 'views/fares.ejs');
+  const made = (): string => ejs.render(readFileSync(file, 'utf8'), data);
+  const before = made();
+  await draft(site);
+  await adopt(site);
+  assert.equal(made().replace(/ class="[^"]*"/g, ''), before.replace(/ (class|style)="[^"]*"/g, ''));
+});
