@@ -15,7 +15,7 @@ function bothStates(files: Record<string, string>, { sources }: SiteModel): read
   return [makeSite(files), after];
 }
 
-const SEEDS = new Seeds('browser/adoption', 4);
+const SEEDS = new Seeds('browser/adoption', 3);
 
 test(`${SEEDS.many} random sites look the same in Chromium after everything that the proof passes`, async (context) => {
   await withBrowser(context, async (tab) => {

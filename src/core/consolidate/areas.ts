@@ -3,13 +3,37 @@
 import { fileAt } from '../addresses.js';
 import { SiteModel } from '../cascade/index.js';
 import { copiesWith, sheetBeside } from '../edits/index.js';
-import { isPlainLink, mayShow, type Page } from '../markup/index.js';
+import { getOrInsert } from '../get-or-insert.js';
+import { isGiven, isPlainLink, mayShow, type Page } from '../markup/index.js';
 import { linkedByAll } from '../stock/index.js';
 import type { DraftSite } from './draft-site.js';
 
 /** Out: the site itself where its pages share their sheets; else one for each area, with the sheet that its rules go into. */
 export function areasOf(site: DraftSite): DraftSite[] {
   if (site.sharedIsGiven) return [site];
+  const given = new Map<string, Page[]>();
+  for (const page of site.model.pages)
+    if (page.sheets.some(isGiven)) getOrInsert(given, givenTo(page).join('\n'), () => []).push(page);
+  if (given.size === 0) return areasByLinks(site);
+  const named = [...given.values()];
+  const rest = site.model.pages.filter((page) => !page.sheets.some(isGiven));
+  const areas = named.map((pages) => {
+    const paths = givenTo(pages[0]!);
+    const own = paths.findLast(
+      (path) => !site.sheets.some((one) => one.path === path && one.owner === 'platform'),
+    );
+    return areaOf(site, { pages, sheets: new Set(paths), folder: '' }, own);
+  });
+  const others = { pages: rest, sheets: new Set(site.sheets.map(({ path }) => path)), folder: '' };
+  return rest.length === 0 ? areas : [...areas, ...areasByLinks(areaOf(site, others))];
+}
+
+/** The sheets that a person says style a page. */
+function givenTo(page: Page): string[] {
+  return page.sheets.flatMap((one) => (one.kind === 'link' && isGiven(one) ? one.address.slice(1) : []));
+}
+
+function areasByLinks(site: DraftSite): DraftSite[] {
   const themes = site.sheets.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
   const whole = site.model.pages.filter(({ kind }) => kind === 'page');
   const groups = groupsOf(site.model, whole, new Set(themes));
@@ -66,7 +90,8 @@ function commonFolder(paths: readonly string[]): string {
   return first.slice(0, depth).join('/');
 }
 
-function areaOf(site: DraftSite, { pages, sheets, folder }: Group): DraftSite {
+/** In: `shared`, the sheet that its rules go into; as its pages link without. */
+function areaOf(site: DraftSite, { pages, sheets, folder }: Group, shared?: string): DraftSite {
   const { sources, table } = site.model;
   const own = new Set(pages.map(({ path }) => path));
   const linked = pages
@@ -80,7 +105,7 @@ function areaOf(site: DraftSite, { pages, sheets, folder }: Group): DraftSite {
     );
   const all = linkedByAll([...sheets], linked).filter((path) => !site.unseen.has(path));
   const beside = [...sheets][0]?.replace(/[^/]*$/, '') ?? (folder === '' ? '' : `${folder}/`);
-  const path = all.at(-1) ?? madeFor(pages, site.model) ?? `${beside}shared.css`;
+  const path = shared ?? all.at(-1) ?? madeFor(pages, site.model) ?? `${beside}shared.css`;
   const model = new SiteModel(
     {
       ...sources,

@@ -1,6 +1,7 @@
 // Styles to edits: which tags change, which pages need the link, and what is written into the shared sheet.
 
 import type { SiteModel, SiteSources } from '../cascade/index.js';
+import { isGiven } from '../markup/index.js';
 import type { SharedSheet } from '../parts.js';
 import { type Member, type NamedStyle, rulesOf, type Style } from '../search/index.js';
 import type { StyleRule } from '../sheets/index.js';
@@ -37,7 +38,7 @@ export function planEdits(model: SiteModel, styles: readonly NamedStyle[], share
     for (const { style } of parts) written.add(style);
     if (!parts.some(({ style }) => needsSheet(style) && style.page === undefined)) continue;
     for (const path of [carrier.page.path, ...carrier.also.map((one) => one.path)]) touched.add(path);
-    component ||= carrier.page.kind === 'component';
+    component ||= carrier.page.kind === 'component' && !carrier.page.sheets.some(isGiven);
   }
   const inOrder = [...written].sort((a, b) => a.order - b.order);
   const rules = inOrder.filter(({ page }) => page === undefined).flatMap(rulesOf);

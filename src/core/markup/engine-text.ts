@@ -117,11 +117,6 @@ export class EngineText {
     return value.replace(new RegExp(`${this.#mask.letter}+`, 'g'), (word) => runs.shift() ?? word);
   }
 
-  /** Whether a branch opens a tag that no other of its kind stands for. */
-  get isSplit(): boolean {
-    return this.#balance.isSplit;
-  }
-
   /** Whether something is put in between the tags. */
   get isFilled(): boolean {
     return this.#mask.between.some(({ prints, role }) => prints || role === 'open');
@@ -169,13 +164,16 @@ export class EngineText {
    * Notes the elements that may be around less than the tree shows. Out: the offset from which on others may stand in more
    * than it shows.
    */
-  markHalves(elements: readonly PageElement[]): number | undefined {
+  markHalves(elements: readonly PageElement[], contentEnds: readonly number[]): number | undefined {
     const { halves, looseFrom, lostFrom } = this.#balance;
     if (halves.size === 0 && lostFrom === undefined) return looseFrom;
     for (const element of elements) {
       const own = element.tag && halves.get(element.tag.range.start);
       const until = Math.min(own ?? Number.POSITIVE_INFINITY, lostFrom ?? Number.POSITIVE_INFINITY);
       if (until !== Number.POSITIVE_INFINITY) element.surelyUntil = until;
+      // Nor which stand side by side.
+      const contentEnd = contentEnds[element.index]!;
+      if (lostFrom !== undefined && (contentEnd < 0 || contentEnd > lostFrom)) element.hasTemplateText = true;
     }
     return lostFrom === undefined ? looseFrom : Math.min(lostFrom, looseFrom ?? lostFrom);
   }

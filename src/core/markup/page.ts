@@ -160,8 +160,6 @@ export interface Page {
   readonly elements: readonly PageElement[];
   /** A template engine puts something in between its tags: it may show components. */
   readonly isFilled: boolean;
-  /** A branch opens a tag that no other branch has one for: what may come of it is not all in the tree. */
-  readonly isSplit: boolean;
   /** A branch closes what it has not opened: what begins from this offset on may stand in something else besides. */
   readonly looseFrom: number | undefined;
   /** Template text stands in a tag so that any class or id may be there. */

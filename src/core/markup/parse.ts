@@ -83,7 +83,6 @@ function readPage(path: string, text: string, { component, placed }: ReadOptions
     base: reader.base,
     elements: reader.elements,
     isFilled: engine?.isFilled ?? false,
-    isSplit: engine?.isSplit ?? false,
     looseFrom: reader.looseFrom,
     hasTemplatedTags: reader.elements.some((one) => mayHaveOf(one) === undefined),
     texts: reader.texts,
@@ -180,7 +179,7 @@ class PageReader {
       holder.hasTemplateText = true;
       holder.hasText ||= prints;
     }
-    this.looseFrom = this.#engine?.markHalves(this.elements);
+    this.looseFrom = this.#engine?.markHalves(this.elements, this.contentEnds);
   }
 
   #readOther(child: Tree.ChildNode, { parent, previous }: Level): void {

@@ -13,11 +13,6 @@ export function undecidedReason(page: Page, stacks: readonly Stack[]): KeptReaso
   if (page.shadowRoots) return { kind: 'page undecided', why: 'it declares shadow roots' };
   // Chromium flattens what is nested deeper (a limit of its parser), and other browsers elsewhere.
   if (page.depth > DEEPEST) return { kind: 'page undecided', why: `it is nested ${page.depth} levels deep` };
-  if (page.isSplit)
-    return {
-      kind: 'page undecided',
-      why: 'a branch of its template opens a tag that the other one does not',
-    };
   if (page.bare)
     return {
       kind: 'page undecided',

@@ -11,8 +11,6 @@ export interface Balance {
   readonly hidden: readonly Range[];
   /** By offset of a start tag of the first branch, those that stand in its place in the others. */
   readonly inPlaceOf: ReadonlyMap<number, readonly Range[]>;
-  /** Whether a branch opens a tag that no other of its kind stands for. */
-  readonly isSplit: boolean;
   /** By offset of a start tag that its branch does not close: what begins from there on may stand outside of it. */
   readonly halves: ReadonlyMap<number, number>;
   /** From here on an element may stand in something that the tree does not show. */
@@ -40,41 +38,39 @@ export function balanceOf(text: string, choices: readonly (readonly Range[])[]):
   const loose: number[] = [];
   let first = Number.POSITIVE_INFINITY;
   const inPlaceOf = new Map<number, Range[]>();
-  let isSplit = false;
+  let lost = Number.POSITIVE_INFINITY;
   for (const branches of choices) {
-    const [opened = [], ...others] = branches.map(({ start, end }) =>
-      unmatched(tags.filter((tag) => start <= tag.start && tag.end <= end)).filter(({ closes }) => !closes),
+    const each = branches.map(({ start, end }) =>
+      unmatched(tags.filter((tag) => start <= tag.start && tag.end <= end)),
     );
-    for (const other of others)
-      for (const [at, tag] of other.entries()) {
-        const like = opened[at];
-        if (like?.name !== tag.name) isSplit = true;
-        else inPlaceOf.set(like.start, [...(inPlaceOf.get(like.start) ?? []), tag]);
-      }
-    for (const [number, { start, end }] of branches.entries()) {
-      const alone = unmatched(tags.filter((tag) => start <= tag.start && tag.end <= end));
+    const [opened = [], ...others] = each.map((alone) => alone.filter(({ closes }) => !closes));
+    const stands = others.every((other) => other.every(({ name }, at) => opened[at]?.name === name));
+    for (const [number, alone] of each.entries())
       for (const tag of alone) {
         first = Math.min(first, tag.start);
-        if (number > 0) hidden.push(tag);
-        else if (!tag.closes) halves.set(tag.start, Math.min(halves.get(tag.start) ?? end, end));
+        if (!stands) lost = Math.min(lost, tag.start);
+        else if (number > 0) hidden.push(tag);
+        else if (!tag.closes) halves.set(tag.start, branches[0]!.end);
         if (number > 0 || tag.closes) loose.push(tag.start);
       }
-    }
+    if (!stands) continue;
+    for (const other of others)
+      for (const [at, tag] of other.entries())
+        inPlaceOf.set(opened[at]!.start, [...(inPlaceOf.get(opened[at]!.start) ?? []), tag]);
   }
   if (first === Number.POSITIVE_INFINITY) return NONE;
   const left = unmatched(tags.filter((tag) => !hidden.includes(tag)));
   return {
     hidden,
     inPlaceOf,
-    isSplit,
     halves,
     looseFrom: loose.length === 0 ? undefined : Math.min(...loose),
-    lostFrom: left.length === 0 ? undefined : first,
+    lostFrom: left.length > 0 ? first : lost === Number.POSITIVE_INFINITY ? undefined : lost,
   };
 }
 
 const NONE: Balance = {
-  ...{ hidden: [], inPlaceOf: new Map(), isSplit: false, halves: new Map() },
+  ...{ hidden: [], inPlaceOf: new Map(), halves: new Map() },
   ...{ looseFrom: undefined, lostFrom: undefined },
 };
 

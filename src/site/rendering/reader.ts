@@ -287,11 +287,13 @@ export class SiteReader implements SheetShelf, PageSource {
     if (built !== undefined) return { owner: 'platform', because: `built: ${built}` };
     // Naming a platform sheet as the shared one does not make it one's own; naming it under "theme" does.
     if (file === this.config.shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
-    if (/\.min\.(css|js)$/i.test(file) || isMinified(this.textAt(file) ?? ''))
+    if (/\.min\.(css|js)$/i.test(file) || (CODE.test(file) && isMinified(this.textAt(file) ?? '')))
       return { owner: 'platform', because: 'minified' };
     return { owner: 'theme', because: 'readable source' };
   }
 }
+
+const CODE = /\.(css|m?js)$/i;
 
 /** More than 400 characters a line on average: nobody edits that by hand. */
 function isMinified(text: string): boolean {

@@ -2,7 +2,7 @@
 
 import { fileAt } from '../../core/addresses.js';
 import type { SiteSources, SiteStyles } from '../../core/cascade/index.js';
-import { isPlainLink, type Page } from '../../core/markup/index.js';
+import { isGiven, isPlainLink, type Page } from '../../core/markup/index.js';
 
 /** The sheet files that style a page. */
 export function sheetsUsed(page: Page, styles: SiteStyles): Set<string> {
@@ -25,8 +25,9 @@ export class SheetUses {
   readonly #links = new Map<string, readonly string[]>();
 
   note(page: Page, styles: SiteStyles, copies: SiteSources['copies']): void {
-    if (page.kind !== 'page') return;
+    if (page.kind !== 'page' && !page.sheets.some(isGiven)) return;
     for (const file of sheetsUsed(page, styles)) this.#count(file, 1);
+    if (page.kind !== 'page') return;
     // Mail links nothing: it is no reason to think that a sheet does not reach every page.
     if (!page.isMail) this.#link(plainLinksOf(page, copies));
   }

@@ -32,7 +32,7 @@ export function adoptLines(folder: string, document: AdoptDocument, all: boolean
       heading('Proof'),
       row({
         count: 0,
-        text: `differences on ${plural(proof.elements, 'element')} of ${plural(proof.pages, 'page')}, in every medium and state`,
+        text: `differences on ${plural(proof.elements, 'element')} of ${plural(proof.pages, 'page')}${proof.components > 0 ? ` and ${plural(proof.components, 'component')}` : ''}, in every medium and state`,
       }),
     );
   lines.push(...assumptionLines(proof.assumptions, all));
