@@ -33,6 +33,17 @@ export const configSchema = z
       .describe(
         'Where folders are addressed when the site is served: folder to address, as in "public": "/".',
       ),
+    link: z
+      .string()
+      .min(1)
+      .refine(
+        (line) => line === 'none' || /\{(path|file|name)\}/.test(line),
+        'expected {path}, {file} or {name} in it',
+      )
+      .optional()
+      .describe(
+        'How a template links a sheet, with {path}, {file} or {name} in it, or none. Default: as the template links others.',
+      ),
     exclude: globs.optional().describe('Files and folders that are no part of the site.'),
     platform: globs.optional().describe('Sheets, scripts and pages that may not be edited.'),
     theme: globs

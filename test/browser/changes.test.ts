@@ -16,7 +16,7 @@ import { modelOf } from '../support/model.js';
 import { Seeds } from '../support/seeds.js';
 import { addFiles, makeSite } from '../support/site.js';
 
-const SEEDS = new Seeds('browser/changes', 2);
+const SEEDS = new Seeds('browser/changes', 3);
 
 function matches(model: SiteModel, file: string, selector: string): boolean {
   const list = compileSelectorList(selector);

@@ -19,7 +19,7 @@ import { modelOf } from '../support/model.js';
 import { Seeds } from '../support/seeds.js';
 import { acervus, addFiles, DEMO, demoPart, makeSite } from '../support/site.js';
 
-const SEEDS = new Seeds('browser/everyday', 2, 900);
+const SEEDS = new Seeds('browser/everyday', 3, 900);
 
 function written(files: Record<string, string>, edits: ReadonlyMap<string, readonly Edit[]>): string {
   const folder = makeSite(files);
@@ -121,7 +121,7 @@ function familyOf(random: Random): FamilyTable {
   };
 }
 
-const FAMILIES = new Seeds('browser/everyday', 1, 2900);
+const FAMILIES = new Seeds('browser/everyday', 2, 2900);
 
 test(`${FAMILIES.many} families on random sites give their rows their values, and nobody else`, async (context) => {
   await withBrowser(context, async (tab) => {
@@ -193,7 +193,7 @@ function rivalsOf(own: readonly { readonly selector: string }[], random: Random)
     .join('\n');
 }
 
-const MENDS = new Seeds('browser/everyday', 2, 3900);
+const MENDS = new Seeds('browser/everyday', 3, 3900);
 
 test(`${MENDS.many} mended sites look as before under the old platform, and keep what was mended under the new`, async (context) => {
   await withBrowser(context, async (tab) => {

@@ -92,6 +92,22 @@ test('a page whose addresses an engine writes links a new sheet as it links the 
   assert.equal((await survey(site)).inline.written, 0);
 });
 
+test('where calls link the sheets, a person says how a new one is linked', async () => {
+  const site = makeSite({
+    ...ENGINES.erb,
+    'public/stylesheets/house.css': `/*! library */${'a{b:c}'.repeat(500)}`,
+    'acervus.json': JSON.stringify({
+      shared: 'public/stylesheets/fares.css',
+      link: "<%= stylesheet_link_tag '{name}' %>",
+    }),
+  });
+  await draft(site);
+  await adopt(site);
+  const { 'app/views/layouts/site.html.erb': layout = '', ...files } = readSite(site);
+  assert.match(layout, /:media => 'all' %>\s*<%= stylesheet_link_tag 'fares' %>\s*<\/head>/);
+  assert.match(files['public/stylesheets/fares.css']!, /padding: 4px/);
+});
+
 test('where nothing tells the sheets of templates, a survey says what could, and with that they move', async () => {
   const site = makeSite({
     'theme/fares.hbs': `{{#each a}}${PARTS}{{/each}}`,
@@ -108,6 +124,19 @@ test('where nothing tells the sheets of templates, a survey says what could, and
   const adopted = await adopt(site);
   assert.match(adopted.proof.assumptions.join('\n'), /"sheets" in acervus.json/);
   assert.match(readFileSync(path.join(site, 'theme/scss/house.css'), 'utf8'), /padding: 4px/);
+});
+
+test('what no file shows is not reached by a name that stands for everything', async () => {
+  const site = makeSite({
+    'base.twig':
+      '<!doctype html><html><head><link rel="stylesheet" href="t.css"></head><body>{{ content }}</body></html>',
+    'crew.twig': `<div class="crew">${'<p style="top: 0">a</p>'.repeat(5)}</div>`,
+    't.css': 'p { margin: 0 }\n',
+  });
+  await draft(site);
+  await adopt(site);
+  const { 't.css': sheet = '' } = readSite(site);
+  assert.match(sheet, /^\.[\w-]+ \{\s*top: 0;/m, 'content out of a database may hold a paragraph too');
 });
 
 test('a class that a branch or an expression gives is not taken for one that is there', async () => {

@@ -15,6 +15,8 @@ export interface SiteSources {
   readonly components: ReadonlySet<string>;
   /** By page, the sheets that style it, where a person says so. */
   readonly given?: ReadonlyMap<string, readonly string[]>;
+  /** How a template links a sheet, where a person says so. */
+  readonly link?: string | undefined;
   readonly sheets: ReadonlyMap<string, string>;
   /** Local copies of sheets that lie elsewhere: address to path. */
   readonly copies: ReadonlyMap<string, string>;

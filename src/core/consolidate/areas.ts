@@ -111,7 +111,7 @@ function areaOf(site: DraftSite, { pages, sheets, folder }: Group, shared?: stri
       ...sources,
       pages: new Map([...sources.pages].filter(([path]) => own.has(path))),
       components: new Set([...sources.components].filter((path) => own.has(path))),
-      copies: copiesWith(sources.copies, pages, path),
+      copies: copiesWith(sources.copies, pages, path, sources.link),
     },
     table,
     site.model,

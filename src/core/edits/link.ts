@@ -1,7 +1,7 @@
 // Where the link to the shared sheet goes on a page: in the head, after what it must beat.
 
 import { addressFrom, fileAt } from '../addresses.js';
-import { isPlainLink, mayShow, type Page, type SheetReference } from '../markup/index.js';
+import { isPlainLink, mayShow, type Page, parsePage, type SheetReference } from '../markup/index.js';
 import type { SharedRule } from '../search/index.js';
 import type { Edit } from './edit.js';
 import { newline } from './newline.js';
@@ -14,17 +14,20 @@ export interface LinkPlan {
   readonly before: number;
 }
 
-/** Plans the link to `shared` (a site path) on a whole page. */
+/** Plans the link to `shared` (a site path) on a whole page. In: `line`, how a template links a sheet, where a person says so. */
 export function planLink(
   page: Page,
   shared: string,
   copyOf: (address: string) => string | undefined,
+  line?: string,
 ): LinkPlan {
   const present = page.sheets.findIndex(
     (one) => one.kind === 'link' && fileAt(one.address, page.path, copyOf) === shared && isPlainLink(one),
   );
   if (present >= 0) return { edit: undefined, before: present };
   const { before, closes, edit } = inHead(page);
+  if (page.isFilled && line !== undefined)
+    return { edit: line === NO_LINK ? undefined : edit(lineFor(line, shared)), before };
   const address = linkAddress(page, shared, copyOf);
   // Where an engine writes the addresses, and none of them shows how, a link would lead nowhere.
   if (address === undefined) return { edit: undefined, before };
@@ -33,6 +36,16 @@ export function planLink(
     edit: edit(`<link rel="stylesheet" href=${quote}${address}${quote}${closes ? ' />' : '>'}`),
     before,
   };
+}
+
+/** Where nothing is to be linked: the system does it. */
+const NO_LINK = 'none';
+
+/** In: what links a sheet, with `{path}`, `{file}` or `{name}` in the place of its own. */
+function lineFor(line: string, target: string): string {
+  const file = target.replace(/^.*\//, '');
+  const own: Readonly<Record<string, string>> = { path: target, file, name: file.replace(/\.css$/, '') };
+  return line.replace(/\{(path|file|name)\}/g, (_, word: string) => own[word]!);
 }
 
 interface HeadPlace {
@@ -53,7 +66,8 @@ function inHead(page: Page): HeadPlace {
   const closes = /\/>$/.test(source);
   const at = last === undefined ? undefined : referenceEnd(page, last);
   if (at !== undefined && anchor?.tag !== undefined) {
-    const line = lineBreakBefore(page.text, anchor.tag.range.start);
+    const start = last?.kind === 'link' ? last.range.start : anchor.tag.range.start;
+    const line = lineBreakBefore(page.text, start);
     return { before: sheets.length, closes, edit: (text) => ({ start: at, end: at, text: line + text }) };
   }
   const { endTag, start, first } = page.head;
@@ -102,7 +116,13 @@ export function copiesWith(
   copies: ReadonlyMap<string, string>,
   pages: readonly Page[],
   target: string,
+  line?: string,
 ): ReadonlyMap<string, string> {
+  if (line !== undefined) {
+    const page = parsePage('', line === NO_LINK ? '' : `<head>${lineFor(line, target)}</head>`);
+    const said = page.sheets.flatMap((one) => (one.kind === 'link' ? [[one.address, target] as const] : []));
+    return new Map([...copies, ...said]);
+  }
   const copyOf = (address: string): string | undefined => copies.get(address);
   const addresses = pages.filter(mayShow).map((page) => [page, linkAddress(page, target, copyOf)] as const);
   const found = addresses.filter(

@@ -65,7 +65,7 @@ export function addLinks(
   for (const path of model.paths) {
     const page = isWanted(path) ? model.page(path) : undefined;
     if (page === undefined || page.kind !== 'page' || page.base !== undefined) continue;
-    const { edit } = planLink(page, shared, (address) => model.copyOf(address));
+    const { edit } = planLink(page, shared, (address) => model.copyOf(address), model.sources.link);
     if (edit !== undefined) push(edits, page.path, [edit]);
   }
 }

@@ -57,9 +57,11 @@ export class EngineText {
     return text + this.#mask.text.slice(at);
   }
 
-  /** What no value holds, in order: an edit must leave it alone. */
+  /** What no value holds, in order: an edit must leave it alone. What links a sheet is among the sheets. */
   get texts(): string[] {
-    return this.#mask.outside.map(({ start, end }) => this.#text.slice(start, end));
+    return this.#mask.outside
+      .filter(({ prints, code }) => !prints || sheetsCalled(code).names.length === 0)
+      .map(({ start, end }) => this.#text.slice(start, end));
   }
 
   /** What may come of a tag; `undefined` for one without engine text. Puts it back into the values of the attributes. */

@@ -21,6 +21,7 @@ import type { Taste } from './cost.js';
 import { takeExisting } from './existing.js';
 import { takeGiven, takeNames } from './given.js';
 import { type Home, type Kept, type Member, pagesOf, partOf, RuleOrder, type Style } from './home.js';
+import { asksForName, isFilled } from './hooks.js';
 import { whyNoHook } from './instead.js';
 import { mayMatchIn, mayMatchMade } from './made.js';
 import { takePositions } from './positions.js';
@@ -74,12 +75,14 @@ export function findHomes(
   // The parts of what wears a class now may have their styles by it.
   if (existing.length > 0) given.push(...takeGiven(census));
   const made = scripts.madeOn(model.pages);
+  const mayHoldMore = isFilled(census.pages);
   const hookOptions = {
     atLeast: options.atLeast,
     trials,
     order,
     isRefused: (selector: string, key: string) =>
       options.refused.has(ruleItem(selector, key)) ||
+      (mayHoldMore && !asksForName(selector)) ||
       mayMatchMade(selector, made) ||
       options.strangers.some((text) => mayMatchIn(selector, text)),
     isMoved: (group: ElementGroup) => [...pagesHolding(group, census)].some((page) => scripts.movesOn(page)),

@@ -2,6 +2,7 @@
 
 import { BoundedMap } from '../bounded.js';
 import { type ComplexSelector, compileSelectorList } from '../cascade/index.js';
+import type { Page } from '../markup/index.js';
 import { type ElementGroup, idOf } from './census.js';
 import { hookAttributes } from './element-names.js';
 import { saysLittle } from './look-names.js';
@@ -28,6 +29,21 @@ export function hookOf(text: string): Hook | undefined {
     return selector === undefined ? 'doubtful' : { text, selector, parts: partsOf(text) };
   });
   return hook === 'doubtful' ? undefined : hook;
+}
+
+/**
+ * Whether a selector asks its element for a class or an id. What a template engine prints, and no file shows, would have to bear
+ * that name too; a bare `p` would be every paragraph that somebody wrote into the database.
+ */
+export function asksForName(text: string): boolean {
+  const last = hookOf(text)?.selector.compounds.at(-1);
+  if (last === undefined) return false;
+  return last.id !== undefined || last.classes.length > 0;
+}
+
+/** Whether something that no file shows may stand on a page. */
+export function isFilled(pages: readonly Page[]): boolean {
+  return pages.some((page) => page.isFilled);
 }
 
 /**

@@ -27,20 +27,26 @@ export function makesNoPage(file: string): boolean {
 const WHOLE = /<!doctype|<html[\s>]|<body[\s>]|<frameset[\s>]/i;
 
 /** Whether nothing marks a text as a whole page. */
-export function isBare(text: string): boolean {
-  return !WHOLE.test(text);
+export function isBare(file: string, text: string): boolean {
+  return !WHOLE.test(withoutEngine(file, text));
 }
 
 /** Whether a text is a part that pages include: an engine reads it, and nothing marks it as a whole page. */
 export function isPart(file: string, text: string): boolean {
-  if (TEMPLATE.test(file)) return !WHOLE.test(text);
-  return mayHoldEngineText(text, file) && !WHOLE.test(text) && enginePieces(text, file).length > 0;
+  if (!TEMPLATE.test(file) && !mayHoldEngineText(text, file)) return false;
+  const left = withoutEngine(file, text);
+  return (TEMPLATE.test(file) || left !== text) && !WHOLE.test(left);
 }
 
 /** Whether a template holds markup at all: much of a theme in PHP is code alone. */
 export function holdsMarkup(file: string, text: string): boolean {
+  return /<[a-z!/]/i.test(withoutEngine(file, text));
+}
+
+/** A text as a markup parser gets it: what an engine reads may speak of anything. */
+function withoutEngine(file: string, text: string): string {
   const pieces = mayHoldEngineText(text, file) ? enginePieces(text, file) : [];
-  return /<[a-z!/]/i.test(pieces.length === 0 ? text : maskPieces(text, pieces).text);
+  return pieces.length === 0 ? text : maskPieces(text, pieces).text;
 }
 
 /** Kinds of templates and components that are not read, by ending. */

@@ -62,7 +62,10 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
   const components = new Set([...pages.keys()].filter((file) => found.reader.isComponent(file)));
   const given = found.reader.given([...pages.keys()]);
   // The model parses the pages; reading what they lead to then fills the same maps it looks into.
-  const model = new SiteModel({ ...found.sources, pages, components, given }, found.table);
+  const model = new SiteModel(
+    { ...found.sources, pages, components, given, link: found.reader.config.link },
+    found.table,
+  );
   for (const [at, path] of model.paths.entries()) {
     found.follow(model.page(path)!, model);
     tellRead(at + 1, pages.size);
@@ -83,7 +86,7 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     reader.shared(owners, uses.links);
   const shared = options.shared ?? usual;
   found.readSheet(shared);
-  reader.learn(copiesWith(reader.copies, model.pages, shared));
+  reader.learn(copiesWith(reader.copies, model.pages, shared, reader.config.link));
   const isPlatform = (file: string): boolean => reader.isPlatform(file);
   const themes = owners.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
   return {
@@ -145,7 +148,17 @@ export async function loadExcerpts(
   const given = reader.given(paths);
   const { pages, alike, likeTags, placeIds } = excerpts;
   const model = new SiteModel(
-    { ...found.sources, pages, components, given, parsed, alike, likeTags, sharedIds: placeIds },
+    {
+      ...found.sources,
+      pages,
+      components,
+      given,
+      link: reader.config.link,
+      parsed,
+      alike,
+      likeTags,
+      sharedIds: placeIds,
+    },
     table,
     styles,
   );

@@ -83,7 +83,7 @@ export class SiteReader implements SheetShelf, PageSource {
     const text = this.#noted(file, readPageText(this.files, file));
     if (!this.#parts.has(file)) {
       this.#parts.set(file, text !== undefined && isPart(file, text));
-      if (text !== undefined && isBare(text)) this.#bare.add(file);
+      if (text !== undefined && isBare(file, text)) this.#bare.add(file);
     }
     return text;
   }
