@@ -9,7 +9,7 @@ import nunjucks from 'nunjucks';
 import { adopt, draft, prove, survey } from '../../src/index.js';
 import { Random } from '../support/generate.js';
 import { Seeds } from '../support/seeds.js';
-import { acervus, makeSite, snapshot } from '../support/site.js';
+import { acervus, makeSite, PROJECT, snapshot } from '../support/site.js';
 
 const SHEET = '.fare { font-weight: bold }\n#main p { margin: 0 }\n';
 const NOTE = 'style="padding: 4px; color: #004466"';
@@ -255,4 +255,14 @@ test('what is written in EJS is carried out as before', async () => {
   await draft(site);
   await adopt(site);
   assert.equal(made().replace(/ class="[^"]*"/g, ''), before.replace(/ (class|style)="[^"]*"/g, ''));
+});
+
+test('the demo of a theme walks the whole way and leaves it as it was', async () => {
+  const folder = path.join(makeSite({}), 'theme');
+  const { code, stdout } = await acervus('demo', folder, '--templates');
+  assert.equal(code, 0, stdout);
+  assert.match(stdout, /6 {2}acervus undo/);
+  assert.match(stdout, /0 {3}differences/);
+  const demo = snapshot(path.join(PROJECT, 'demo', 'templates'));
+  for (const [file, bytes] of demo) assert.equal(snapshot(folder).get(file), bytes, file);
 });

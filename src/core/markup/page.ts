@@ -223,6 +223,11 @@ export function mayShow({ kind, isFilled, isMail }: Page): boolean {
   return kind === 'page' && isFilled && !isMail;
 }
 
+/** Whether something that no file shows may stand on a page: what an engine prints that fills it, or a part of one. */
+export function mayHoldMore(page: Page): boolean {
+  return mayShow(page) || (page.isFilled && page.sheets.some(isGiven));
+}
+
 const made = new WeakMap<Page, Map<SourceTag, number[]>>();
 
 /** The elements that were made from a tag: one, save where formatting is misnested. */

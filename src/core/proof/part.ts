@@ -16,6 +16,8 @@ export interface ProofPart {
   templated: boolean;
   /** Whether the configuration says which sheets style some page. */
   given: boolean;
+  /** Whether an engine puts something in between tags. */
+  filled: boolean;
   /** Whether an engine writes into style blocks. */
   filledBlocks: boolean;
 }
@@ -30,6 +32,7 @@ export function emptyPart(): ProofPart {
     scripts: new Map(),
     templated: false,
     given: false,
+    filled: false,
     filledBlocks: false,
   };
 }
@@ -43,6 +46,7 @@ export function mergeProofs(into: ProofPart, from: ProofPart): ProofPart {
   mergeScripts(into.scripts, from.scripts);
   into.templated ||= from.templated;
   into.given ||= from.given;
+  into.filled ||= from.filled;
   into.filledBlocks ||= from.filledBlocks;
   for (const [address, pages] of from.unread)
     into.unread.set(address, (into.unread.get(address) ?? 0) + pages);
@@ -50,7 +54,14 @@ export function mergeProofs(into: ProofPart, from: ProofPart): ProofPart {
 }
 
 /** What a proof had to assume, in words. */
-export function assumptionsOf({ unread, scripts, templated, given, filledBlocks }: ProofPart): string[] {
+export function assumptionsOf({
+  unread,
+  scripts,
+  templated,
+  given,
+  filled,
+  filledBlocks,
+}: ProofPart): string[] {
   const found: string[] = [];
   for (const [address, pages] of [...unread].sort(([a], [b]) => comparePaths(a, b))) {
     found.push(
@@ -60,6 +71,10 @@ export function assumptionsOf({ unread, scripts, templated, given, filledBlocks 
   found.push(...scriptSentences(scripts, (pages) => count(pages, 'page')));
   if (given)
     found.push('sheets that "sheets" in acervus.json does not name are taken to style nothing that moved');
+  if (filled)
+    found.push(
+      'what a template engine prints, and no file shows, is taken to bear no class or id whose rules changed',
+    );
   if (filledBlocks)
     found.push('rules that a template engine writes into style blocks are taken to style nothing that moved');
   if (templated) found.push('template text is taken never to produce a class name that is new');

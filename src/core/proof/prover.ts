@@ -8,7 +8,7 @@ import {
   type Stack,
   StyleReader,
 } from '../cascade/index.js';
-import { isGiven, mayShow, type Page } from '../markup/index.js';
+import { isGiven, mayHoldMore, mayShow, type Page } from '../markup/index.js';
 import { keptText, undecidedReason } from '../stock/index.js';
 import { type Alignment, alignPages } from './align.js';
 import { type Difference, describeElement, placeOf, showElement } from './describe.js';
@@ -209,6 +209,7 @@ export class Prover {
     }
     if (before.hasTemplatedTags) part.templated = true;
     if (before.sheets.some(isGiven)) part.given = true;
+    if (mayHoldMore(before)) part.filled = true;
     if (before.sheets.some((one) => one.kind === 'block' && one.isFilled)) part.filledBlocks = true;
     for (const [a, b] of contexts) {
       const options = neverTemplated === undefined ? {} : { neverTemplated };

@@ -4,6 +4,7 @@
 import type { SiteModel } from '../cascade/index.js';
 import { groupBy } from '../group-by.js';
 import { inStandardWords } from '../hints/index.js';
+import { mayHoldMore } from '../markup/index.js';
 import {
   type CarriedUnit,
   type Carrier,
@@ -21,7 +22,7 @@ import type { Taste } from './cost.js';
 import { takeExisting } from './existing.js';
 import { takeGiven, takeNames } from './given.js';
 import { type Home, type Kept, type Member, pagesOf, partOf, RuleOrder, type Style } from './home.js';
-import { asksForName, isFilled } from './hooks.js';
+import { asksForName } from './hooks.js';
 import { whyNoHook } from './instead.js';
 import { mayMatchIn, mayMatchMade } from './made.js';
 import { takePositions } from './positions.js';
@@ -75,14 +76,14 @@ export function findHomes(
   // The parts of what wears a class now may have their styles by it.
   if (existing.length > 0) given.push(...takeGiven(census));
   const made = scripts.madeOn(model.pages);
-  const mayHoldMore = isFilled(census.pages);
+  const isOpen = census.pages.some(mayHoldMore);
   const hookOptions = {
     atLeast: options.atLeast,
     trials,
     order,
     isRefused: (selector: string, key: string) =>
       options.refused.has(ruleItem(selector, key)) ||
-      (mayHoldMore && !asksForName(selector)) ||
+      (isOpen && !asksForName(selector)) ||
       mayMatchMade(selector, made) ||
       options.strangers.some((text) => mayMatchIn(selector, text)),
     isMoved: (group: ElementGroup) => [...pagesHolding(group, census)].some((page) => scripts.movesOn(page)),

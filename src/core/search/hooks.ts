@@ -2,7 +2,6 @@
 
 import { BoundedMap } from '../bounded.js';
 import { type ComplexSelector, compileSelectorList } from '../cascade/index.js';
-import type { Page } from '../markup/index.js';
 import { type ElementGroup, idOf } from './census.js';
 import { hookAttributes } from './element-names.js';
 import { saysLittle } from './look-names.js';
@@ -39,11 +38,6 @@ export function asksForName(text: string): boolean {
   const last = hookOf(text)?.selector.compounds.at(-1);
   if (last === undefined) return false;
   return last.id !== undefined || last.classes.length > 0;
-}
-
-/** Whether something that no file shows may stand on a page. */
-export function isFilled(pages: readonly Page[]): boolean {
-  return pages.some((page) => page.isFilled);
 }
 
 /**

@@ -13,11 +13,16 @@ export function defineDemo(
     .command('demo')
     .description('copy the demo site somewhere and walk through the whole of it')
     .argument('[folder]', 'a new folder', 'skerrin-line')
-    .addHelpText('after', '\nExample:\n  acervus demo /tmp/skerrin-line')
+    .option('--templates', 'the theme that such pages are made from, as its templates are written')
+    .addHelpText(
+      'after',
+      '\nExamples:\n  acervus demo /tmp/skerrin-line\n  acervus demo /tmp/skerrin-theme --templates',
+    )
     .action(
-      act(async (terminal, folder: string) => {
-        const { walkThrough } = await import('./walk.js');
-        return walkThrough(terminal, folder, (words) => run(words, terminal));
+      act(async (terminal, folder: string, { templates }: { templates?: boolean }) => {
+        const { walkTemplates, walkThrough } = await import('./walk.js');
+        const walk = templates === true ? walkTemplates : walkThrough;
+        return walk(terminal, folder, (words) => run(words, terminal));
       }),
     );
 }

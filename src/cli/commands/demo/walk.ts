@@ -9,29 +9,67 @@ import { quoted } from '../../shared/site-text.js';
 import type { Terminal } from '../../shared/terminal.js';
 
 /** In the installed package, beside `dist`. */
-const SOURCE = fileURLToPath(new URL('../../../../demo/site', import.meta.url));
+const SOURCES = {
+  site: fileURLToPath(new URL('../../../../demo/site', import.meta.url)),
+  templates: fileURLToPath(new URL('../../../../demo/templates', import.meta.url)),
+};
 
 const RULER = pc.gray('─'.repeat(78));
 
-/** Out: what the proof said, 0 when nothing is different. Throws `UsageError` for a folder that holds something. */
-export async function walkThrough(
-  { write }: Terminal,
-  folder: string,
-  run: (words: readonly string[]) => Promise<number>,
-): Promise<number> {
+type Run = (words: readonly string[]) => Promise<number>;
+/** Carries out a command as it is typed. In: the words; what it is for; how often it is done, where more than once. */
+type Step = (words: readonly string[], why: string, again?: string) => Promise<number>;
+
+/** A copy of a demo, and one of it as it is. Throws `UsageError` for a folder that holds something. */
+function copyOut(source: string, folder: string): string {
   if (existsSync(folder) && readdirSync(folder).length > 0) throw new UsageError('demo-exists', { folder });
   const original = `${folder}.before`;
   if (existsSync(original)) throw new UsageError('demo-exists', { folder: original });
-  if (!existsSync(SOURCE)) throw new UsageError('demo-missing', {});
-  cpSync(SOURCE, folder, { recursive: true });
-  cpSync(SOURCE, original, { recursive: true });
+  if (!existsSync(source)) throw new UsageError('demo-missing', {});
+  cpSync(source, folder, { recursive: true });
+  cpSync(source, original, { recursive: true });
+  return original;
+}
+
+function stepper({ write }: Terminal, folder: string, run: Run): Step {
   let number = 0;
-  const step = async (words: readonly string[], why: string, again = ''): Promise<number> => {
+  return async (words, why, again = '') => {
     number++;
     const typed = words.map((word) => (/[^\w./=-]/.test(word) && word !== folder ? quoted(word) : word));
     write(`\n${RULER}\n${pc.bold(`${number}  acervus ${typed.join(' ')}${again}`)}\n   ${why}\n\n`);
     return run(words);
   };
+}
+
+/** Out: what the proof said, 0 when nothing is different. Throws `UsageError` for a folder that holds something. */
+export async function walkTemplates(terminal: Terminal, folder: string, run: Run): Promise<number> {
+  const original = copyOut(SOURCES.templates, folder);
+  const step = stepper(terminal, folder, run);
+  const { write } = terminal;
+  write(
+    `The Skerrin Line as a theme: a layout, parts, pages that an engine fills.\nA copy is in ${folder}\n`,
+  );
+  await step(['survey', folder], 'Take stock: of templates as they are written.');
+  await step(['draft', folder], 'A home for what repeats, right for all that the engine could make.');
+  await step(['adopt', folder], 'Carry it out: no word of the engine is touched.');
+  const different = await step(
+    ['prove', folder, '--against', original],
+    'Compare with the theme as it was: each part under the sheets of its layout, whatever is around it.',
+  );
+  await step(['reach', '.fare', folder], 'Who wears this now, and in which templates?');
+  await step(['undo', folder], 'Put every byte back.');
+  rmSync(original, { recursive: true });
+  write(
+    `\n${RULER}\nThe theme is as it was, and yours to try: docs/templates.md tells what is read and how.\n`,
+  );
+  return different;
+}
+
+/** Out: what the proof said, 0 when nothing is different. Throws `UsageError` for a folder that holds something. */
+export async function walkThrough(terminal: Terminal, folder: string, run: Run): Promise<number> {
+  const original = copyOut(SOURCES.site, folder);
+  const step = stepper(terminal, folder, run);
+  const { write } = terminal;
   write(
     `The Skerrin Line, an island ferry company, and years of styling typed into its pages.\nA copy is in ${folder}\n`,
   );

@@ -1,10 +1,11 @@
 // One search of the rules of a site, as one step of its consolidation.
 
 import { type SiteModel, writtenClasses } from '../../cascade/index.js';
+import { mayHoldMore } from '../../markup/index.js';
 import type { Carrier, KeptReason, SiteScripts } from '../../stock/index.js';
 import { type Census, takeCensus } from '../census.js';
 import { type ClassMove, helperClasses } from '../helper-classes.js';
-import { asksForName, isFilled } from '../hooks.js';
+import { asksForName } from '../hooks.js';
 import { mayMatchIn, mayMatchMade } from '../made.js';
 import { Trials } from '../trial.js';
 import { type IdClass, idClasses } from './id-classes.js';
@@ -70,7 +71,7 @@ export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof
   const made = scripts.madeOn(model.pages);
   const isSeenElsewhere = (selector: string): boolean => strangers.some((text) => mayMatchIn(selector, text));
   const { census, rules } = baseOf(model, step);
-  const mayHoldMore = isFilled(census.pages);
+  const isOpen = census.pages.some(mayHoldMore);
   const found = findRuleMoves(model, rules, {
     census,
     trials: new Trials(model.table.truths),
@@ -81,7 +82,7 @@ export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof
     shared,
     atLeast,
     isRefused: (selector) =>
-      (mayHoldMore && !asksForName(selector)) || mayMatchMade(selector, made) || isSeenElsewhere(selector),
+      (isOpen && !asksForName(selector)) || mayMatchMade(selector, made) || isSeenElsewhere(selector),
     isSeenElsewhere,
     refused,
     isWanted,
