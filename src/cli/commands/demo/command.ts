@@ -16,7 +16,7 @@ export function defineDemo(
     .option('--templates', 'the theme that such pages are made from, as its templates are written')
     .addHelpText(
       'after',
-      '\nExamples:\n  acervus demo /tmp/skerrin-line\n  acervus demo /tmp/skerrin-theme --templates',
+      '\nExample:\n  acervus demo /tmp/skerrin-line\n  acervus demo /tmp/skerrin-theme --templates',
     )
     .action(
       act(async (terminal, folder: string, { templates }: { templates?: boolean }) => {

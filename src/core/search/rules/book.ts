@@ -29,7 +29,7 @@ export interface Weighed {
 }
 
 /** So many trials are made of elements that may have any class: on most of them a rule cannot be moved safely at all. */
-const MOST_OPEN = 8000;
+const MOST_OPEN = 2000;
 
 export class Book {
   readonly #gone = new Set<Said>();
