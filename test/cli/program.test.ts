@@ -1,9 +1,11 @@
 // What every command does alike: exit codes, faults of our own, the version, following a declaration.
 
 import assert from 'node:assert/strict';
+import { spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
+import { pathToFileURL } from 'node:url';
 import { acervus, acervusOn, acervusProcess, htmlPage, makeSite, PROJECT } from '../support/site.js';
 
 const page = htmlPage(
@@ -87,4 +89,15 @@ test('a draft of an earlier version is told, not a fault', async () => {
   const run = await acervus('adopt', site);
   assert.equal(run.code, 2);
   assert.match(run.stderr, /^acervus: acervus-draft\.yaml[^\n]*\n$/);
+});
+
+test('a search is ended by a signal: nothing listens to one before something is written', () => {
+  const site = makeSite({ 'index.html': htmlPage('<p style="top: 0">a<p style="top: 0">b') });
+  const text = `
+    import { draft } from ${JSON.stringify(pathToFileURL(path.join(PROJECT, 'dist', 'index.js')).href)};
+    await draft(${JSON.stringify(site)});
+    console.log(process.listenerCount('SIGINT'), process.listenerCount('SIGTERM'));
+  `;
+  const { stdout } = spawnSync(process.execPath, ['--input-type=module', '-e', text], { encoding: 'utf8' });
+  assert.equal(stdout.trim(), '0 0');
 });

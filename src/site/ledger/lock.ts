@@ -10,9 +10,9 @@ import {
   statSync,
   writeFileSync,
 } from 'node:fs';
+import { createRequire } from 'node:module';
 import { hostname } from 'node:os';
 import path from 'node:path';
-import { lockSync } from 'proper-lockfile';
 import { UsageError } from '../../core/usage-error.js';
 import { insideSite } from '../files/inside.js';
 
@@ -38,7 +38,11 @@ export function alone<T>(root: string, work: () => T): T {
   }
 }
 
+/** Loaded when something is written: it listens to signals from then on, and who searches is to be ended by them. */
+const load = createRequire(import.meta.url);
+
 function takeLock(folder: string): () => void {
+  const { lockSync } = load('proper-lockfile') as typeof import('proper-lockfile');
   const lockfilePath = path.join(folder, 'lock');
   for (let waited = 0; ; waited += PAUSE) {
     try {
