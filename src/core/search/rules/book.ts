@@ -169,7 +169,10 @@ export class Book {
     const weighing = {
       trials: this.search.trials,
       isGone: this.isGone,
-      mayTryOpen: () => this.#openTrials++ < MOST_OPEN,
+      mayTryOpen: (trials: number) => {
+        this.#openTrials += trials;
+        return this.#openTrials <= MOST_OPEN;
+      },
     };
     for (const [key, said] of candidate.said) {
       // What the rule says that it goes into stays, unless it says it in other words from now on.

@@ -113,8 +113,8 @@ export function trialsOf(
 export interface Weighing {
   readonly trials: Trials;
   readonly isGone: (said: Said) => boolean;
-  /** Whether one more trial may be made of elements that could be almost anything. */
-  readonly mayTryOpen: () => boolean;
+  /** Whether so many more trials may be made of elements that could be almost anything. */
+  readonly mayTryOpen: (trials: number) => boolean;
 }
 
 /** What so many rules could match may have any class: each trial of it takes as long as hundreds of others. */
@@ -152,8 +152,10 @@ export function replace(
     if (takers.length === 0) return undefined;
     const affected = new Set([...hits.keys(), ...takers.flatMap(({ own }) => [...own.matched])]);
     const keep = new Set<Said>();
+    // Asked first: where nothing may be tried any more, nothing else need be.
+    const open = [...affected].filter(isOpen).length;
+    if (open > 0 && !mayTryOpen(open)) return undefined;
     for (const group of affected) {
-      if (isOpen(group) && !mayTryOpen()) return undefined;
       const own = takers.filter((one) => one.own.matched.has(group));
       if (holds(group, [], trialsOn(group), lostBy(own))) continue;
       if (own.length === 0) return undefined;
