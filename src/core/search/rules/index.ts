@@ -9,7 +9,7 @@ import { Book, idOf } from './book.js';
 import { candidatesFor } from './candidates.js';
 import { moveKey, type RuleMove, type RuleSearch } from './move.js';
 import type { OwnRule } from './own-rules.js';
-import type { Candidate } from './weigh.js';
+import { type Candidate, isOpen } from './weigh.js';
 
 export { moveKey, type RuleMove, type RuleSearch } from './move.js';
 export { type BlockPlace, type OwnRule, ownRules, type Said } from './own-rules.js';
@@ -17,6 +17,8 @@ export type { Replaced, RulePlace } from './weigh.js';
 
 /** Beyond so many candidates, those that could save least are not tried. */
 const MOST = 3000;
+/** Where elements may have any class, most candidates could only be refused, and each takes long. */
+const MOST_WHERE_OPEN = 60;
 
 interface Ranked {
   readonly candidate: Candidate;
@@ -45,7 +47,7 @@ export function findRuleMoves(
     )
     .filter(({ gain }) => gain > 0)
     .sort(byGain)
-    .slice(0, MOST);
+    .slice(0, search.census.groups.some(isOpen) ? MOST_WHERE_OPEN : MOST);
   for (let found = -1; found < moves.length && queue.length > 0; ) {
     found = moves.length;
     // What could not be before may be possible now that other rules are gone.

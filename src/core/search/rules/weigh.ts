@@ -120,7 +120,7 @@ export interface Weighing {
 /** What so many rules could match may have any class: each trial of it takes as long as hundreds of others. */
 const OPEN = 200;
 
-function isOpen({ matchedSheets }: ElementGroup): boolean {
+export function isOpen({ matchedSheets }: ElementGroup): boolean {
   return matchedSheets.some(({ matched }) => matched().length > OPEN);
 }
 
