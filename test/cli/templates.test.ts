@@ -9,7 +9,7 @@ import nunjucks from 'nunjucks';
 import { adopt, draft, prove, survey } from '../../src/index.js';
 import { Random } from '../support/generate.js';
 import { Seeds } from '../support/seeds.js';
-import { acervus, makeSite, PROJECT, snapshot } from '../support/site.js';
+import { acervus, acervusOn, makeSite, PROJECT, snapshot } from '../support/site.js';
 
 const SHEET = '.fare { font-weight: bold }\n#main p { margin: 0 }\n';
 const NOTE = 'style="padding: 4px; color: #004466"';
@@ -265,4 +265,97 @@ test('the demo of a theme walks the whole way and leaves it as it was', async ()
   assert.match(stdout, /0 {3}differences/);
   const demo = snapshot(path.join(PROJECT, 'demo', 'templates'));
   for (const [file, bytes] of demo) assert.equal(snapshot(folder).get(file), bytes, file);
+});
+
+test('a sheet that a layout links only in a branch is no home for what is always there', async () => {
+  const site = makeSite({
+    'base.twig': `<!doctype html><html><head>{% if winter %}<link rel="stylesheet" href="w.css">{% endif %}<link rel="stylesheet" href="t.css"></head><body>{{ x }}</body></html>`,
+    'fares.twig': PARTS,
+    'w.css': 'i { left: 0 }\n',
+    't.css': 'b { left: 0 }\n',
+  });
+  await draft(site);
+  await adopt(site);
+  const { 't.css': sheet = '', 'w.css': winter = '' } = readSite(site);
+  assert.match(sheet, /padding: 4px/);
+  assert.equal(winter, 'i { left: 0 }\n');
+});
+
+test('what an engine writes into a style by its own marks stays in the tag', async () => {
+  const styles: Record<string, string> = {
+    'views/a.cshtml': 'style="width: @Model.Width%"',
+    'views/b.blade.php': 'style="color: @color($x)"',
+    'views/c.tpl': 'style="height: {$height}px"',
+  };
+  const site = makeSite({
+    'css/t.css': 'b { left: 0 }\n',
+    ...Object.fromEntries(
+      Object.entries(styles).map(([file, style]) => [file, `<p ${style}>a</p>\n`.repeat(4)]),
+    ),
+  });
+  await draft(site);
+  await adopt(site).catch(() => undefined);
+  const after = readSite(site);
+  for (const [file, style] of Object.entries(styles)) assert.equal(after[file]!.split(style).length, 5, file);
+  assert.equal(after['css/t.css'], 'b { left: 0 }\n');
+});
+
+test('what somebody names under "sheets" is an area of its own, and no other page gets its sheet', async () => {
+  const page = `<!doctype html><html><head><link rel="stylesheet" href="help.css"></head><body>${PARTS}</body></html>`;
+  const site = makeSite({
+    'help/index.html': page,
+    'help/help.css': 'i { left: 0 }\n',
+    'views/fares.twig': PARTS,
+    'acervus.json': JSON.stringify({ sheets: { 'views/**': ['css/house.css'] } }),
+  });
+  await draft(site);
+  await adopt(site);
+  const {
+    'help/help.css': help = '',
+    'css/house.css': house = '',
+    'help/index.html': index = '',
+  } = readSite(site);
+  assert.match(help, /padding: 4px/);
+  assert.match(house, /padding: 4px/);
+  assert.doesNotMatch(index, /house/);
+});
+
+test('findings that hold of finished pages only are not told of templates', async () => {
+  const layout = `<!doctype html><html><head><link rel="stylesheet" href="{{ root }}/t.css"><style>{{ rules }}</style></head><body>{% if x %}<p id="a" class="b">c</p>{% else %}<p id="a" class="b">d</p>{% endif %}{{ content }}</body></html>`;
+  const sheet = 'h5 { top: 0 }\n.never { top: 0 }\n';
+  const kinds = async (files: Record<string, string>) =>
+    (await survey(makeSite(files))).broken.map(({ kind }) => kind);
+  assert.deepEqual(await kinds({ 'l.twig': layout, 't.css': sheet }), []);
+  const finished = layout.replace(/\{[{%].*?[%}]\}/g, '').replace('/t.css', 't.css');
+  assert.deepEqual(
+    new Set(await kinds({ 'l.html': finished, 't.css': sheet })),
+    new Set(['class without a rule', 'id used twice', 'rule without a use']),
+  );
+});
+
+test('scripts that a layout brings in count for its parts', async () => {
+  const files = {
+    'base.twig': `<!doctype html><html><head><link rel="stylesheet" href="t.css">{{ 'fold.js' | asset_url | script_tag }}</head><body>{{ x }}</body></html>`,
+    'fares.twig': '<p class="fold" style="display: none">a</p>\n'.repeat(4),
+    't.css': 'b { left: 0 }\n',
+    'js/fold.js': 'document.querySelector(".fold").style.display = "";\n',
+  };
+  const site = makeSite(files);
+  const { kept } = await draft(site);
+  assert.ok(
+    kept.some(({ reason }) => /fold\.js|script/.test(reason)),
+    JSON.stringify(kept),
+  );
+});
+
+test('a large theme is drafted as a small one', async () => {
+  const files = { ...ENGINES.django, 'templates/plain.html': `{% extends "base.html" %}${PARTS}` };
+  const [small, large] = [makeSite(files), makeSite(files)];
+  const { stdout: one } = await acervus('draft', small, '--json');
+  const { stdout: other } = await acervusOn({ environment: { ACERVUS_LARGE_FROM: '0' } }, [
+    'draft',
+    large,
+    '--json',
+  ]);
+  assert.deepEqual(JSON.parse(other).styles, JSON.parse(one).styles);
 });

@@ -4,33 +4,32 @@ import { fileAt } from '../addresses.js';
 import { SiteModel } from '../cascade/index.js';
 import { copiesWith, sheetBeside } from '../edits/index.js';
 import { getOrInsert } from '../get-or-insert.js';
-import { isGiven, isPlainLink, mayShow, type Page } from '../markup/index.js';
+import { givenSheets, isPlainLink, mayShow, type Page } from '../markup/index.js';
 import { linkedByAll } from '../stock/index.js';
 import type { DraftSite } from './draft-site.js';
 
 /** Out: the site itself where its pages share their sheets; else one for each area, with the sheet that its rules go into. */
 export function areasOf(site: DraftSite): DraftSite[] {
   if (site.sharedIsGiven) return [site];
-  const given = new Map<string, Page[]>();
-  for (const page of site.model.pages)
-    if (page.sheets.some(isGiven)) getOrInsert(given, givenTo(page).join('\n'), () => []).push(page);
+  const given = new Map<string, { readonly sheets: readonly string[]; readonly pages: Page[] }>();
+  const rest: Page[] = [];
+  for (const page of site.model.pages) {
+    const sheets = givenSheets(page);
+    if (sheets === undefined) rest.push(page);
+    else getOrInsert(given, sheets.join('\n'), () => ({ sheets, pages: [] })).pages.push(page);
+  }
   if (given.size === 0) return areasByLinks(site);
-  const named = [...given.values()];
-  const rest = site.model.pages.filter((page) => !page.sheets.some(isGiven));
-  const areas = named.map((pages) => {
-    const paths = givenTo(pages[0]!);
-    const own = paths.findLast(
-      (path) => !site.sheets.some((one) => one.path === path && one.owner === 'platform'),
-    );
-    return areaOf(site, { pages, sheets: new Set(paths), folder: '' }, own);
-  });
+  const isPlatform = (path: string): boolean =>
+    site.sheets.some((one) => one.path === path && one.owner === 'platform');
+  const areas = [...given.values()].map(({ sheets, pages }) =>
+    areaOf(
+      site,
+      { pages, sheets: new Set(sheets), folder: '' },
+      sheets.findLast((path) => !isPlatform(path)),
+    ),
+  );
   const others = { pages: rest, sheets: new Set(site.sheets.map(({ path }) => path)), folder: '' };
   return rest.length === 0 ? areas : [...areas, ...areasByLinks(areaOf(site, others))];
-}
-
-/** The sheets that a person says style a page. */
-function givenTo(page: Page): string[] {
-  return page.sheets.flatMap((one) => (one.kind === 'link' && isGiven(one) ? one.address.slice(1) : []));
 }
 
 function areasByLinks(site: DraftSite): DraftSite[] {

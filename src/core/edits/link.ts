@@ -26,8 +26,7 @@ export function planLink(
   );
   if (present >= 0) return { edit: undefined, before: present };
   const { before, closes, edit } = inHead(page);
-  if (page.isFilled && line !== undefined)
-    return { edit: line === NO_LINK ? undefined : edit(lineFor(line, shared)), before };
+  if (page.isFilled && line !== undefined) return { edit: edit(lineFor(line, shared)), before };
   const address = linkAddress(page, shared, copyOf);
   // Where an engine writes the addresses, and none of them shows how, a link would lead nowhere.
   if (address === undefined) return { edit: undefined, before };
@@ -37,9 +36,6 @@ export function planLink(
     before,
   };
 }
-
-/** Where nothing is to be linked: the system does it. */
-const NO_LINK = 'none';
 
 /** In: what links a sheet, with `{path}`, `{file}` or `{name}` in the place of its own. */
 function lineFor(line: string, target: string): string {
@@ -119,7 +115,7 @@ export function copiesWith(
   line?: string,
 ): ReadonlyMap<string, string> {
   if (line !== undefined) {
-    const page = parsePage('', line === NO_LINK ? '' : `<head>${lineFor(line, target)}</head>`);
+    const page = parsePage('', `<head>${lineFor(line, target)}</head>`);
     const said = page.sheets.flatMap((one) => (one.kind === 'link' ? [[one.address, target] as const] : []));
     return new Map([...copies, ...said]);
   }

@@ -2,7 +2,7 @@
 // column, so that whatever is said of the excerpt is said of the page.
 
 import { applyEdits, type Edit } from '../edits/index.js';
-import { type Page, type PageElement, parsePage } from '../markup/index.js';
+import { givenSheets, type Page, type PageElement, parsePage } from '../markup/index.js';
 
 export interface Excerpt {
   readonly page: Page;
@@ -26,7 +26,7 @@ export function cutPage(page: Page, stays: readonly boolean[]): Excerpt | undefi
     if (from === undefined || to <= from) return undefined;
     cuts.push({ start: from, end: to, text: inPlaceOf(text, from, to) });
   }
-  const excerpt = parsePage(page.path, applyEdits(text, cuts));
+  const excerpt = parsePage(page.path, applyEdits(text, cuts), false, givenSheets(page));
   return isSame(kept, excerpt, page) ? { page: excerpt, cuts } : undefined;
 }
 

@@ -11,9 +11,10 @@ import {
   StyleReader,
 } from '../cascade/index.js';
 import type { Edit } from '../edits/index.js';
-import { hasTemplateText, isPlainLink, type Page, type PageElement } from '../markup/index.js';
+import { isPlainLink, type Page, type PageElement } from '../markup/index.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
 import { stylesFromSelf, undecidedReason } from '../stock/index.js';
+import { mayHoldEngineText } from '../templates/index.js';
 import { cutPage, type Excerpt } from './cut.js';
 import { endTagAt, Forms, isStyled } from './forms.js';
 
@@ -112,7 +113,11 @@ export class ExcerptTaker {
   /** In: a page whose sheets and scripts can be read by now. */
   add(page: Page): void {
     this.#size += page.text.length;
-    if (page.kind === 'component' || hasTemplateText(page.text) || /contenteditable/i.test(page.text)) {
+    if (
+      page.kind === 'component' ||
+      mayHoldEngineText(page.text, page.path) ||
+      /contenteditable/i.test(page.text)
+    ) {
       this.#keep(page, []);
       return;
     }

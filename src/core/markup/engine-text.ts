@@ -103,14 +103,14 @@ export class EngineText {
   #branchAt(pieces: readonly EnginePiece[], offset: number): string {
     const before = pieces.filter(({ start, role }) => start < offset && role !== 'none');
     const piece = before.at(-1) ?? pieces[0] ?? this.#mask.between.findLast(({ start }) => start < offset);
-    return piece === undefined ? '' : this.#text.slice(piece.start, piece.end);
+    return piece === undefined ? '' : markedAsEngine(this.#text.slice(piece.start, piece.end));
   }
 
   #restored(value: string, pieces: readonly EnginePiece[]): string {
     const runs: string[] = [];
     let end = -1;
     for (const piece of pieces) {
-      const text = this.#text.slice(piece.start, piece.end);
+      const text = markedAsEngine(this.#text.slice(piece.start, piece.end));
       // What stands side by side is one word to the parser.
       if (piece.start === end) runs.push(`${runs.pop()}${text}`);
       else runs.push(text);
@@ -131,7 +131,7 @@ export class EngineText {
     contentEnds: readonly number[],
   ): SheetReference[] {
     const branches = this.#choices.flat();
-    const isAtTimes = (at: number): boolean => branches.some(({ start, end }) => start < at && at < end);
+    const isAtTimes = (at: number): boolean => branches.some(({ start, end }) => start <= at && at < end);
     const written = own.map(
       (one): SheetReference =>
         one.kind === 'link' && isAtTimes(one.range.start) ? { ...one, by: 'engine at times' } : one,
@@ -185,6 +185,21 @@ export class EngineText {
     return this.#tags.some((tag) => tag.start <= start && start < tag.end);
   }
 
+  /** Whether rows or cells may come of engine text. In: an element; whether that is so of the one around it. */
+  isAmongRows({ tagName, startTag, childNodes, end }: SourceElement, isAround: boolean): boolean {
+    if (!TABLE_PARTS.has(tagName)) return false;
+    // What stands between a table and the rows of a body that is only implied is seen from the table.
+    if (startTag === null) return isAround;
+    const { between } = this.#mask;
+    let start = startTag.endOffset;
+    for (const child of childNodes) {
+      if (!isSourceElement(child) || child.startTag === null) continue;
+      if (within(between, { start, end: child.startTag.startOffset }).length > 0) return true;
+      start = child.end >= 0 ? child.end : child.startTag.endOffset;
+    }
+    return end >= 0 && within(between, { start, end }).length > 0;
+  }
+
   /** The elements among whose children engine text stands, and whether something is printed there. */
   *holders(
     elements: readonly PageElement[],
@@ -217,6 +232,11 @@ export class EngineText {
       return at;
     });
   }
+}
+
+/** What only the ending of a file tells to be engine text is put in marks that tell it wherever the value goes. */
+function markedAsEngine(text: string): string {
+  return hasTemplateText(text) ? text : `{{${text}}}`;
 }
 
 /** What may come or not: from what opens a branch, or the other one, to what ends it. */
@@ -258,24 +278,3 @@ function within(pieces: readonly EnginePiece[], { start, end }: SourceRange): re
 
 const NONE: readonly EnginePiece[] = [];
 const TABLE_PARTS = new Set(['table', 'tbody', 'thead', 'tfoot', 'tr']);
-
-/**
- * Whether rows or cells may come of engine text: the source shows that it stands between them.
- * In: the element; the text of the page; whether that is so of the element around it.
- */
-export function isEngineRow(
-  { tagName, startTag, childNodes, end }: SourceElement,
-  text: string,
-  isAround: boolean,
-): boolean {
-  if (!TABLE_PARTS.has(tagName)) return false;
-  // What stands between a table and the rows of a body that is only implied is seen from the table.
-  if (startTag === null) return isAround;
-  let from = startTag.endOffset;
-  for (const child of childNodes) {
-    if (!isSourceElement(child) || child.startTag === null) continue;
-    if (hasTemplateText(text.slice(from, child.startTag.startOffset))) return true;
-    from = child.end >= 0 ? child.end : child.startTag.endOffset;
-  }
-  return end >= 0 && hasTemplateText(text.slice(from, end));
-}

@@ -2,6 +2,7 @@
 // sheet and script references, and what is malformed.
 
 export { attributeOf } from './attributes.js';
+export { givenSheets } from './given-sheets.js';
 export * from './page.js';
 export { parsePage, parseUnplaced } from './parse.js';
 export { hasTemplateText, maskTemplateText, templateWords } from './template-text.js';

@@ -2,8 +2,9 @@
 
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
+import { mayHoldEngineText } from '../templates/index.js';
 import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
-import { EngineText, isEngineRow } from './engine-text.js';
+import { EngineText } from './engine-text.js';
 import { withGiven } from './given-sheets.js';
 import { kept, keptList, keptWords } from './kept.js';
 import { isMail } from './mail.js';
@@ -18,7 +19,6 @@ import {
   type SheetReference,
   SourceTag,
 } from './page.js';
-import { hasTemplateText } from './template-text.js';
 import { splitTokens } from './tokens.js';
 import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
 
@@ -50,7 +50,7 @@ const READ_BY_PLACE = /<(?:style|template)[\s>]|<script(?![^>]*\ssrc\s*=)|[\s"'/
  * Out: `undefined` where something in it is told by where it stands.
  */
 export function parseUnplaced(path: string, text: string): Page | undefined {
-  if (READ_BY_PLACE.test(text) || hasTemplateText(text)) return undefined;
+  if (READ_BY_PLACE.test(text) || mayHoldEngineText(text, path)) return undefined;
   return readPage(path, text, { component: false, placed: false });
 }
 
@@ -218,8 +218,7 @@ class PageReader {
       tag,
       hasText: false,
       hasTemplateText:
-        this.#engine !== undefined &&
-        isEngineRow(node, this.#text, this.elements[parent]?.hasTemplateText === true),
+        this.#engine?.isAmongRows(node, this.elements[parent]?.hasTemplateText === true) === true,
       templated:
         node.attrs.some(({ name }) => BINDING.test(name)) || engine?.prints === true
           ? 'tag'

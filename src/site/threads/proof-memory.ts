@@ -84,6 +84,7 @@ export class ProofMemory {
   #around({ files }: Around): string {
     return JSON.stringify({
       config: this.#readers.map(({ config }) => config),
+      meant: this.#readers.map(({ copies }) => [...copies]),
       files: files.map(([state, file]) => [
         state,
         file,

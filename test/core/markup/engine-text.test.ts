@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { parsePage } from '../../../src/core/markup/index.js';
+import { hasTemplateText, parsePage } from '../../../src/core/markup/index.js';
+import { parseSheet } from '../../../src/core/sheets/index.js';
 import { adoptAll } from '../../support/model.js';
 
 const TWICE = '<p style="color: red; top: 0">a</p>\n<p style="color: red; top: 0">b</p>';
@@ -47,4 +48,78 @@ test('a component that no page could show keeps all that it says', () => {
   const { styles, text } = adoptAll({ 'a.tpl': `<style>p { color: red }</style>${TWICE}` });
   assert.deepEqual(styles, []);
   assert.match(text('a.tpl'), /style="color: red/);
+});
+
+test('a value that only the ending of a file tells to be engine text is none that could move', () => {
+  const values: [file: string, value: string][] = [
+    ['a.tpl', 'width: {$width}%'],
+    ['a.cshtml', 'width: @Model.Width%'],
+    ['a.blade.php', '@if($late) color: red @endif'],
+    ['a.html', 'width: {# no #} 2px'],
+    ['a.html', 'color: {!! $x !!}'],
+  ];
+  for (const [file, value] of values) {
+    const page = parsePage(file, `<p style="${value}">a</p>`, true);
+    assert.ok(hasTemplateText(page.elements[0]!.style!), value);
+  }
+});
+
+test('elements know what an engine puts between their children, in tables too', () => {
+  const held = (file: string, text: string): string[] =>
+    parsePage(file, text, true)
+      .elements.filter(({ hasTemplateText: has }) => has)
+      .map(({ name }) => name);
+  assert.deepEqual(held('a.tpl', '<div><p>{$x}</p><br>{if $y}<i></i>{/if}</div>'), ['div', 'p']);
+  assert.deepEqual(held('a.html', '<ul><li>a<li>{{ b }}</ul><p>c'), ['li']);
+  assert.deepEqual(held('a.tpl', '<table>{foreach $x as $y}<tr><td>a</td></tr>{/foreach}</table>'), [
+    'table',
+    'tbody',
+  ]);
+});
+
+test('calls that link sheets and scripts are references like any, in order, at times or always', () => {
+  const text = `<!doctype html><head>
+<%= stylesheet_link_tag 'a', "b/c", :media => 'all' %>
+<link rel="stylesheet" href="d.css">
+<%= stylesheet_link_tag 'e' if rtl == 'f' %>
+{% if g %}<link rel="stylesheet" href="h.css">{% endif %}
+{% block i %}<link rel="stylesheet" href="j.css">{% endblock %}
+{{ 'k.css' | asset_url | stylesheet_tag }}<%- css(base, 'l.css') %><%- css('//m.example/n.css') %>
+<%= javascript_include_tag 'o' %>{{ 'p.js' | asset_url | script_tag }}</head>`;
+  const { sheets, scripts } = parsePage('x.html', text);
+  assert.deepEqual(
+    sheets.map((one) => (one.kind === 'link' ? `${one.address} ${one.by ?? 'markup'}` : '')),
+    [
+      'engine:a.css engine',
+      'engine:b/c.css engine',
+      'd.css markup',
+      'engine:e.css engine at times',
+      'h.css engine at times',
+      'j.css markup',
+      'engine:k.css engine',
+      'engine:l.css engine',
+      '//m.example/n.css engine',
+    ],
+  );
+  assert.deepEqual(
+    scripts.map((one) => (one.kind === 'link' ? one.address : '')),
+    ['engine:o.js', 'engine:p.js'],
+  );
+});
+
+test('a style block that an engine writes into is read as far as it is written out', () => {
+  const page = parsePage(
+    'a.tpl',
+    '<style>{customRules} p { top: 0; color: {ink}; } b { left: 0 }</style>',
+    true,
+  );
+  const [block] = page.sheets;
+  assert.ok(block?.kind === 'block' && block.isFilled === true);
+  const { rules } = parseSheet(block.text);
+  assert.deepEqual(
+    rules.map(
+      ({ selectors, declarations }) => `${selectors} ${declarations.map(({ property }) => property)}`,
+    ),
+    ['p top,color', 'b left'],
+  );
 });
