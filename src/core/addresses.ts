@@ -7,7 +7,7 @@ export type Resolved =
   | { readonly kind: 'fragment'; readonly address: string };
 
 /** An address that an engine writes leads nowhere before it has. */
-const ENGINE = /\{\{|\{%|<%|<\?/;
+const ENGINE = /\{\{|\{%|<%|<\?|\u2060/;
 
 /**
  * Resolves an address against the folder of the file that holds it.

@@ -2,7 +2,9 @@
 
 /** Text from a site, with nothing in it that a terminal would obey. */
 export function clean(text: string): string {
-  return text.replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ');
+  return text
+    .replaceAll('\u2060', '')
+    .replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ');
 }
 
 /** A word for a shell to take as it is, whatever a site wrote into it. */

@@ -163,7 +163,7 @@ export class Matcher {
       }
     }
     // What an engine reads between them may leave one out, or put another one in.
-    if (found !== NEVER && (this.#elements[origin.parent]?.hasTemplateText ?? this.#page.isFilled))
+    if (found !== NEVER && (this.#elements[origin.parent]?.hasTemplateText ?? this.#page.holdsEngineText))
       found = this.#table.and(
         found,
         this.#open(`template text leaves ${selector.leading[at - 1]} beside it`, origin),
@@ -285,7 +285,7 @@ export class Matcher {
 
   /** Whether an engine reads somewhere in an element: what stands there may be left out. */
   #isFilled(element: PageElement): boolean {
-    if (!this.#page.isFilled) return false;
+    if (!this.#page.holdsEngineText) return false;
     const end = subtreeEnd(this.#elements, element);
     for (let index = element.index; index < end; index++)
       if (this.#elements[index]!.hasTemplateText) return true;

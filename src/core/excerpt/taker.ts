@@ -14,7 +14,7 @@ import type { Edit } from '../edits/index.js';
 import { isPlainLink, type Page, type PageElement } from '../markup/index.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
 import { stylesFromSelf, undecidedReason } from '../stock/index.js';
-import { mayHoldEngineText } from '../templates/index.js';
+import { holdsEngineText } from '../templates/index.js';
 import { cutPage, type Excerpt } from './cut.js';
 import { endTagAt, Forms, isStyled } from './forms.js';
 
@@ -115,7 +115,7 @@ export class ExcerptTaker {
     this.#size += page.text.length;
     if (
       page.kind === 'component' ||
-      mayHoldEngineText(page.text, page.path) ||
+      holdsEngineText(page.text, page.path) ||
       /contenteditable/i.test(page.text)
     ) {
       this.#keep(page, []);

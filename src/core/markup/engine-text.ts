@@ -15,7 +15,7 @@ import {
 } from '../templates/index.js';
 import { NO_SHEETS, scriptsCalled, sheetsCalled } from './link-calls.js';
 import type { PageElement, ScriptReference, SheetReference } from './page.js';
-import { hasTemplateText } from './template-text.js';
+import { hasTemplateText, UNSEEN } from './template-text.js';
 import { isSourceElement, type SourceElement } from './tree.js';
 
 export class EngineText {
@@ -119,9 +119,23 @@ export class EngineText {
     return value.replace(new RegExp(`${this.#mask.letter}+`, 'g'), (word) => runs.shift() ?? word);
   }
 
-  /** Whether something is put in between the tags. */
-  get isFilled(): boolean {
-    return this.#mask.between.some(({ prints, role }) => prints || role === 'open');
+  /** Whether something stands between the tags. */
+  get isBetween(): boolean {
+    return this.#mask.between.length > 0;
+  }
+
+  /** Whether an engine fills the page. Text about an engine, as in a manual, is none that an engine reads. */
+  isFilled(elements: readonly PageElement[], contentEnds: readonly number[]): boolean {
+    const { between } = this.#mask;
+    const meant = between.filter(
+      ({ prints, role, code }) => role === 'open' || (prints && IS_CODE.test(code)),
+    );
+    const holders = this.#holdersOf(
+      meant.map(({ start }) => start),
+      elements,
+      contentEnds,
+    );
+    return holders.some((index) => !isShown(elements, index));
   }
 
   /** The sheets of a page, those that a call of the engine links among them, in order. */
@@ -234,9 +248,9 @@ export class EngineText {
   }
 }
 
-/** What only the ending of a file tells to be engine text is put in marks that tell it wherever the value goes. */
+/** What only the ending of a file tells to be engine text is put in marks that tell it wherever the value goes, unseen. */
 function markedAsEngine(text: string): string {
-  return hasTemplateText(text) ? text : `{{${text}}}`;
+  return hasTemplateText(text) ? text : `${UNSEEN}${text}${UNSEEN}`;
 }
 
 /** What may come or not: from what opens a branch, or the other one, to what ends it. */
@@ -255,6 +269,16 @@ function choicesIn(pieces: readonly EnginePiece[]): SourceRange[][] {
       found.push(last.branches);
   }
   return found;
+}
+
+/** What begins like a name, a string or a mark of some engine: `{{1,2},{3,4}}` is none. */
+const IS_CODE = /^[a-z_$@'"#^>&/!~(-]/i;
+/** Elements that show text as it is written. */
+const SHOWS = /^(pre|code|samp|kbd|tt|xmp|listing|plaintext)$/;
+
+function isShown(elements: readonly PageElement[], index: number): boolean {
+  for (let at = index; at >= 0; at = elements[at]!.parent) if (SHOWS.test(elements[at]!.name)) return true;
+  return false;
 }
 
 const VOID = /^(area|base|br|col|embed|hr|img|input|link|meta|param|source|track|wbr)$/;

@@ -5,5 +5,5 @@ export { attributeOf } from './attributes.js';
 export { givenSheets } from './given-sheets.js';
 export * from './page.js';
 export { parsePage, parseUnplaced } from './parse.js';
-export { hasTemplateText, maskTemplateText, templateWords } from './template-text.js';
+export { hasTemplateText, maskTemplateText, templateWords, UNSEEN } from './template-text.js';
 export { splitTokens } from './tokens.js';

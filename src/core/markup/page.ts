@@ -158,6 +158,8 @@ export interface Page {
   /** The `href` of a `<base>` element, if there is one. */
   readonly base: string | undefined;
   readonly elements: readonly PageElement[];
+  /** Engine text stands between its tags, or what looks like it. */
+  readonly holdsEngineText: boolean;
   /** A template engine puts something in between its tags: it may show components. */
   readonly isFilled: boolean;
   /** A branch closes what it has not opened: what begins from this offset on may stand in something else besides. */

@@ -2,7 +2,7 @@
 
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
-import { mayHoldEngineText } from '../templates/index.js';
+import { holdsEngineText } from '../templates/index.js';
 import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
 import { EngineText } from './engine-text.js';
 import { withGiven } from './given-sheets.js';
@@ -50,7 +50,7 @@ const READ_BY_PLACE = /<(?:style|template)[\s>]|<script(?![^>]*\ssrc\s*=)|[\s"'/
  * Out: `undefined` where something in it is told by where it stands.
  */
 export function parseUnplaced(path: string, text: string): Page | undefined {
-  if (READ_BY_PLACE.test(text) || mayHoldEngineText(text, path)) return undefined;
+  if (READ_BY_PLACE.test(text) || holdsEngineText(text, path)) return undefined;
   return readPage(path, text, { component: false, placed: false });
 }
 
@@ -82,7 +82,8 @@ function readPage(path: string, text: string, { component, placed }: ReadOptions
     isMail: isMail(text),
     base: reader.base,
     elements: reader.elements,
-    isFilled: engine?.isFilled ?? false,
+    holdsEngineText: engine?.isBetween ?? false,
+    isFilled: engine?.isFilled(reader.elements, reader.contentEnds) ?? false,
     looseFrom: reader.looseFrom,
     hasTemplatedTags: reader.elements.some((one) => mayHaveOf(one) === undefined),
     texts: reader.texts,

@@ -1,5 +1,6 @@
 // What a proof of some pages came to: plain data, joined with that of others.
 
+import { UNSEEN } from '../markup/index.js';
 import { comparePaths } from '../source.js';
 import type { Difference } from './describe.js';
 import { mergeScripts, type ScriptAssumptions, scriptSentences } from './script-assumptions.js';
@@ -65,7 +66,7 @@ export function assumptionsOf({
   const found: string[] = [];
   for (const [address, pages] of [...unread].sort(([a], [b]) => comparePaths(a, b))) {
     found.push(
-      `${address} (on ${count(pages, 'page')}) ${whereIs(address)} and was not read: taken to style nothing that moved`,
+      `${address.replaceAll(UNSEEN, '')} (on ${count(pages, 'page')}) ${whereIs(address)} and was not read: taken to style nothing that moved`,
     );
   }
   found.push(...scriptSentences(scripts, (pages) => count(pages, 'page')));
@@ -86,5 +87,5 @@ export function count(number: number, word: string): string {
 }
 
 function whereIs(address: string): string {
-  return /^engine:|\{\{|\{%|<%|<\?/.test(address) ? 'is not in this folder' : 'is on another host';
+  return /^engine:|\{\{|\{%|<%|<\?|\u2060/.test(address) ? 'is not in this folder' : 'is on another host';
 }

@@ -1,5 +1,7 @@
 // The stock-taking of a site: how much is written, where, how often the same, and what is broken.
 
+import { groupBy } from '../group-by.js';
+import { UNSEEN } from '../markup/index.js';
 import { comparePlaces, type Place, placeWithin } from '../source.js';
 import type { StockData } from './book.js';
 import { brokenThings } from './broken.js';
@@ -218,7 +220,8 @@ function unreadSheets(stock: StockData, reached: ReadonlyMap<string, Reached>): 
   const found = new Map<string, { address: string; why: 'elsewhere' | 'missing'; pages: number }>();
   for (const [key, { kind, pages }] of stock.links) {
     if (kind !== 'page') continue;
-    for (const { address, path } of reached.get(key)?.unread ?? []) {
+    for (const { address: marked, path } of reached.get(key)?.unread ?? []) {
+      const address = marked.replaceAll(UNSEEN, '');
       const known = found.get(address);
       if (known === undefined)
         found.set(address, { address, why: path === undefined ? 'elsewhere' : 'missing', pages });
@@ -226,15 +229,4 @@ function unreadSheets(stock: StockData, reached: ReadonlyMap<string, Reached>): 
     }
   }
   return [...found.values()].sort((a, b) => b.pages - a.pages || (a.address < b.address ? -1 : 1));
-}
-
-export function groupBy<T>(items: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const item of items) {
-    const key = keyOf(item);
-    const group = groups.get(key);
-    if (group === undefined) groups.set(key, [item]);
-    else group.push(item);
-  }
-  return groups;
 }

@@ -32,6 +32,7 @@ const TOKENS =
 
 /** In: a text without engine text, every offset as it was; the branches of each choice in it, in order. */
 export function balanceOf(text: string, choices: readonly (readonly Range[])[]): Balance {
+  if (choices.length === 0) return NONE;
   const tags = tagsOf(text);
   const hidden: Tag[] = [];
   const halves = new Map<number, number>();

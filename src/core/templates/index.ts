@@ -6,6 +6,6 @@ export { alternativesOf } from './alternatives.js';
 export { type Balance, balanceOf } from './balance.js';
 export { ENGINE_LETTER, type Masked, maskPieces } from './mask.js';
 export { outcomesOf } from './outcomes.js';
-export { type EnginePiece, enginePieces, mayHoldEngineText } from './pieces.js';
+export { type EnginePiece, enginePieces, holdsEngineText, mayHoldEngineText } from './pieces.js';
 export type { Role } from './roles.js';
 export { type EngineTag, readEngineTag, type WrittenTag } from './tags.js';

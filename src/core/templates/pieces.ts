@@ -26,6 +26,11 @@ export function mayHoldEngineText(text: string, path = ''): boolean {
   return OPENERS.test(text) || (dialectOf(path) !== undefined && /[{@]/.test(text));
 }
 
+/** Whether a text has engine text in it. */
+export function holdsEngineText(text: string, path = ''): boolean {
+  return mayHoldEngineText(text, path) && enginePieces(text, path).length > 0;
+}
+
 /** In: the text of a file, and its path, which may tell the engine. Out: its pieces of engine text, in order. */
 export function enginePieces(text: string, path = ''): EnginePiece[] {
   const found: Found[] = [];

@@ -10,7 +10,7 @@ import { parseSheet } from '../../core/sheets/parse.js';
 import type { Sheet } from '../../core/sheets/sheet.js';
 import type { SheetShelf } from '../../core/stock/index.js';
 import { linkedByAll } from '../../core/stock/index.js';
-import { mayHoldEngineText } from '../../core/templates/index.js';
+import { holdsEngineText } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import type { Decoded, Encoding } from '../files/encoding.js';
@@ -98,7 +98,7 @@ export class SiteReader implements SheetShelf, PageSource {
   /** Whether templates stand beside a file, around or below it: then it is a part like these, with nothing for the engine. */
   #isAmongTemplates(file: string): boolean {
     this.#templateFolders ??= new Set(
-      this.pagePaths.filter((other) => mayHoldEngineText(this.page(other) ?? '')).map(folderOf),
+      this.pagePaths.filter((other) => holdsEngineText(this.page(other) ?? '')).map(folderOf),
     );
     const own = folderOf(file);
     for (const folder of this.#templateFolders)
@@ -141,7 +141,7 @@ export class SiteReader implements SheetShelf, PageSource {
   #guessedCopies(): Map<string, string> {
     const found = new Map<string, string>();
     const served = new Map(Object.entries(this.config.served ?? {}));
-    const isRead = (file: string): boolean => isTemplate(file) || mayHoldEngineText(this.page(file) ?? '');
+    const isRead = (file: string): boolean => isTemplate(file) || holdsEngineText(this.page(file) ?? '');
     if (served.size === 0 && !this.pagePaths.slice(0, MANY).some(isRead) && !this.pagePaths.some(isTemplate))
       return found;
     const files = this.files.list();
@@ -149,6 +149,8 @@ export class SiteReader implements SheetShelf, PageSource {
     for (const file of this.pagePaths) {
       const text = this.page(file);
       if (text === undefined || !GUESSED.test(text)) continue;
+      // On a finished page an address says itself where it leads, but for the folder that is served.
+      if (served.size === 0 && !isTemplate(file) && !holdsEngineText(text, file)) continue;
       const { sheets, scripts } = parsePage(file, text, this.isComponent(file));
       for (const one of [...sheets, ...scripts]) {
         if (one.kind !== 'link' || found.has(one.address.trim())) continue;

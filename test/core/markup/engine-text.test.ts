@@ -123,3 +123,12 @@ test('a style block that an engine writes into is read as far as it is written o
     ['p top,color', 'b left'],
   );
 });
+
+test('a manual that shows what an engine would read is not filled by one', () => {
+  const filled = (body: string): boolean => parsePage('a.html', `<!doctype html><body>${body}`).isFilled;
+  assert.equal(filled('<p>{{ main }}'), true);
+  assert.equal(filled('<% if (x) { %><p>a</p><% } %>'), true);
+  assert.equal(filled('<p>SELECT {{1,2},{3,4}}'), false);
+  assert.equal(filled('<pre>{{ main }} {% if x %}{% endif %}</pre><code>{{ a }}</code>'), false);
+  assert.equal(filled('<p class="{{ a }}">b'), false);
+});

@@ -28,7 +28,7 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
   lines.push(
     row({
       count: stock.pages,
-      text: `pages, ${plural(stock.components, 'component')}, ${plural(stock.elements, 'element')}`,
+      text: `${stock.pages === 1 ? 'page' : 'pages'}, ${plural(stock.components, 'component')}, ${plural(stock.elements, 'element')}`,
     }),
   );
   if (stock.platformPages > 0)
@@ -38,7 +38,8 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
         text: dim('pages of the platform, in folders of its own: not counted'),
       }),
     );
-  lines.push(heading('Sheets', 'pages that use each, and how it was told whose it is'));
+  if (stock.sheets.length > 0)
+    lines.push(heading('Sheets', 'pages that use each, and how it was told whose it is'));
   for (const { path, owner, because, pages } of few(stock.sheets, 8)) {
     lines.push(
       row({
@@ -96,8 +97,12 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
     if (!all && stock.nearMisses.length > 4) lines.push(more(stock.nearMisses.length - 4, '--all'));
   }
 
-  if (stock.broken.length > 0) lines.push(heading('Broken', 'browsers pass over these in silence'));
-  for (const group of groupBy(stock.broken, ({ kind }) => kind).values()) {
+  // What could be done about that is said below.
+  const broken = stock.broken.filter(
+    ({ kind }) => stock.suggested === undefined || kind !== 'no sheet found',
+  );
+  if (broken.length > 0) lines.push(heading('Broken', 'browsers pass over these in silence'));
+  for (const group of groupBy(broken, ({ kind }) => kind).values()) {
     for (const finding of few(group, 3)) lines.push(findingLine(finding));
     if (!all && group.length > 3) lines.push(more(group.length - 3, `of «${group[0]!.kind}», --all`));
   }
@@ -122,7 +127,8 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
     );
     lines.push(row({ mark: 'needs', text: clean(JSON.stringify(stock.suggested)) }));
   }
-  lines.push(next(`acervus draft${onSite(folder)}`, 'proposes a home for what repeats'));
+  const when = stock.suggested === undefined ? '' : ', once a sheet is named';
+  lines.push(next(`acervus draft${onSite(folder)}`, `proposes a home for what repeats${when}`));
   return lines;
 }
 

@@ -120,8 +120,9 @@ export interface Weighing {
 /** What so many rules could match may have any class: each trial of it takes as long as hundreds of others. */
 const OPEN = 200;
 
-export function isOpen({ matchedSheets }: ElementGroup): boolean {
-  return matchedSheets.some(({ matched }) => matched().length > OPEN);
+export function isOpen({ page, matchedSheets }: ElementGroup): boolean {
+  // Asked of every element of a site: where no tag is open, the matches are not looked at.
+  return page.hasTemplatedTags && matchedSheets.some(({ matched }) => matched().length > OPEN);
 }
 
 /** In: one unit of a candidate, where the rule would stand. Out: whose place it can take; `undefined` where others would change. */
