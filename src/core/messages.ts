@@ -48,6 +48,19 @@ export const MESSAGES = {
   'config-json': ['acervus.json', 'is not valid JSON ({problem})', 'correct or delete it'],
   'config-invalid': ['acervus.json', '{problem}', ''],
   'copy-missing': ['acervus.json', 'copies: there is no {file} to stand for {address}', ''],
+  // Builds
+  'build-failed': ['{command}', 'the build failed: {said}', 'nothing was written'],
+  'build-no-pages': ['{command}', 'made no page in {into}', 'correct "rendering" in acervus.json'],
+  'build-no-place': [
+    '{sheet}',
+    'nothing shows where its source would have to stand',
+    'name a sheet of your own as "shared" in acervus.json',
+  ],
+  'build-differs': [
+    '{command}',
+    'builds {pages} of the pages otherwise each time, so that nothing can be proven',
+    '',
+  ],
   // Changes and their records
   'writing-failed': ['', 'writing failed ({problem})', 'everything is as it was'],
   'change-unfinished': [

@@ -11,6 +11,19 @@ const globs = z.array(z.string().min(1));
 export const configSchema = z
   .strictObject({
     $schema: z.string().optional(),
+    rendering: z
+      .union([
+        z.literal('files'),
+        z.strictObject({
+          build: z.string().min(1).describe('The command that builds the site, run in a copy of it.'),
+          into: z
+            .string()
+            .regex(/^(?!.*(?:^|\/)\.\.(?:\/|$))[^/\\][^\\]*$/, 'expected a folder inside the site')
+            .describe('The folder that it writes the pages into.'),
+        }),
+      ])
+      .optional()
+      .describe('How pages come to be. Default: files, as they are in the folder.'),
     pages: globs
       .optional()
       .describe(

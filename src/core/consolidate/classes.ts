@@ -4,7 +4,7 @@ import type { SiteModel } from '../cascade/index.js';
 import { type Edits, planClassMoves, stateAfter } from '../edits/index.js';
 import { type Difference, type Planned, PROVE, proveAndTakeBack } from '../proof/index.js';
 import { type ClassMove, classesAsked, classMovesOf } from '../search/index.js';
-import type { Carrier, SiteScripts } from '../stock/index.js';
+import { type BuiltTags, type Carrier, mayEditAll, type SiteScripts } from '../stock/index.js';
 
 export interface ClassesResult {
   readonly moves: readonly ClassMove[];
@@ -23,6 +23,7 @@ export interface ClassesOptions {
   /** The state before any rule has moved: classes that rules ask for there had a use. */
   readonly first: SiteModel;
   readonly isWanted: (move: ClassMove) => boolean;
+  readonly built: BuiltTags | undefined;
 }
 
 interface MovesPlan extends Planned<ClassMove> {
@@ -32,9 +33,11 @@ interface MovesPlan extends Planned<ClassMove> {
 const MOST_ROUNDS = 8;
 
 export function consolidateClasses(model: SiteModel, options: ClassesOptions): ClassesResult {
-  const { scripts, carriers, themes, shared, strangers, first, isWanted } = options;
+  const { scripts, carriers, themes, shared, strangers, first, isWanted, built } = options;
   const asked = classesAsked(first, themes);
-  const found = classMovesOf(model, { scripts, carriers, themes, shared, strangers, asked }).filter(isWanted);
+  const found = classMovesOf(model, { scripts, carriers, themes, shared, strangers, asked })
+    .filter(({ tags }) => mayEditAll(tags, built))
+    .filter(isWanted);
   // A rule that asks for two of them is rewritten for one.
   const rewritten = new Set<unknown>();
   const moves = found.filter(({ rules }) => {

@@ -23,7 +23,7 @@ import {
   type ValueToken,
 } from '../search/index.js';
 import { placeIn } from '../source.js';
-import { type Carrier, type CarrierOptions, carriersOf, keptText, type SiteScripts } from '../stock/index.js';
+import { type BuiltTags, type Carrier, type CarrierOptions, carriersOf, keptText, type SiteScripts } from '../stock/index.js';
 import type { Trace } from '../trace.js';
 import { type ClassesResult, consolidateClasses } from './classes.js';
 import { pastedRules, refusedMoves, refusedValues } from './elsewhere.js';
@@ -106,10 +106,11 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
       ...{ scripts, carriers: between, themes: open, shared: shared.path, first: changed.after },
       strangers: rules.strangers,
       isWanted: decisions.isWantedClass,
+      built: input.carriers.built,
     });
     const own = before === regrouped ? between : carriersOf(before, scripts, input.carriers);
     const moved = inOneStep(model, [changed.edits, sheets.edits, classes.edits]);
-    const placeOf = placeBefore(model, moved);
+    const placeOf = placeBefore(model, moved, input.carriers.built);
     return {
       sheets,
       classes,
@@ -153,8 +154,10 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
 }
 
 /** Where carriers of the state that edits lead to stand in the files. Made apart from the steps, so that it holds no state of theirs. */
-function placeBefore({ sources }: SiteModel, moved: Edits): PlaceOf {
-  return ({ page, start }) => {
+function placeBefore({ sources }: SiteModel, moved: Edits, built: BuiltTags | undefined): PlaceOf {
+  return ({ page, tag, start }) => {
+    const source = built?.placeOf(page, tag);
+    if (source !== undefined) return source;
     const edits = moved.get(page.path);
     const offset = edits === undefined ? start : originalOffset(edits, start);
     return placeIn(page.path, sources.pages.get(page.path) ?? page.text, offset);
@@ -243,6 +246,7 @@ function inSheets(
   const ids = consolidateIds(grouped.after, {
     ...{ scripts, themes: rules.themes, shared: shared.path, strangers: rules.strangers },
     carriers: grouped.after === sections.after ? left : carriersOf(grouped.after, scripts, input.carriers),
+    built: input.carriers.built,
     decide: decisions.idClasses,
   });
   step('names for values');

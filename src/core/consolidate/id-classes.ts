@@ -4,7 +4,7 @@ import type { SiteModel } from '../cascade/index.js';
 import { type Edits, planIdClasses, stateAfter } from '../edits/index.js';
 import { type Difference, type Planned, PROVE, proveAndTakeBack } from '../proof/index.js';
 import { type IdClass, idClassesOf, type NamedIdClass } from '../search/index.js';
-import type { Carrier, SiteScripts } from '../stock/index.js';
+import { type BuiltTags, type Carrier, mayEditAll, type SiteScripts } from '../stock/index.js';
 
 export interface IdClassesResult {
   readonly classes: readonly NamedIdClass[];
@@ -21,6 +21,7 @@ export interface IdClassesOptions {
   /** Texts of documents that load it and were not read. */
   readonly strangers: readonly string[];
   /** Gives names, and takes out what a person has refused. */
+  readonly built: BuiltTags | undefined;
   readonly decide: (found: readonly IdClass[]) => readonly NamedIdClass[];
 }
 
@@ -31,7 +32,7 @@ interface ClassesPlan extends Planned<NamedIdClass> {
 const MOST_ROUNDS = 4;
 
 export function consolidateIds(model: SiteModel, options: IdClassesOptions): IdClassesResult {
-  const found = idClassesOf(model, options);
+  const found = idClassesOf(model, options).filter(({ tags }) => mayEditAll(tags, options.built));
   const wanted = found.length === 0 ? [] : options.decide(found);
   const { plan } = proveAndTakeBack<NamedIdClass, ClassesPlan>({
     before: model,

@@ -5,7 +5,7 @@ export { editTagStyle } from './attributes.js';
 export { planClassMoves, withoutClasses } from './class-moves.js';
 export { applyEdits, composeEdits, type Edit, originalOffset, reverseEdits } from './edit.js';
 export { planIdClasses } from './id-classes.js';
-export { copiesWith, planBlock, planLink, sheetBeside } from './link.js';
+export { copiesWith, lineFor, planBlock, planLink, sheetBeside } from './link.js';
 export { newline as newlineOf } from './newline.js';
 export {
   addLinks,

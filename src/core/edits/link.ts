@@ -38,7 +38,8 @@ export function planLink(
 }
 
 /** In: what links a sheet, with `{path}`, `{file}` or `{name}` in the place of its own. */
-function lineFor(line: string, target: string): string {
+/** In: how a link is written, with `{path}`, `{file}` or `{name}` for the sheet. */
+export function lineFor(line: string, target: string): string {
   const file = target.replace(/^.*\//, '');
   const own: Readonly<Record<string, string>> = { path: target, file, name: file.replace(/\.css$/, '') };
   return line.replace(/\{(path|file|name)\}/g, (_, word: string) => own[word]!);

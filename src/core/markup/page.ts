@@ -102,6 +102,8 @@ export type SheetReference =
       readonly scriptingOff: boolean;
       /** An engine writes into it: rules may be there that the file does not show. */
       readonly isFilled?: boolean;
+      /** A build made the page: what stands in the block is not edited there. */
+      readonly isFixed?: boolean;
     };
 
 /** Whether a link is in force at once, in every medium, whatever else is chosen. */

@@ -1,6 +1,6 @@
 // HTML text in, `Page` out. Elements come in document order, with the offsets of the tags they came from.
 
-import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import type { Token, DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
 import { holdsEngineText } from '../templates/index.js';
 import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
@@ -8,6 +8,7 @@ import { EngineText } from './engine-text.js';
 import { withGiven } from './given-sheets.js';
 import { kept, keptList, keptWords } from './kept.js';
 import { isMail } from './mail.js';
+import { ORIGIN_MARK } from './origin-mark.js';
 import {
   type Attribute,
   type MarkupDefect,
@@ -125,6 +126,12 @@ interface Level {
   position: number;
 }
 
+/** Elements made anew from one tag share its list of attributes. */
+function dropMark(attributes: Token.Attribute[]): void {
+  const at = attributes.findIndex(({ name }) => name === ORIGIN_MARK);
+  if (at >= 0) attributes.splice(at, 1);
+}
+
 class PageReader {
   readonly elements: PageElement[] = [];
   readonly texts: PageText[] = [];
@@ -149,12 +156,15 @@ class PageReader {
   readonly #engine: EngineText | undefined;
   /** Whether the page will be there for a while. */
   readonly #isKept: boolean;
+  /** Whether a build made the page, and its tags say where they come from. */
+  readonly #isBuilt: boolean;
   readonly #tags = new Map<readonly Attribute[], SourceTag>();
 
   /** In: the file's text; what a template engine reads in it; whether the page is kept. */
   constructor(text: string, engine: EngineText | undefined, isKept: boolean) {
     this.#text = text;
     this.#isKept = isKept;
+    this.#isBuilt = text.includes(ORIGIN_MARK);
     this.#engine = engine;
     for (const value of engine?.texts ?? []) this.texts.push({ parent: -1, previous: -1, value });
   }
@@ -200,6 +210,7 @@ class PageReader {
   #readElement(node: SourceElement, { parent, previous, position }: Level): number {
     const index = this.elements.length;
     const tag = this.#sourceTag(node);
+    if (this.#isBuilt) dropMark(node.attrs);
     const engine = this.#engine?.tag(node, tag?.range);
     const classes = attributeOf(node.attrs, 'class');
     const element: PageElement = {
@@ -326,6 +337,7 @@ class PageReader {
       title: attributeOf(node.attrs, 'title') ?? '',
       scriptingOff,
       ...(source !== undefined && source !== this.#text.slice(start, end) ? { isFilled: true } : {}),
+      ...(this.#isBuilt ? { isFixed: true } : {}),
     });
   }
 

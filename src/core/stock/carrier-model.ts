@@ -54,4 +54,22 @@ export interface CarrierOptions {
   readonly outdated?: 'repeats' | 'move';
   /** Whether styles leave the tags of mail. */
   readonly mail?: 'keep' | 'move';
+  /** Where a build made the pages: what is known of the sources of their tags. */
+  readonly built?: BuiltTags | undefined;
+}
+
+/** Of pages that a build made. */
+export interface BuiltTags {
+  /** Why a tag must stay as it is; `undefined` where it may be edited. */
+  objection(page: Page, tag: SourceTag | undefined): KeptReason | undefined;
+  /** Where it stands in the sources. */
+  placeOf(page: Page, tag: SourceTag | undefined): Place | undefined;
+}
+
+/** Whether all of these tags may be edited, as far as a build decides it. */
+export function mayEditAll(
+  tags: readonly { readonly page: Page; readonly element: PageElement }[],
+  built: BuiltTags | undefined,
+): boolean {
+  return built === undefined || tags.every(({ page, element }) => built.objection(page, element.tag) === undefined);
 }

@@ -41,6 +41,7 @@ export function carriersOf(model: SiteModel, scripts: SiteScripts, options: Carr
 }
 
 const MAIL: KeptReason = { kind: 'mail' };
+const NO_SOURCE: KeptReason = { kind: 'no source' };
 
 /** A page that one step has left alone is not read again for the next. */
 const readPages = new WeakMap<
@@ -69,7 +70,7 @@ function pageCarriers(
     if (tag === undefined || seen.has(tag)) continue;
     seen.add(tag);
     const range = tag.attributes.get('style');
-    const blocked = undecided ?? tagObjection(page, element);
+    const blocked = undecided ?? tagObjection(page, element) ?? options.built?.objection(page, tag);
     const style =
       element.style === undefined || range === undefined ? undefined : { value: element.style, range };
     const read = style === undefined ? undefined : readStyle(style.value, page.path);
@@ -77,7 +78,15 @@ function pageCarriers(
       const objection = blocked ?? styleObjection(element) ?? unitObjection(page, element, unit, scripts);
       return objection === undefined ? unit : { ...unit, objection };
     });
-    const units = [...own, ...hints.map((unit) => (blocked ? { ...unit, objection: blocked } : unit))];
+    // An end tag is not told where it comes from: the name of an element stays on what a build made.
+    const units = [
+      ...own,
+      ...hints.map((unit) => {
+        const objection =
+          blocked ?? (options.built !== undefined && unit.from.kind === 'name' ? NO_SOURCE : undefined);
+        return objection === undefined ? unit : { ...unit, objection };
+      }),
+    ];
     carriers.push({
       page,
       element,

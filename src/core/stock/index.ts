@@ -3,13 +3,14 @@
 
 export { type StockData, StockTaker } from './book.js';
 export type {
+  BuiltTags,
   CarriedUnit,
   Carrier,
   CarrierOptions,
   StyleAttribute,
   UnitSource,
 } from './carrier-model.js';
-export { tagsOf } from './carrier-model.js';
+export { mayEditAll, tagsOf } from './carrier-model.js';
 export { carriersOf, readStyle } from './carriers.js';
 export { type ColourUse, coloursIn, type NearMiss, nearMisses } from './colour-uses.js';
 export type { Finding, FindingKind } from './findings.js';

@@ -24,6 +24,11 @@ export type KeptReason =
   | { readonly kind: 'no exact CSS'; readonly attribute: string }
   | { readonly kind: 'mail' }
   | { readonly kind: 'reserves space' }
+  /** Of a page that a build made. */
+  | { readonly kind: 'no source' }
+  | { readonly kind: 'written by code' }
+  | { readonly kind: 'renderings differ' }
+  | { readonly kind: 'built otherwise' }
   | { readonly kind: 'named by a script'; readonly name: string }
   | { readonly kind: 'too weak or too strong' }
   | { readonly kind: 'costs more' }
@@ -77,6 +82,14 @@ export function keptText(reason: KeptReason): string {
       return `no CSS is known that says exactly what ${reason.attribute} says`;
     case 'reserves space':
       return 'keeps the space of a picture free until it is there; "pictureSizes": "move" in acervus.json moves it';
+    case 'no source':
+      return 'no source holds its tag as it is: it is content, or the build makes it';
+    case 'written by code':
+      return 'its source writes it by an expression, which is never touched';
+    case 'renderings differ':
+      return 'one tag of a source makes it on several pages, and these would need different changes';
+    case 'built otherwise':
+      return 'what the build made of its changed source did not look the same';
     case 'named by a script':
       return `a script names <${reason.name}> elements`;
     case 'too weak or too strong':

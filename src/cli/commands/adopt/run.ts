@@ -6,6 +6,8 @@ import { planAdoption } from '../../../core/consolidate/index.js';
 import { type AdoptionReport, DRAFT_FILE, parseDraft } from '../../../core/draft/index.js';
 import type { Trace } from '../../../core/trace.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { type BuiltSite, buildChanged, loadBuilt, openBuilt } from '../../../site/building/build.js';
+import { bytesOf, provenBy, settle } from '../../../site/building/settle.js';
 import { openFolder, type SiteFiles } from '../../../site/files/files.js';
 import { readPlain } from '../../../site/files/inside.js';
 import { readConfig } from '../../../site/files/pages.js';
@@ -14,7 +16,7 @@ import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/le
 import { dropPlan, findPlan } from '../../../site/ledger/plan.js';
 import { draftSite, loadForDraft, loadSite } from '../../../site/rendering/load.js';
 import { SiteReader } from '../../../site/rendering/reader.js';
-import { proveChange } from '../../../site/threads/proving.js';
+import { proveChange, proveSite } from '../../../site/threads/proving.js';
 import { type Followed, follow } from '../../shared/followed.js';
 import type { AdoptDocument } from './document.js';
 
@@ -53,8 +55,13 @@ export async function adopt(site: string, options: AdoptOptions = {}): Promise<A
   const ready = trace === undefined ? findPlan(root, text, files) : undefined;
   onStep?.('proving');
   // A plan is a file like any other: what it says is not believed, but proven.
-  const isProven = ready !== undefined && (await changesNothing(site, files, ready.changes, options));
-  const { changes, report } = isProven ? ready : await plan(site, files, text, options, trace);
+  const built = await openBuilt(site, files, onStep);
+  const isProven =
+    ready !== undefined &&
+    (await (built === undefined
+      ? changesNothing(site, files, ready.changes, options)
+      : buildsTheSame(built, ready.changes)));
+  const { changes, report } = isProven ? ready : await plan(site, files, text, options, trace, built);
   onStep?.('writing');
   const done = writePlanned(root, 'adopt', changes, { patch });
   if (done.written) dropPlan(root);
@@ -85,6 +92,12 @@ async function changesNothing(
   return proof.differences.length === 0;
 }
 
+/** Whether the changed sources build pages that look as before. */
+async function buildsTheSame(built: BuiltSite, changes: readonly FileChange[]): Promise<boolean> {
+  const { proof } = await proveSite(await buildChanged(built, bytesOf(changes)), built.plain);
+  return proof.differences.length === 0;
+}
+
 interface Planned {
   readonly changes: readonly FileChange[];
   readonly report: AdoptionReport;
@@ -97,8 +110,18 @@ async function plan(
   text: string,
   { largeFrom, cache, patch: writesNothing, onStep, onPage }: AdoptOptions,
   trace: Trace | undefined,
+  built: BuiltSite | undefined,
 ): Promise<Planned> {
   const draft = parseDraft(text);
+  if (built !== undefined) {
+    const say = onStep ?? (() => {});
+    const done = await settle(built, loadBuilt(built, draft.shared), {
+      plan: (on) => planAdoption(on, draft, { onStep, onPage, trace }),
+      editsOf: ({ edits }) => edits,
+      onStep: say,
+    });
+    return { changes: done.changes, report: provenBy(done.plan.report, done.proof) };
+  }
   const load = { largeFrom, cache, writesNothing, whole: new Set(trace === undefined ? [] : [trace.path]) };
   const usual = await loadForDraft(folder, files, draft, load);
   if (usual.sheets.some(({ path: file, owner }) => file === draft.shared && owner === 'platform'))

@@ -4,7 +4,7 @@ import { existsSync } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { scopeName, tasteName } from '../../../core/choices.js';
-import { makeDraft } from '../../../core/consolidate/index.js';
+import { type Drafted, type DraftSite, makeDraft } from '../../../core/consolidate/index.js';
 import {
   type AdoptionReport,
   DRAFT_FILE,
@@ -14,11 +14,13 @@ import {
 } from '../../../core/draft/index.js';
 import type { ScopeTaste, TasteName } from '../../../core/search/index.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { type BuiltSite, loadBuilt, openBuilt } from '../../../site/building/build.js';
+import { provenBy, settle } from '../../../site/building/settle.js';
 import { openFolder } from '../../../site/files/files.js';
 import { insideSite, readPlain } from '../../../site/files/inside.js';
-import { fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
+import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { findPlan, noteReadings, savePlan } from '../../../site/ledger/plan.js';
-import { draftSite, loadForDraft } from '../../../site/rendering/load.js';
+import { draftSite, loadForDraft, type Site } from '../../../site/rendering/load.js';
 import { type Followed, follow } from '../../shared/followed.js';
 import { refuseTooLarge } from '../../shared/memory.js';
 import type { DraftDocument } from './document.js';
@@ -89,34 +91,59 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
     if (known !== undefined)
       return { document: documentOf(earlier, known.report), report: known.report, file, hadEarlier: true };
   }
-  const site = await loadForDraft(folder, files, earlier, {
-    largeFrom: options.largeFrom,
-    cache: options.cache,
-    whole: new Set(trace === undefined ? [] : [trace.path]),
-  });
+  const built = await openBuilt(folder, files, onStep);
+  const site =
+    built === undefined
+      ? await loadForDraft(folder, files, earlier, {
+          largeFrom: options.largeFrom,
+          cache: options.cache,
+          whole: new Set(trace === undefined ? [] : [trace.path]),
+        })
+      : loadBuilt(built);
   refuseTooLarge([...site.model.sources.pages.values()].reduce((all, { length }) => all + length, 0));
   refuseUnfinished(path.resolve(folder));
   if (site.isPlatform(site.shared)) throw new UsageError('shared-is-platform', { sheet: site.shared });
   const taste = tasteOf(options.taste ?? earlier?.taste ?? site.config.taste ?? 'balanced');
   const scope = scopeOf(options.scope ?? earlier?.scope ?? site.config.scope ?? 'site');
-  const { draft: made, adoption } = await makeDraft(
-    draftSite(site),
-    {
-      atLeast,
-      weaken: options.weaken ?? earlier?.weaken,
-      taste,
-      scope,
-      onStep,
-      onPage: options.onPage,
-      trace,
-    },
-    earlier,
-  );
-  const { report, edits } = adoption;
+  const how = {
+    atLeast,
+    weaken: options.weaken ?? earlier?.weaken,
+    taste,
+    scope,
+    onStep,
+    onPage: options.onPage,
+    trace,
+  };
+  const plan = (on: DraftSite): Promise<Drafted> => makeDraft(on, how, earlier);
+  const { draft: made, changes, report } = await (built === undefined
+    ? planned(site, await plan(draftSite(site)))
+    : plannedInSources(built, site, plan, onStep));
   const rendered = renderDraft(made, text);
   writeFileAtomic.sync(insideSite(folder, DRAFT_FILE), rendered);
-  savePlan(path.resolve(folder), rendered, files, fileChanges(site, edits), report);
+  savePlan(path.resolve(folder), rendered, files, changes, report);
   return { document: documentOf(made, report), report, file, hadEarlier: earlier !== undefined };
+}
+
+interface Planned {
+  readonly draft: Draft;
+  readonly changes: readonly FileChange[];
+  readonly report: AdoptionReport;
+}
+
+function planned(site: Site, { draft: made, adoption: { edits, report } }: Drafted): Planned {
+  return { draft: made, changes: fileChanges(site, edits), report };
+}
+
+/** Of a site that is built: the change is one of its sources. */
+async function plannedInSources(
+  built: BuiltSite,
+  site: Site,
+  plan: (on: DraftSite) => Promise<Drafted>,
+  onStep: (step: string) => void = () => {},
+): Promise<Planned> {
+  const done = await settle(built, site, { plan, editsOf: ({ adoption }) => adoption.edits, onStep });
+  const { draft: made, adoption } = done.plan;
+  return { draft: made, changes: done.changes, report: provenBy(adoption.report, done.proof) };
 }
 
 function documentOf(made: Draft, report: AdoptionReport): DraftDocument {

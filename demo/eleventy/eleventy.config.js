@@ -1,0 +1,4 @@
+export default function configure(config) {
+  config.addPassthroughCopy('assets');
+  return { dir: { input: '.', includes: '_includes', output: '_site' }, markdownTemplateEngine: 'njk' };
+}

@@ -1,0 +1,81 @@
+// A build of sources whose tags are numbered. Where a mark does harm, the files are halved until the harm is left out.
+
+import { readFileSync, statSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { markTags, type OriginTag } from '../../core/origins/index.js';
+import { decodeFile, encodeFile } from '../files/encoding.js';
+import type { BuildEnd } from './run.js';
+import type { Sources } from './sources.js';
+
+/** Sources that hold markup. */
+const MARKUP =
+  /\.(html?|shtml|xhtml|md|markdown|mdx|mkd|njk|nunjucks|liquid|ejs|hbs|handlebars|mustache|twig|jinja2?|j2|tera|tpl|tmpl|gohtml|erb|php|phtml|webc|vue|svelte|astro|swig|eta)$/i;
+/** Bytes: a file that is larger is data. */
+const LARGEST = 1_000_000;
+/** So often a build is tried. */
+const MOST = 10;
+
+export interface Numbered {
+  readonly tags: ReadonlyMap<number, OriginTag>;
+  /** Texts of the sources that tags were numbered in. */
+  readonly texts: ReadonlyMap<string, string>;
+  /** Sources that could not be numbered. */
+  readonly unmarked: readonly string[];
+}
+
+interface Candidate {
+  readonly path: string;
+  readonly text: string;
+  readonly marked: Buffer;
+  readonly tags: readonly OriginTag[];
+  readonly first: number;
+}
+
+/**
+ * In: the sources; a folder with a fresh copy of them, made by `fresh`; how to build there, and what to do with a build that
+ * succeeded. Out: the numbers in the last build that was taken.
+ */
+export async function buildNumbered(
+  sources: Sources,
+  work: string,
+  { fresh, build, take }: { fresh: () => void; build: () => Promise<BuildEnd>; take: () => void },
+): Promise<Numbered> {
+  const all = candidatesIn(sources);
+  let good: readonly Candidate[] = [];
+  const groups: (readonly Candidate[])[] = all.length === 0 ? [] : [all];
+  for (let tried = 0; groups.length > 0 && tried < MOST; tried++) {
+    const group = groups.shift()!;
+    fresh();
+    for (const { path: file, marked } of [...good, ...group]) writeFileSync(path.join(work, file), marked);
+    const end = await build();
+    if (!end.failed) {
+      take();
+      good = [...good, ...group];
+    } else if (group.length > 1) {
+      const middle = group.length >> 1;
+      groups.push(group.slice(0, middle), group.slice(middle));
+    }
+  }
+  const known = new Set(good.map((one) => one.path));
+  return {
+    tags: new Map(good.flatMap(({ tags, first }) => tags.map((tag, at) => [first + at, tag] as const))),
+    texts: new Map(good.map((one) => [one.path, one.text])),
+    unmarked: all.map((one) => one.path).filter((file) => !known.has(file)),
+  };
+}
+
+function candidatesIn({ root, files }: Sources): Candidate[] {
+  const found: Candidate[] = [];
+  let first = 1;
+  for (const file of files) {
+    const full = path.join(root, file);
+    if (!MARKUP.test(file) || statSync(full).size > LARGEST) continue;
+    const decoded = decodeFile(readFileSync(full));
+    if (decoded === undefined || decoded.isMixed) continue;
+    const { text, tags } = markTags(file, decoded.text, first);
+    if (tags.length === 0) continue;
+    found.push({ path: file, text: decoded.text, marked: encodeFile(text, decoded.encoding), tags, first });
+    first += tags.length;
+  }
+  return found;
+}
