@@ -1,6 +1,6 @@
 // One state of a whole site in memory: every page parsed, and the styles it runs over.
 
-import { isGiven, type Page, type PageElement, pagesThatShow, parsePage } from '../markup/index.js';
+import { isGiven, type Page, type PageElement, pagesThatShow, parsePage, type SourceTag } from '../markup/index.js';
 import { comparePaths, type Place } from '../source.js';
 import { StyleReader } from './outcome.js';
 import { OutcomeTable } from './outcome-table.js';
@@ -33,6 +33,10 @@ export interface SiteSources {
   readonly likeTags?: ReadonlyMap<string, readonly LikeTag[]>;
   /** Ids that stand on several pages, some of them on pages that are not in the texts. */
   readonly sharedIds?: ReadonlySet<string>;
+  /** Where a build made the pages: what part of a tag of a source a tag of a page stands for. */
+  readonly shareOf?: (page: Page, tag: SourceTag | undefined) => number;
+  /** Where a build made the pages: whether one source writes an element with all that is in it. */
+  readonly isWritten?: (page: Page, element: PageElement) => boolean;
 }
 
 const NO_PLACES: readonly Place[] = [];
@@ -118,7 +122,12 @@ export class SiteModel extends SiteStyles {
 
   /** How many elements of the site an element of a page stands for. */
   countOf(page: Page, element: PageElement): number {
-    return 1 + (this.#alike(page, element)?.count ?? 0);
+    return this.shareOf(page, element.tag) * (1 + (this.#alike(page, element)?.count ?? 0));
+  }
+
+  /** What part of a tag of a source a tag stands for: 1 but for pages that a build made. */
+  shareOf(page: Page, tag: SourceTag | undefined): number {
+    return this.sources.shareOf?.(page, tag) ?? 1;
   }
 
   /** The tags with styling that the tag of an element stands for, itself not among them. */

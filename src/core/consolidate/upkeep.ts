@@ -3,7 +3,7 @@
 import type { SiteModel } from '../cascade/index.js';
 import { writtenHints } from '../hints/index.js';
 import type { Page, SourceTag } from '../markup/index.js';
-import { readStyle, stylesFromSelf } from '../stock/index.js';
+import { readStyle, stylesFromSelf, tagsOf } from '../stock/index.js';
 
 /** Declarations, and old attributes, by what holds them. */
 export interface Upkeep {
@@ -58,7 +58,7 @@ function inTags(page: Page, model: SiteModel): number {
   let count = 0;
   const seen = new Set<SourceTag>();
   for (const element of page.elements) {
-    const tags = 1 + model.alsoAt(page, element).length;
+    const tags = tagsOf({ also: model.alsoAt(page, element), share: model.shareOf(page, element.tag) });
     count += tags * writtenHints(element).length;
     if (element.style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
     seen.add(element.tag);

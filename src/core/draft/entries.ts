@@ -98,7 +98,7 @@ function styleEntry(
     ...(selectors.length === 0 || plain ? {} : { selector: selectors.join(', ') }),
     ...(home.kind === 'existing class' ? { because: home.because } : {}),
     ...(beats === undefined ? {} : { beats: `${beats.selector} (${showPlace(beats.place)})` }),
-    elements: sum(members, ({ carrier }) => tagsOf(carrier)),
+    elements: Math.round(sum(members, ({ carrier }) => tagsOf(carrier))),
     pages: pagesOf(members.map(({ carrier }) => carrier)).size,
     'out of': fromText(style),
     ...(style.page === undefined ? {} : { 'written into': style.page }),
@@ -133,7 +133,7 @@ export function declarationsOf({ units }: NamedStyle, shared: string): string {
 /** Places less to keep up: what goes out of the markup, less what is written. */
 export function savedPlaces(style: NamedStyle): number {
   return (
-    takenOut(style.members) - rulesOf(style).reduce((sum, { declarations }) => sum + declarations.length, 0)
+    Math.round(takenOut(style.members)) - rulesOf(style).reduce((sum, { declarations }) => sum + declarations.length, 0)
   );
 }
 
@@ -153,7 +153,7 @@ export function savedBytes(style: NamedStyle, shared: string): number {
     for (const { declaration, holder } of declarations)
       saved -= declarationText(declaration, holder, shared).length + 4;
   }
-  return saved;
+  return Math.round(saved);
 }
 
 function writtenLength(
@@ -171,7 +171,16 @@ function writtenLength(
 
 /** The first two tags. */
 function suchAs(all: readonly { readonly carrier: Carrier }[], placeOf: PlaceOf): string[] {
-  const first = all.slice(0, 2).flatMap(({ carrier }) => [placeOf(carrier), ...carrier.also.slice(0, 1)]);
+  const found = new Set<string>();
+  const first: Place[] = [];
+  for (const { carrier } of all) {
+    // A build makes several tags of one.
+    const place = placeOf(carrier);
+    if (found.has(showPlace(place))) continue;
+    found.add(showPlace(place));
+    first.push(place, ...carrier.also.slice(0, 1));
+    if (found.size === 2) break;
+  }
   return first.sort(comparePlaces).slice(0, 2).map(showPlace);
 }
 
@@ -182,7 +191,7 @@ function sum<One>(all: readonly One[], of: (one: One) => number): number {
 function partEntry(parts: readonly GivenPart[], known: DraftStyle | undefined, placeOf: PlaceOf): DraftStyle {
   const [first] = parts;
   const { property, value } = first!.declaration;
-  const elements = sum(parts, ({ carrier }) => tagsOf(carrier));
+  const elements = Math.round(sum(parts, ({ carrier }) => tagsOf(carrier)));
   return {
     id: partId(first!.key),
     home: 'already given',

@@ -1,6 +1,6 @@
 // Where the tags and sheets of built pages stand in the sources.
 
-import type { Page, SourceTag } from '../markup/index.js';
+import type { Page, PageElement, SourceTag } from '../markup/index.js';
 import { originOf } from '../markup/index.js';
 import { type Place, placeIn } from '../source.js';
 import type { BuiltTags, KeptReason } from '../stock/index.js';
@@ -18,7 +18,80 @@ export interface OriginsData {
 export class Origins implements BuiltTags {
   readonly #fixed = new Map<number, KeptReason>();
 
+  readonly #renderings = new Map<number, Renderings>();
+  readonly #whole = new WeakMap<Page, readonly boolean[]>();
+  readonly #firsts = new WeakMap<Page, ReadonlySet<SourceTag>>();
+
   constructor(readonly data: OriginsData) {}
+
+  /** Counts what a page renders: all pages, in order, before anything is asked of how often. */
+  note(page: Page): void {
+    const seen = new Set<number>();
+    for (const tag of tagsIn(page)) {
+      const number = this.of(page, tag)?.number;
+      if (number === undefined) continue;
+      const known = this.#renderings.get(number);
+      if (known === undefined) this.#renderings.set(number, { first: page.path, tags: 1, pages: 1 });
+      else {
+        known.tags++;
+        if (!seen.has(number)) known.pages++;
+      }
+      seen.add(number);
+    }
+  }
+
+  /** On how many pages a tag of a source stands. */
+  pagesOf(number: number): number {
+    return this.#renderings.get(number)?.pages ?? 0;
+  }
+
+  /**
+   * What part of a tag of a source a tag of a page stands for: those of one source tag come to 1, exactly, since sums of these
+   * are compared.
+   */
+  shareOf(page: Page, tag: SourceTag | undefined): number {
+    const number = this.of(page, tag)?.number;
+    const all = number === undefined ? undefined : this.#renderings.get(number);
+    if (all === undefined || tag === undefined || all.tags === 1) return 1;
+    return this.#firstsOn(page).has(tag) ? 1 - (all.tags - 1) * SMALL : SMALL;
+  }
+
+  /** Whether one source writes an element with all elements in it. */
+  isWritten(page: Page, { index }: PageElement): boolean {
+    let whole = this.#whole.get(page);
+    if (whole === undefined) {
+      const own: (string | undefined)[] = [];
+      // An element that the markup only implies is written where the one around it is.
+      for (const { tag, parent } of page.elements)
+        own.push(tag === undefined ? own[parent] : this.of(page, tag)?.tag.path);
+      const found = own.map((path) => path !== undefined);
+      for (let at = page.elements.length - 1; at > 0; at--) {
+        const { parent } = page.elements[at]!;
+        if (parent >= 0 && (!found[at]! || own[at] !== own[parent])) found[parent] = false;
+      }
+      this.#whole.set(page, found);
+      whole = found;
+    }
+    return whole[index] === true;
+  }
+
+  /** The tags of a page that are the first of the site to come from theirs. */
+  #firstsOn(page: Page): ReadonlySet<SourceTag> {
+    let firsts = this.#firsts.get(page);
+    if (firsts === undefined) {
+      const seen = new Set<number>();
+      const found = new Set<SourceTag>();
+      for (const tag of tagsIn(page)) {
+        const number = this.of(page, tag)?.number;
+        if (number === undefined || seen.has(number)) continue;
+        seen.add(number);
+        if (this.#renderings.get(number)?.first === page.path) found.add(tag);
+      }
+      this.#firsts.set(page, found);
+      firsts = found;
+    }
+    return firsts;
+  }
 
   /** The tag of a source that a tag of a page comes from; `undefined` where no source holds it. */
   of(page: Page, tag: SourceTag | undefined): { readonly number: number; readonly tag: OriginTag } | undefined {
@@ -48,6 +121,21 @@ export class Origins implements BuiltTags {
     const tag = this.data.tags.get(number);
     return tag && placeIn(tag.path, this.data.sources.get(tag.path) ?? '', tag.range.start);
   }
+}
+
+interface Renderings {
+  /** The first page of the site. */
+  readonly first: string;
+  tags: number;
+  pages: number;
+}
+
+/** So small that all renderings but one come to less than one; a power of two, so that their sum is exact. */
+const SMALL = 2 ** -22;
+
+/** Each once: several elements can come from one. */
+function tagsIn({ elements }: Page): Set<SourceTag> {
+  return new Set(elements.flatMap(({ tag }) => tag ?? []));
 }
 
 const NO_SOURCE: KeptReason = { kind: 'no source' };

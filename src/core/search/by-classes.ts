@@ -95,7 +95,9 @@ export function takeClasses(census: Census, options: ClassOptions): ClassRule[] 
 }
 
 /** What stands on its own has no class; what others say too has lost them to a rule that is too weak here. */
-function whyNoClass(group: ElementGroup, unit: CarriedUnit, times: number, atLeast: number): KeptReason {
+function whyNoClass(group: ElementGroup, unit: CarriedUnit, tags: number, atLeast: number): KeptReason {
+  // Parts of tags, where a build makes several of one.
+  const times = Math.max(1, Math.round(tags));
   if (times < atLeast && times === 1) return { kind: 'written once' };
   if (times < atLeast) return { kind: 'written seldom', times, atLeast };
   return strongerRule(group, [unit], ONE_CLASS) ?? { kind: 'left over' };

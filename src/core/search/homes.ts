@@ -4,7 +4,6 @@
 import type { SiteModel } from '../cascade/index.js';
 import { groupBy } from '../group-by.js';
 import { inStandardWords } from '../hints/index.js';
-import { mayHoldMore } from '../markup/index.js';
 import {
   type CarriedUnit,
   type Carrier,
@@ -22,12 +21,12 @@ import type { Taste } from './cost.js';
 import { takeExisting } from './existing.js';
 import { takeGiven, takeNames } from './given.js';
 import { type Home, type Kept, type Member, pagesOf, partOf, RuleOrder, type Style } from './home.js';
-import { asksForName } from './hooks.js';
 import { whyNoHook } from './instead.js';
 import { mayMatchIn, mayMatchMade } from './made.js';
 import { takePositions } from './positions.js';
 import { ruleItem, unitItem } from './refusals.js';
 import { Trials } from './trial.js';
+import { reachesUnseen } from './unseen.js';
 import { writtenCount } from './written-count.js';
 
 export interface SearchOptions {
@@ -76,14 +75,14 @@ export function findHomes(
   // The parts of what wears a class now may have their styles by it.
   if (existing.length > 0) given.push(...takeGiven(census));
   const made = scripts.madeOn(model.pages);
-  const isOpen = census.pages.some(mayHoldMore);
+  const isUnseen = reachesUnseen(model, census);
   const hookOptions = {
     atLeast: options.atLeast,
     trials,
     order,
     isRefused: (selector: string, key: string) =>
       options.refused.has(ruleItem(selector, key)) ||
-      (isOpen && !asksForName(selector)) ||
+      isUnseen(selector) ||
       mayMatchMade(selector, made) ||
       options.strangers.some((text) => mayMatchIn(selector, text)),
     isMoved: (group: ElementGroup) => [...pagesHolding(group, census)].some((page) => scripts.movesOn(page)),

@@ -28,11 +28,13 @@ export interface Carrier {
   readonly units: readonly CarriedUnit[];
   /** Tags of the site that are written like it, and that it stands for. */
   readonly also: readonly Place[];
+  /** What part of a tag of a source it stands for: less than 1 where a build makes several tags of one. */
+  readonly share: number;
 }
 
-/** How many tags of the site a carrier stands for. */
-export function tagsOf({ also }: Carrier): number {
-  return 1 + also.length;
+/** How many tags of the site a carrier stands for; all that are made of one tag of a source are one. */
+export function tagsOf({ also, share }: Pick<Carrier, 'also' | 'share'>): number {
+  return share * (1 + also.length);
 }
 
 /** What is taken out of a tag when a unit moves. */

@@ -32,9 +32,10 @@ export function carriersOf(model: SiteModel, scripts: SiteScripts, options: Carr
       known.options === options &&
       JSON.stringify(known.undecided) === JSON.stringify(undecided);
     if (isSame) return known.carriers;
-    const carriers = pageCarriers(page, scripts, undecided, options, (element) =>
-      model.alsoAt(page, element),
-    );
+    const carriers = pageCarriers(page, scripts, undecided, options, {
+      alsoAt: (element) => model.alsoAt(page, element),
+      shareOf: (tag) => model.shareOf(page, tag),
+    });
     readPages.set(page, { scripts, options, undecided, carriers });
     return carriers;
   });
@@ -54,12 +55,18 @@ const readPages = new WeakMap<
   }
 >();
 
+/** What a tag stands for. */
+interface StandsFor {
+  readonly alsoAt: (element: PageElement) => readonly Place[];
+  readonly shareOf: (tag: SourceTag) => number;
+}
+
 function pageCarriers(
   page: Page,
   scripts: SiteScripts,
   undecided: KeptReason | undefined,
   options: CarrierOptions,
-  alsoAt: (element: PageElement) => readonly Place[],
+  { alsoAt, shareOf }: StandsFor,
 ): Carrier[] {
   const carriers: Carrier[] = [];
   const seen = new Set<SourceTag>();
@@ -99,6 +106,7 @@ function pageCarriers(
       },
       units,
       also: alsoAt(element),
+      share: shareOf(tag),
     });
   }
   for (const { style, range } of page.inert) {
@@ -118,6 +126,7 @@ function pageCarriers(
       style: { range, value: style, declarations, literal: false },
       units,
       also: [],
+      share: 1,
     });
   }
   return carriers;

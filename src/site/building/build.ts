@@ -14,7 +14,7 @@ import { openFolder, type SiteFiles } from '../files/files.js';
 import { insideSite } from '../files/inside.js';
 import { CONFIG_FILE, readConfig } from '../files/pages.js';
 import { sha256 } from '../ledger/record.js';
-import { loadSite, type Site } from '../rendering/load.js';
+import { type LoadOptions, loadSite, type Site } from '../rendering/load.js';
 import { programVersion } from '../version.js';
 import { copiesIn } from './copies.js';
 import { buildNumbered, type Numbered } from './numbered.js';
@@ -77,9 +77,13 @@ export async function openBuilt(
 }
 
 /** Its numbered pages. In: the shared sheet that a draft names. Throws `UsageError` where the build made none. */
-export function loadBuilt({ folder, command }: BuiltSite, shared?: string): Site {
+export function loadBuilt({ folder, command, origins }: BuiltSite, shared?: string): Site {
   try {
-    return loadSite(openFolder(folder), shared === undefined ? {} : { shared });
+    const known: LoadOptions['built'] = {
+      shareOf: (page, tag) => origins.shareOf(page, tag),
+      isWritten: (page, element) => origins.isWritten(page, element),
+    };
+    return loadSite(openFolder(folder), { built: known, ...(shared === undefined ? {} : { shared }) });
   } catch (error) {
     if (error instanceof UsageError && error.code.startsWith('no-pages'))
       throw new UsageError('build-no-pages', { command: command.build, into: command.into });

@@ -51,6 +51,7 @@ export async function settle<Plan>(
   { plan: planOn, editsOf, onStep }: SettleOptions<Plan>,
 ): Promise<Settled<Plan>> {
   const { origins } = built;
+  for (const page of site.model.pages) origins.note(page);
   for (let round = 1; ; round++) {
     if (round > MOST_ROUNDS) for (const number of origins.data.tags.keys()) origins.fix(number, OTHERWISE);
     const own = draftSite(site);

@@ -1,6 +1,6 @@
 // One whole state of a site in memory, for planning changes. What only looks at a site goes page by page instead.
 
-import { SiteModel } from '../../core/cascade/index.js';
+import { SiteModel, type SiteSources } from '../../core/cascade/index.js';
 import type { DraftSite } from '../../core/consolidate/index.js';
 import type { Draft } from '../../core/draft/index.js';
 import { copiesWith, sheetBeside } from '../../core/edits/index.js';
@@ -48,6 +48,8 @@ export interface Site {
 export interface LoadOptions {
   /** The shared sheet that a draft names, instead of the configured or usual one. */
   readonly shared?: string;
+  /** Of built pages: see `SiteSources`. */
+  readonly built?: Pick<SiteSources, 'shareOf' | 'isWritten'>;
 }
 
 /** Loads one state of a site, every page of it. Throws `UsageError` for what cannot be a site. */
@@ -63,7 +65,10 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
   const given = found.reader.given([...pages.keys()]);
   // The model parses the pages; reading what they lead to then fills the same maps it looks into.
   const model = new SiteModel(
-    { ...found.sources, pages, components, given, link: found.reader.config.link },
+    {
+      ...{ ...found.sources, pages, components, given, link: found.reader.config.link },
+      ...options.built,
+    },
     found.table,
   );
   for (const [at, path] of model.paths.entries()) {

@@ -1,11 +1,10 @@
 // One search of the rules of a site, as one step of its consolidation.
 
 import { type SiteModel, writtenClasses } from '../../cascade/index.js';
-import { mayHoldMore } from '../../markup/index.js';
 import type { Carrier, KeptReason, SiteScripts } from '../../stock/index.js';
 import { type Census, takeCensus } from '../census.js';
 import { type ClassMove, helperClasses } from '../helper-classes.js';
-import { asksForName } from '../hooks.js';
+import { reachesUnseen } from '../unseen.js';
 import { mayMatchIn, mayMatchMade } from '../made.js';
 import { Trials } from '../trial.js';
 import { type IdClass, idClasses } from './id-classes.js';
@@ -71,7 +70,7 @@ export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof
   const made = scripts.madeOn(model.pages);
   const isSeenElsewhere = (selector: string): boolean => strangers.some((text) => mayMatchIn(selector, text));
   const { census, rules } = baseOf(model, step);
-  const isOpen = census.pages.some(mayHoldMore);
+  const isUnseen = reachesUnseen(model, census);
   const found = findRuleMoves(model, rules, {
     census,
     trials: new Trials(model.table.truths),
@@ -82,7 +81,7 @@ export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof
     shared,
     atLeast,
     isRefused: (selector) =>
-      (isOpen && !asksForName(selector)) || mayMatchMade(selector, made) || isSeenElsewhere(selector),
+      isUnseen(selector) || mayMatchMade(selector, made) || isSeenElsewhere(selector),
     isSeenElsewhere,
     refused,
     isWanted,
