@@ -11,6 +11,17 @@ export const place = z.strictObject({ path: z.string(), line: z.int(), column: z
 
 export const pageCounts = z.array(z.strictObject({ path: z.string(), elements: z.int() }));
 
+/** Where pages come from that a build makes. */
+export const builtBy = z
+  .strictObject({
+    command: z.string(),
+    into: z.string(),
+    pagesOf: z
+      .record(z.string(), z.int())
+      .describe('By place in a source, on how many pages it shows; places of this document.'),
+  })
+  .describe('Where a build makes the pages; places are those of the sources, where a source holds them.');
+
 /** What every command that changes something tells of it. */
 export const carriedOut = {
   written: z.boolean(),

@@ -1,6 +1,13 @@
 // One state of a whole site in memory: every page parsed, and the styles it runs over.
 
-import { isGiven, type Page, type PageElement, pagesThatShow, parsePage, type SourceTag } from '../markup/index.js';
+import {
+  isGiven,
+  type Page,
+  type PageElement,
+  pagesThatShow,
+  parsePage,
+  type SourceTag,
+} from '../markup/index.js';
 import { comparePaths, type Place } from '../source.js';
 import { StyleReader } from './outcome.js';
 import { OutcomeTable } from './outcome-table.js';

@@ -23,7 +23,14 @@ import {
   type ValueToken,
 } from '../search/index.js';
 import { placeIn } from '../source.js';
-import { type BuiltTags, type Carrier, type CarrierOptions, carriersOf, keptText, type SiteScripts } from '../stock/index.js';
+import {
+  type BuiltTags,
+  type Carrier,
+  type CarrierOptions,
+  carriersOf,
+  keptText,
+  type SiteScripts,
+} from '../stock/index.js';
 import type { Trace } from '../trace.js';
 import { type ClassesResult, consolidateClasses } from './classes.js';
 import { pastedRules, refusedMoves, refusedValues } from './elsewhere.js';

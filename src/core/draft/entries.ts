@@ -133,7 +133,8 @@ export function declarationsOf({ units }: NamedStyle, shared: string): string {
 /** Places less to keep up: what goes out of the markup, less what is written. */
 export function savedPlaces(style: NamedStyle): number {
   return (
-    Math.round(takenOut(style.members)) - rulesOf(style).reduce((sum, { declarations }) => sum + declarations.length, 0)
+    Math.round(takenOut(style.members)) -
+    rulesOf(style).reduce((sum, { declarations }) => sum + declarations.length, 0)
   );
 }
 

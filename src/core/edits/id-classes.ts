@@ -13,7 +13,16 @@ export function planIdClasses(model: SiteModel, classes: readonly NamedIdClass[]
   const worn = classes.flatMap(({ name, tags }) => tags.map((one) => ({ ...one, name })));
   for (const own of groupBy(worn, ({ element }) => element.tag).values()) {
     const { page, element } = own[0]!;
-    const carrier = { page, element, tag: element.tag, start: 0, style: undefined, units: [], also: [], share: 1 };
+    const carrier = {
+      page,
+      element,
+      tag: element.tag,
+      start: 0,
+      style: undefined,
+      units: [],
+      also: [],
+      share: 1,
+    };
     const names = [...new Set(own.map(({ name }) => name))];
     push(edits, page.path, editTag(carrier, [], names) ?? []);
   }

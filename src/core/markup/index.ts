@@ -3,7 +3,7 @@
 
 export { attributeOf } from './attributes.js';
 export { givenSheets } from './given-sheets.js';
-export { ORIGIN_MARK, originOf, withoutMarks } from './origin-mark.js';
+export { countMarks, isAgain, ORIGIN_MARK, originOf, withoutMarks } from './origin-mark.js';
 export * from './page.js';
 export { parsePage, parseUnplaced } from './parse.js';
 export { hasTemplateText, maskTemplateText, templateWords, UNSEEN } from './template-text.js';

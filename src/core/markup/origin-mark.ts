@@ -5,19 +5,52 @@ import type { SourceTag } from './page.js';
 
 export const ORIGIN_MARK = 'data-acervus-origin';
 
-const NUMBER = /(\d+)"?$/;
+/** A number; behind it a plus where another tag of the site, before this one, comes from the same. */
+const NUMBER = /(\d+)(\+?)"?$/;
 
 /** The number of the source's tag that a tag comes from; `undefined` where it comes from none. */
 export function originOf(page: { readonly text: string }, tag: SourceTag | undefined): number | undefined {
-  const range = tag?.attributes.get(ORIGIN_MARK);
-  if (range === undefined) return undefined;
-  const number = NUMBER.exec(page.text.slice(range.start, range.end))?.[1];
+  const number = markOf(page, tag)?.[1];
   return number === undefined ? undefined : Number(number);
 }
 
-const MARKS = new RegExp(` ${ORIGIN_MARK}="?\\d+"?`, 'g');
+/** Whether a tag before this one comes from the same tag of a source: it is no further place to keep up. */
+export function isAgain(page: { readonly text: string }, tag: SourceTag | undefined): boolean {
+  return markOf(page, tag)?.[2] === '+';
+}
+
+function markOf(
+  page: { readonly text: string },
+  tag: SourceTag | undefined,
+): RegExpExecArray | null | undefined {
+  const range = tag?.attributes.get(ORIGIN_MARK);
+  return range && NUMBER.exec(page.text.slice(range.start, range.end));
+}
+
+const MARKS = new RegExp(` ${ORIGIN_MARK}=(?:"\\d+\\+?"|\\d+\\+? ?(?=/)|\\d+\\+?)`, 'g');
 
 /** The text of a page as its build makes it without marks. */
 export function withoutMarks(text: string): string {
   return text.replace(MARKS, '');
+}
+
+export interface CountedMarks {
+  readonly text: string;
+  /** By number, how many tags of the page come from it. */
+  readonly counts: ReadonlyMap<number, number>;
+}
+
+/** Tells the marks of a page that stand for what was seen before. In: the numbers that were seen, which grow. */
+export function countMarks(text: string, seen: Set<number>): CountedMarks {
+  const counts = new Map<number, number>();
+  const marked = text.replace(/( data-acervus-origin="?)(\d+)/g, (whole, before: string, digits: string) => {
+    const number = Number(digits);
+    counts.set(number, (counts.get(number) ?? 0) + 1);
+    if (!seen.has(number)) {
+      seen.add(number);
+      return whole;
+    }
+    return number === 0 ? whole : `${before}${digits}+`;
+  });
+  return { text: marked, counts };
 }

@@ -45,7 +45,8 @@ function literalOf(text: string, { start, end }: SourceRange): { value: string; 
 /** Out: edits that cut declarations out of a style attribute; `all` where nothing of it is left. */
 function cutStyle(text: string, range: SourceRange, gone: readonly string[]): Edit[] | 'all' | undefined {
   const literal = literalOf(text, range);
-  if (literal === undefined || hasTemplateText(literal.value) || literal.value.includes('&')) return undefined;
+  if (literal === undefined || hasTemplateText(literal.value) || literal.value.includes('&'))
+    return undefined;
   const { declarations } = parseDeclarations(literal.value);
   const left = [...gone];
   const taken = declarations.filter((one) => {
@@ -122,10 +123,20 @@ function joined(edits: readonly Edit[]): Edit[] {
   const result: Edit[] = [];
   for (const edit of [...edits].sort((a, b) => a.start - b.start || a.end - b.end)) {
     const last = result.at(-1);
-    if (last !== undefined && edit.text !== '' && last.text === '' && edit.start > last.start && edit.start < last.end)
+    if (
+      last !== undefined &&
+      edit.text !== '' &&
+      last.text === '' &&
+      edit.start > last.start &&
+      edit.start < last.end
+    )
       result[result.length - 1] = { start: edit.start, end: last.end, text: edit.text };
     else if (last !== undefined && edit.start < last.end)
-      result[result.length - 1] = { start: last.start, end: Math.max(last.end, edit.end), text: last.text + edit.text };
+      result[result.length - 1] = {
+        start: last.start,
+        end: Math.max(last.end, edit.end),
+        text: last.text + edit.text,
+      };
     else result.push(edit);
   }
   return result;

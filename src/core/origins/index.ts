@@ -3,4 +3,4 @@
 
 export { type CarriedOver, carryOver } from './carry-over.js';
 export { type MarkedSource, markTags, type OriginTag } from './mark.js';
-export { Origins } from './origins.js';
+export { Origins, type Renderings } from './origins.js';

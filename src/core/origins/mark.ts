@@ -15,7 +15,7 @@ export interface MarkedSource {
 }
 
 /** Elements that a mark could do harm to: what stands in them is read by programs. */
-const LEFT_ALONE = /^(script|style|template|svelte:.*|astro:.*|meta|title|noscript)$/i;
+const LEFT_ALONE = /^(script|template|svelte:.*|astro:.*|meta|title|noscript)$/i;
 /** Where values without quotes are no markup. */
 const QUOTED = /\.(vue|svelte|astro|jsx|tsx)$/i;
 

@@ -1,7 +1,7 @@
 // Where the tags and sheets of built pages stand in the sources.
 
 import type { Page, PageElement, SourceTag } from '../markup/index.js';
-import { originOf } from '../markup/index.js';
+import { isAgain, originOf } from '../markup/index.js';
 import { type Place, placeIn } from '../source.js';
 import type { BuiltTags, KeptReason } from '../stock/index.js';
 import type { OriginTag } from './mark.js';
@@ -11,38 +11,28 @@ export interface OriginsData {
   readonly tags: ReadonlyMap<number, OriginTag>;
   /** By path of a source, its text. */
   readonly sources: ReadonlyMap<string, string>;
+  /** By number, what pages show of it. */
+  readonly renderings: ReadonlyMap<number, Renderings>;
   /** By path of a built sheet, the source that it is a copy of. */
   readonly sheets: ReadonlyMap<string, string>;
+}
+
+/** Tags that are made of one, and the pages that they stand on. */
+export interface Renderings {
+  readonly tags: number;
+  readonly pages: number;
 }
 
 export class Origins implements BuiltTags {
   readonly #fixed = new Map<number, KeptReason>();
 
-  readonly #renderings = new Map<number, Renderings>();
   readonly #whole = new WeakMap<Page, readonly boolean[]>();
-  readonly #firsts = new WeakMap<Page, ReadonlySet<SourceTag>>();
 
   constructor(readonly data: OriginsData) {}
 
-  /** Counts what a page renders: all pages, in order, before anything is asked of how often. */
-  note(page: Page): void {
-    const seen = new Set<number>();
-    for (const tag of tagsIn(page)) {
-      const number = this.of(page, tag)?.number;
-      if (number === undefined) continue;
-      const known = this.#renderings.get(number);
-      if (known === undefined) this.#renderings.set(number, { first: page.path, tags: 1, pages: 1 });
-      else {
-        known.tags++;
-        if (!seen.has(number)) known.pages++;
-      }
-      seen.add(number);
-    }
-  }
-
   /** On how many pages a tag of a source stands. */
   pagesOf(number: number): number {
-    return this.#renderings.get(number)?.pages ?? 0;
+    return this.data.renderings.get(number)?.pages ?? 0;
   }
 
   /**
@@ -50,10 +40,10 @@ export class Origins implements BuiltTags {
    * are compared.
    */
   shareOf(page: Page, tag: SourceTag | undefined): number {
-    const number = this.of(page, tag)?.number;
-    const all = number === undefined ? undefined : this.#renderings.get(number);
-    if (all === undefined || tag === undefined || all.tags === 1) return 1;
-    return this.#firstsOn(page).has(tag) ? 1 - (all.tags - 1) * SMALL : SMALL;
+    const number = originOf(page, tag);
+    const all = (number === undefined ? undefined : this.data.renderings.get(number)?.tags) ?? 1;
+    if (all === 1) return 1;
+    return isAgain(page, tag) ? SMALL : 1 - (all - 1) * SMALL;
   }
 
   /** Whether one source writes an element with all elements in it. */
@@ -75,26 +65,11 @@ export class Origins implements BuiltTags {
     return whole[index] === true;
   }
 
-  /** The tags of a page that are the first of the site to come from theirs. */
-  #firstsOn(page: Page): ReadonlySet<SourceTag> {
-    let firsts = this.#firsts.get(page);
-    if (firsts === undefined) {
-      const seen = new Set<number>();
-      const found = new Set<SourceTag>();
-      for (const tag of tagsIn(page)) {
-        const number = this.of(page, tag)?.number;
-        if (number === undefined || seen.has(number)) continue;
-        seen.add(number);
-        if (this.#renderings.get(number)?.first === page.path) found.add(tag);
-      }
-      this.#firsts.set(page, found);
-      firsts = found;
-    }
-    return firsts;
-  }
-
   /** The tag of a source that a tag of a page comes from; `undefined` where no source holds it. */
-  of(page: Page, tag: SourceTag | undefined): { readonly number: number; readonly tag: OriginTag } | undefined {
+  of(
+    page: Page,
+    tag: SourceTag | undefined,
+  ): { readonly number: number; readonly tag: OriginTag } | undefined {
     const number = originOf(page, tag);
     const found = number === undefined ? undefined : this.data.tags.get(number);
     return found === undefined ? undefined : { number: number!, tag: found };
@@ -123,19 +98,7 @@ export class Origins implements BuiltTags {
   }
 }
 
-interface Renderings {
-  /** The first page of the site. */
-  readonly first: string;
-  tags: number;
-  pages: number;
-}
-
 /** So small that all renderings but one come to less than one; a power of two, so that their sum is exact. */
 const SMALL = 2 ** -22;
-
-/** Each once: several elements can come from one. */
-function tagsIn({ elements }: Page): Set<SourceTag> {
-  return new Set(elements.flatMap(({ tag }) => tag ?? []));
-}
 
 const NO_SOURCE: KeptReason = { kind: 'no source' };

@@ -18,7 +18,11 @@ export interface TagChange {
  * In: the text of a page, a tag in it, and the edits within that tag.
  * Out: what they come to; `undefined` where they do something else than taking styling away and changing classes.
  */
-export function tagChange(text: string, { start, end }: SourceRange, edits: readonly Edit[]): TagChange | undefined {
+export function tagChange(
+  text: string,
+  { start, end }: SourceRange,
+  edits: readonly Edit[],
+): TagChange | undefined {
   const tag = text.slice(start, end);
   const own = edits.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start }));
   const before = attributesOf(tag);
@@ -68,6 +72,7 @@ function wordsOf(value: string | undefined): string[] {
 
 function attributesOf(tag: string): Map<string, string> | undefined {
   const [element] = parseFragment(tag.replace(/^<[^\s/>]+/, '<x-tag')).childNodes;
-  if (element === undefined || !('attrs' in element) || element.namespaceURI !== html.NS.HTML) return undefined;
+  if (element === undefined || !('attrs' in element) || element.namespaceURI !== html.NS.HTML)
+    return undefined;
   return new Map(element.attrs.map(({ name, value }) => [name, value]));
 }

@@ -6,6 +6,7 @@ import { fileAt, folderOf, holdsAddress } from '../addresses.js';
 import { writtenHints } from '../hints/counted.js';
 import {
   hasTemplateText,
+  isAgain,
   isGiven,
   isPlainLink,
   type Page,
@@ -154,6 +155,8 @@ export class StockTaker {
     const seen = new Set<unknown>();
     for (const element of page.elements) {
       this.#addNames(element, linksKey, inlineWords, ids, page.isFilled, placeAt);
+      // A build makes several tags of one, which is kept up in one place.
+      if (isAgain(page, element.tag)) continue;
       this.#addHints(element);
       if (element.style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
       const range = element.tag.attributes.get('style');
@@ -163,7 +166,8 @@ export class StockTaker {
     }
     for (const { style, range } of page.inert) this.#addStyle(page, number, style, range, placeAt);
     for (const reference of page.sheets) {
-      if (reference.kind === 'block' && reference.offset !== undefined && reference.isFilled !== true)
+      if (reference.kind !== 'block' || isAgain(page, page.elements[reference.element]?.tag)) continue;
+      if (reference.offset !== undefined && reference.isFilled !== true)
         this.#addBlock(page, number, reference.text, reference.offset, placeAt);
     }
   }

@@ -73,5 +73,7 @@ export function mayEditAll(
   tags: readonly { readonly page: Page; readonly element: PageElement }[],
   built: BuiltTags | undefined,
 ): boolean {
-  return built === undefined || tags.every(({ page, element }) => built.objection(page, element.tag) === undefined);
+  return (
+    built === undefined || tags.every(({ page, element }) => built.objection(page, element.tag) === undefined)
+  );
 }

@@ -5,8 +5,8 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, w
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { z } from 'zod';
-import { ORIGIN_MARK } from '../../core/markup/index.js';
-import { Origins, type OriginTag } from '../../core/origins/index.js';
+import { countMarks, ORIGIN_MARK } from '../../core/markup/index.js';
+import { Origins, type OriginTag, type Renderings } from '../../core/origins/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { decodeFile } from '../files/encoding.js';
@@ -50,6 +50,7 @@ const stateSchema = z.strictObject({
   texts: z.array(z.string()),
   copies: z.record(z.string(), z.string()),
   unmarked: z.array(z.string()),
+  renderings: z.array(z.tuple([z.int(), z.int(), z.int()])),
 });
 
 type State = z.infer<typeof stateSchema>;
@@ -125,8 +126,8 @@ export async function builtSite(
       desk.take('numbered');
     }
     const copies = copiesIn(path.join(home, 'plain'), sources);
-    finishNumbered(path.join(home, 'numbered'), config, copies);
-    const state = stateOf(sources, command, config, numbered, copies);
+    const renderings = finishNumbered(path.join(home, 'numbered'), config, copies);
+    const state = stateOf(sources, command, config, { ...numbered, copies, renderings });
     writeFileAtomic.sync(path.join(home, STATE), JSON.stringify(state));
     return siteOf(root, home, sources, state);
   } finally {
@@ -216,15 +217,32 @@ function isRunning(pid: number): boolean {
 
 const FIRST_TAG = /<(?:html|body|[a-z][a-z0-9]*)(?=[\s>])/i;
 
-/** The numbered pages as a site of their own. A page without a number gets one that stands for no source. */
-function finishNumbered(folder: string, config: Config, copies: ReadonlyMap<string, string>): void {
+/**
+ * The numbered pages as a site of their own. A page without a number gets one that stands for no source.
+ * Out: by number, how many tags on how many pages come from it.
+ */
+function finishNumbered(
+  folder: string,
+  config: Config,
+  copies: ReadonlyMap<string, string>,
+): Map<number, Renderings> {
   const files = openFolder(folder).list();
+  const seen = new Set<number>();
+  const all = new Map<number, Renderings>();
   for (const file of files) {
     if (!/\.(html?|shtml|xhtml)$/i.test(file)) continue;
     const full = path.join(folder, file);
+    // Letters of any encoding come back as they were.
     const text = readFileSync(full, 'latin1');
-    if (text.includes(ORIGIN_MARK)) continue;
-    writeFileSync(full, text.replace(FIRST_TAG, (tag) => `${tag} ${ORIGIN_MARK}=0`), 'latin1');
+    const own = text.includes(ORIGIN_MARK)
+      ? text
+      : text.replace(FIRST_TAG, (tag) => `${tag} ${ORIGIN_MARK}=0`);
+    const { text: counted, counts } = countMarks(own, seen);
+    for (const [number, tags] of counts) {
+      const known = all.get(number);
+      all.set(number, { tags: tags + (known?.tags ?? 0), pages: 1 + (known?.pages ?? 0) });
+    }
+    writeFileSync(full, counted, 'latin1');
   }
   const built = files.filter((file) => /\.css$/i.test(file) && !copies.has(file));
   const { rendering, $schema, ...rest } = config;
@@ -235,14 +253,23 @@ function finishNumbered(folder: string, config: Config, copies: ReadonlyMap<stri
     platform: [...(config.platform ?? []), ...built],
   };
   writeFileSync(path.join(folder, CONFIG_FILE), JSON.stringify(own));
+  return all;
 }
 
 function stateOf(
   { digest }: Sources,
   command: BuildCommand,
   config: Config,
-  { tags, texts, unmarked }: Numbered,
-  copies: ReadonlyMap<string, string>,
+  {
+    tags,
+    texts,
+    unmarked,
+    copies,
+    renderings,
+  }: Numbered & {
+    readonly copies: ReadonlyMap<string, string>;
+    readonly renderings: ReadonlyMap<number, Renderings>;
+  },
 ): State {
   return {
     version: programVersion(),
@@ -259,6 +286,7 @@ function stateOf(
     texts: [...texts.keys()],
     copies: Object.fromEntries(copies),
     unmarked: [...unmarked],
+    renderings: [...renderings].map(([number, own]) => [number, own.tags, own.pages]),
   };
 }
 
@@ -267,9 +295,15 @@ function configPrint(config: Config): string {
 }
 
 /** What was built before; `undefined` where a source, the configuration or the program has changed since. */
-function readState(home: string, { digest }: Sources, command: BuildCommand, config: Config): State | undefined {
+function readState(
+  home: string,
+  { digest }: Sources,
+  command: BuildCommand,
+  config: Config,
+): State | undefined {
   const file = path.join(home, STATE);
-  if (!existsSync(file) || !['plain', 'numbered'].every((name) => existsSync(path.join(home, name)))) return undefined;
+  if (!existsSync(file) || !['plain', 'numbered'].every((name) => existsSync(path.join(home, name))))
+    return undefined;
   let value: unknown;
   try {
     value = JSON.parse(readFileSync(file, 'utf8'));
@@ -278,8 +312,11 @@ function readState(home: string, { digest }: Sources, command: BuildCommand, con
     return undefined;
   }
   const read = stateSchema.safeParse(value);
-  if (!read.success || read.data.digest !== digest || read.data.config !== configPrint(config)) return undefined;
-  return read.data.command.build === command.build && read.data.command.into === command.into ? read.data : undefined;
+  if (!read.success || read.data.digest !== digest || read.data.config !== configPrint(config))
+    return undefined;
+  return read.data.command.build === command.build && read.data.command.into === command.into
+    ? read.data
+    : undefined;
 }
 
 function siteOf(root: string, home: string, sources: Sources, state: State): BuiltSite {
@@ -298,13 +335,16 @@ function siteOf(root: string, home: string, sources: Sources, state: State): Bui
     state.texts.map((file) => [file, decodeFile(readFileSync(path.join(root, file)))?.text ?? ''] as const),
   );
   const copies = new Map(Object.entries(state.copies));
+  const renderings = new Map(
+    state.renderings.map(([number, count, pages]) => [number, { tags: count, pages }] as const),
+  );
   const sheets = new Map([...copies].filter(([file]) => /\.css$/i.test(file)));
   return {
     command: state.command,
     folder: path.join(home, 'numbered'),
     plain: path.join(home, 'plain'),
     sources,
-    origins: new Origins({ tags, sources: texts, sheets }),
+    origins: new Origins({ tags, sources: texts, sheets, renderings }),
     copies,
     unmarked: state.unmarked,
   };

@@ -43,7 +43,9 @@ export function placeForNew(copies: ReadonlyMap<string, string>, file: string): 
   const name = path.posix.basename(file);
   for (let folder = path.posix.dirname(file); ; folder = path.posix.dirname(folder)) {
     const rest = folder === '.' ? file : file.slice(folder.length + 1);
-    const beside = [...copies].find(([built]) => path.posix.dirname(built) === folder && path.posix.basename(built) !== name);
+    const beside = [...copies].find(
+      ([built]) => path.posix.dirname(built) === folder && path.posix.basename(built) !== name,
+    );
     if (beside !== undefined) {
       const own = path.posix.dirname(beside[1]);
       return own === '.' ? rest : `${own}/${rest}`;

@@ -30,7 +30,12 @@ interface LinkEdit {
   readonly edit: Edit;
 }
 
-function linkFor({ origins }: BuiltSite, page: Page, shared: string, line: string | undefined): LinkEdit | undefined {
+function linkFor(
+  { origins }: BuiltSite,
+  page: Page,
+  shared: string,
+  line: string | undefined,
+): LinkEdit | undefined {
   const links = page.sheets.filter((one) => one.kind === 'link');
   for (const link of links.reverse()) {
     const element = page.elements[link.element];
@@ -45,7 +50,11 @@ function linkFor({ origins }: BuiltSite, page: Page, shared: string, line: strin
     if (made === undefined) continue;
     const indent = /(?:\r\n|\n|\r)[ \t]*$/.exec(text.slice(0, origin.tag.range.start))?.[0] ?? '\n';
     const at = origin.tag.range.end;
-    return { number: origin.number, path: origin.tag.path, edit: { start: at, end: at, text: indent + made } };
+    return {
+      number: origin.number,
+      path: origin.tag.path,
+      edit: { start: at, end: at, text: indent + made },
+    };
   }
   const head = page.elements.find(({ name }) => name === 'head');
   const origin = head?.tag && origins.of(page, head.tag);
@@ -56,7 +65,11 @@ function linkFor({ origins }: BuiltSite, page: Page, shared: string, line: strin
   const at = origin.tag.range.end + end.index;
   const indent = /[ \t]*$/.exec(text.slice(0, text.indexOf('<', at)))?.[0] ?? '';
   const made = lineFor(line ?? '<link rel="stylesheet" href="/{path}">', shared);
-  return { number: origin.number, path: origin.tag.path, edit: { start: at, end: at, text: `${indent}  ${made}\n` } };
+  return {
+    number: origin.number,
+    path: origin.tag.path,
+    edit: { start: at, end: at, text: `${indent}  ${made}\n` },
+  };
 }
 
 /** A tag that links a sheet, made one that links another: what of the path it writes out is written anew. */
@@ -64,9 +77,13 @@ function likeThat(text: string, tag: OriginTag, from: string | undefined, to: st
   const written = text.slice(tag.range.start, tag.range.end);
   const parts = from?.split('/') ?? [];
   for (let at = 0; at < parts.length; at++) {
-    const root = parts.slice(0, at).map((part) => `${part}/`).join('');
+    const root = parts
+      .slice(0, at)
+      .map((part) => `${part}/`)
+      .join('');
     const shown = parts.slice(at).join('/');
-    if (written.includes(shown) && to.startsWith(root)) return written.replace(shown, () => to.slice(root.length));
+    if (written.includes(shown) && to.startsWith(root))
+      return written.replace(shown, () => to.slice(root.length));
   }
   return undefined;
 }

@@ -28,7 +28,12 @@ export function runBuild({ build, into }: BuildCommand, folder: string, root: st
       shell: true,
       stdio: ['ignore', 'pipe', 'pipe'],
       timeout: PATIENCE,
-      env: { ...process.env, PATH: [...bins, process.env['PATH'] ?? ''].join(path.delimiter), CI: 'true', NO_COLOR: '1' },
+      env: {
+        ...process.env,
+        PATH: [...bins, process.env['PATH'] ?? ''].join(path.delimiter),
+        CI: 'true',
+        NO_COLOR: '1',
+      },
     });
     let said = '';
     const hear = (data: Buffer): void => {
@@ -39,7 +44,8 @@ export function runBuild({ build, into }: BuildCommand, folder: string, root: st
     child.on('error', (error) => resolve({ failed: true, said: error.message }));
     child.on('close', (code, signal) => {
       if (code !== 0) resolve({ failed: true, said: lastWords(said) || `it ended with ${code ?? signal}` });
-      else if (!existsSync(path.join(folder, into))) resolve({ failed: true, said: `it made no folder ${into}` });
+      else if (!existsSync(path.join(folder, into)))
+        resolve({ failed: true, said: `it made no folder ${into}` });
       else resolve({ failed: false });
     });
   });

@@ -51,7 +51,6 @@ export async function settle<Plan>(
   { plan: planOn, editsOf, onStep }: SettleOptions<Plan>,
 ): Promise<Settled<Plan>> {
   const { origins } = built;
-  for (const page of site.model.pages) origins.note(page);
   for (let round = 1; ; round++) {
     if (round > MOST_ROUNDS) for (const number of origins.data.tags.keys()) origins.fix(number, OTHERWISE);
     const own = draftSite(site);
@@ -134,6 +133,9 @@ export function changesOf({ sources }: BuiltSite, edits: Edits): FileChange[] {
 
 export function bytesOf(changes: readonly FileChange[]): Map<string, Buffer> {
   return new Map(
-    changes.map(({ path: file, text, encoding, edits }) => [file, encodeFile(applyEdits(text, edits), encoding)]),
+    changes.map(({ path: file, text, encoding, edits }) => [
+      file,
+      encodeFile(applyEdits(text, edits), encoding),
+    ]),
   );
 }

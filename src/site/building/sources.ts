@@ -1,7 +1,16 @@
 // The files that a build reads, and copies of them to build in: nothing is built where a person works.
 
 import { createHash } from 'node:crypto';
-import { cpSync, existsSync, lstatSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  lstatSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  symlinkSync,
+} from 'node:fs';
 import path from 'node:path';
 import { DEPENDENCY_FOLDERS } from '../files/files.js';
 
@@ -47,7 +56,8 @@ export function findSources(root: string, into: string): Sources {
 export function copySources({ root, files, dependencies }: Sources, target: string): void {
   rmSync(target, { recursive: true, force: true });
   mkdirSync(target, { recursive: true });
-  for (const file of files) cpSync(path.join(root, file), path.join(target, file), { preserveTimestamps: true });
+  for (const file of files)
+    cpSync(path.join(root, file), path.join(target, file), { preserveTimestamps: true });
   for (const folder of dependencies) {
     const link = path.join(target, folder);
     mkdirSync(path.dirname(link), { recursive: true });

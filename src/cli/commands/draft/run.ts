@@ -115,7 +115,11 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
     trace,
   };
   const plan = (on: DraftSite): Promise<Drafted> => makeDraft(on, how, earlier);
-  const { draft: made, changes, report } = await (built === undefined
+  const {
+    draft: made,
+    changes,
+    report,
+  } = await (built === undefined
     ? planned(site, await plan(draftSite(site)))
     : plannedInSources(built, site, plan, onStep));
   const rendered = renderDraft(made, text);

@@ -33,7 +33,10 @@ export function defineExplain(program: Command, act: Act): void {
         const width = readPixels(flags.width);
         const { explainOn } = await import('./run.js');
         const { present } = await import('../../shared/present.js');
-        const { document, settings } = await explainOn(site, page, element, { property, state, width });
+        const { withProgress } = await import('../../shared/progress.js');
+        const { document, settings } = await withProgress(terminal, 'reading the page', ({ say: onStep }) =>
+          explainOn(site, page, element, { property, state, width, onStep }),
+        );
         await present(terminal, document, flags, async () => {
           const { explainLines } = await import('./lines.js');
           return explainLines(site, document, { settings, all: flags.all === true, property, state, width });

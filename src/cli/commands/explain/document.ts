@@ -1,7 +1,7 @@
 // The document of `acervus explain --json`.
 
 import { z } from 'zod';
-import { type DocumentOf, place } from '../../shared/document-parts.js';
+import { builtBy, type DocumentOf, place } from '../../shared/document-parts.js';
 
 const declaration = z.strictObject({
   property: z.string(),
@@ -91,6 +91,7 @@ export const explainDocument = z
       .strictObject({ selector: z.string(), pages: z.int(), of: z.int() })
       .describe('The kind on the whole site, and how many pages hold its names in their text.'),
     unread: z.array(z.string()),
+    built: builtBy.optional(),
   })
   .describe('acervus explain --json');
 

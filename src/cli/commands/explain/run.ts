@@ -5,6 +5,10 @@ import { ALWAYS, compileSelectorList, NEVER, type StyleReader } from '../../../c
 import { everyLonghand } from '../../../core/sheets/index.js';
 import { lineStart, offsetAt } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { openBuilt } from '../../../site/building/build.js';
+import { inSources } from '../../../site/building/places.js';
+import { renderingOf } from '../../../site/building/renderings.js';
+import { openFolder } from '../../../site/files/files.js';
 import { type OpenedPage, openPage } from '../../../site/rendering/one-page.js';
 import type { ExplainDocument } from './document.js';
 
@@ -15,6 +19,8 @@ export interface ExplainOptions {
   readonly state?: readonly string[] | undefined;
   /** In a window of this width, in pixels. */
   readonly width?: number | undefined;
+  /** Hears what is done now. */
+  readonly onStep?: ((step: string) => void) | undefined;
 }
 
 /** @internal */
@@ -43,14 +49,16 @@ export async function explainOn(
   folder: string,
   file: string,
   asked: string,
-  { property, state, width }: ExplainOptions,
+  { property, state, width, onStep }: ExplainOptions,
 ): Promise<ExplainedElement> {
   const states =
     state === undefined ? undefined : new Set(state.map((one) => one.replace(/^:+/, '').toLowerCase()));
   const circumstances: Circumstances = { width, states };
-  const opened = await openPage(folder, file);
+  const built = await openBuilt(folder, openFolder(folder), onStep);
+  const meant = built === undefined ? { page: file, element: asked } : renderingOf(built, file, asked);
+  const opened = await openPage(built?.folder ?? folder, meant.page);
   const { reader, isPlatform, unread, settings } = opened;
-  const { index, of } = findElement(reader, asked);
+  const { index, of } = findElement(reader, meant.element);
   const explanation = explainElement(
     { reader, element: index, isPlatform, circumstances },
     propertyFilter(property),
@@ -65,7 +73,9 @@ export async function explainOn(
     site: siteKind(opened, explanation.selectors.kindOnSite.selector),
     unread,
   };
-  return { document, settings };
+  if (built === undefined) return { document, settings };
+  const { document: moved, built: how } = inSources(built, document);
+  return { document: { ...moved, built: how }, settings };
 }
 
 function siteKind(opened: OpenedPage, selector: string): ExplainDocument['site'] {

@@ -23,7 +23,9 @@ export function defineReach(program: Command, act: Act): void {
         const { reach } = await import('./run.js');
         const { withProgress } = await import('../../shared/progress.js');
         const { present } = await import('../../shared/present.js');
-        const document = await withProgress(terminal, 'reading the site', () => reach(site, what));
+        const document = await withProgress(terminal, 'reading the site', ({ say: onStep }) =>
+          reach(site, what, { onStep }),
+        );
         await present(terminal, document, flags, async () => {
           const { reachLines } = await import('./lines.js');
           return reachLines(site, document, flags.all === true);

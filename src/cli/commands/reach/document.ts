@@ -1,13 +1,14 @@
 // The document of `acervus reach --json`.
 
 import { z } from 'zod';
-import { type DocumentOf, place } from '../../shared/document-parts.js';
+import { builtBy, type DocumentOf, place } from '../../shared/document-parts.js';
 
 export const reachDocument = z
   .strictObject({
     format: z.literal(1),
     command: z.literal('reach'),
     asked: z.string(),
+    built: builtBy.optional(),
     kind: z.enum(['rule', 'custom property', 'selector', 'declaration', 'value']),
     elements: z.int().describe('Elements that match, or on which something asked about has a say.'),
     pages: z.array(z.strictObject({ path: z.string(), elements: z.int() })),

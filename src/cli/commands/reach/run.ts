@@ -2,8 +2,10 @@
 
 import { reachOf, readAsked } from '../../../core/ask/reach/index.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { loadBuilt, openBuilt } from '../../../site/building/build.js';
+import { inSources } from '../../../site/building/places.js';
 import { openFolder } from '../../../site/files/files.js';
-import { loadSite } from '../../../site/rendering/load.js';
+import { loadSite, type Site } from '../../../site/rendering/load.js';
 import type { ReachDocument } from './document.js';
 
 /**
@@ -11,8 +13,21 @@ import type { ReachDocument } from './document.js';
  * In: the site's folder; a selector, `.class`, `#id`, `--name`, a value, `property: value` or `sheet.css:line`.
  * Throws `UsageError` for what is none of them.
  */
-export async function reach(site: string, asked: string): Promise<ReachDocument> {
-  const { model, shared, isPlatform } = loadSite(openFolder(site));
+export async function reach(
+  site: string,
+  asked: string,
+  options: { readonly onStep?: ((step: string) => void) | undefined } = {},
+): Promise<ReachDocument> {
+  const built = await openBuilt(site, openFolder(site), options.onStep);
+  if (built === undefined) return reachOn(loadSite(openFolder(site)), asked);
+  // A sheet is named by its source, or by the path that it is built to.
+  const copy = [...built.copies].find(([, source]) => asked.startsWith(`${source}:`));
+  const meant = copy === undefined ? asked : copy[0] + asked.slice(copy[1].length);
+  const { document, built: how } = inSources(built, { ...reachOn(loadBuilt(built), meant), asked });
+  return { ...document, built: how };
+}
+
+function reachOn({ model, shared, isPlatform }: Site, asked: string): ReachDocument {
   const { sheets, pages } = model.sources;
   const read = readAsked(asked, (path) => sheets.has(path) || pages.has(path));
   if (read === undefined) throw new UsageError('reach-nothing', { text: asked, sheet: shared });

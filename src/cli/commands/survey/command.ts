@@ -49,9 +49,9 @@ export function defineSurvey(program: Command, act: Act): void {
         const onTimings = (parts: typeof timings): void => {
           timings = parts;
         };
-        const document = await withProgress(terminal, 'reading the site', ({ steps }) =>
+        const document = await withProgress(terminal, 'reading the site', ({ say, steps }) =>
           flags.join === undefined
-            ? survey(site, { jobs, ...remember, onPage: steps('reading'), onTimings })
+            ? survey(site, { jobs, ...remember, onStep: say, onPage: steps('reading'), onTimings })
             : surveyOfParts(site, flags.join, { onTimings }),
         );
         // Threads are to start before this one loads how results are shown.

@@ -1,7 +1,7 @@
 // The document of `acervus survey --json`.
 
 import { z } from 'zod';
-import { type DocumentOf, place } from '../../shared/document-parts.js';
+import { builtBy, type DocumentOf, place } from '../../shared/document-parts.js';
 
 const tally = z.strictObject({
   written: z.int().describe('Declarations or old attributes written.'),
@@ -70,6 +70,7 @@ export const surveyDocument = z
     unreadEndings: z
       .record(z.string(), z.int())
       .describe('Files that make pages or sheets and are not read, by their ending.'),
+    built: builtBy.optional(),
     suggested: z
       .strictObject({ sheets: z.record(z.string(), z.array(z.string())) })
       .optional()

@@ -31,6 +31,10 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
       text: `${stock.pages === 1 ? 'page' : 'pages'}, ${plural(stock.components, 'component')}, ${plural(stock.elements, 'element')}`,
     }),
   );
+  if (stock.built !== undefined)
+    lines.push(
+      row({ text: dim(`as ${clean(stock.built.command)} builds them into ${clean(stock.built.into)}`) }),
+    );
   if (stock.platformPages > 0)
     lines.push(
       row({
@@ -70,8 +74,9 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
     }),
   );
 
-  lines.push(...setLines('Most repeated style attributes', stock.repeatedSets, few, 8, all));
-  lines.push(...setLines('Rules with the same declarations', stock.repeatedRules, few, 4, all));
+  const where = { pagesOf: stock.built?.pagesOf ?? {}, all };
+  lines.push(...setLines('Most repeated style attributes', stock.repeatedSets, 8, where));
+  lines.push(...setLines('Rules with the same declarations', stock.repeatedRules, 4, where));
 
   const mixed = stock.colours.filter(({ spellings }) => spellings.length > 1);
   if (mixed.length > 0 || stock.nearMisses.length > 0) {
@@ -143,23 +148,28 @@ function tallyLines(tally: Tally, before: string, holder: string, alike: string)
 function setLines(
   title: string,
   sets: readonly RepeatedSet[],
-  few: <T>(items: readonly T[], number: number) => readonly T[],
   number: number,
-  all: boolean,
+  { pagesOf, all }: { readonly pagesOf: Readonly<Record<string, number>>; readonly all: boolean },
 ): string[] {
   if (sets.length === 0) return [];
   const lines = [heading(title)];
-  for (const { declarations, times, examples } of few(sets, number)) {
+  for (const { declarations, times, examples } of all ? sets : sets.slice(0, number)) {
     lines.push(
       row({
         count: times,
         text: declarationsLine(declarations),
-        place: examples[0] === undefined ? '' : showPlace(examples[0]),
+        place: examples[0] === undefined ? '' : placeText(showPlace(examples[0]), pagesOf),
       }),
     );
   }
   if (!all && sets.length > number) lines.push(more(sets.length - number, '--all'));
   return lines;
+}
+
+/** A place in a source says on how many pages it shows. */
+function placeText(place: string, pagesOf: Readonly<Record<string, number>>): string {
+  const pages = pagesOf[place] ?? 1;
+  return pages === 1 ? place : `${place}, on ${grouped(pages)} pages`;
 }
 
 function findingLine({ message, place, times }: Finding): string {

@@ -1,5 +1,8 @@
 // Takes stock of a site.
 
+import { openBuilt } from '../../../site/building/build.js';
+import { inSources } from '../../../site/building/places.js';
+import { openFolder } from '../../../site/files/files.js';
 import type { SurveyedSite } from '../../../site/threads/survey-end.js';
 import { joinSurvey, surveySite } from '../../../site/threads/surveying.js';
 import type { SurveyDocument } from './document.js';
@@ -13,6 +16,8 @@ export interface SurveyOptions {
   readonly rememberFrom?: number | undefined;
   /** Hears of each page that is read. */
   readonly onPage?: ((done: number, of: number) => void) | undefined;
+  /** Hears what is done now. */
+  readonly onStep?: ((step: string) => void) | undefined;
   /** Hears where the time went: milliseconds by part, those of several threads added up. */
   readonly onTimings?: ((parts: ReadonlyMap<string, number>) => void) | undefined;
 }
@@ -22,7 +27,11 @@ export interface SurveyOptions {
  * In: the site's folder. Throws `UsageError` for what cannot be a site.
  */
 export async function survey(site: string, options: SurveyOptions = {}): Promise<SurveyDocument> {
-  return documentOf(await surveySite(site, options), options);
+  const built = await openBuilt(site, openFolder(site), options.onStep);
+  if (built === undefined) return documentOf(await surveySite(site, options), options);
+  const found = documentOf(await surveySite(built.folder, options), options);
+  const { document, built: how } = inSources(built, found);
+  return { ...document, shared: built.copies.get(document.shared) ?? document.shared, built: how };
 }
 
 /** The survey of a site out of those of its parts. In: the site's folder, the files of all parts. Throws `UsageError`. */

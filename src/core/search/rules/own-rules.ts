@@ -199,7 +199,8 @@ function blocksOf(model: SiteModel): Map<unknown, BlockPlace[]> {
 }
 
 function isPlain(reference: Extract<SheetReference, { kind: 'block' }>): boolean {
-  const everywhere = /^(all)?$/i.test(reference.media.trim()) && reference.isFilled !== true && reference.isFixed !== true;
+  const everywhere =
+    /^(all)?$/i.test(reference.media.trim()) && reference.isFilled !== true && reference.isFixed !== true;
   return everywhere && reference.title === '' && !reference.scriptingOff && reference.offset !== undefined;
 }
 

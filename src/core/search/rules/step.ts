@@ -4,9 +4,9 @@ import { type SiteModel, writtenClasses } from '../../cascade/index.js';
 import type { Carrier, KeptReason, SiteScripts } from '../../stock/index.js';
 import { type Census, takeCensus } from '../census.js';
 import { type ClassMove, helperClasses } from '../helper-classes.js';
-import { reachesUnseen } from '../unseen.js';
 import { mayMatchIn, mayMatchMade } from '../made.js';
 import { Trials } from '../trial.js';
+import { reachesUnseen } from '../unseen.js';
 import { type IdClass, idClasses } from './id-classes.js';
 import { findRuleMoves, type OwnRule, ownRules, type RuleMove } from './index.js';
 import { type SectionValue, sectionValues } from './sections.js';
@@ -80,8 +80,7 @@ export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof
     ],
     shared,
     atLeast,
-    isRefused: (selector) =>
-      isUnseen(selector) || mayMatchMade(selector, made) || isSeenElsewhere(selector),
+    isRefused: (selector) => isUnseen(selector) || mayMatchMade(selector, made) || isSeenElsewhere(selector),
     isSeenElsewhere,
     refused,
     isWanted,

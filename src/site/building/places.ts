@@ -1,0 +1,94 @@
+// Places on built pages as places in the sources, wherever they stand in a document.
+
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { BoundedMap } from '../../core/bounded.js';
+import { type Page, parsePage, withoutMarks } from '../../core/markup/index.js';
+import { lineStart, offsetAt, type Place, showPlace } from '../../core/source.js';
+import { decodeFile } from '../files/encoding.js';
+import type { BuiltSite } from './build.js';
+
+/** Where pages come from, in a document about a site that is built. */
+export interface BuiltDocument {
+  readonly command: string;
+  readonly into: string;
+  /** By place in a source, on how many pages it shows; only those of the document. */
+  readonly pagesOf: Readonly<Record<string, number>>;
+}
+
+/** What a document says of built pages, said of the sources; what no source holds is said of the folder of the build. */
+export function inSources<T>(
+  built: BuiltSite,
+  document: T,
+): { readonly document: T; readonly built: BuiltDocument } {
+  const places = new SourcePlaces(built);
+  const moved = move(document, places) as T;
+  const { build, into } = built.command;
+  return { document: moved, built: { command: build, into, pagesOf: Object.fromEntries(places.pagesOf) } };
+}
+
+const PLACE = /^(.+?):(\d+):(\d+)(?=$| )/;
+
+function move(value: unknown, places: SourcePlaces): unknown {
+  if (typeof value === 'string') {
+    const match = PLACE.exec(value);
+    if (match === null) return value;
+    const [whole, file = '', line, column] = match;
+    const place = places.of({ path: file, line: Number(line), column: Number(column) });
+    return place === undefined ? value : showPlace(place) + value.slice(whole.length);
+  }
+  if (Array.isArray(value)) return value.map((one) => move(one, places));
+  if (typeof value !== 'object' || value === null) return value;
+  if (isPlace(value)) return places.of(value) ?? value;
+  return Object.fromEntries(Object.entries(value).map(([key, own]) => [key, move(own, places)]));
+}
+
+function isPlace(value: object): value is Place {
+  return Object.keys(value).length === 3 && 'path' in value && 'line' in value && 'column' in value;
+}
+
+class SourcePlaces {
+  readonly pagesOf = new Map<string, number>();
+  readonly #built: BuiltSite;
+  readonly #pages = new BoundedMap<string, { readonly page: Page | undefined }>(200);
+
+  constructor(built: BuiltSite) {
+    this.#built = built;
+  }
+
+  /** `undefined` for a path that the build did not make. */
+  of(place: Place): Place | undefined {
+    const { origins, copies, command } = this.#built;
+    const copied = copies.get(place.path);
+    if (copied !== undefined) return { ...place, path: copied };
+    const { page } = this.#pages.get(place.path, () => ({ page: this.#read(place.path) }));
+    if (page === undefined) return undefined;
+    const offset = offsetAt(page.text, place.line, place.column);
+    const tag = page.elements.findLast(
+      ({ tag: own }) => own !== undefined && own.range.start <= offset && offset < own.range.end,
+    )?.tag;
+    const origin = origins.of(page, tag);
+    const found = origin && origins.placeOfNumber(origin.number);
+    if (origin !== undefined && found !== undefined) {
+      this.pagesOf.set(showPlace(found), origins.pagesOf(origin.number));
+      return found;
+    }
+    const before = page.text.slice(lineStart(page.text, place.line), offset);
+    return {
+      path: `${command.into}/${place.path}`,
+      line: place.line,
+      column: withoutMarks(before).length + 1,
+    };
+  }
+
+  #read(file: string): Page | undefined {
+    const full = path.join(this.#built.folder, file);
+    try {
+      const text = decodeFile(readFileSync(full))?.text;
+      return text === undefined ? undefined : parsePage(file, text);
+    } catch {
+      // It is no file of the build.
+      return undefined;
+    }
+  }
+}
