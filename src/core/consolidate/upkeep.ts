@@ -43,7 +43,8 @@ export class UpkeepCount {
     for (const path of themes)
       for (const { declarations } of this.#model.sheetAt(path)?.sheet.rules ?? [])
         sheets += declarations.length;
-    return { tags: this.#tags, blocks: this.#blocks, sheets, fromSelf: this.#fromSelf };
+    // Shares of tags come to whole ones, but for what only some states of a page show.
+    return { tags: Math.round(this.#tags), blocks: this.#blocks, sheets, fromSelf: this.#fromSelf };
   }
 }
 

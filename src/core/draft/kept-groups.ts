@@ -55,7 +55,7 @@ export function keptGroups(
   return [...groupBy(staying, ({ reason }) => reason)]
     .map(([reason, group]) => ({
       reason,
-      declarations: Math.round(group.reduce((sum, { declarations }) => sum + declarations, 0)),
+      declarations: Math.max(1, Math.round(group.reduce((sum, { declarations }) => sum + declarations, 0))),
       places: [
         ...new Set(
           group

@@ -20,6 +20,7 @@ import { copiesIn } from './copies.js';
 import { buildNumbered, type Numbered } from './numbered.js';
 import { type BuildCommand, type BuildEnd, refuseFailed, runBuild } from './run.js';
 import { copySources, findSources, type Sources } from './sources.js';
+import { settleUnsteady } from './unsteady.js';
 
 export interface BuiltSite {
   readonly command: BuildCommand;
@@ -135,14 +136,21 @@ export async function builtSite(
   }
 }
 
+/** Pages of changed sources. */
+export interface BuiltChange {
+  readonly folder: string;
+  /** How many of them hold what changes from build to build: it is as in the first build. */
+  readonly settled: number;
+}
+
 /**
  * Builds changed sources.
- * In: by path, the bytes of the sources that are others. Out: the folder of the pages. Throws `UsageError` for a build that fails.
+ * In: by path, the bytes of the sources that are others. Throws `UsageError` for a build that fails.
  */
 export async function buildChanged(
   { sources, command }: BuiltSite,
   changed: ReadonlyMap<string, Buffer>,
-): Promise<string> {
+): Promise<BuiltChange> {
   const home = insideSite(sources.root, HOME);
   const desk = new Desk(sources.root, home, sources, command);
   try {
@@ -154,7 +162,8 @@ export async function buildChanged(
     }
     refuseFailed(command, await desk.build());
     desk.take('changed');
-    return path.join(home, 'changed');
+    const [first, again, folder] = ['plain', 'numbered', 'changed'].map((name) => path.join(home, name));
+    return { folder: folder!, settled: settleUnsteady(first!, again!, folder!) };
   } finally {
     desk.clear();
   }

@@ -38,18 +38,21 @@ function sharedEnd(a: string, b: string): number {
   return apart < 0 ? one.length : apart;
 }
 
-/** In: files by what they are built to; the path of one that is to be built. Out: where its source would stand. */
+/**
+ * In: files by what they are built to; the path of one that is to be built.
+ * Out: where its source would stand: where that of its nearest neighbours does, most of them where they differ.
+ */
 export function placeForNew(copies: ReadonlyMap<string, string>, file: string): string | undefined {
-  const name = path.posix.basename(file);
   for (let folder = path.posix.dirname(file); ; folder = path.posix.dirname(folder)) {
-    const rest = folder === '.' ? file : file.slice(folder.length + 1);
-    const beside = [...copies].find(
-      ([built]) => path.posix.dirname(built) === folder && path.posix.basename(built) !== name,
-    );
-    if (beside !== undefined) {
-      const own = path.posix.dirname(beside[1]);
-      return own === '.' ? rest : `${own}/${rest}`;
+    const inside = folder === '.' ? '' : `${folder}/`;
+    const counts = new Map<string, number>();
+    for (const [built, source] of copies) {
+      if (!built.startsWith(inside) || !source.endsWith(built.slice(inside.length))) continue;
+      const own = source.slice(0, source.length - (built.length - inside.length));
+      counts.set(own, (counts.get(own) ?? 0) + 1);
     }
+    const [best] = [...counts].sort(([a, times], [b, others]) => others - times || (a < b ? -1 : 1));
+    if (best !== undefined) return best[0] + file.slice(inside.length);
     if (folder === '.') return undefined;
   }
 }

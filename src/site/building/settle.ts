@@ -25,6 +25,8 @@ export interface Settled<Plan> {
   readonly changes: readonly FileChange[];
   /** Of the pages as they are built, before against after; `undefined` where nothing changes. */
   readonly proof: Proof | undefined;
+  /** How many pages hold what changes from build to build. */
+  readonly settled: number;
 }
 
 export interface SettleOptions<Plan> {
@@ -35,10 +37,23 @@ export interface SettleOptions<Plan> {
 }
 
 /** A report of a change that was planned on pages, with what was proven of those that were built. */
-export function provenBy(report: AdoptionReport, proof: Proof | undefined): AdoptionReport {
+export function provenBy(
+  report: AdoptionReport,
+  { proof, settled, changes }: Settled<unknown>,
+): AdoptionReport {
   if (proof === undefined) return report;
+  const now = changes.reduce((all, { text }) => all + text.length, 0);
+  const grown = changes
+    .flatMap(({ edits }) => edits)
+    .reduce((all, { start, end, text }) => all + text.length - (end - start), 0);
+  const what = `what changes from build to build on ${settled === 1 ? 'a page' : `${settled} pages`}, such as a time, says nothing of how elements look`;
   const { pages, components, elements } = proof;
-  return { ...report, proof: { ...report.proof, pages, components, elements } };
+  const assumptions = [...report.proof.assumptions, ...(settled === 0 ? [] : [what])];
+  return {
+    ...report,
+    size: { now, after: now + grown },
+    proof: { pages, components, elements, assumptions },
+  };
 }
 
 /** So often a change is planned; then all tags stay as they are. */
@@ -65,12 +80,12 @@ export async function settle<Plan>(
     if (carried.refused.size + carried.stray.length > 0 && round <= MOST_ROUNDS) continue;
     const edits = linkIn(built, site, carried);
     const changes = changesOf(built, edits);
-    if (changes.length === 0) return { plan, changes, proof: undefined };
+    if (changes.length === 0) return { plan, changes, proof: undefined, settled: 0 };
     onStep(`building the changed sources: ${built.command.build}`);
-    const folder = await buildChanged(built, bytesOf(changes));
+    const { folder, settled } = await buildChanged(built, bytesOf(changes));
     onStep('proving page against page');
     const { proof } = await proveSite(folder, built.plain);
-    if (proof.differences.length === 0) return { plan, changes, proof };
+    if (proof.differences.length === 0) return { plan, changes, proof, settled };
     if (round > MOST_ROUNDS)
       throw new UsageError('build-differs', {
         command: built.command.build,

@@ -94,7 +94,7 @@ async function changesNothing(
 
 /** Whether the changed sources build pages that look as before. */
 async function buildsTheSame(built: BuiltSite, changes: readonly FileChange[]): Promise<boolean> {
-  const { proof } = await proveSite(await buildChanged(built, bytesOf(changes)), built.plain);
+  const { proof } = await proveSite((await buildChanged(built, bytesOf(changes))).folder, built.plain);
   return proof.differences.length === 0;
 }
 
@@ -120,7 +120,7 @@ async function plan(
       editsOf: ({ edits }) => edits,
       onStep: say,
     });
-    return { changes: done.changes, report: provenBy(done.plan.report, done.proof) };
+    return { changes: done.changes, report: provenBy(done.plan.report, done) };
   }
   const load = { largeFrom, cache, writesNothing, whole: new Set(trace === undefined ? [] : [trace.path]) };
   const usual = await loadForDraft(folder, files, draft, load);

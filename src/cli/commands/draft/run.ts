@@ -147,7 +147,7 @@ async function plannedInSources(
 ): Promise<Planned> {
   const done = await settle(built, site, { plan, editsOf: ({ adoption }) => adoption.edits, onStep });
   const { draft: made, adoption } = done.plan;
-  return { draft: made, changes: done.changes, report: provenBy(adoption.report, done.proof) };
+  return { draft: made, changes: done.changes, report: provenBy(adoption.report, done) };
 }
 
 function documentOf(made: Draft, report: AdoptionReport): DraftDocument {

@@ -1,6 +1,7 @@
 // Takes stock of a site.
 
-import { openBuilt } from '../../../site/building/build.js';
+import path from 'node:path';
+import { type BuiltSite, openBuilt } from '../../../site/building/build.js';
 import { inSources } from '../../../site/building/places.js';
 import { openFolder } from '../../../site/files/files.js';
 import type { SurveyedSite } from '../../../site/threads/survey-end.js';
@@ -31,7 +32,21 @@ export async function survey(site: string, options: SurveyOptions = {}): Promise
   if (built === undefined) return documentOf(await surveySite(site, options), options);
   const found = documentOf(await surveySite(built.folder, options), options);
   const { document, built: how } = inSources(built, found);
-  return { ...document, shared: built.copies.get(document.shared) ?? document.shared, built: how };
+  const sheets = document.sheets.map((sheet) =>
+    built.copies.has(sheet.path) || sheet.owner === 'theme'
+      ? sheet
+      : { ...sheet, because: builtFrom(built, sheet.path) },
+  );
+  const shared = built.copies.get(document.shared) ?? document.shared;
+  return { ...document, sheets, shared, built: how };
+}
+
+/** What a sheet is built of, as far as its name tells. */
+function builtFrom({ sources }: BuiltSite, sheet: string): string {
+  const stem = path.posix.basename(sheet).replace(/(\.min)?\.css$/i, '');
+  const kinds = ['scss', 'sass', 'less', 'styl', 'pcss'].map((ending) => `${stem}.${ending}`);
+  const source = sources.files.find((file) => kinds.includes(path.posix.basename(file)));
+  return source === undefined ? 'built' : `built: ${path.posix.basename(source)}`;
 }
 
 /** The survey of a site out of those of its parts. In: the site's folder, the files of all parts. Throws `UsageError`. */
