@@ -61,6 +61,16 @@ export const MESSAGES = {
     'builds {pages} of the pages otherwise each time, so that nothing can be proven',
     '',
   ],
+  'build-of-commit': [
+    '--against {reference}',
+    'a commit cannot be built here',
+    'name a folder with the site as it was',
+  ],
+  'built-not-changed': [
+    'acervus.json',
+    'a build makes the pages, and this command changes pages as they are',
+    'change the source, or let "acervus draft" do it',
+  ],
   // Changes and their records
   'writing-failed': ['', 'writing failed ({problem})', 'everything is as it was'],
   'change-unfinished': [

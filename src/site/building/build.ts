@@ -78,19 +78,13 @@ export async function openBuilt(
   return built;
 }
 
-/** Its numbered pages. In: the shared sheet that a draft names. Throws `UsageError` where the build made none. */
-export function loadBuilt({ folder, command, origins }: BuiltSite, shared?: string): Site {
-  try {
-    const known: LoadOptions['built'] = {
-      shareOf: (page, tag) => origins.shareOf(page, tag),
-      isWritten: (page, element) => origins.isWritten(page, element),
-    };
-    return loadSite(openFolder(folder), { built: known, ...(shared === undefined ? {} : { shared }) });
-  } catch (error) {
-    if (error instanceof UsageError && error.code.startsWith('no-pages'))
-      throw new UsageError('build-no-pages', { command: command.build, into: command.into });
-    throw error;
-  }
+/** Its numbered pages. In: the shared sheet that a draft names. Throws `UsageError`. */
+export function loadBuilt({ folder, origins }: BuiltSite, shared?: string): Site {
+  const known: LoadOptions['built'] = {
+    shareOf: (page, tag) => origins.shareOf(page, tag),
+    isWritten: (page, element) => origins.isWritten(page, element),
+  };
+  return loadSite(openFolder(folder), { built: known, ...(shared === undefined ? {} : { shared }) });
 }
 
 /**
@@ -115,6 +109,12 @@ export async function builtSite(
     desk.fresh();
     refuseFailed(command, await desk.build());
     desk.take('plain');
+    if (
+      !openFolder(path.join(home, 'plain'))
+        .list()
+        .some((file) => PAGE.test(file))
+    )
+      throw new UsageError('build-no-pages', { command: command.build, into: command.into });
     onStep(`building once more, to see where tags come from: ${command.build}`);
     const numbered = await buildNumbered(sources, desk.work, {
       fresh: () => desk.fresh(),
@@ -224,6 +224,7 @@ function isRunning(pid: number): boolean {
   }
 }
 
+const PAGE = /\.(html?|shtml|xhtml)$/i;
 const FIRST_TAG = /<(?:html|body|[a-z][a-z0-9]*)(?=[\s>])/i;
 
 /**
@@ -239,7 +240,7 @@ function finishNumbered(
   const seen = new Set<number>();
   const all = new Map<number, Renderings>();
   for (const file of files) {
-    if (!/\.(html?|shtml|xhtml)$/i.test(file)) continue;
+    if (!PAGE.test(file)) continue;
     const full = path.join(folder, file);
     // Letters of any encoding come back as they were.
     const text = readFileSync(full, 'latin1');

@@ -30,7 +30,7 @@ export function runBuild({ build, into }: BuildCommand, folder: string, root: st
       timeout: PATIENCE,
       env: {
         ...process.env,
-        PATH: [...bins, process.env['PATH'] ?? ''].join(path.delimiter),
+        PATH: [...bins, process.env.PATH ?? ''].join(path.delimiter),
         CI: 'true',
         NO_COLOR: '1',
       },
@@ -51,6 +51,9 @@ export function runBuild({ build, into }: BuildCommand, folder: string, root: st
   });
 }
 
+/** How runtimes and build programs begin a line that says what is wrong. */
+const VERDICT =
+  /^[^\w]*(?:\[[^\]]*\]\s*)?(?:uncaught\s+)?(?:\w*(?:error|exception)|fatal|fail(?:ed|ure)?)\b/i;
 const COMPLAINT = /error|fail|cannot|can't|not found|unexpected|undefined|invalid|missing/i;
 
 /** The line of the output that says most of what went wrong: the first that complains, else the last. */
@@ -59,7 +62,8 @@ function lastWords(said: string): string {
     .split(/\r\n|\n|\r/)
     .map((line) => line.trim())
     .filter((line) => line !== '' && !/^at\s/.test(line));
-  const line = lines.find((one) => COMPLAINT.test(one)) ?? lines.at(-1) ?? '';
+  const line =
+    lines.find((one) => VERDICT.test(one)) ?? lines.find((one) => COMPLAINT.test(one)) ?? lines.at(-1) ?? '';
   return line.length > 300 ? `${line.slice(0, 299)}…` : line;
 }
 

@@ -3,6 +3,7 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import type { Edits } from '../../core/edits/index.js';
+import { UsageError } from '../../core/usage-error.js';
 import { openFolder } from '../files/files.js';
 import { loadSite, type Site } from '../rendering/load.js';
 import { type FileChange, fileChanges, refuseUnfinished, writeChange } from './change.js';
@@ -22,7 +23,10 @@ export const NOTHING_DONE: CarriedOut = { files: [], written: false };
 export function openForChange(folder: string): Site {
   const files = openFolder(folder);
   refuseUnfinished(path.resolve(folder));
-  return loadSite(files);
+  const site = loadSite(files);
+  const { rendering = 'files' } = site.config;
+  if (rendering !== 'files') throw new UsageError('built-not-changed', {});
+  return site;
 }
 
 /** Writes the edits, or makes a patch of them. Nothing happens when there are none. Throws `UsageError`. */

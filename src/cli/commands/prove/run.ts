@@ -4,6 +4,7 @@ import type { Proof } from '../../../core/proof/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import type { BrowserProof } from '../../../report/browser-proof.js';
 import { differs } from '../../../report/browser-report.js';
+import { renderedStates } from '../../../site/building/rendered-states.js';
 import { joinProofs, type Proven, proveSite } from '../../../site/threads/proving.js';
 import type { ProveDocument } from './document.js';
 
@@ -27,6 +28,8 @@ export interface ProveOptions {
   readonly browser?: BrowserOptions | undefined;
   /** Files of all parts that were proven before, in place of the pages. */
   readonly parts?: readonly string[] | undefined;
+  /** Hears what is done now. */
+  readonly onStep?: ((step: string) => void) | undefined;
   /** Hears of each page that is compared. */
   readonly onPage?: ((done: number, of: number) => void) | undefined;
   /** Hears where the time went: milliseconds by part, those of several threads added up. */
@@ -65,14 +68,17 @@ export async function proveStates(
   const every = options.browser?.every;
   if (every !== undefined && (!Number.isInteger(every) || every < 1))
     throw new UsageError('every', { given: every });
+  const states = await renderedStates(folder, against, options.onStep);
   const { proof, isComponent, timings } =
     options.parts === undefined
-      ? await proveSite(folder, against, { jobs, onPage })
-      : await joinProofs(folder, against, options.parts);
+      ? await proveSite(states.folder, states.against, { jobs, onPage })
+      : await joinProofs(states.folder, states.against, options.parts);
   const browser =
     options.browser === undefined
       ? undefined
-      : await timings.wait('browser', () => lookAt(folder, against, { ...options.browser, widths, jobs }));
+      : await timings.wait('browser', () =>
+          lookAt(states.folder, states.against, { ...options.browser, widths, jobs }),
+        );
   options.onTimings?.(timings.parts);
   return { document: documentOf(against, proof, browser), isComponent, browser };
 }
