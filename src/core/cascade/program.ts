@@ -23,7 +23,8 @@ export interface Program {
   readonly matches: ProgramMatches;
 }
 
-export function compileSheet(sheet: Sheet, holder: string, table: TruthTable): Program {
+/** In: how much more specific its rules are than they are written. */
+export function compileSheet(sheet: Sheet, holder: string, table: TruthTable, more = 0): Program {
   const rules: ProgramRule[] = [];
   const lists = new Map<string, ReturnType<typeof compileSelectors>>();
   const { namespaces } = sheet;
@@ -48,7 +49,10 @@ export function compileSheet(sheet: Sheet, holder: string, table: TruthTable): P
       compiled ??= compileBlock(rule.declarations, holder, table);
       return compiled;
     };
-    for (const selector of list.selectors) rules.push({ selector, scope, rule, order, condition, block });
+    for (const one of list.selectors) {
+      const selector = more === 0 ? one : { ...one, specificity: one.specificity + more };
+      rules.push({ selector, scope, rule, order, condition, block });
+    }
   });
   return { sheet, holder, rules, matches: new ProgramMatches(rules) };
 }

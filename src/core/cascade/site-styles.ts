@@ -8,6 +8,7 @@ import { parseSheet } from '../sheets/index.js';
 import type { OutcomeTable } from './outcome-table.js';
 import { compileSheet, type Program } from './program.js';
 import { type PageScript, ScriptStates } from './script-states.js';
+import { ONE_CLASS } from './selector-model.js';
 import { buildStack, type ProgramSource, type ScriptSheet, type Stack, stackWithin } from './stack.js';
 import type { TruthTable } from './truth.js';
 
@@ -85,10 +86,14 @@ export class SiteStyles implements ProgramSource {
   block(text: string, page: Page): Program {
     // Equal blocks are one program, unless they hold addresses, which mean something else in another folder.
     const folder = folderOf(page.path);
-    const key = /url\(|@import/i.test(text) ? `${folder}\0${text}` : text;
+    // What a framework puts into the selectors of a scoped block counts as a class.
+    const isScoped = page.sheets.some(
+      (one) => one.kind === 'block' && one.isScoped === true && one.text === text,
+    );
+    const key = `${isScoped ? 'scoped\0' : ''}${/url\(|@import/i.test(text) ? `${folder}\0${text}` : text}`;
     let program = this.#blocks.get(key);
     if (program === undefined) {
-      program = compileSheet(parseSheet(text), page.path, this.table.truths);
+      program = compileSheet(parseSheet(text), page.path, this.table.truths, isScoped ? ONE_CLASS : 0);
       this.#blocks.set(key, program);
     }
     return program;

@@ -1,6 +1,7 @@
 // Edits inside one tag: classes added beside those that are there, declarations taken out of the style, old attributes taken
 // away, an outdated name made a neutral one.
 
+import { classAttributeOf, classPlace } from '../components/index.js';
 import { neutralFor, ownHints } from '../hints/index.js';
 import { type Page, type SourceTag, valueOffset } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
@@ -25,7 +26,7 @@ export function editTag(
   const gone = units.flatMap(({ from }) => (from.kind === 'attributes' ? from.names : []));
   const edits: Edit[] = [];
   if (taken.length > 0 && !whole) {
-    const cut = style === undefined ? undefined : takeOut(page, style, taken);
+    const cut = style === undefined ? undefined : takeOut(page, tag, style, taken);
     if (cut === undefined) return undefined;
     edits.push(...cut);
   }
@@ -35,8 +36,14 @@ export function editTag(
     .sort((a, b) => a.start - b.start);
   if (removed.length < gone.length + (whole ? 1 : 0)) return undefined;
   const classRange = tag.attributes.get('class');
-  if (names.length > 0 && classRange !== undefined) edits.push(addClasses(page, classRange, names));
-  let attribute = names.length > 0 && classRange === undefined ? `class="${names.join(' ')}"` : undefined;
+  if (names.length > 0 && classRange !== undefined) {
+    const added = addClasses(page, classRange, names);
+    if (added === undefined) return undefined;
+    edits.push(added);
+  }
+  let attribute = names.length > 0 && classRange === undefined
+      ? `${classAttributeOf(page.path, page.text)}="${names.join(' ')}"`
+      : undefined;
   for (const range of removed) {
     if (attribute !== undefined) edits.push({ ...range, text: attribute });
     else edits.push(withSpaceBefore(page.text, tag, range));
@@ -106,16 +113,18 @@ function withSpaceBefore(text: string, tag: SourceTag, range: SourceRange): Edit
 }
 
 /** Declarations out of a tag whose style attribute keeps others; `undefined` where the source cannot be cut. */
-export function editTagStyle({ page, style }: Carrier, taken: readonly Declaration[]): Edit[] | undefined {
-  return style === undefined ? undefined : takeOut(page, style, taken);
+export function editTagStyle({ page, tag, style }: Carrier, taken: readonly Declaration[]): Edit[] | undefined {
+  return style === undefined ? undefined : takeOut(page, tag, style, taken);
 }
 
 /** Cuts declarations out of the value, each with its semicolon and the space behind it. */
 function takeOut(
   page: Page,
-  { range: attribute, value }: StyleAttribute,
+  tag: SourceTag | undefined,
+  { range: attribute, value, declarations }: StyleAttribute,
   taken: readonly Declaration[],
 ): Edit[] | undefined {
+  if (tag?.styleEntries !== undefined) return takeEntries(page, tag.styleEntries, declarations, taken);
   const offset = valueOffset(page, attribute, value);
   if (offset === undefined) return undefined;
   const edits: Edit[] = [];
@@ -143,11 +152,34 @@ function takeOut(
   return edits;
 }
 
-function addClasses(page: Page, range: SourceRange, names: readonly string[]): Edit {
+/** Cuts entries out of a style that is an object in code. */
+function takeEntries(
+  page: Page,
+  entries: readonly SourceRange[],
+  declarations: readonly Declaration[],
+  taken: readonly Declaration[],
+): Edit[] | undefined {
+  if (entries.length !== declarations.length) return undefined;
+  const gone = declarations.map((one) => taken.includes(one));
+  const lastKept = gone.lastIndexOf(false);
+  return entries.flatMap(({ start, end }, at): Edit[] => {
+    if (gone[at] !== true) return [];
+    if (at < lastKept) return [{ start, end, text: '' }];
+    // The last ones go with the comma before them.
+    const before = /\s*,?\s*$/.exec(page.text.slice(entries[lastKept]!.start, start))![0].length;
+    return [{ start: at === lastKept + 1 ? start - before : start, end, text: '' }];
+  });
+}
+
+function addClasses(page: Page, range: SourceRange, names: readonly string[]): Edit | undefined {
   const source = page.text.slice(range.start, range.end);
   const added = names.join(' ');
   const shape = /^([^=\s]+)(\s*=\s*)?(["']?)([\s\S]*)$/.exec(source)!;
   const quote = shape[3] ?? '';
+  if (quote === '' && shape[4]?.startsWith('{') === true) {
+    const place = classPlace(page.text, range);
+    return place && { start: place.at, end: place.at, text: place.text(added) };
+  }
   if (shape[2] === undefined)
     return { start: range.start, end: range.end, text: `${source.trimEnd()}="${added}"` };
   if (quote === '') {

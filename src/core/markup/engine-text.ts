@@ -13,12 +13,13 @@ import {
   mayHoldEngineText,
   readEngineTag,
 } from '../templates/index.js';
+import type { Engine } from './engine.js';
 import { NO_SHEETS, scriptsCalled, sheetsCalled } from './link-calls.js';
 import type { PageElement, ScriptReference, SheetReference } from './page.js';
 import { hasTemplateText, UNSEEN } from './template-text.js';
 import { isSourceElement, type SourceElement } from './tree.js';
 
-export class EngineText {
+export class EngineText implements Engine {
   readonly #text: string;
   readonly #mask: Masked;
   readonly #tags: SourceRange[] = [];

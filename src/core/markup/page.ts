@@ -26,9 +26,16 @@ export class SourceTag {
   readonly #names: readonly string[];
   readonly #offsets: readonly number[];
   #attributes: ReadonlyMap<string, SourceRange> | undefined;
+  /** Where the style is an object in code: the entries, in the order of the declarations. */
+  readonly styleEntries: readonly SourceRange[] | undefined;
 
-  constructor(range: SourceRange, locations: Readonly<Record<string, AttributeLocation>> | undefined) {
+  constructor(
+    range: SourceRange,
+    locations: Readonly<Record<string, AttributeLocation>> | undefined,
+    styleEntries?: readonly SourceRange[],
+  ) {
     this.range = range;
+    this.styleEntries = styleEntries;
     const names = locations === undefined ? [] : Object.keys(locations);
     this.#names = lists.get(names.join(' '), () => names);
     const offsets: number[] = [];
@@ -102,8 +109,10 @@ export type SheetReference =
       readonly scriptingOff: boolean;
       /** An engine writes into it: rules may be there that the file does not show. */
       readonly isFilled?: boolean;
-      /** A build made the page: what stands in the block is not edited there. */
+      /** A build made the page, or a framework the block's names: what stands in the block is not edited there. */
       readonly isFixed?: boolean;
+      /** A framework makes its rules style the elements of this file alone. */
+      readonly isScoped?: boolean;
     };
 
 /** Whether a link is in force at once, in every medium, whatever else is chosen. */
@@ -186,6 +195,8 @@ export interface Page {
   readonly depth: number;
   /** A `<meta>` content security policy, which may switch style attributes and sheets off. */
   readonly hasPolicy: boolean;
+  /** Why nobody can say what its elements look like. */
+  readonly unread: string | undefined;
   readonly defects: readonly MarkupDefect[];
   /** Offsets to link a sheet at, best first: see `edits/link.ts`. */
   readonly head: {

@@ -2,8 +2,11 @@
 
 import type { Token, DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
+import { isComponentFile } from '../components/index.js';
 import { holdsEngineText } from '../templates/index.js';
 import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
+import { componentTree } from './component-tree.js';
+import type { Engine } from './engine.js';
 import { EngineText } from './engine-text.js';
 import { withGiven } from './given-sheets.js';
 import { kept, keptList, keptWords } from './kept.js';
@@ -51,7 +54,7 @@ const READ_BY_PLACE = /<(?:style|template)[\s>]|<script(?![^>]*\ssrc\s*=)|[\s"'/
  * Out: `undefined` where something in it is told by where it stands.
  */
 export function parseUnplaced(path: string, text: string): Page | undefined {
-  if (READ_BY_PLACE.test(text) || holdsEngineText(text, path)) return undefined;
+  if (isComponentFile(path) || READ_BY_PLACE.test(text) || holdsEngineText(text, path)) return undefined;
   return readPage(path, text, { component: false, placed: false });
 }
 
@@ -68,17 +71,19 @@ function readPage(path: string, text: string, { component, placed }: ReadOptions
     treeAdapter: sourceTree,
     ...(placed ? { onParseError: (error: ParserError) => noteParseError(error, text, defects) } : {}),
   };
-  const engine = EngineText.in(text, path);
+  const framework = isComponentFile(path) ? componentTree(path, text) : undefined;
+  const engine: Engine | undefined = framework?.engine ?? EngineText.in(text, path);
   const source = engine?.masked ?? text;
-  const document = component ? parseFragment(source, options) : parse(source, options);
+  const document = framework?.root ?? (component ? parseFragment(source, options) : parse(source, options));
   const reader = new PageReader(text, engine, placed);
   reader.read(document);
   const quirks = 'mode' in document && document.mode === 'quirks';
   return {
     path,
     text,
-    kind: component ? 'component' : 'page',
-    bare: !component && !(engine !== undefined ? DOCUMENT : WHOLE_PAGE).test(source),
+    kind: component || framework !== undefined ? 'component' : 'page',
+    bare:
+      !component && framework === undefined && !(engine !== undefined ? DOCUMENT : WHOLE_PAGE).test(source),
     quirks,
     isMail: isMail(text),
     base: reader.base,
@@ -90,10 +95,12 @@ function readPage(path: string, text: string, { component, placed }: ReadOptions
     texts: reader.texts,
     outdatedEnds: reader.outdatedEnds,
     contentEnds: reader.contentEnds,
-    sheets:
-      engine === undefined
+    sheets: [
+      ...(engine === undefined
         ? reader.sheets
-        : engine.sheets(reader.sheets, reader.elements, reader.contentEnds),
+        : engine.sheets(reader.sheets, reader.elements, reader.contentEnds)),
+      ...(framework?.sheets ?? []),
+    ],
     scripts: engine === undefined ? reader.scripts : engine.scripts(reader.scripts),
     inert: reader.inert,
     inertClasses: reader.inertClasses,
@@ -101,6 +108,7 @@ function readPage(path: string, text: string, { component, placed }: ReadOptions
     shadowRoots: reader.shadowRoots,
     depth: reader.depth,
     hasPolicy: reader.hasPolicy,
+    unread: framework?.unread,
     defects: engine === undefined ? defects : defects.filter(({ range }) => !engine.isInTag(range)),
     head: reader.head,
   };
@@ -153,7 +161,7 @@ class PageReader {
   depth = 0;
   hasPolicy = false;
   readonly #text: string;
-  readonly #engine: EngineText | undefined;
+  readonly #engine: Engine | undefined;
   /** Whether the page will be there for a while. */
   readonly #isKept: boolean;
   /** Whether a build made the page, and its tags say where they come from. */
@@ -161,7 +169,7 @@ class PageReader {
   readonly #tags = new Map<readonly Attribute[], SourceTag>();
 
   /** In: the file's text; what a template engine reads in it; whether the page is kept. */
-  constructor(text: string, engine: EngineText | undefined, isKept: boolean) {
+  constructor(text: string, engine: Engine | undefined, isKept: boolean) {
     this.#text = text;
     this.#isKept = isKept;
     this.#isBuilt = text.includes(ORIGIN_MARK);
@@ -247,13 +255,14 @@ class PageReader {
     return index;
   }
 
-  #sourceTag({ attrs, startTag, tagName }: SourceElement): SourceTag | undefined {
+  #sourceTag({ attrs, startTag, tagName, styleEntries }: SourceElement): SourceTag | undefined {
     if (startTag === null || this.#text[startTag.startOffset] !== '<') return undefined;
     // Elements made anew from one tag (misnested formatting) share its attribute list, and so its source.
     const shared = FORMATTING.has(tagName);
     const known = shared ? this.#tags.get(attrs) : undefined;
     if (known !== undefined) return known;
-    const tag = new SourceTag({ start: startTag.startOffset, end: startTag.endOffset }, startTag.attrs);
+    const range = { start: startTag.startOffset, end: startTag.endOffset };
+    const tag = new SourceTag(range, startTag.attrs, styleEntries);
     if (shared) this.#tags.set(attrs, tag);
     return tag;
   }

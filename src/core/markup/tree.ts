@@ -3,6 +3,7 @@
 
 import type { DefaultTreeAdapterMap, Token, DefaultTreeAdapterTypes as Tree, TreeAdapter } from 'parse5';
 import { defaultTreeAdapter, type html } from 'parse5';
+import type { SourceRange } from '../source.js';
 
 export interface SourceElement extends Tree.Element {
   /** Of the start tag, with the attributes; `null` for what the source does not hold. */
@@ -11,6 +12,8 @@ export interface SourceElement extends Tree.Element {
   endTag: number;
   /** Offset behind the element, -1 where the source does not end it. */
   end: number;
+  /** Where its style is an object in code: the entries, in the order of the declarations. */
+  styleEntries?: readonly SourceRange[];
 }
 
 export const sourceTree: TreeAdapter<DefaultTreeAdapterMap> = {

@@ -111,6 +111,9 @@ export function emptyStock(): StockData {
 }
 
 /** Fills one book. Pages must come in order of their paths for the first places to be the first. */
+/** A style that code makes: nothing of it is written. */
+const ALL_COMPUTED = /^(?:;?\u2060[^\u2060]*\u2060)+$/;
+
 export class StockTaker {
   #data: StockData = emptyStock();
   readonly #copyOf: (address: string) => string | undefined;
@@ -161,7 +164,7 @@ export class StockTaker {
       if (element.style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
       const range = element.tag.attributes.get('style');
       seen.add(element.tag);
-      if (range === undefined) continue;
+      if (range === undefined || ALL_COMPUTED.test(element.style)) continue;
       this.#addStyle(page, number, element.style, range, placeAt);
     }
     for (const { style, range } of page.inert) this.#addStyle(page, number, style, range, placeAt);

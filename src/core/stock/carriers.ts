@@ -2,6 +2,7 @@
 
 import { holdsAddress } from '../addresses.js';
 import { BoundedMap } from '../bounded.js';
+import { classPlace } from '../components/index.js';
 import type { SiteModel } from '../cascade/index.js';
 import {
   hasTemplateText,
@@ -170,7 +171,7 @@ function tagObjection(page: Page, element: PageElement): KeptReason | undefined 
   // A class that a branch leaves out could not stand for a style that is there in any case.
   if (element.engine?.sometimes.has('class') === true) return { kind: 'template text' };
   const written = element.attributes.find(({ name }) => name === 'class');
-  if (written !== undefined && hasTemplateText(written.value) && !isQuoted(page, element))
+  if (written !== undefined && hasTemplateText(written.value) && !takesWords(page, element))
     return { kind: 'template text' };
   if (written !== undefined && element.tag?.attributes.get('class') === undefined)
     return { kind: 'no tag of its own' };
@@ -182,9 +183,10 @@ function tagObjection(page: Page, element: PageElement): KeptReason | undefined 
 }
 
 /** Whether a word may be put behind those of the class attribute, whatever these are. */
-function isQuoted(page: Page, { tag }: PageElement): boolean {
+function takesWords(page: Page, { tag }: PageElement): boolean {
   const range = tag?.attributes.get('class');
-  return range !== undefined && /["']/.test(page.text[range.end - 1] ?? '');
+  if (range === undefined) return false;
+  return /["']/.test(page.text[range.end - 1] ?? '') || classPlace(page.text, range) !== undefined;
 }
 
 function styleObjection({ style }: PageElement): KeptReason | undefined {

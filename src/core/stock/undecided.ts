@@ -8,6 +8,7 @@ const DEEPEST = 500;
 
 /** Why nothing on a page may be moved. In: the stacks it may be read under. */
 export function undecidedReason(page: Page, stacks: readonly Stack[]): KeptReason | undefined {
+  if (page.unread !== undefined) return { kind: 'page undecided', why: page.unread };
   if (page.base !== undefined) return { kind: 'page undecided', why: 'it has a <base> element' };
   if (page.hasPolicy) return { kind: 'page undecided', why: 'it has a content security policy' };
   if (page.shadowRoots) return { kind: 'page undecided', why: 'it declares shadow roots' };

@@ -1,17 +1,20 @@
 // Files that template engines read: which they are, and which of them are whole pages.
 
+import { isComponentFile, readComponent } from '../../core/components/index.js';
 import { enginePieces, maskPieces, mayHoldEngineText } from '../../core/templates/index.js';
 
 const ENDINGS =
-  'php phtml twig erb ejs hbs handlebars mustache njk jinja jinja2 j2 liquid tpl cshtml jsp'.split(' ');
+  'php phtml twig erb ejs hbs handlebars mustache njk jinja jinja2 j2 liquid tpl cshtml jsp vue svelte jsx tsx'.split(
+    ' ',
+  );
 
 /** Every file that a template engine may make a page of. */
 export const TEMPLATES: readonly string[] = ENDINGS.map((ending) => `**/*.${ending}`);
 
 const TEMPLATE = new RegExp(`\\.(${ENDINGS.join('|')})$`, 'i');
-/** `mail.txt.erb`, `menu.js.ejs`: what comes of it is no page. */
+/** `mail.txt.erb`, `menu.js.ejs`, `fare.test.tsx`: what comes of it is no page. */
 const NO_PAGE = new RegExp(
-  `\\.(te?xt|js|mjs|json|css|s?css|less|xml|ya?ml|rss|atom|csv|md|conf|ini|sh|sql|rb|py|ics|svg)\\.(${ENDINGS.join('|')})$`,
+  `\\.(test|spec|stories)\\.[jt]sx$|\\.(te?xt|js|mjs|json|css|s?css|less|xml|ya?ml|rss|atom|csv|md|conf|ini|sh|sql|rb|py|ics|svg)\\.(${ENDINGS.join('|')})$`,
   'i',
 );
 
@@ -33,6 +36,7 @@ export function isBare(file: string, text: string): boolean {
 
 /** Whether a text is a part that pages include: an engine reads it, and nothing marks it as a whole page. */
 export function isPart(file: string, text: string): boolean {
+  if (isComponentFile(file)) return true;
   if (!TEMPLATE.test(file) && !mayHoldEngineText(text, file)) return false;
   const left = withoutEngine(file, text);
   return (TEMPLATE.test(file) || left !== text) && !WHOLE.test(left);
@@ -40,6 +44,8 @@ export function isPart(file: string, text: string): boolean {
 
 /** Whether a template holds markup at all: much of a theme in PHP is code alone. */
 export function holdsMarkup(file: string, text: string): boolean {
+  if (isComponentFile(file))
+    return readComponent(file, text)?.roots.some(({ kind }) => kind === 'element') === true;
   return /<[a-z!/]/i.test(withoutEngine(file, text));
 }
 
@@ -51,7 +57,7 @@ function withoutEngine(file: string, text: string): string {
 
 /** Kinds of templates and components that are not read, by ending. */
 const UNREAD =
-  /\.(pug|jade|haml|slim|ftl|ftlh|vm|mako|eta|marko|razor|aspx|ascx|master|cfm|vue|svelte|astro|jsx|tsx|riot|hamlet|mjml|latte|edge|gohtml|tmpl|heex|leex|eex|rhtml|xhtml|styl|less|sass)$/i;
+  /\.(pug|jade|haml|slim|ftl|ftlh|vm|mako|eta|marko|razor|aspx|ascx|master|cfm|astro|riot|hamlet|mjml|latte|edge|gohtml|tmpl|heex|leex|eex|rhtml|xhtml|styl|less|sass)$/i;
 
 /** In: the files of a site. Out: how many of each such ending there are, most first. */
 export function unreadEndings(files: readonly string[]): Map<string, number> {

@@ -3,6 +3,7 @@
 import path from 'node:path';
 import { folderOf, resolveAddress } from '../../core/addresses.js';
 import type { ScriptText } from '../../core/cascade/index.js';
+import { isComponentFile } from '../../core/components/index.js';
 import { parsePage } from '../../core/markup/index.js';
 import { scriptReading } from '../../core/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
@@ -13,6 +14,7 @@ import { linkedByAll } from '../../core/stock/index.js';
 import { holdsEngineText } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
+import { compiledText, isCompiled } from '../files/compiled.js';
 import type { Decoded, Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { globs, type Owner, ownerByName } from '../files/owner.js';
@@ -20,6 +22,7 @@ import { CONFIG_FILE, type PageSource, type PageSourceData, readPageText, readTe
 import { isBare, isPart, isTemplate, makesNoPage, TEMPLATES } from '../files/templates.js';
 import { sheetsOfUnread } from '../files/unread.js';
 import { guessFile } from './file-guess.js';
+import { findImportedSheets, type ImportedSheets } from './imported-sheets.js';
 
 export interface SheetOwner extends Owner {
   readonly path: string;
@@ -52,6 +55,7 @@ export class SiteReader implements SheetShelf, PageSource {
   #templateFolders: ReadonlySet<string> | undefined;
   #copies: Map<string, string> | undefined;
   #onlySheet: readonly string[] | undefined;
+  #imported: ImportedSheets | undefined;
   readonly #isExcluded: (file: string) => boolean;
   readonly #texts = new Map<string, string | undefined>();
   readonly #sheets = new Map<string, Sheet | undefined>();
@@ -114,8 +118,15 @@ export class SiteReader implements SheetShelf, PageSource {
       return found.length === 0 ? undefined : found.flatMap(([, paths]) => paths);
     }
     if (!this.isComponent(file)) return undefined;
+    if (isComponentFile(file) && this.imported.sheets.length > 0) return this.imported.sheets;
     this.#onlySheet ??= this.#findOnlySheet();
     return this.#onlySheet.length === 0 ? undefined : this.#onlySheet;
+  }
+
+  /** The sheets that modules import; looked for where there are components. */
+  get imported(): ImportedSheets {
+    this.#imported ??= findImportedSheets(this.files);
+    return this.#imported;
   }
 
   /** Where no page shows components, the theme's one sheet. */
@@ -168,7 +179,11 @@ export class SiteReader implements SheetShelf, PageSource {
     if (!this.#texts.has(file))
       this.#texts.set(
         file,
-        this.#isExcluded(file) ? undefined : this.#noted(file, readText(this.files, file)),
+        this.#isExcluded(file)
+          ? undefined
+          : isCompiled(file)
+            ? compiledText(this.files, file)
+            : this.#noted(file, readText(this.files, file)),
       );
     return this.#texts.get(file);
   }
@@ -223,7 +238,8 @@ export class SiteReader implements SheetShelf, PageSource {
    */
   shared(sheets: readonly SheetOwner[], linked: readonly (readonly string[])[]): string {
     if (this.config.shared !== undefined) return this.config.shared;
-    const given = Object.values(this.config.sheets ?? {})[0]?.findLast((file) => !this.isPlatform(file));
+    const said = Object.values(this.config.sheets ?? {})[0] ?? this.#imported?.sheets;
+    const given = said?.findLast((file) => !this.isPlatform(file));
     if (given !== undefined) return given;
     const themes = sheets.filter(({ owner }) => owner === 'theme').map((sheet) => sheet.path);
     const named = themes.find((file) => path.posix.basename(file) === SHARED);
@@ -285,6 +301,10 @@ export class SiteReader implements SheetShelf, PageSource {
     const named = ownerByName(this.config, file);
     if (named !== undefined) return named;
     if (this.files.isLinked?.(file) === true) return { owner: 'platform', because: 'a link leads to it' };
+    if (isCompiled(file)) return { owner: 'platform', because: 'compiled' };
+    if (/\.module\.css$/i.test(file))
+      return { owner: 'platform', because: 'a module: its names are made up when it is built' };
+    if (file.startsWith('node_modules/')) return { owner: 'platform', because: 'a package' };
     const built = this.#builtFrom(file);
     if (built !== undefined) return { owner: 'platform', because: `built: ${built}` };
     // Naming a platform sheet as the shared one does not make it one's own; naming it under "theme" does.

@@ -84,7 +84,7 @@ export function readLinked(reader: SiteReader, stock: StockData): Map<string, nu
   const uses = new Map<string, number>();
   for (const links of stock.links.values()) {
     for (const file of links.scripts) reader.scriptWords(file);
-    if (links.kind !== 'page') continue;
+    if (links.kind !== 'page' && !links.sheets.some(({ given }) => given)) continue;
     for (const file of reachSheets(links, reader).paths) uses.set(file, (uses.get(file) ?? 0) + links.pages);
   }
   return uses;

@@ -1,0 +1,29 @@
+// Which files are components, and who reads them.
+
+import { BoundedMap } from '../bounded.js';
+import { readJsx } from './jsx.js';
+import type { ComponentFile } from './model.js';
+import { readSvelte } from './svelte.js';
+import { readVue } from './vue.js';
+
+export type ComponentKind = 'vue' | 'svelte' | 'jsx';
+
+export function componentKind(path: string): ComponentKind | undefined {
+  const ending = /\.(vue|svelte|jsx|tsx)$/i.exec(path)?.[1]?.toLowerCase();
+  return ending === 'tsx' ? 'jsx' : (ending as ComponentKind | undefined);
+}
+
+export function isComponentFile(path: string): boolean {
+  return componentKind(path) !== undefined;
+}
+
+const files = new BoundedMap<string, ComponentFile | undefined>(500);
+
+/** Out: `undefined` for a text that no compiler would take, or whose compiler is not there. */
+export function readComponent(path: string, text: string): ComponentFile | undefined {
+  const kind = componentKind(path);
+  if (kind === undefined) return undefined;
+  return files.get(`${path}\0${text}`, () =>
+    kind === 'jsx' ? readJsx(path, text) : kind === 'vue' ? readVue(text) : readSvelte(text),
+  );
+}

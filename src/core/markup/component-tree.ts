@@ -1,0 +1,133 @@
+// A component as the tree that pages are read from: its elements are made one by one, as they are written, by no HTML parser.
+
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { html } from 'parse5';
+import type { ComponentElement, ComponentFile, ComponentNode } from '../components/index.js';
+import { readComponent } from '../components/index.js';
+import type { SourceRange } from '../source.js';
+import type { EngineTag } from '../templates/index.js';
+import type { Engine } from './engine.js';
+import type { PageElement, SheetReference } from './page.js';
+import { type SourceElement, sourceTree } from './tree.js';
+
+const NAMESPACES = { html: html.NS.HTML, svg: html.NS.SVG, mathml: html.NS.MATHML };
+
+export interface ComponentTree {
+  readonly root: Tree.ParentNode;
+  readonly engine: Engine;
+  readonly sheets: readonly SheetReference[];
+  /** Why nothing of it may be moved. */
+  readonly unread: string | undefined;
+}
+
+/** In: the path of a component, and its text. Out: nothing of it where no compiler takes it. */
+export function componentTree(path: string, text: string): ComponentTree {
+  const file = readComponent(path, text);
+  const root = sourceTree.createDocumentFragment();
+  const engine = new ComponentEngine(text, file);
+  if (file === undefined) return { root, engine, sheets: [], unread: 'no compiler takes it' };
+  for (const node of file.roots) append(root, node, engine);
+  const sheets = file.blocks
+    .filter(({ unread }) => unread === undefined)
+    .map(
+      ({ text: own, offset, media, isScoped }): SheetReference => ({
+        kind: 'block',
+        element: -1,
+        text: own,
+        offset,
+        media,
+        title: '',
+        scriptingOff: false,
+        isFixed: true,
+        ...(isScoped ? { isScoped } : {}),
+      }),
+    );
+  const unread = file.blocks.find((one) => one.unread !== undefined)?.unread;
+  return { root, engine, sheets, unread: engine.makesStyles ? 'code makes a style block in it' : unread };
+}
+
+/** Not by recursion at the top only: components are nested as deep as people write. */
+function append(parent: Tree.ParentNode, node: ComponentNode, engine: ComponentEngine): void {
+  if (node.kind === 'text') {
+    if (node.value !== '') sourceTree.insertText(parent, node.value);
+    return;
+  }
+  const { name, namespace, attributes, tag } = node;
+  if (name === 'style') engine.makesStyles = true;
+  if (name === 'style' || name === 'script') return;
+  const element = sourceTree.createElement(
+    name,
+    NAMESPACES[namespace],
+    attributes.map(({ name: own, value }) => ({ name: own, value })),
+  ) as SourceElement;
+  element.startTag = {
+    ...location(tag),
+    attrs: Object.fromEntries(attributes.map(({ name: own, range }) => [own, location(range)])),
+  };
+  element.endTag = node.endTag;
+  element.end = node.end;
+  if (node.styleObject !== undefined) element.styleEntries = node.styleObject.entries;
+  engine.note(node);
+  sourceTree.appendChild(parent, element);
+  for (const child of node.children) append(element, child, engine);
+}
+
+/** Lines are not asked for. */
+function location({ start, end }: SourceRange) {
+  return { startLine: 0, startCol: 0, startOffset: start, endLine: 0, endCol: 0, endOffset: end };
+}
+
+/** What only runs decide of a component. */
+class ComponentEngine implements Engine {
+  makesStyles = false;
+  readonly masked: string;
+  readonly texts: readonly string[];
+  readonly #tags = new Map<number, EngineTag>();
+  readonly #open = new Set<number>();
+
+  constructor(text: string, file: ComponentFile | undefined) {
+    this.masked = text;
+    this.texts = file?.expressions ?? [];
+  }
+
+  note({ tag, engine, isOpen }: ComponentElement): void {
+    if (engine !== undefined) this.#tags.set(tag.start, engine);
+    if (isOpen) this.#open.add(tag.start);
+  }
+
+  /** Anything may stand beside its roots. */
+  readonly isBetween = true;
+
+  isFilled(): boolean {
+    return true;
+  }
+
+  tag(_node: SourceElement, range: SourceRange | undefined): EngineTag | undefined {
+    return range && this.#tags.get(range.start);
+  }
+
+  isAmongRows(): boolean {
+    return false;
+  }
+
+  isInTag(): boolean {
+    return false;
+  }
+
+  markHalves(): undefined {
+    return undefined;
+  }
+
+  *holders(elements: readonly PageElement[]): Iterable<{ readonly index: number; readonly prints: boolean }> {
+    for (const { index, tag } of elements)
+      if (tag !== undefined && this.#open.has(tag.range.start)) yield { index, prints: true };
+  }
+
+  sheets(own: readonly SheetReference[]): SheetReference[] {
+    return [...own];
+  }
+
+  scripts<Script>(own: readonly Script[]): Script[] {
+    return [...own];
+  }
+}

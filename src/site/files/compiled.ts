@@ -1,0 +1,76 @@
+// Sheets of a preprocessor, as its own compiler makes them: read, never edited.
+
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import type { SiteFiles } from './files.js';
+
+const load = createRequire(import.meta.url);
+
+export function isCompiled(file: string): boolean {
+  return /\.(scss|sass)$/i.test(file);
+}
+
+const SITE = 'site:';
+
+/**
+ * In: the files of a site, and the path of a sheet among them. Out: the CSS that comes of it; `undefined` where the compiler
+ * takes it not, as a part that only stands in others.
+ */
+export function compiledText(files: SiteFiles, file: string): string | undefined {
+  const text = files.read(file)?.toString('utf8');
+  if (text === undefined) return undefined;
+  const sass = load('sass') as typeof import('sass');
+  const importer = {
+    canonicalize: (name: string, context: { readonly containingUrl: URL | null }): URL | null => {
+      const from =
+        context.containingUrl?.protocol === SITE ? decodeURIComponent(context.containingUrl.pathname) : file;
+      const plain = name.startsWith(SITE)
+        ? decodeURIComponent(new URL(name).pathname)
+        : name.replace(/^~/, '');
+      const roots = name.startsWith(SITE) ? [''] : [path.posix.dirname(from), '', 'node_modules', 'src'];
+      for (const root of roots) {
+        const found = partAt(files, path.posix.join(root, plain));
+        if (found !== undefined) return new URL(SITE + encodeURI(found));
+      }
+      return null;
+    },
+    load: (url: URL) => {
+      const own = decodeURIComponent(url.pathname);
+      const contents = files.read(own)?.toString('utf8');
+      const syntax = own.endsWith('.sass')
+        ? ('indented' as const)
+        : own.endsWith('.css')
+          ? ('css' as const)
+          : ('scss' as const);
+      return contents === undefined ? null : { contents, syntax };
+    },
+  };
+  try {
+    return sass.compileString(text, {
+      syntax: file.endsWith('.sass') ? 'indented' : 'scss',
+      url: new URL(SITE + encodeURI(file)),
+      importer,
+      importers: [importer],
+      charset: false,
+      quietDeps: true,
+      logger: sass.Logger.silent,
+    }).css;
+  } catch {
+    return undefined;
+  }
+}
+
+/** `a/b` is `a/b.scss`, `a/_b.scss`, `a/b/_index.scss` and so on (Sass, "Finding the file"). */
+function partAt(files: SiteFiles, name: string): string | undefined {
+  const folder = path.posix.dirname(name);
+  const base = path.posix.basename(name);
+  const tried = /\.(scss|sass|css)$/i.test(name)
+    ? [name, path.posix.join(folder, `_${base}`)]
+    : ['.scss', '.sass', '.css'].flatMap((ending) => [
+        path.posix.join(folder, base + ending),
+        path.posix.join(folder, `_${base}${ending}`),
+        path.posix.join(name, `index${ending}`),
+        path.posix.join(name, `_index${ending}`),
+      ]);
+  return tried.find((one) => !one.startsWith('..') && files.read(one) !== undefined);
+}

@@ -1,0 +1,118 @@
+// The sheets of a site of components: those that its modules import, in the order in which a bundler meets them.
+
+import path from 'node:path';
+import { importsIn } from '../../core/components/index.js';
+import type { SiteFiles } from '../files/files.js';
+
+export interface ImportedSheets {
+  /** Site paths, in order; those of packages begin with `node_modules/`. */
+  readonly sheets: readonly string[];
+  /** By sheet, the module that imports it first. */
+  readonly importers: ReadonlyMap<string, string>;
+}
+
+const MODULE = /\.(m?[jt]sx?|vue|svelte|astro)$/i;
+const SHEET = /\.(css|scss|sass)$/i;
+/** What runs first: as build programs name it, or as people do. */
+const ENTRY = /(^|\/)(main|index|app|entry[-.\w]*|_app|\+layout)\.(m?[jt]sx?|vue|svelte)$/i;
+/** Characters: larger files are libraries. */
+const LARGEST = 500_000;
+const ENDINGS = [
+  '',
+  '.ts',
+  '.tsx',
+  '.js',
+  '.jsx',
+  '.mjs',
+  '.vue',
+  '.svelte',
+  '.scss',
+  '.css',
+  '/index.ts',
+  '/index.tsx',
+  '/index.js',
+  '/index.jsx',
+  '/index.vue',
+  '/index.scss',
+];
+
+export function findImportedSheets(files: SiteFiles): ImportedSheets {
+  const all = files.list();
+  const known = new Set(all);
+  const modules = all.filter(
+    (file) => MODULE.test(file) && !/\.(min|test|spec|stories)\.[a-z]+$/i.test(file),
+  );
+  const entries = modules
+    .filter((file) => ENTRY.test(file))
+    .sort((a, b) => depth(a) - depth(b) || (a < b ? -1 : 1));
+  const importers = new Map<string, string>();
+  const seen = new Set<string>();
+  // What a module imports comes before what stands behind that import: depth first.
+  const visit = (file: string): void => {
+    if (seen.has(file)) return;
+    seen.add(file);
+    for (const name of importsIn(textOf(files, file))) {
+      const found = resolveImport(name, file, known, files);
+      if (found === undefined) continue;
+      if (MODULE.test(found)) visit(found);
+      else if (SHEET.test(found) && !importers.has(found)) importers.set(found, file);
+    }
+  };
+  for (const file of [...entries, ...modules]) visit(file);
+  return { sheets: [...importers.keys()], importers };
+}
+
+function depth(file: string): number {
+  return file.split('/').length;
+}
+
+function textOf(files: SiteFiles, file: string): string {
+  const bytes = files.read(file);
+  return bytes === undefined || bytes.length > LARGEST ? '' : bytes.toString('utf8');
+}
+
+/** What an import names: beside the file, under a usual short name for the sources, or in a package. */
+function resolveImport(
+  name: string,
+  from: string,
+  known: ReadonlySet<string>,
+  files: SiteFiles,
+): string | undefined {
+  const plain = name.replace(/\?.*$/, '');
+  const tried = plain.startsWith('.')
+    ? [path.posix.join(path.posix.dirname(from), plain)]
+    : plain.startsWith('/')
+      ? [plain.slice(1), `public${plain}`]
+      : shortNames(plain);
+  for (const one of tried) for (const ending of ENDINGS) if (known.has(one + ending)) return one + ending;
+  if (/^[.@~$/]/.test(plain.replace(/^@[\w-]+\/[\w-]/, '')) || !SHEET.test(plain)) return undefined;
+  const inPackage = `node_modules/${plain.replace(/^~/, '')}`;
+  return files.read(inPackage) === undefined ? undefined : inPackage;
+}
+
+/** `@/styles/a.css`, `~/styles/a.css`, `$lib/a.css`, `src/a.css`. */
+function shortNames(name: string): string[] {
+  const rest = /^(?:@|~|\$lib|\$src|#)\/(.*)$/.exec(name)?.[1];
+  if (rest === undefined) return [name, `src/${name}`];
+  return name.startsWith('$lib') ? [`src/lib/${rest}`] : [`src/${rest}`, rest, `app/${rest}`];
+}
+
+/** In: the text of a module, the sheet that it imports, and one to import behind that. Out: the line, and where it goes. */
+export function importBehind(
+  text: string,
+  module: string,
+  sheet: string,
+  added: string,
+): { readonly at: number; readonly line: string } | undefined {
+  const base = path.posix.basename(sheet).replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const found = [...text.matchAll(new RegExp(`^[ \\t]*import\\s[^\\n]*${base}[^\\n]*$`, 'gm'))].at(-1);
+  if (found === undefined) return undefined;
+  const from = path.posix.relative(path.posix.dirname(module), added);
+  const indent = /^[ \t]*/.exec(found[0])![0];
+  const quote = found[0].includes('"') ? '"' : "'";
+  const end = found[0].trimEnd().endsWith(';') ? ';' : '';
+  return {
+    at: found.index + found[0].length,
+    line: `\n${indent}import ${quote}${from.startsWith('.') ? from : `./${from}`}${quote}${end}`,
+  };
+}
