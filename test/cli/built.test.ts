@@ -89,7 +89,7 @@ const HEXO = {
 };
 
 function post(number: number): string {
-  return `---\ntitle: Notice ${number}\n---\n<p style="padding: 4px; color: #004466">Ask at the quay.</p>\n\nThe crossing.\n`;
+  return `---\ntitle: Notice ${number}\ndate: 2026-0${number}-03 10:00:00\n---\n<p style="padding: 4px; color: #004466">Ask at the quay.</p>\n\nThe crossing.\n`;
 }
 
 test('a site of Hexo: a new sheet beside one of Stylus, linked in the layout, whatever the time of the build', async () => {

@@ -158,7 +158,7 @@ export class SiteModel extends SiteStyles {
    * read under every different stack of these.
    */
   stacksOf(page: Page): readonly Stack[] {
-    if (page.kind === 'page' || page.sheets.some(isGiven)) return [this.stackOf(page)];
+    if (page.kind === 'page' || page.sheets.some(isGiven)) return this.ownStacks(page);
     if (this.#fragmentStacks === undefined) {
       const different = new Map<string, Stack>();
       for (const whole of pagesThatShow(this.pages)) {

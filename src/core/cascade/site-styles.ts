@@ -62,6 +62,7 @@ export class SiteStyles implements ProgramSource {
   readonly #programs: SheetPrograms;
   readonly #blocks: Map<string, Program>;
   readonly #stacks = new WeakMap<Page, Stack>();
+  readonly #blocksFirst = new WeakMap<Page, Stack>();
   readonly #within = new WeakMap<Page, Map<string, Stack>>();
 
   /** In: the texts; what the comparison shares; earlier states, whose programs are taken over where texts are equal. */
@@ -172,5 +173,22 @@ export class SiteStyles implements ProgramSource {
       this.#stacks.set(page, stack);
     }
     return stack;
+  }
+
+  /**
+   * The stacks that the sheets of a file itself may come to. A bundler puts the blocks of components before or behind the
+   * sheets that modules import.
+   */
+  ownStacks(page: Page): readonly Stack[] {
+    const blocks = page.sheets.filter((one) => one.kind === 'block');
+    if (page.kind === 'page' || blocks.length === 0 || blocks.length === page.sheets.length)
+      return [this.stackOf(page)];
+    let behind = this.#blocksFirst.get(page);
+    if (behind === undefined) {
+      const sheets = [...blocks, ...page.sheets.filter((one) => one.kind !== 'block')];
+      behind = buildStack({ ...page, sheets }, this, this.table.truths);
+      this.#blocksFirst.set(page, behind);
+    }
+    return [this.stackOf(page), behind];
   }
 }

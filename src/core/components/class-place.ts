@@ -37,8 +37,7 @@ function isOneTemplate(code: string): boolean {
     else if (code.startsWith('${', at)) {
       depth++;
       at++;
-    }
-    else if (depth > 0 && code[at] === '{') depth++;
+    } else if (depth > 0 && code[at] === '{') depth++;
     else if (depth > 0 && code[at] === '}') depth--;
   }
   return depth === 0;
@@ -47,7 +46,9 @@ function isOneTemplate(code: string): boolean {
 /** Whether no bracket in a list of arguments ends the call. */
 function isBalanced(code: string): boolean {
   let depth = 0;
-  for (const [token] of code.matchAll(/[()[\]{}]|"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'|`(?:[^`\\]|\\[\s\S])*`/g)) {
+  for (const [token] of code.matchAll(
+    /[()[\]{}]|"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'|`(?:[^`\\]|\\[\s\S])*`/g,
+  )) {
     if (/^[([{]$/.test(token)) depth++;
     else if (/^[)\]}]$/.test(token) && --depth < 0) return false;
   }

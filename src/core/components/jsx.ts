@@ -201,12 +201,18 @@ class JsxReader {
       return;
     }
     const name = written === 'className' ? 'class' : written === 'htmlFor' ? 'for' : written.toLowerCase();
-    if (name === 'style' && inner !== undefined) return this.#style(inner, range, facts);
+    if (name === 'style' && inner !== undefined) {
+      this.#style(inner, range, facts);
+      return;
+    }
     if (name === 'dangerouslysetinnerhtml') {
       facts.isOpen = true;
       return;
     }
-    if (literal !== undefined) return facts.literal(name, literal, range);
+    if (literal !== undefined) {
+      facts.literal(name, literal, range);
+      return;
+    }
     if (inner === undefined) return;
     if (name === 'class') {
       facts.classes.push(classesOf(inner));

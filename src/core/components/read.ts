@@ -1,15 +1,16 @@
 // Which files are components, and who reads them.
 
 import { BoundedMap } from '../bounded.js';
+import { readAstro } from './astro.js';
 import { readJsx } from './jsx.js';
 import type { ComponentFile } from './model.js';
 import { readSvelte } from './svelte.js';
 import { readVue } from './vue.js';
 
-export type ComponentKind = 'vue' | 'svelte' | 'jsx';
+export type ComponentKind = 'vue' | 'svelte' | 'astro' | 'jsx';
 
 export function componentKind(path: string): ComponentKind | undefined {
-  const ending = /\.(vue|svelte|jsx|tsx)$/i.exec(path)?.[1]?.toLowerCase();
+  const ending = /\.(vue|svelte|astro|jsx|tsx)$/i.exec(path)?.[1]?.toLowerCase();
   return ending === 'tsx' ? 'jsx' : (ending as ComponentKind | undefined);
 }
 
@@ -23,7 +24,16 @@ const files = new BoundedMap<string, ComponentFile | undefined>(500);
 export function readComponent(path: string, text: string): ComponentFile | undefined {
   const kind = componentKind(path);
   if (kind === undefined) return undefined;
-  return files.get(`${path}\0${text}`, () =>
-    kind === 'jsx' ? readJsx(path, text) : kind === 'vue' ? readVue(text) : readSvelte(text),
-  );
+  return files.get(`${path}\0${text}`, () => {
+    switch (kind) {
+      case 'jsx':
+        return readJsx(path, text);
+      case 'vue':
+        return readVue(text);
+      case 'svelte':
+        return readSvelte(text);
+      case 'astro':
+        return readAstro(path, text);
+    }
+  });
 }

@@ -27,7 +27,7 @@ export function readStyleObject(node: Node, shift: number, units: Units): ReadOb
   const properties = nodesAt(node, 'properties');
   for (const [at, property] of properties.entries()) {
     const key = keyOf(property);
-    const value = key === undefined ? undefined : valueOf(property, key, units);
+    const value = key === undefined ? undefined : valueText(property, key, units);
     if (key === undefined || value === undefined || known.has(key)) return undefined;
     known.add(key);
     said.push(`${cssName(key)}: ${value}`);
@@ -38,7 +38,7 @@ export function readStyleObject(node: Node, shift: number, units: Units): ReadOb
   return said.length === 0 ? undefined : { style: said.join('; '), entries };
 }
 
-function valueOf(property: Node, key: string, units: Units): string | undefined {
+function valueText(property: Node, key: string, units: Units): string | undefined {
   const node = property.value;
   if (typeof node !== 'object' || node === null) return undefined;
   const number = numberOf(node as Node);

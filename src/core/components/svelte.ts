@@ -149,12 +149,14 @@ class SvelteReader {
     const range = rangeOf(node);
     switch (node.type) {
       case 'Attribute':
-        return this.#plain(node, facts, range);
+        this.#plain(node, facts, range);
+        return;
       case 'ClassDirective':
         facts.classes.push({ sure: [], mayHave: [String(node.name)], isOpen: false });
         return;
       case 'StyleDirective':
-        return facts.moreStyle(this.#source(node), range);
+        facts.moreStyle(this.#source(node), range);
+        return;
       case 'OnDirective':
       case 'BindDirective':
       case 'LetDirective':
@@ -172,12 +174,18 @@ class SvelteReader {
     const name = String(node.name).toLowerCase();
     if (/^on/.test(name)) return;
     const value = node.value;
-    if (value === true) return facts.literal(name, '', range);
+    if (value === true) {
+      facts.literal(name, '', range);
+      return;
+    }
     const parts = Array.isArray(value) ? value.filter(isNode) : isNode(value) ? [value] : [];
     const texts = parts.map((part) =>
       part.type === 'Text' ? String(part.data) : stringOf(part.expression as Node),
     );
-    if (parts.every(({ type }) => type === 'Text')) return facts.literal(name, texts.join(''), range);
+    if (parts.every(({ type }) => type === 'Text')) {
+      facts.literal(name, texts.join(''), range);
+      return;
+    }
     if (name === 'class')
       facts.classes.push(
         partsClasses(

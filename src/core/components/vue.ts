@@ -168,13 +168,18 @@ class VueReader {
 
   #prop(prop: Prop, facts: ElementFacts): void {
     const range = rangeOf(prop);
-    if (prop.type === 6) return facts.literal(prop.name.toLowerCase(), prop.value?.content ?? '', range);
+    if (prop.type === 6) {
+      facts.literal(prop.name.toLowerCase(), prop.value?.content ?? '', range);
+      return;
+    }
     const code = this.#source(prop);
     switch (prop.name) {
       case 'bind':
-        return this.#bind(prop, facts, range, code);
+        this.#bind(prop, facts, range, code);
+        return;
       case 'show':
-        return facts.moreStyle(code, range);
+        facts.moreStyle(code, range);
+        return;
       case 'html':
       case 'text':
         facts.isOpen = true;
@@ -221,7 +226,10 @@ class VueReader {
     const shift = (exp?.loc.start.offset ?? 0) - 1;
     const read = tree && readStyleObject(tree, shift, 'none');
     const hasOther = facts.attributes.some(({ name }) => name === 'style');
-    if (read === undefined || hasOther) return facts.moreStyle(code, range);
+    if (read === undefined || hasOther) {
+      facts.moreStyle(code, range);
+      return;
+    }
     facts.literal('style', read.style, range);
     facts.styleObject = { entries: read.entries };
   }

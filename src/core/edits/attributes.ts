@@ -41,7 +41,8 @@ export function editTag(
     if (added === undefined) return undefined;
     edits.push(added);
   }
-  let attribute = names.length > 0 && classRange === undefined
+  let attribute =
+    names.length > 0 && classRange === undefined
       ? `${classAttributeOf(page.path, page.text)}="${names.join(' ')}"`
       : undefined;
   for (const range of removed) {
@@ -113,7 +114,10 @@ function withSpaceBefore(text: string, tag: SourceTag, range: SourceRange): Edit
 }
 
 /** Declarations out of a tag whose style attribute keeps others; `undefined` where the source cannot be cut. */
-export function editTagStyle({ page, tag, style }: Carrier, taken: readonly Declaration[]): Edit[] | undefined {
+export function editTagStyle(
+  { page, tag, style }: Carrier,
+  taken: readonly Declaration[],
+): Edit[] | undefined {
   return style === undefined ? undefined : takeOut(page, tag, style, taken);
 }
 
@@ -152,7 +156,7 @@ function takeOut(
   return edits;
 }
 
-/** Cuts entries out of a style that is an object in code. */
+/** Cuts entries out of a style that is an object in code; `undefined` where something stands among them that is no declaration. */
 function takeEntries(
   page: Page,
   entries: readonly SourceRange[],
@@ -160,14 +164,24 @@ function takeEntries(
   taken: readonly Declaration[],
 ): Edit[] | undefined {
   if (entries.length !== declarations.length) return undefined;
-  const gone = declarations.map((one) => taken.includes(one));
+  return entriesCut(
+    page.text,
+    entries,
+    declarations.map((one) => taken.includes(one)),
+  );
+}
+
+/** In: which of the entries go; not all of them do. */
+export function entriesCut(text: string, entries: readonly SourceRange[], gone: readonly boolean[]): Edit[] {
   const lastKept = gone.lastIndexOf(false);
   return entries.flatMap(({ start, end }, at): Edit[] => {
     if (gone[at] !== true) return [];
-    if (at < lastKept) return [{ start, end, text: '' }];
     // The last ones go with the comma before them.
-    const before = /\s*,?\s*$/.exec(page.text.slice(entries[lastKept]!.start, start))![0].length;
-    return [{ start: at === lastKept + 1 ? start - before : start, end, text: '' }];
+    const isFirstOfLast = at === lastKept + 1 && at > 0;
+    const before = isFirstOfLast
+      ? /\s*,?\s*$/.exec(text.slice(entries[lastKept]!.start, start))![0].length
+      : 0;
+    return [{ start: start - before, end, text: '' }];
   });
 }
 

@@ -1,7 +1,7 @@
 // Stage 9, edits. In: styles with their members. Out: edits by source offset for pages and sheets, and the texts they
 // lead to.
 
-export { editTagStyle } from './attributes.js';
+export { editTagStyle, entriesCut } from './attributes.js';
 export { planClassMoves, withoutClasses } from './class-moves.js';
 export { applyEdits, composeEdits, type Edit, originalOffset, reverseEdits } from './edit.js';
 export { planIdClasses } from './id-classes.js';

@@ -1,6 +1,7 @@
 // One tag of a source, edited as its renderings are to change.
 
-import type { Edit } from '../edits/index.js';
+import { classAttributeOf, classPlace } from '../components/index.js';
+import { type Edit, entriesCut } from '../edits/index.js';
 import { hasTemplateText } from '../markup/index.js';
 import { parseDeclarations } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
@@ -20,7 +21,11 @@ export function editSource(text: string, tag: OriginTag, change: TagChange): Edi
   }
   if (change.declarations.length > 0) {
     const range = tag.attributes.get('style');
-    const cut = range && cutStyle(text, range, change.declarations);
+    const cut =
+      range &&
+      (tag.styleObject === undefined
+        ? cutStyle(text, range, change.declarations)
+        : cutEntries(text, tag.styleObject, change.declarations));
     if (cut === undefined) return BY_CODE;
     if (cut === 'all') {
       place ??= range;
@@ -69,6 +74,24 @@ function cutStyle(text: string, range: SourceRange, gone: readonly string[]): Ed
   });
 }
 
+/** The same for a style that is an object in code. */
+function cutEntries(
+  text: string,
+  { style, entries }: NonNullable<OriginTag['styleObject']>,
+  gone: readonly string[],
+): Edit[] | 'all' | undefined {
+  const { declarations } = parseDeclarations(style);
+  if (declarations.length !== entries.length) return undefined;
+  const left = [...gone];
+  const taken = declarations.map((one) => {
+    const at = left.indexOf(declarationKey(one));
+    if (at >= 0) left.splice(at, 1);
+    return at >= 0;
+  });
+  if (left.length > 0) return undefined;
+  return taken.every(Boolean) ? 'all' : entriesCut(text, entries, taken);
+}
+
 /** Out: `undefined` where the classes are not written as words. */
 function changeClasses(
   text: string,
@@ -80,7 +103,7 @@ function changeClasses(
   const range = tag.attributes.get('class');
   if (range === undefined) {
     if (removed.length > 0) return undefined;
-    const attribute = `class="${added.join(' ')}"`;
+    const attribute = `${classAttributeOf(tag.path, text)}="${added.join(' ')}"`;
     // The new class takes the place of what it stands for.
     if (place !== undefined) return [{ start: place.start, end: place.start, text: attribute }];
     const at = tag.range.start + 1 + tag.name.length;
@@ -88,7 +111,10 @@ function changeClasses(
   }
   const written = text.slice(range.start, range.end);
   const quoted = /^[^\s=]+\s*=\s*(["'])([\s\S]*)\1$/.exec(written);
-  if (quoted === null) return undefined;
+  if (quoted === null) {
+    const code = removed.length > 0 ? undefined : classPlace(text, range);
+    return code && [{ start: code.at, end: code.at, text: code.text(added.join(' ')) }];
+  }
   const [, , value = ''] = quoted;
   const at = range.end - 1 - value.length;
   const words = [...value.matchAll(/\S+/g)];

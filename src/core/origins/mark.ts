@@ -1,11 +1,15 @@
 // Sources with every tag numbered, so that a page that is built of them tells where each of its tags comes from.
 
+import { type ComponentNode, componentKind, readComponent } from '../components/index.js';
 import { ORIGIN_MARK } from '../markup/index.js';
-import { sourceTags, type TagInSource } from './source-tags.js';
+import type { SourceRange } from '../source.js';
+import { sourceTags, type TagInSource } from '../templates/index.js';
 
 /** A tag of a source. */
 export interface OriginTag extends TagInSource {
   readonly path: string;
+  /** Where its style is an object in code: what that says, and where each entry stands. */
+  readonly styleObject?: { readonly style: string; readonly entries: readonly SourceRange[] } | undefined;
 }
 
 export interface MarkedSource {
@@ -19,6 +23,25 @@ const LEFT_ALONE = /^(script|template|svelte:.*|astro:.*|meta|title|noscript)$/i
 /** Where values without quotes are no markup. */
 const QUOTED = /\.(vue|svelte|astro|jsx|tsx)$/i;
 
+function tagsOf(path: string, text: string): Omit<OriginTag, 'path'>[] {
+  if (componentKind(path) !== 'jsx') return sourceTags(path, text);
+  const found: Omit<OriginTag, 'path'>[] = [];
+  const take = (node: ComponentNode): void => {
+    if (node.kind === 'text') return;
+    const style = node.attributes.find(({ name }) => name === 'style')?.value;
+    const entries = node.styleObject?.entries;
+    found.push({
+      name: node.name,
+      range: node.tag,
+      attributes: new Map(node.attributes.map(({ name, range }) => [name, range])),
+      styleObject: entries === undefined || style === undefined ? undefined : { style, entries },
+    });
+    node.children.forEach(take);
+  };
+  readComponent(path, text)?.roots.forEach(take);
+  return found.sort((a, b) => a.range.start - b.range.start);
+}
+
 /**
  * Numbers the tags of a source.
  * In: its path and text; the number of the first tag. Out: the text with a mark in each tag, and the tags.
@@ -28,7 +51,7 @@ export function markTags(path: string, text: string, first: number): MarkedSourc
   const quote = QUOTED.test(path) ? '"' : '';
   let marked = '';
   let at = 0;
-  for (const tag of sourceTags(path, text)) {
+  for (const tag of tagsOf(path, text)) {
     if (LEFT_ALONE.test(tag.name)) continue;
     const behind = tag.range.start + 1 + tag.name.length;
     const mark = ` ${ORIGIN_MARK}=${quote}${first + tags.length}${quote}`;

@@ -71,14 +71,16 @@ export function assumptionsOf({
   }
   found.push(...scriptSentences(scripts, (pages) => count(pages, 'page')));
   if (given)
-    found.push('sheets that "sheets" in acervus.json does not name are taken to style nothing that moved');
+    found.push(
+      'sheets that no module imports by name, and "sheets" in acervus.json does not name, are taken to style nothing that moved',
+    );
   if (filled)
     found.push(
-      'what a template engine prints, and no file shows, is taken to bear no class or id whose rules changed',
+      'what a template engine or code puts in, and no file shows, is taken to bear no class or id whose rules changed',
     );
   if (filledBlocks)
     found.push('rules that a template engine writes into style blocks are taken to style nothing that moved');
-  if (templated) found.push('template text is taken never to produce a class name that is new');
+  if (templated) found.push('template text and code are taken never to produce a class name that is new');
   return found;
 }
 

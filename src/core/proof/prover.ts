@@ -113,7 +113,7 @@ export class Prover {
   addLate(before: Page, after: Page): void {
     const whole = before.kind === 'page' && after.kind === 'page';
     const isAlone = whole || before.sheets.some(isGiven) || after.sheets.some(isGiven);
-    const contexts = isAlone ? [this.#context(before, after)] : this.#contextsOfComponents(before, after);
+    const contexts = isAlone ? this.#contextsAlone(before, after) : this.#contextsOfComponents(before, after);
     const newClasses = new Set([...this.#mentioned].filter((name) => !this.known.has(name)));
     this.#compare([before, after], contexts, { neverTemplated: newClasses });
   }
@@ -126,6 +126,12 @@ export class Prover {
       ({ stacks: [was, is] }) =>
         [this.#before.stackWithin(before, was), this.#after.stackWithin(after, is)] as const,
     );
+  }
+
+  #contextsAlone(before: Page, after: Page): (readonly [Stack, Stack])[] {
+    const first = this.#context(before, after);
+    const [was, is] = [this.#before.ownStacks(before), this.#after.ownStacks(after)];
+    return [first, ...was.slice(1).map((stack, at) => [stack, is[at + 1] ?? is[0]!] as const)];
   }
 
   /** The stacks of a whole page, noted as one that components may stand in. */

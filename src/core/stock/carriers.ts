@@ -2,8 +2,8 @@
 
 import { holdsAddress } from '../addresses.js';
 import { BoundedMap } from '../bounded.js';
-import { classPlace } from '../components/index.js';
 import type { SiteModel } from '../cascade/index.js';
+import { classPlace } from '../components/index.js';
 import {
   hasTemplateText,
   maskTemplateText,

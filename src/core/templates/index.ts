@@ -8,4 +8,5 @@ export { ENGINE_LETTER, type Masked, maskPieces } from './mask.js';
 export { outcomesOf } from './outcomes.js';
 export { type EnginePiece, enginePieces, holdsEngineText, mayHoldEngineText } from './pieces.js';
 export type { Role } from './roles.js';
+export { allTags, braceEnd, sourceTags, type TagInSource } from './source-tags.js';
 export { type EngineTag, readEngineTag, type WrittenTag } from './tags.js';

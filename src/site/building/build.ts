@@ -6,7 +6,7 @@ import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { z } from 'zod';
 import { countMarks, ORIGIN_MARK } from '../../core/markup/index.js';
-import { Origins, type OriginTag, type Renderings } from '../../core/origins/index.js';
+import { markTags, Origins, type OriginTag, type Renderings } from '../../core/origins/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { decodeFile } from '../files/encoding.js';
@@ -39,16 +39,12 @@ export interface BuiltSite {
 const HOME = path.join('.acervus', 'build');
 const STATE = 'state.json';
 
-const range = z.strictObject({ start: z.int().min(0), end: z.int().min(0) });
 const stateSchema = z.strictObject({
   version: z.literal(programVersion()),
   digest: z.string(),
   command: z.strictObject({ build: z.string(), into: z.string() }),
   config: z.string(),
-  tags: z.array(
-    z.tuple([z.int(), z.string(), z.string(), range, z.array(z.tuple([z.string(), z.int(), z.int()]))]),
-  ),
-  texts: z.array(z.string()),
+  firsts: z.record(z.string(), z.int()),
   copies: z.record(z.string(), z.string()),
   unmarked: z.array(z.string()),
   renderings: z.array(z.tuple([z.int(), z.int(), z.int()])),
@@ -271,8 +267,7 @@ function stateOf(
   command: BuildCommand,
   config: Config,
   {
-    tags,
-    texts,
+    firsts,
     unmarked,
     copies,
     renderings,
@@ -286,14 +281,7 @@ function stateOf(
     digest,
     command: { build: command.build, into: command.into },
     config: configPrint(config),
-    tags: [...tags].map(([number, { path: file, name, range: own, attributes }]) => [
-      number,
-      file,
-      name,
-      own,
-      [...attributes].map(([key, { start, end }]) => [key, start, end] as [string, number, number]),
-    ]),
-    texts: [...texts.keys()],
+    firsts: Object.fromEntries(firsts),
     copies: Object.fromEntries(copies),
     unmarked: [...unmarked],
     renderings: [...renderings].map(([number, own]) => [number, own.tags, own.pages]),
@@ -330,20 +318,13 @@ function readState(
 }
 
 function siteOf(root: string, home: string, sources: Sources, state: State): BuiltSite {
-  const tags = new Map(
-    state.tags.map(([number, file, name, own, attributes]): [number, OriginTag] => [
-      number,
-      {
-        path: file,
-        name,
-        range: own,
-        attributes: new Map(attributes.map(([key, start, end]) => [key, { start, end }])),
-      },
-    ]),
-  );
-  const texts = new Map(
-    state.texts.map((file) => [file, decodeFile(readFileSync(path.join(root, file)))?.text ?? ''] as const),
-  );
+  const tags = new Map<number, OriginTag>();
+  const texts = new Map<string, string>();
+  for (const [file, first] of Object.entries(state.firsts)) {
+    const text = decodeFile(readFileSync(path.join(root, file)))?.text ?? '';
+    texts.set(file, text);
+    for (const [at, tag] of markTags(file, text, first).tags.entries()) tags.set(first + at, tag);
+  }
   const copies = new Map(Object.entries(state.copies));
   const renderings = new Map(
     state.renderings.map(([number, count, pages]) => [number, { tags: count, pages }] as const),

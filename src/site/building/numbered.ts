@@ -2,32 +2,29 @@
 
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { markTags, type OriginTag } from '../../core/origins/index.js';
+import { markTags } from '../../core/origins/index.js';
 import { decodeFile, encodeFile } from '../files/encoding.js';
 import type { BuildEnd } from './run.js';
 import type { Sources } from './sources.js';
 
 /** Sources that hold markup. */
 const MARKUP =
-  /\.(html?|shtml|xhtml|md|markdown|mdx|mkd|njk|nunjucks|liquid|ejs|hbs|handlebars|mustache|twig|jinja2?|j2|tera|tpl|tmpl|gohtml|erb|php|phtml|webc|vue|svelte|astro|swig|eta)$/i;
+  /\.(html?|shtml|xhtml|md|markdown|mdx|mkd|njk|nunjucks|liquid|ejs|hbs|handlebars|mustache|twig|jinja2?|j2|tera|tpl|tmpl|gohtml|erb|php|phtml|webc|vue|svelte|astro|jsx|tsx|swig|eta)$/i;
 /** Bytes: a file that is larger is data. */
 const LARGEST = 1_000_000;
 /** So often a build is tried. */
 const MOST = 10;
 
 export interface Numbered {
-  readonly tags: ReadonlyMap<number, OriginTag>;
-  /** Texts of the sources that tags were numbered in. */
-  readonly texts: ReadonlyMap<string, string>;
+  /** By path of a source, the number of its first tag. */
+  readonly firsts: ReadonlyMap<string, number>;
   /** Sources that could not be numbered. */
   readonly unmarked: readonly string[];
 }
 
 interface Candidate {
   readonly path: string;
-  readonly text: string;
   readonly marked: Buffer;
-  readonly tags: readonly OriginTag[];
   readonly first: number;
 }
 
@@ -58,8 +55,7 @@ export async function buildNumbered(
   }
   const known = new Set(good.map((one) => one.path));
   return {
-    tags: new Map(good.flatMap(({ tags, first }) => tags.map((tag, at) => [first + at, tag] as const))),
-    texts: new Map(good.map((one) => [one.path, one.text])),
+    firsts: new Map(good.map((one) => [one.path, one.first])),
     unmarked: all.map((one) => one.path).filter((file) => !known.has(file)),
   };
 }
@@ -74,7 +70,7 @@ function candidatesIn({ root, files }: Sources): Candidate[] {
     if (decoded === undefined || decoded.isMixed) continue;
     const { text, tags } = markTags(file, decoded.text, first);
     if (tags.length === 0) continue;
-    found.push({ path: file, text: decoded.text, marked: encodeFile(text, decoded.encoding), tags, first });
+    found.push({ path: file, marked: encodeFile(text, decoded.encoding), first });
     first += tags.length;
   }
   return found;

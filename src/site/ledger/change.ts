@@ -8,6 +8,8 @@ import { UsageError } from '../../core/usage-error.js';
 import { type Encoding, encodeFile } from '../files/encoding.js';
 import { insideSite, readPlain } from '../files/inside.js';
 import { noteUnlinked } from '../files/notices.js';
+import { readText } from '../files/pages.js';
+import { importEdit } from '../rendering/imported-sheets.js';
 import type { Site } from '../rendering/load.js';
 import { alone } from './lock.js';
 import { type ChangeRecord, dropRecord, lastRecord, saveRecord, sha256 } from './record.js';
@@ -24,19 +26,35 @@ export interface FileChange {
 
 /** In: edits by path, on the texts of a loaded site; a path that it does not hold is a new file. */
 export function fileChanges(
-  { model, textOf, encodings, scriptTexts }: Pick<Site, 'model' | 'textOf' | 'encodings' | 'scriptTexts'>,
+  site: Pick<Site, 'model' | 'textOf' | 'encodings' | 'scriptTexts' | 'added' | 'files'>,
   edits: ReadonlyMap<string, readonly Edit[]>,
 ): FileChange[] {
-  return [...edits]
+  const { model, textOf, encodings, scriptTexts, added } = site;
+  const moduleText = (file: string): string | undefined =>
+    file === added?.module ? readText(site.files, file)?.text : undefined;
+  return [...withImport(site, edits)]
     .map(
       ([file, own]): FileChange => ({
         path: file,
-        text: textOf(file) ?? model.sources.sheets.get(file) ?? scriptTexts.get(file) ?? '',
+        text:
+          textOf(file) ?? model.sources.sheets.get(file) ?? scriptTexts.get(file) ?? moduleText(file) ?? '',
         encoding: encodings.get(file) ?? { name: 'utf-8', mark: false },
         edits: own,
       }),
     )
     .sort((a, b) => (a.path < b.path ? -1 : 1));
+}
+
+/** A sheet that is new to the modules of a site is imported by one of them. */
+function withImport(
+  { added, textOf, files }: Pick<Site, 'added' | 'textOf' | 'files'>,
+  edits: ReadonlyMap<string, readonly Edit[]>,
+): ReadonlyMap<string, readonly Edit[]> {
+  if (added === undefined || !edits.has(added.sheet)) return edits;
+  const text = textOf(added.module) ?? readText(files, added.module)?.text;
+  const line = text === undefined ? undefined : importEdit(text, added);
+  if (line === undefined) return edits;
+  return new Map([...edits, [added.module, [...(edits.get(added.module) ?? []), line]]]);
 }
 
 /**

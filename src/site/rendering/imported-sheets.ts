@@ -1,7 +1,8 @@
 // The sheets of a site of components: those that its modules import, in the order in which a bundler meets them.
 
 import path from 'node:path';
-import { importsIn } from '../../core/components/index.js';
+import { importsIn, isComponentFile, readComponent } from '../../core/components/index.js';
+import { type Edit, newlineOf } from '../../core/edits/index.js';
 import type { SiteFiles } from '../files/files.js';
 
 export interface ImportedSheets {
@@ -9,6 +10,14 @@ export interface ImportedSheets {
   readonly sheets: readonly string[];
   /** By sheet, the module that imports it first. */
   readonly importers: ReadonlyMap<string, string>;
+}
+
+/** A sheet that is to come. */
+export interface AddedSheet {
+  readonly sheet: string;
+  /** The sheet that it is imported behind, and the module that does so. */
+  readonly behind: string;
+  readonly module: string;
 }
 
 const MODULE = /\.(m?[jt]sx?|vue|svelte|astro)$/i;
@@ -51,15 +60,41 @@ export function findImportedSheets(files: SiteFiles): ImportedSheets {
   const visit = (file: string): void => {
     if (seen.has(file)) return;
     seen.add(file);
-    for (const name of importsIn(textOf(files, file))) {
+    const text = textOf(files, file);
+    for (const name of importsIn(text)) {
       const found = resolveImport(name, file, known, files);
       if (found === undefined) continue;
       if (MODULE.test(found)) visit(found);
       else if (SHEET.test(found) && !importers.has(found)) importers.set(found, file);
     }
+    for (const name of sharedBlocks(file, text)) importers.set(name, file);
   };
   for (const file of [...entries, ...modules]) visit(file);
   return { sheets: [...importers.keys()], importers };
+}
+
+/** A block that styles more than its component is a sheet of the whole site: named by its file and its number in it. */
+function sharedBlocks(file: string, text: string): string[] {
+  if (!isComponentFile(file) || !/<style\b/i.test(text)) return [];
+  const blocks = readComponent(file, text)?.blocks ?? [];
+  return blocks.flatMap(({ isScoped }, at) => (isScoped ? [] : [`${file}${BLOCK}${at}`]));
+}
+
+const BLOCK = '?block=';
+
+/** The text of a block that is named so; `undefined` for one that cannot be read. In: who reads files. */
+export function blockText(name: string, read: (file: string) => string | undefined): string | undefined {
+  const at = name.indexOf(BLOCK);
+  if (at < 0) return undefined;
+  const file = name.slice(0, at);
+  const text = read(file);
+  const block =
+    text === undefined ? undefined : readComponent(file, text)?.blocks[Number(name.slice(at + BLOCK.length))];
+  return block === undefined || block.unread !== undefined ? undefined : block.text;
+}
+
+export function isBlockName(name: string): boolean {
+  return name.includes(BLOCK);
 }
 
 function depth(file: string): number {
@@ -97,22 +132,21 @@ function shortNames(name: string): string[] {
   return name.startsWith('$lib') ? [`src/lib/${rest}`] : [`src/${rest}`, rest, `app/${rest}`];
 }
 
-/** In: the text of a module, the sheet that it imports, and one to import behind that. Out: the line, and where it goes. */
-export function importBehind(
-  text: string,
-  module: string,
-  sheet: string,
-  added: string,
-): { readonly at: number; readonly line: string } | undefined {
-  const base = path.posix.basename(sheet).replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-  const found = [...text.matchAll(new RegExp(`^[ \\t]*import\\s[^\\n]*${base}[^\\n]*$`, 'gm'))].at(-1);
+/** The line that imports a sheet that is to come. In: the text of the module. Out: `undefined` where nothing shows where it would go. */
+export function importEdit(text: string, { sheet, behind, module }: AddedSheet): Edit | undefined {
+  const base = path.posix.basename(behind).replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const found = [...text.matchAll(new RegExp(`^[ \\t]*import\\s[^\\n]*${base}[^\\r\\n]*`, 'gm'))].at(-1);
   if (found === undefined) return undefined;
-  const from = path.posix.relative(path.posix.dirname(module), added);
+  const from = path.posix.relative(path.posix.dirname(module), sheet);
   const indent = /^[ \t]*/.exec(found[0])![0];
   const quote = found[0].includes('"') ? '"' : "'";
   const end = found[0].trimEnd().endsWith(';') ? ';' : '';
-  return {
-    at: found.index + found[0].length,
-    line: `\n${indent}import ${quote}${from.startsWith('.') ? from : `./${from}`}${quote}${end}`,
-  };
+  const at = found.index + found[0].trimEnd().length;
+  const name = from.startsWith('.') ? from : `./${from}`;
+  return { start: at, end: at, text: `${newlineOf(text)}${indent}import ${quote}${name}${quote}${end}` };
+}
+
+/** Whether an edit does no more than import a sheet. */
+export function isImport({ start, end, text }: Edit): boolean {
+  return start === end && /^\r?\n[ \t]*import (["'])[^"'\n]+\.css\1;?$/.test(text);
 }

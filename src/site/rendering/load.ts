@@ -1,6 +1,7 @@
 // One whole state of a site in memory, for planning changes. What only looks at a site goes page by page instead.
 
 import { SiteModel, type SiteSources } from '../../core/cascade/index.js';
+import { isComponentFile } from '../../core/components/index.js';
 import type { DraftSite } from '../../core/consolidate/index.js';
 import type { Draft } from '../../core/draft/index.js';
 import { copiesWith, sheetBeside } from '../../core/edits/index.js';
@@ -14,6 +15,7 @@ import { sheetsOfUnread } from '../files/unread.js';
 import { tellRead } from '../files/watch.js';
 import { takeExcerpts } from '../threads/excerpting.js';
 import { proveChange } from '../threads/proving.js';
+import type { AddedSheet } from './imported-sheets.js';
 import type { SheetOwner, SiteReader } from './reader.js';
 import { SourceFinder } from './source-finder.js';
 import { SheetUses } from './uses.js';
@@ -43,6 +45,8 @@ export interface Site {
   readonly sharedIsGiven: boolean;
   /** Encodings of the files that are not plain UTF-8. */
   readonly encodings: ReadonlyMap<string, Encoding>;
+  /** A sheet that a module is to import once something is written into it. */
+  readonly added: AddedSheet | undefined;
 }
 
 export interface LoadOptions {
@@ -108,6 +112,7 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     shared,
     sharedIsGiven: reader.config.shared !== undefined || shared !== usual,
     encodings: reader.encodings,
+    added: model.pages.some(({ path }) => isComponentFile(path)) ? reader.added : undefined,
     whole: undefined,
   };
 }

@@ -22,7 +22,13 @@ import { CONFIG_FILE, type PageSource, type PageSourceData, readPageText, readTe
 import { isBare, isPart, isTemplate, makesNoPage, TEMPLATES } from '../files/templates.js';
 import { sheetsOfUnread } from '../files/unread.js';
 import { guessFile } from './file-guess.js';
-import { findImportedSheets, type ImportedSheets } from './imported-sheets.js';
+import {
+  type AddedSheet,
+  blockText,
+  findImportedSheets,
+  type ImportedSheets,
+  isBlockName,
+} from './imported-sheets.js';
 
 export interface SheetOwner extends Owner {
   readonly path: string;
@@ -56,6 +62,7 @@ export class SiteReader implements SheetShelf, PageSource {
   #copies: Map<string, string> | undefined;
   #onlySheet: readonly string[] | undefined;
   #imported: ImportedSheets | undefined;
+  #added: AddedSheet | 'none' | undefined;
   readonly #isExcluded: (file: string) => boolean;
   readonly #texts = new Map<string, string | undefined>();
   readonly #sheets = new Map<string, Sheet | undefined>();
@@ -118,7 +125,10 @@ export class SiteReader implements SheetShelf, PageSource {
       return found.length === 0 ? undefined : found.flatMap(([, paths]) => paths);
     }
     if (!this.isComponent(file)) return undefined;
-    if (isComponentFile(file) && this.imported.sheets.length > 0) return this.imported.sheets;
+    if (isComponentFile(file) && this.imported.sheets.length > 0) {
+      const { added } = this;
+      return added === undefined ? this.imported.sheets : [...this.imported.sheets, added.sheet];
+    }
     this.#onlySheet ??= this.#findOnlySheet();
     return this.#onlySheet.length === 0 ? undefined : this.#onlySheet;
   }
@@ -127,6 +137,22 @@ export class SiteReader implements SheetShelf, PageSource {
   get imported(): ImportedSheets {
     this.#imported ??= findImportedSheets(this.files);
     return this.#imported;
+  }
+
+  /** The sheet that is to be imported behind the last, where none of those that modules import may be edited. */
+  get added(): AddedSheet | undefined {
+    if (this.#added === undefined) this.#added = this.#findAdded() ?? 'none';
+    return this.#added === 'none' ? undefined : this.#added;
+  }
+
+  #findAdded(): AddedSheet | undefined {
+    const { sheets, importers } = this.imported;
+    const behind = sheets.findLast((file) => !file.startsWith('node_modules/') && !isBlockName(file));
+    if (behind === undefined || sheets.some((file) => !this.isPlatform(file))) return undefined;
+    const sheet = ['shared.css', 'house.css']
+      .map((name) => path.posix.join(path.posix.dirname(behind), name))
+      .find((file) => this.files.read(file) === undefined);
+    return sheet === undefined ? undefined : { sheet, behind, module: importers.get(behind)! };
   }
 
   /** Where no page shows components, the theme's one sheet. */
@@ -181,9 +207,11 @@ export class SiteReader implements SheetShelf, PageSource {
         file,
         this.#isExcluded(file)
           ? undefined
-          : isCompiled(file)
-            ? compiledText(this.files, file)
-            : this.#noted(file, readText(this.files, file)),
+          : isBlockName(file)
+            ? blockText(file, (own) => this.page(own))
+            : isCompiled(file)
+              ? compiledText(this.files, file)
+              : this.#noted(file, readText(this.files, file)),
       );
     return this.#texts.get(file);
   }
@@ -238,7 +266,9 @@ export class SiteReader implements SheetShelf, PageSource {
    */
   shared(sheets: readonly SheetOwner[], linked: readonly (readonly string[])[]): string {
     if (this.config.shared !== undefined) return this.config.shared;
-    const said = Object.values(this.config.sheets ?? {})[0] ?? this.#imported?.sheets;
+    const said =
+      Object.values(this.config.sheets ?? {})[0] ??
+      (this.#imported && [...this.#imported.sheets, ...(this.added === undefined ? [] : [this.added.sheet])]);
     const given = said?.findLast((file) => !this.isPlatform(file));
     if (given !== undefined) return given;
     const themes = sheets.filter(({ owner }) => owner === 'theme').map((sheet) => sheet.path);
@@ -301,6 +331,7 @@ export class SiteReader implements SheetShelf, PageSource {
     const named = ownerByName(this.config, file);
     if (named !== undefined) return named;
     if (this.files.isLinked?.(file) === true) return { owner: 'platform', because: 'a link leads to it' };
+    if (isBlockName(file)) return { owner: 'platform', because: 'a block of a component' };
     if (isCompiled(file)) return { owner: 'platform', because: 'compiled' };
     if (/\.module\.css$/i.test(file))
       return { owner: 'platform', because: 'a module: its names are made up when it is built' };

@@ -10,10 +10,11 @@ import { type BuiltSite, buildChanged, loadBuilt, openBuilt } from '../../../sit
 import { bytesOf, provenBy, settle } from '../../../site/building/settle.js';
 import { openFolder, type SiteFiles } from '../../../site/files/files.js';
 import { readPlain } from '../../../site/files/inside.js';
-import { readConfig } from '../../../site/files/pages.js';
+import { readConfig, readText } from '../../../site/files/pages.js';
 import { writePlanned } from '../../../site/ledger/carry-out.js';
 import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { dropPlan, findPlan } from '../../../site/ledger/plan.js';
+import { isImport } from '../../../site/rendering/imported-sheets.js';
 import { draftSite, loadForDraft, loadSite } from '../../../site/rendering/load.js';
 import { SiteReader } from '../../../site/rendering/reader.js';
 import { proveChange, proveSite } from '../../../site/threads/proving.js';
@@ -78,9 +79,9 @@ async function changesNothing(
 ): Promise<boolean> {
   const reader = new SiteReader(files, await readConfig(files));
   const pages = new Set(reader.pagePaths);
-  const isOwn = ({ path: file, text }: FileChange): boolean =>
-    pages.has(file)
-      ? reader.page(file) === text
+  const isOwn = ({ path: file, text, edits }: FileChange): boolean =>
+    pages.has(file) || edits.every(isImport)
+      ? (pages.has(file) ? reader.page(file) : readText(files, file)?.text) === text
       : /\.css$/i.test(file) && (reader.textAt(file) ?? '') === text && !reader.isPlatform(file);
   if (!changes.every(isOwn)) return false;
   const edits = new Map(changes.map(({ path: file, edits: own }) => [file, own]));

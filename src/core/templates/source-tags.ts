@@ -2,7 +2,8 @@
 
 import { type Token, Tokenizer, TokenizerMode } from 'parse5';
 import type { SourceRange } from '../source.js';
-import { enginePieces, maskPieces } from '../templates/index.js';
+import { maskPieces } from './mask.js';
+import { enginePieces } from './pieces.js';
 
 export interface TagInSource {
   /** As it is written. */
@@ -24,12 +25,24 @@ const RAW: Readonly<Record<string, (typeof TokenizerMode)[keyof typeof Tokenizer
   textarea: TokenizerMode.RCDATA,
 };
 
+/** An end tag, or the end of one that closes itself. */
+export interface EndInSource {
+  readonly name: string;
+  readonly range: SourceRange;
+  readonly closes: true;
+}
+
 /** In: a source of markup and its path, which may tell the engine. Out: its start tags, in order. */
 export function sourceTags(path: string, text: string): TagInSource[] {
+  return allTags(path, text).filter((tag) => 'attributes' in tag);
+}
+
+/** The same with the end tags among them. */
+export function allTags(path: string, text: string): (TagInSource | EndInSource)[] {
   const braced = BRACED.test(path) ? withoutBraces(text) : text;
   const pieces = enginePieces(braced, path);
   const masked = pieces.length === 0 ? braced : maskPieces(braced, pieces).text;
-  const tags: TagInSource[] = [];
+  const tags: (TagInSource | EndInSource)[] = [];
   const nothing = (): void => {};
   const tokenizer = new Tokenizer(
     { sourceCodeLocationInfo: true },
@@ -56,7 +69,12 @@ export function sourceTags(path: string, text: string): TagInSource[] {
         tokenizer.lastStartTagName = token.tagName;
         tokenizer.state = raw;
       },
-      onEndTag: nothing,
+      onEndTag: ({ location }: Token.TagToken) => {
+        if (location === null) return;
+        const { startOffset: start, endOffset: end } = location;
+        const name = /^<\/([^\s/>]*)/.exec(text.slice(start, end))?.[1] ?? '';
+        tags.push({ name, range: { start, end }, closes: true });
+      },
       onComment: nothing,
       onDoctype: nothing,
       onEof: nothing,
