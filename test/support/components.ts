@@ -98,10 +98,22 @@ function partOf(random: Random, depth: number, room: Room): Part {
   return { kind: 'tag', tag: tag() };
 }
 
+/** A component does not show itself. */
+function withoutCards(tag: Tag): Tag {
+  return {
+    ...tag,
+    children: tag.children.flatMap((part): Part[] => {
+      if (part.kind === 'card') return [];
+      if (part.kind === 'tag' || part.kind === 'list') return [{ ...part, tag: withoutCards(part.tag) }];
+      return part.kind === 'if' ? [] : [part];
+    }),
+  };
+}
+
 /** A site of two components. Out: its files, and the path of the one that shows all. */
 export function randomComponents(random: Random, framework: Framework): Record<string, string> {
   const app = tagOf(random, 3, 'main');
-  const card = tagOf(random, 2, 'section');
+  const card = withoutCards(tagOf(random, 2, 'section'));
   const writer = WRITERS[framework];
   const sheet = [...new Set(random.times(2, 6, () => random.pick(RULES)))].join('\n');
   const scoped =
