@@ -9,8 +9,8 @@ export const tasteName = z.enum(['whole looks', 'balanced', 'small pieces']);
 export const sharedPath = z
   .string()
   .regex(
-    /^(?:[^/\\.][^/\\]*\/)*[^/\\.][^/\\]*\.css$/,
-    'leads out of the site, is hidden or is no .css file; name one inside it, such as theme/shared.css',
+    /^(?:[^/\\.][^/\\]*\/)*[^/\\.][^/\\]*\.(?:css|scss|sass)$/,
+    'leads out of the site, is hidden or is no sheet; name one inside it, such as theme/shared.css',
   );
 
 /** The first thing wrong, as `key: what was expected`. */

@@ -71,6 +71,11 @@ export const MESSAGES = {
     'a build makes the pages, and this command changes pages as they are',
     'change the source, or let "acervus draft" do it',
   ],
+  'compiled-differs': [
+    '{source}',
+    'with a part of our own, other CSS than {built} would come of it',
+    'name a plain sheet as "shared" in acervus.json',
+  ],
   // Changes and their records
   'writing-failed': ['', 'writing failed ({problem})', 'everything is as it was'],
   'change-unfinished': [

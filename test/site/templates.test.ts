@@ -17,7 +17,7 @@ import { makeSite } from '../support/site.js';
 test('what makes a page is told by the ending, and by the one in front of it', () => {
   for (const file of ['a.html.erb', 'a.php', 'b/c.twig', 'd.blade.php', 'e.liquid'])
     assert.ok(isTemplate(file), file);
-  for (const file of ['a.js.erb', 'mail.txt.twig', 'feed.xml.php', 'a.html', 'a.vue'])
+  for (const file of ['a.js.erb', 'mail.txt.twig', 'feed.xml.php', 'a.html', 'a.test.tsx', 'a.pug'])
     assert.equal(isTemplate(file), false, file);
   assert.ok(makesNoPage('menu.js.ejs') && !makesNoPage('menu.html.ejs'));
 });
@@ -36,13 +36,13 @@ test('code alone is no markup', () => {
 });
 
 test('kinds that are not read are counted, most first', () => {
-  const counts = unreadEndings(['a.pug', 'b.styl', 'c.PUG', 'd.html', 'e.css', 'f.vue']);
+  const counts = unreadEndings(['a.pug', 'b.styl', 'c.PUG', 'd.html', 'e.css', 'f.riot']);
   assert.deepEqual(
     [...counts],
     [
       ['.pug', 2],
+      ['.riot', 1],
       ['.styl', 1],
-      ['.vue', 1],
     ],
   );
 });

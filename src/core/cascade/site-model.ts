@@ -27,6 +27,8 @@ export interface SiteSources {
   readonly sheets: ReadonlyMap<string, string>;
   /** Local copies of sheets that lie elsewhere: address to path. */
   readonly copies: ReadonlyMap<string, string>;
+  /** The sheet that is to be a part of another one, at its end. */
+  readonly behind?: ((path: string) => string | undefined) | undefined;
   /** The site's local scripts. */
   readonly scripts?: ReadonlyMap<string, ScriptText>;
   /** Pages that are parsed already, as far as their texts are those of `pages`. */
@@ -82,10 +84,11 @@ export class SiteModel extends SiteStyles {
     table: OutcomeTable = new OutcomeTable(new TruthTable()),
     ...earlier: readonly SiteModel[]
   ) {
-    const { sheets, copies, scripts } = sources;
+    const { sheets, copies, scripts, behind } = sources;
     const texts = {
       textAt: (path: string) => sheets.get(path),
       copyOf: (address: string) => copies.get(address),
+      behind: (path: string) => behind?.(path),
       scriptAt: (path: string) => scripts?.get(path),
     };
     super(texts, table, ...earlier);

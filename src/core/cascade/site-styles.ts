@@ -18,6 +18,8 @@ export interface SheetTexts {
   textAt(path: string): string | undefined;
   /** A local copy of a sheet that lies elsewhere, if the developer named one. */
   copyOf(address: string): string | undefined;
+  /** The sheet that is to be a part of another one, at its end: a preprocessor puts it there. */
+  behind?(path: string): string | undefined;
   /** A script of the site; `undefined` where there is none, or it is not at hand. */
   scriptAt?(path: string): ScriptText | undefined;
 }
@@ -102,6 +104,10 @@ export class SiteStyles implements ProgramSource {
 
   copyOf(address: string): string | undefined {
     return this.texts.copyOf(address);
+  }
+
+  behind(path: string): string | undefined {
+    return this.texts.behind?.(path);
   }
 
   /** What the page's scripts may make of its elements. */

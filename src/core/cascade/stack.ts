@@ -67,6 +67,8 @@ export interface ProgramSource {
   block(text: string, page: Page): Program;
   /** A local copy of a sheet that lies elsewhere, if the developer named one. */
   copyOf(address: string): string | undefined;
+  /** The sheet that is to be a part of another one, at its end. */
+  behind(path: string): string | undefined;
   scriptStatesOf(page: Page): ScriptStates;
   /** The sheets that the page's scripts add, as far as they are written out in them. */
   sheetsOfScripts(page: Page): readonly ScriptSheet[];
@@ -158,12 +160,11 @@ class StackBuilder {
       return;
     }
     const path = fileAt(reference.address, this.#page.path, (address) => this.#source.copyOf(address));
-    this.#follow(
-      { path, address: reference.address, range: reference.range, reference: at },
-      condition,
-      undefined,
-      [],
-    );
+    const link = { path, address: reference.address, range: reference.range, reference: at };
+    this.#follow(link, condition, undefined, []);
+    const behind = path === undefined ? undefined : this.#source.behind(path);
+    if (behind !== undefined && this.#source.sheetAt(behind) !== undefined)
+      this.#follow({ ...link, path: behind }, condition, undefined, []);
   }
 
   #isSwitched(element: PageElement): boolean {

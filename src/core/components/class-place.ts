@@ -3,7 +3,8 @@
 import type { SourceRange } from '../source.js';
 
 export interface ClassPlace {
-  readonly at: number;
+  readonly start: number;
+  readonly end: number;
   /** The text that puts names there. */
   readonly text: (names: string) => string;
 }
@@ -14,9 +15,12 @@ export function classPlace(text: string, { start, end }: SourceRange): ClassPlac
   const code = written?.[1];
   if (code === undefined) return undefined;
   const at = start + text.slice(start, end).lastIndexOf(code) + code.length;
+  // `styles.amount`, or a variable: it is one text or none.
+  if (/^[\w$]+(?:\??\.[\w$]+|\[(?:'[^']*'|"[^"]*")\])*$/.test(code))
+    return { start: at - code.length, end: at, text: (names) => `\`\${${code}} ${names}\`` };
   if (/^(["'])(?:(?!\1|\\)[\s\S])*\1$/.test(code) || isOneTemplate(code)) {
     const inside = code.slice(1, -1);
-    return { at: at - 1, text: (names) => `${/\S$/.test(inside) ? ' ' : ''}${names}` };
+    return { start: at - 1, end: at - 1, text: (names) => `${/\S$/.test(inside) ? ' ' : ''}${names}` };
   }
   const call = /^(?:classNames|classnames|clsx|cx|cn|cls)\(([\s\S]*)\)$/.exec(code);
   if (call === null || !isBalanced(call[1]!)) return undefined;
@@ -24,7 +28,8 @@ export function classPlace(text: string, { start, end }: SourceRange): ClassPlac
   const separator = given === '' ? '' : given.endsWith(',') ? ' ' : ', ';
   const behind = call[1]!.length - given.length;
   const quote = given.includes('"') && !given.includes("'") ? '"' : "'";
-  return { at: at - 1 - behind, text: (names) => `${separator}${quote}${names}${quote}` };
+  const place = at - 1 - behind;
+  return { start: place, end: place, text: (names) => `${separator}${quote}${names}${quote}` };
 }
 
 /** Whether a code is one template literal, and nothing before or behind it. */

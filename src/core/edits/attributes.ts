@@ -192,7 +192,7 @@ function addClasses(page: Page, range: SourceRange, names: readonly string[]): E
   const quote = shape[3] ?? '';
   if (quote === '' && shape[4]?.startsWith('{') === true) {
     const place = classPlace(page.text, range);
-    return place && { start: place.at, end: place.at, text: place.text(added) };
+    return place && { start: place.start, end: place.end, text: place.text(added) };
   }
   if (shape[2] === undefined)
     return { start: range.start, end: range.end, text: `${source.trimEnd()}="${added}"` };

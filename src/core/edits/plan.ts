@@ -1,7 +1,8 @@
 // Styles to edits: which tags change, which pages need the link, and what is written into the shared sheet.
 
+import { fileAt } from '../addresses.js';
 import type { SiteModel, SiteSources } from '../cascade/index.js';
-import { isGiven } from '../markup/index.js';
+import { isGiven, type Page } from '../markup/index.js';
 import type { SharedSheet } from '../parts.js';
 import { type Member, type NamedStyle, rulesOf, type Style } from '../search/index.js';
 import type { StyleRule } from '../sheets/index.js';
@@ -65,9 +66,19 @@ export function addLinks(
   for (const path of model.paths) {
     const page = isWanted(path) ? model.page(path) : undefined;
     if (page === undefined || page.kind !== 'page' || page.base !== undefined) continue;
+    if (hasBehind(model, page, shared)) continue;
     const { edit } = planLink(page, shared, (address) => model.copyOf(address), model.sources.link);
     if (edit !== undefined) push(edits, page.path, [edit]);
   }
+}
+
+/** Whether a page links a sheet that this one is a part of. */
+function hasBehind(model: SiteModel, page: Page, shared: string): boolean {
+  return page.sheets.some((one) => {
+    const path =
+      one.kind === 'link' ? fileAt(one.address, page.path, (address) => model.copyOf(address)) : undefined;
+    return path !== undefined && model.behind(path) === shared;
+  });
 }
 
 function needsSheet({ home }: Style): boolean {

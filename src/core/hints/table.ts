@@ -58,6 +58,8 @@ const textAlign: HintMapping = (value) => {
 
 /** `align` of images and frames. */
 const imageAlign: HintMapping = (value) => {
+  // Versions of browsers align it by the middle of the line, or by the baseline as the standard has it.
+  if (value.toLowerCase() === 'center') return undefined;
   const known = new Map([
     ['left', 'float:left;vertical-align:top'],
     ['right', 'float:right;vertical-align:top'],
@@ -65,7 +67,6 @@ const imageAlign: HintMapping = (value) => {
     ['texttop', 'vertical-align:text-top'],
     ['middle', 'vertical-align:-webkit-baseline-middle'],
     ['absmiddle', 'vertical-align:middle'],
-    ['center', 'vertical-align:-webkit-baseline-middle'],
     ['bottom', 'vertical-align:baseline'],
     ['absbottom', 'vertical-align:bottom'],
   ]);

@@ -43,10 +43,19 @@ export function componentTree(path: string, text: string): ComponentTree {
       }),
     );
   const unread = file.blocks.find((one) => one.unread !== undefined)?.unread;
-  return { root, engine, sheets, unread: engine.makesStyles ? 'code makes a style block in it' : unread };
+  const why = engine.makesStyles
+    ? 'code makes a style block in it'
+    : WRITES_STYLES.test(text)
+      ? 'its code writes styles or classes of elements'
+      : unread;
+  return { root, engine, sheets, unread: why };
 }
 
-/** Not by recursion at the top only: components are nested as deep as people write. */
+/** What code does to elements behind the framework's back: nobody can say to which. */
+const WRITES_STYLES =
+  /\.style(?:\.\w+|\[[^\]\n]+\])\s*=(?!=)|\.style\.(?:set|remove)Property\(|\.cssText\s*=(?!=)|(?:set|remove|toggle)Attribute\(\s*['"](?:style|class)['"]|\.className\s*=(?!=)|\.classList\.(?:add|remove|toggle|replace)\(/;
+
+/** By recursion: components are nested as deep as people write. */
 function append(parent: Tree.ParentNode, node: ComponentNode, engine: ComponentEngine): void {
   if (node.kind === 'text') {
     if (node.value !== '') sourceTree.insertText(parent, node.value);

@@ -113,7 +113,7 @@ function changeClasses(
   const quoted = /^[^\s=]+\s*=\s*(["'])([\s\S]*)\1$/.exec(written);
   if (quoted === null) {
     const code = removed.length > 0 ? undefined : classPlace(text, range);
-    return code && [{ start: code.at, end: code.at, text: code.text(added.join(' ')) }];
+    return code && [{ start: code.start, end: code.end, text: code.text(added.join(' ')) }];
   }
   const [, , value = ''] = quoted;
   const at = range.end - 1 - value.length;

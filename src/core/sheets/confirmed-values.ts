@@ -148,7 +148,7 @@ margin-block-start:zero length negative length percentage negative percentage:au
 margin-inline:zero length negative length percentage negative percentage:auto;margin-inline-end:zero length negative length percentage negative percentage:auto
 margin-inline-start:zero length negative length percentage negative percentage:auto;margin-left:zero length negative length percentage negative percentage:auto
 margin-right:zero length negative length percentage negative percentage:auto;margin-top:zero length negative length percentage negative percentage:auto
-margin-trim::block block-end block-start none;marker:url:none
+marker:url:none
 marker-end:url:none;marker-mid:url:none
 marker-start:url:none;mask:zero length negative length percentage negative percentage url:add alpha border-box bottom center content-box exclude fill-box intersect left luminance match-source no-clip no-repeat none padding-box repeat repeat-x repeat-y right round space stroke-box subtract top view-box
 mask-clip::border-box content-box fill-box no-clip padding-box stroke-box view-box;mask-composite::add exclude intersect subtract
@@ -204,7 +204,7 @@ row-rule-inset-junction:zero length negative length percentage negative percenta
 row-rule-inset-junction-start:zero length negative length percentage negative percentage:;row-rule-inset-start:zero length negative length percentage negative percentage:
 row-rule-style::dashed dotted double groove hidden inset none outset ridge solid;row-rule-visibility-items::all normal
 row-rule-width:zero length:medium thick thin;ruby-align::center space-around space-between start
-ruby-overhang::auto none spaces;ruby-position::over under
+ruby-position::over under
 rule:zero length colour hash:accentcolor accentcolortext activeborder activecaption activetext appworkspace background buttonborder buttonface buttonhighlight buttonshadow buttontext canvas canvastext captiontext currentcolor dashed dotted double field fieldtext graytext groove hidden highlight highlighttext inactiveborder inactivecaption inactivecaptiontext infobackground infotext inset linktext mark marktext medium menu menutext none outset ridge scrollbar selecteditem selecteditemtext solid thick thin threeddarkshadow threedface threedhighlight threedlightshadow threedshadow transparent visitedtext window windowframe windowtext;rule-break::none normal
 rule-color:colour hash:accentcolor accentcolortext activeborder activecaption activetext appworkspace background buttonborder buttonface buttonhighlight buttonshadow buttontext canvas canvastext captiontext currentcolor field fieldtext graytext highlight highlighttext inactiveborder inactivecaption inactivecaptiontext infobackground infotext linktext mark marktext menu menutext scrollbar selecteditem selecteditemtext threeddarkshadow threedface threedhighlight threedlightshadow threedshadow transparent visitedtext window windowframe windowtext;rule-inset:zero length negative length percentage negative percentage:
 rule-inset-cap:zero length negative length percentage negative percentage:;rule-inset-end:zero length negative length percentage negative percentage:

@@ -10,13 +10,25 @@ export function isCompiled(file: string): boolean {
   return /\.(scss|sass)$/i.test(file);
 }
 
+export type OutputStyle = 'expanded' | 'compressed';
+
+export interface CompileOptions {
+  readonly style?: OutputStyle;
+  /** A part that is taken to hold nothing. */
+  readonly without?: string | undefined;
+}
+
 const SITE = 'site:';
 
 /**
  * In: the files of a site, and the path of a sheet among them. Out: the CSS that comes of it; `undefined` where the compiler
  * takes it not, as a part that only stands in others.
  */
-export function compiledText(files: SiteFiles, file: string): string | undefined {
+export function compiledText(
+  files: SiteFiles,
+  file: string,
+  { style = 'expanded', without }: CompileOptions = {},
+): string | undefined {
   const text = files.read(file)?.toString('utf8');
   if (text === undefined) return undefined;
   const sass = load('sass') as typeof import('sass');
@@ -29,14 +41,17 @@ export function compiledText(files: SiteFiles, file: string): string | undefined
         : name.replace(/^~/, '');
       const roots = name.startsWith(SITE) ? [''] : [path.posix.dirname(from), '', 'node_modules', 'src'];
       for (const root of roots) {
-        const found = partAt(files, path.posix.join(root, plain));
+        const found = partAt(
+          (one) => one === without || files.read(one) !== undefined,
+          path.posix.join(root, plain),
+        );
         if (found !== undefined) return new URL(SITE + encodeURI(found));
       }
       return null;
     },
     load: (url: URL) => {
       const own = decodeURIComponent(url.pathname);
-      const contents = files.read(own)?.toString('utf8');
+      const contents = own === without ? '' : files.read(own)?.toString('utf8');
       const syntax = own.endsWith('.sass')
         ? ('indented' as const)
         : own.endsWith('.css')
@@ -47,6 +62,7 @@ export function compiledText(files: SiteFiles, file: string): string | undefined
   };
   try {
     return sass.compileString(text, {
+      style,
       syntax: file.endsWith('.sass') ? 'indented' : 'scss',
       url: new URL(SITE + encodeURI(file)),
       importer,
@@ -61,7 +77,7 @@ export function compiledText(files: SiteFiles, file: string): string | undefined
 }
 
 /** `a/b` is `a/b.scss`, `a/_b.scss`, `a/b/_index.scss` and so on (Sass, "Finding the file"). */
-function partAt(files: SiteFiles, name: string): string | undefined {
+function partAt(isThere: (file: string) => boolean, name: string): string | undefined {
   const folder = path.posix.dirname(name);
   const base = path.posix.basename(name);
   const tried = /\.(scss|sass|css)$/i.test(name)
@@ -72,5 +88,5 @@ function partAt(files: SiteFiles, name: string): string | undefined {
         path.posix.join(name, `index${ending}`),
         path.posix.join(name, `_index${ending}`),
       ]);
-  return tried.find((one) => !one.startsWith('..') && files.read(one) !== undefined);
+  return tried.find((one) => !one.startsWith('..') && isThere(one));
 }

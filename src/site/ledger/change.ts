@@ -9,6 +9,7 @@ import { type Encoding, encodeFile } from '../files/encoding.js';
 import { insideSite, readPlain } from '../files/inside.js';
 import { noteUnlinked } from '../files/notices.js';
 import { readText } from '../files/pages.js';
+import { remake } from '../rendering/compiled-sheets.js';
 import { importEdit } from '../rendering/imported-sheets.js';
 import type { Site } from '../rendering/load.js';
 import { alone } from './lock.js';
@@ -26,23 +27,36 @@ export interface FileChange {
 
 /** In: edits by path, on the texts of a loaded site; a path that it does not hold is a new file. */
 export function fileChanges(
-  site: Pick<Site, 'model' | 'textOf' | 'encodings' | 'scriptTexts' | 'added' | 'files'>,
+  site: Pick<Site, 'model' | 'textOf' | 'encodings' | 'scriptTexts' | 'added' | 'compiled' | 'files'>,
   edits: ReadonlyMap<string, readonly Edit[]>,
 ): FileChange[] {
   const { model, textOf, encodings, scriptTexts, added } = site;
   const moduleText = (file: string): string | undefined =>
     file === added?.module ? readText(site.files, file)?.text : undefined;
-  return [...withImport(site, edits)]
-    .map(
-      ([file, own]): FileChange => ({
-        path: file,
-        text:
-          textOf(file) ?? model.sources.sheets.get(file) ?? scriptTexts.get(file) ?? moduleText(file) ?? '',
-        encoding: encodings.get(file) ?? { name: 'utf-8', mark: false },
-        edits: own,
-      }),
-    )
-    .sort((a, b) => (a.path < b.path ? -1 : 1));
+  const made = [...withImport(site, edits)].map(
+    ([file, own]): FileChange => ({
+      path: file,
+      text: textOf(file) ?? model.sources.sheets.get(file) ?? scriptTexts.get(file) ?? moduleText(file) ?? '',
+      encoding: encodings.get(file) ?? { name: 'utf-8', mark: false },
+      edits: own,
+    }),
+  );
+  return [...made, ...remadeFiles(site, made)].sort((a, b) => (a.path < b.path ? -1 : 1));
+}
+
+/** What a preprocessor makes of the shared sheet, where it is a part of one. */
+function remadeFiles(
+  { compiled, files }: Pick<Site, 'compiled' | 'files'>,
+  changes: readonly FileChange[],
+): FileChange[] {
+  const part = changes.find((one) => one.path === compiled?.part);
+  if (compiled === undefined || part === undefined) return [];
+  return remake(files, compiled, applyEdits(part.text, part.edits)).map(({ file, text, edits }) => ({
+    path: file,
+    text,
+    encoding: { name: 'utf-8', mark: false },
+    edits,
+  }));
 }
 
 /** A sheet that is new to the modules of a site is imported by one of them. */

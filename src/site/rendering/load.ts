@@ -15,6 +15,7 @@ import { sheetsOfUnread } from '../files/unread.js';
 import { tellRead } from '../files/watch.js';
 import { takeExcerpts } from '../threads/excerpting.js';
 import { proveChange } from '../threads/proving.js';
+import type { CompiledSheet } from './compiled-sheets.js';
 import type { AddedSheet } from './imported-sheets.js';
 import type { SheetOwner, SiteReader } from './reader.js';
 import { SourceFinder } from './source-finder.js';
@@ -47,6 +48,8 @@ export interface Site {
   readonly encodings: ReadonlyMap<string, Encoding>;
   /** A sheet that a module is to import once something is written into it. */
   readonly added: AddedSheet | undefined;
+  /** How the shared sheet is a part of one that a preprocessor makes. */
+  readonly compiled: CompiledSheet | undefined;
 }
 
 export interface LoadOptions {
@@ -71,6 +74,7 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
   const model = new SiteModel(
     {
       ...{ ...found.sources, pages, components, given, link: found.reader.config.link },
+      behind: (file) => found.reader.behind(file),
       ...options.built,
     },
     found.table,
@@ -88,7 +92,9 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
   const { reader, files } = found;
   const { sheets, scripts } = found.sources;
   const owners = reader.owners(uses.counts);
-  const hasOwn = reader.config.shared !== undefined || owners.some(({ owner }) => owner === 'theme');
+  const hasOwn =
+    reader.config.shared !== undefined ||
+    owners.some(({ path, owner }) => owner === 'theme' || reader.behind(path) !== undefined);
   const copyOf = (address: string): string | undefined => reader.copies.get(address);
   const usual =
     (hasOwn ? undefined : sheetBeside(model.pages, 'shared.css', copyOf)) ??
@@ -113,6 +119,7 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     sharedIsGiven: reader.config.shared !== undefined || shared !== usual,
     encodings: reader.encodings,
     added: model.pages.some(({ path }) => isComponentFile(path)) ? reader.added : undefined,
+    compiled: owners.map(({ path }) => reader.compiled.of(path)).find((one) => one?.part === shared),
     whole: undefined,
   };
 }
@@ -160,6 +167,7 @@ export async function loadExcerpts(
   const model = new SiteModel(
     {
       ...found.sources,
+      behind: (file) => reader.behind(file),
       pages,
       components,
       given,

@@ -21,6 +21,7 @@ import { globs, type Owner, ownerByName } from '../files/owner.js';
 import { CONFIG_FILE, type PageSource, type PageSourceData, readPageText, readText } from '../files/pages.js';
 import { isBare, isPart, isTemplate, makesNoPage, TEMPLATES } from '../files/templates.js';
 import { sheetsOfUnread } from '../files/unread.js';
+import { CompiledSheets } from './compiled-sheets.js';
 import { guessFile } from './file-guess.js';
 import {
   type AddedSheet,
@@ -64,6 +65,8 @@ export class SiteReader implements SheetShelf, PageSource {
   #imported: ImportedSheets | undefined;
   #added: AddedSheet | 'none' | undefined;
   readonly #isExcluded: (file: string) => boolean;
+  /** Sheets of preprocessors. */
+  readonly compiled: CompiledSheets;
   readonly #texts = new Map<string, string | undefined>();
   readonly #sheets = new Map<string, Sheet | undefined>();
   readonly #words = new Map<string, ReadonlySet<string> | undefined>();
@@ -74,6 +77,7 @@ export class SiteReader implements SheetShelf, PageSource {
     readonly config: Config,
     pagePaths?: readonly string[],
   ) {
+    this.compiled = new CompiledSheets(files);
     const { exclude, components, pages } = config;
     this.#isExcluded = globs(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
     this.#isNamedComponent = components && globs(components);
@@ -203,17 +207,22 @@ export class SiteReader implements SheetShelf, PageSource {
   /** The text of a sheet or script; `undefined` where there is none, it is excluded, or it is no text. */
   textAt(file: string): string | undefined {
     if (!this.#texts.has(file))
-      this.#texts.set(
-        file,
-        this.#isExcluded(file)
-          ? undefined
-          : isBlockName(file)
-            ? blockText(file, (own) => this.page(own))
-            : isCompiled(file)
-              ? compiledText(this.files, file)
-              : this.#noted(file, readText(this.files, file)),
-      );
+      this.#texts.set(file, this.#isExcluded(file) ? undefined : this.#readText(file));
     return this.#texts.get(file);
+  }
+
+  #readText(file: string): string | undefined {
+    if (isBlockName(file)) return blockText(file, (own) => this.page(own));
+    if (isCompiled(file) && !this.compiled.isPart(file)) return compiledText(this.files, file);
+    const made = this.compiled.of(file);
+    // What our own part brings is read from that.
+    if (made?.isTaken === true) return this.compiled.textWithout(made);
+    return this.#noted(file, readText(this.files, file));
+  }
+
+  /** Our own part of a sheet that a preprocessor makes. */
+  behind(file: string): string | undefined {
+    return this.compiled.of(file)?.part;
   }
 
   /** Sheets and scripts that were asked for, those that are not there too. */
@@ -234,6 +243,8 @@ export class SiteReader implements SheetShelf, PageSource {
   }
 
   scriptAt(file: string): ScriptText | undefined {
+    // What a module imports may be a component or a sheet.
+    if (isComponentFile(file) || /\.(css|scss|sass|less|styl|json|svg|png)$/i.test(file)) return undefined;
     const text = this.textAt(file);
     return text === undefined ? undefined : { text, isLibrary: this.isPlatform(file) };
   }
@@ -275,6 +286,11 @@ export class SiteReader implements SheetShelf, PageSource {
     const named = themes.find((file) => path.posix.basename(file) === SHARED);
     if (named !== undefined) return named;
     const everywhere = linkedByAll(themes, linked);
+    const made = linkedByAll(
+      sheets.map((sheet) => sheet.path).filter((file) => this.behind(file) !== undefined),
+      linked,
+    );
+    if (everywhere.length === 0 && made.length > 0) return this.behind(made.at(-1)!)!;
     // What frames and templates inside pages load is looked at when something is to be changed.
     const pages = new Map(this.pagePaths.map((file) => [file, '']));
     const unread = everywhere.length === 0 ? undefined : sheetsOfUnread(this.files, pages, everywhere);
@@ -302,6 +318,10 @@ export class SiteReader implements SheetShelf, PageSource {
   /** What says that a sheet is made from another file: what is written into it is gone with the next build. */
   #builtFrom(file: string): string | undefined {
     if (!/\.css$/i.test(file)) return undefined;
+    const made = this.compiled.of(file);
+    if (made !== undefined) return made.source;
+    const [named] = this.compiled.sourcesOf(file);
+    if (named !== undefined) return named;
     const stem = file.replace(/(\.min)?\.css$/i, '');
     const source = ['scss', 'sass', 'less', 'styl', 'pcss']
       .map((ending) => `${stem}.${ending}`)
@@ -332,6 +352,7 @@ export class SiteReader implements SheetShelf, PageSource {
     if (named !== undefined) return named;
     if (this.files.isLinked?.(file) === true) return { owner: 'platform', because: 'a link leads to it' };
     if (isBlockName(file)) return { owner: 'platform', because: 'a block of a component' };
+    if (this.compiled.isPart(file)) return { owner: 'theme', because: 'a part of our own' };
     if (isCompiled(file)) return { owner: 'platform', because: 'compiled' };
     if (/\.module\.css$/i.test(file))
       return { owner: 'platform', because: 'a module: its names are made up when it is built' };

@@ -57,6 +57,7 @@ export class SourceFinder {
     if (file === undefined || sheet === undefined) return;
     this.#sheets.set(file, sheet.text);
     for (const { address } of sheet.imports) this.#readAddress(address, file);
+    this.readSheet(this.reader.behind(file));
   }
 
   follow(page: Page, styles: SiteStyles): void {

@@ -2,19 +2,47 @@
 
 import path from 'node:path';
 import type { Config } from '../config.js';
+import { isCompiled } from '../files/compiled.js';
 import type { SiteReader } from './reader.js';
 
 const SOURCE = /\.(css|scss|sass|less|styl)$/i;
 /** A sheet of one's own, for the system to link as it links others. */
 const NAME = 'house.css';
 
-/** Out: a sheet for all components, beside the theme's sources; `undefined` where the configuration has its say already. */
+/** Out: the sheet that styles the components, where one does, and one for all of them, beside the theme's sources; `undefined` where the configuration has its say already. */
 export function suggestedSheets(reader: SiteReader): NonNullable<Config['sheets']> | undefined {
   if (reader.config.sheets !== undefined) return undefined;
   const components = reader.pagePaths.filter((file) => reader.isComponent(file));
   const folder = commonFolder(components);
-  const sources = reader.files.list().filter((file) => SOURCE.test(file) && !reader.isPlatform(file));
-  return { [folder === '' ? '**' : `${folder}/**`]: [path.posix.join(homeOf(sources), NAME)] };
+  const sources = reader.files
+    .list()
+    .filter((file) => SOURCE.test(file) && (isCompiled(file) || !reader.isPlatform(file)));
+  const known = sheetNaming(reader, components);
+  const own = path.posix.join(homeOf(sources), NAME);
+  return { [folder === '' ? '**' : `${folder}/**`]: [...(known === undefined ? [] : [known]), own] };
+}
+
+/** Sheets that are looked into. */
+const MOST = 80;
+/** So many classes of the components it names at least, or it is another's. */
+const LEAST = 8;
+
+/** The sheet whose rules name most classes of the components; `undefined` where none names many. */
+function sheetNaming(reader: SiteReader, components: readonly string[]): string | undefined {
+  const words = new Set<string>();
+  for (const file of components)
+    for (const [word] of (reader.page(file) ?? '').matchAll(/(?<![\w-])[a-zA-Z][\w-]{3,}/g)) words.add(word);
+  let best: { readonly file: string; readonly named: number } | undefined;
+  const sheets = reader.files.list().filter((file) => /\.(css|scss)$/i.test(file) && !/(^|\/)_/.test(file));
+  for (const file of sheets.slice(0, MOST)) {
+    const text = reader.textAt(file);
+    if (text === undefined) continue;
+    const names = new Set([...text.matchAll(/\.([a-zA-Z][\w-]{3,})(?=[^{}]*\{)/g)].map(([, name]) => name!));
+    const named = [...names].filter((name) => words.has(name)).length;
+    // Of two that name the same, the one that is there as it is linked.
+    if (named > (best?.named ?? LEAST - 1)) best = { file, named };
+  }
+  return best?.file;
 }
 
 /** The folder that holds all of them; empty for the top. */

@@ -1,0 +1,187 @@
+// Sheets that a preprocessor makes of sources in the site. What is made is read; rules go into a part of our own that the source
+// takes in last, and what is made is made anew.
+
+import path from 'node:path';
+import { generate, parse, walk } from 'css-tree';
+import { applyEdits, type Edit, newlineOf } from '../../core/edits/index.js';
+import { UsageError } from '../../core/usage-error.js';
+import { compiledText, isCompiled, type OutputStyle } from '../files/compiled.js';
+import type { SiteFiles } from '../files/files.js';
+
+export interface CompiledSheet {
+  /** What pages link. */
+  readonly built: string;
+  /** What it is made of. */
+  readonly source: string;
+  /** Our own part of it, there or not. */
+  readonly part: string;
+  readonly style: OutputStyle;
+  /** Whether the source takes it in already. */
+  readonly isTaken: boolean;
+}
+
+/** So many sources of one name are tried. */
+const MOST = 6;
+
+export class CompiledSheets {
+  readonly #known = new Map<string, CompiledSheet | 'none'>();
+
+  constructor(readonly files: SiteFiles) {}
+
+  /** How a sheet is made; `undefined` where it is none of a preprocessor's, or not what its source makes now. */
+  of(built: string): CompiledSheet | undefined {
+    if (!/\.css$/i.test(built)) return undefined;
+    let found = this.#known.get(built);
+    if (found === undefined) {
+      found = this.#find(built) ?? 'none';
+      this.#known.set(built, found);
+    }
+    return found === 'none' ? undefined : found;
+  }
+
+  /** Whether a file is a part of our own. */
+  isPart(file: string): boolean {
+    if (!isCompiled(file)) return false;
+    for (const one of this.#known.values()) if (one !== 'none' && one.part === file) return true;
+    return false;
+  }
+
+  /** What a built sheet says without our own part. */
+  textWithout({ source, part, style }: CompiledSheet): string | undefined {
+    return compiledText(this.files, source, { style, without: part });
+  }
+
+  /** Sources that a sheet is named as, nearest by first: one that was edited since, or that more is done to, makes it no more. */
+  sourcesOf(built: string): string[] {
+    const stem = path.posix.basename(built).replace(/(\.min)?\.css$/i, '');
+    return this.files
+      .list()
+      .filter((file) => isCompiled(file) && path.posix.basename(file).replace(/\.\w+$/, '') === stem)
+      .slice(0, MOST);
+  }
+
+  #find(built: string): CompiledSheet | undefined {
+    const text = this.files.read(built)?.toString('utf8');
+    if (text === undefined) return undefined;
+    // Pressed sheets stand on a line or two.
+    const isPressed = withoutMap(text).trim().split('\n').length <= 2;
+    const styles: readonly OutputStyle[] = isPressed
+      ? ['compressed', 'expanded']
+      : ['expanded', 'compressed'];
+    for (const source of this.sourcesOf(built))
+      for (const style of styles) {
+        const made = compiledText(this.files, source, { style });
+        if (made === undefined) break;
+        if (made.trim() === withoutMap(text).trim() || isSame(made, text))
+          return { built, source, style, ...this.#partOf(source) };
+      }
+    return undefined;
+  }
+
+  #partOf(source: string): Pick<CompiledSheet, 'part' | 'isTaken'> {
+    const text = this.files.read(source)?.toString('utf8') ?? '';
+    const ending = path.posix.extname(source);
+    const parts = ['shared', 'house'].map((name) => ({
+      part: path.posix.join(path.posix.dirname(source), `_${name}${ending}`),
+      isTaken: lineFor(name, text).some((line) => text.includes(line)),
+    }));
+    const isFree = ({ part }: { readonly part: string }): boolean => this.files.read(part) === undefined;
+    return parts.find((one) => one.isTaken) ?? parts.find(isFree) ?? parts[0]!;
+  }
+}
+
+/** How a source takes in a part: as its other lines do. Out: the lines, each at its place. */
+function lineFor(name: string, text: string): string[] {
+  return isOfModules(text)
+    ? [`@include meta.load-css('${name}')`]
+    : [`@import '${name}'`, `@import "${name}"`];
+}
+
+function isOfModules(text: string): boolean {
+  return /^\s*@(use|forward)\b/m.test(text);
+}
+
+/** What changes with a part of our own: the source that takes it in, and what is made of it. */
+export interface Remade {
+  readonly file: string;
+  readonly text: string;
+  readonly edits: readonly Edit[];
+}
+
+/** In: the files; how the sheet is made; the text of our part as it is to be. Throws `UsageError` where other CSS would come of it. */
+export function remake(files: SiteFiles, sheet: CompiledSheet, part: string): Remade[] {
+  const { source, built } = sheet;
+  const text = files.read(source)?.toString('utf8') ?? '';
+  const edits = sheet.isTaken ? [] : takeIn(text, partName(sheet));
+  const changed = new Map([
+    [source, applyEdits(text, edits)],
+    [sheet.part, part],
+  ]);
+  const after: SiteFiles = {
+    ...files,
+    list: () => files.list(),
+    read: (file) => {
+      const own = changed.get(file);
+      return own === undefined ? files.read(file) : Buffer.from(own);
+    },
+  };
+  // Pressed sheets write values in other words.
+  const before = compiledText(files, source, { without: sheet.part }) ?? '';
+  const plain = compiledText(after, source);
+  const made = compiledText(after, source, { style: sheet.style });
+  if (made === undefined || plain === undefined || !isSame(plain, `${before}\n${part}`))
+    throw new UsageError('compiled-differs', { source, built });
+  const old = files.read(built)?.toString('utf8') ?? '';
+  const result: Remade[] = edits.length === 0 ? [] : [{ file: source, text, edits }];
+  const whole = made + (/\n$/.test(old) ? '\n' : '') + mapLine(old);
+  if (whole !== old) result.push({ file: built, text: old, edits: [endEdit(old, whole)] });
+  return result;
+}
+
+/** One edit that leaves what two texts begin with. */
+function endEdit(old: string, whole: string): Edit {
+  let same = 0;
+  while (same < old.length && same < whole.length && old[same] === whole[same]) same++;
+  return { start: same, end: old.length, text: whole.slice(same) };
+}
+
+function partName({ part }: CompiledSheet): string {
+  return path.posix.basename(part).replace(/^_|\.\w+$/g, '');
+}
+
+function takeIn(text: string, name: string): Edit[] {
+  const eol = newlineOf(text);
+  const lead = text === '' || /[\r\n]$/.test(text) ? '' : eol;
+  const [line = ''] = lineFor(name, text);
+  const edits: Edit[] = [{ start: text.length, end: text.length, text: `${lead}${line};${eol}` }];
+  if (!isOfModules(text) || /@use\s+["']sass:meta["']/.test(text)) return edits;
+  const first = /^[ \t]*@(use|forward)\b/m.exec(text)?.index ?? 0;
+  return [{ start: first, end: first, text: `@use 'sass:meta';${eol}` }, ...edits];
+}
+
+const MAP = /\s*\/\*[#@]\s*sourceMappingURL=[^*]*\*\/\s*$/;
+
+function withoutMap(text: string): string {
+  return text.replace(MAP, '');
+}
+
+function mapLine(text: string): string {
+  return MAP.exec(text)?.[0].trimStart() ?? '';
+}
+
+/** Whether two sheets say the same, whatever space and comments they are written with. */
+function isSame(one: string, other: string): boolean {
+  return formOf(one) === formOf(other);
+}
+
+function formOf(text: string): string {
+  try {
+    const tree = parse(text.replace(/^\uFEFF|@charset[^;]*;/g, ''), { parseCustomProperty: false });
+    walk(tree, (node, item, list) => {
+      if (node.type === 'Comment') list?.remove(item);
+    });
+    return generate(tree);
+  } catch {
+    return text;
+  }
+}
