@@ -24,16 +24,25 @@ const files = new BoundedMap<string, ComponentFile | undefined>(500);
 export function readComponent(path: string, text: string): ComponentFile | undefined {
   const kind = componentKind(path);
   if (kind === undefined) return undefined;
-  return files.get(`${path}\0${text}`, () => {
-    switch (kind) {
-      case 'jsx':
-        return readJsx(path, text);
-      case 'vue':
-        return readVue(text);
-      case 'svelte':
-        return readSvelte(text);
-      case 'astro':
-        return readAstro(path, text);
-    }
-  });
+  return files.get(`${path}\0${text}`, () => inOrder(readAs(kind, path, text)));
+}
+
+function readAs(kind: ComponentKind, path: string, text: string): ComponentFile | undefined {
+  switch (kind) {
+    case 'jsx':
+      return readJsx(path, text);
+    case 'vue':
+      return readVue(text);
+    case 'svelte':
+      return readSvelte(text);
+    case 'astro':
+      return readAstro(path, text);
+  }
+}
+
+/** What stands in a component is found before what stands around it. */
+function inOrder(file: ComponentFile | undefined): ComponentFile | undefined {
+  const start = (node: ComponentFile['roots'][number]): number =>
+    node.kind === 'text' ? -1 : node.tag.start;
+  return file && { ...file, roots: [...file.roots].sort((a, b) => start(a) - start(b)) };
 }

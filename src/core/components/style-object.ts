@@ -43,12 +43,17 @@ function valueText(property: Node, key: string, units: Units): string | undefine
   if (typeof node !== 'object' || node === null) return undefined;
   const number = numberOf(node as Node);
   if (number !== undefined) {
-    if (units === 'none' || number === 0 || UNITLESS.test(key) || key.startsWith('--')) return String(number);
+    if (units === 'none' || number === 0 || UNITLESS.test(withoutPrefix(key)) || key.startsWith('--'))
+      return String(number);
     return `${number}px`;
   }
   const text = stringOf(node as Node)?.trim();
   // In code, importance is no part of a value.
   return text === undefined || text === '' || /[!;]/.test(text) ? undefined : text;
+}
+
+function withoutPrefix(key: string): string {
+  return key.replace(/^(?:Webkit|Moz|ms|O)([A-Z])/, (_, letter: string) => letter.toLowerCase());
 }
 
 /** `WebkitLineClamp` is `-webkit-line-clamp`, and `msFlex` `-ms-flex`. */
