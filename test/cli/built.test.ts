@@ -208,3 +208,47 @@ test('commands that change pages as they are say that a build makes them', async
   assert.equal(code, 2);
   assert.match(stderr, /a build makes the pages/);
 });
+
+/** Renders a React component into a page, as builders of static sites do. */
+const REACT_BUILDER = `
+import { build } from 'esbuild';
+import { cpSync, mkdirSync, writeFileSync } from 'node:fs';
+const { outputFiles } = await build({
+  stdin: { contents: "import { createElement } from 'react'; import { renderToStaticMarkup } from 'react-dom/server'; import { App } from './App.jsx'; console.log(renderToStaticMarkup(createElement(App)));", resolveDir: process.cwd() },
+  bundle: true, write: false, platform: 'node', format: 'cjs', jsx: 'automatic', loader: { '.css': 'empty' }, define: { 'process.env.NODE_ENV': '"production"' },
+});
+mkdirSync('out', { recursive: true });
+cpSync('site.css', 'out/site.css');
+const log = console.log;
+let body = '';
+console.log = (text) => { body = text; };
+new Function('require', outputFiles[0].text)((await import('node:module')).createRequire(import.meta.url));
+console.log = log;
+writeFileSync('out/index.html', '<!doctype html><html><head><link rel="stylesheet" href="site.css"></head><body>' + body + '</body></html>');
+`;
+
+test('a site of React that a command renders: objects in code lose entries, and classes are put where code writes them', async () => {
+  const site = withPackages(
+    makeSite({
+      'acervus.json': '{ "rendering": { "build": "node build.mjs", "into": "out" } }',
+      'build.mjs': REACT_BUILDER,
+      'site.css': 'body { margin: 0 }\n',
+      'App.jsx': `const LIST = ['a', 'b'];
+export const App = () => (
+  <main>
+    <h1 style={{ color: '#004466', marginTop: 4 }}>x</h1>
+    {LIST.map((one) => <p key={one} className={\`card\`} style={{ padding: 4, color: '#004466' }}>{one}</p>)}
+    <b style={{ padding: 4, color: '#004466' }}>x</b>
+  </main>
+);
+`,
+    }),
+  );
+  await acervus('draft', site);
+  const adopted = await acervus('adopt', site);
+  assert.match(adopted.stdout, /0 {3}differences/, adopted.stderr);
+  const source = read(site, 'App.jsx');
+  assert.match(source, /className=\{`card [\w-]+`\}>/);
+  assert.match(source, /<b className="[\w-]+">x<\/b>/);
+  assert.match(read(site, 'site.css'), /padding: 4px/);
+});
