@@ -248,7 +248,7 @@ export const App = () => (
   const adopted = await acervus('adopt', site);
   assert.match(adopted.stdout, /0 {3}differences/, adopted.stderr);
   const source = read(site, 'App.jsx');
-  assert.match(source, /className=\{`card [\w-]+`\}>/);
-  assert.match(source, /<b className="[\w-]+">x<\/b>/);
+  assert.match(source, /className=\{`card [\w -]+`\}>/);
+  assert.match(source, /<b className="[\w -]+">x<\/b>/);
   assert.match(read(site, 'site.css'), /padding: 4px/);
 });
