@@ -2,6 +2,7 @@
 
 import type { SourceRange } from '../source.js';
 import { allTags, braceEnd, type TagInSource } from '../templates/index.js';
+import { compiledBlock } from './block-text.js';
 import { ElementFacts } from './builder.js';
 import { type Classes, classesOf, isNode, type Node } from './expression.js';
 import { importsIn } from './imports.js';
@@ -34,8 +35,9 @@ export function readAstro(path: string, text: string): ComponentFile | undefined
 
 function blockOf({ 0: whole, 1: written = '', 2: content = '', index }: RegExpMatchArray): StyleBlock {
   const lang = /\blang\s*=\s*["']?([\w-]+)/i.exec(written)?.[1] ?? 'css';
+  const css = lang === 'css' ? content : compiledBlock(content, lang);
   const unread =
-    lang !== 'css'
+    css === undefined
       ? `a style block is written in ${lang}`
       : /:global\b/.test(content)
         ? 'a style block reaches out of the component'
@@ -43,7 +45,7 @@ function blockOf({ 0: whole, 1: written = '', 2: content = '', index }: RegExpMa
           ? 'code writes into a style block'
           : undefined;
   return {
-    text: content,
+    text: css ?? '',
     offset: (index ?? 0) + whole.indexOf('>') + 1,
     media: '',
     isScoped: !/\bis:global\b/.test(written),

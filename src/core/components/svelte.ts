@@ -1,6 +1,7 @@
 // Components of Svelte: the markup around the script, and the style block.
 
 import type { SourceRange } from '../source.js';
+import { compiledBlock } from './block-text.js';
 import { ElementFacts, tagEndAt, unwritten } from './builder.js';
 import { isNode, type Node, nodesAt, partsClasses, stringOf } from './expression.js';
 import { importsIn } from './imports.js';
@@ -21,7 +22,10 @@ export function readSvelte(text: string): ComponentFile | undefined {
   let root: unknown;
   try {
     // What is written in another language than CSS the parser would not take.
-    const plain = block === undefined ? text : blank(text, block.offset, block.offset + block.text.length);
+    const plain = text.replace(STYLE, (whole, inside: string) => {
+      const open = whole.indexOf('>') + 1;
+      return blank(whole, open, open + inside.length);
+    });
     root = compiler.parse(plain, { modern: true });
   } catch {
     return undefined;
@@ -48,15 +52,16 @@ function blockIn(text: string): StyleBlock | undefined {
   const [whole, content = ''] = found;
   const open = whole.slice(0, whole.indexOf('>') + 1);
   const lang = /\b(?:lang|type)\s*=\s*["']?(?:text\/)?([\w-]+)/i.exec(open)?.[1] ?? 'css';
+  const css = lang === 'css' ? content : compiledBlock(content, lang);
   const unread =
-    lang !== 'css'
+    css === undefined
       ? `its style block is written in ${lang}`
       : /\ssrc\s*=/i.test(open)
         ? 'its style block stands in another file'
         : /\sglobal\b/i.test(open) || /:global\b/.test(content)
           ? 'its style block reaches out of the component'
           : undefined;
-  return { text: content, offset: found.index + open.length, media: '', isScoped: true, unread };
+  return { text: css ?? '', offset: found.index + open.length, media: '', isScoped: true, unread };
 }
 
 type Around = { readonly namespace: 'html' | 'svg' | 'mathml'; readonly name: string };

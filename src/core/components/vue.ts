@@ -1,6 +1,7 @@
 // Single-file components of Vue: the template, and the style blocks.
 
 import type { SourceRange } from '../source.js';
+import { compiledBlock } from './block-text.js';
 import { ElementFacts, tagEndAt } from './builder.js';
 import { type Classes, classesOf, isNode, type Node } from './expression.js';
 import { importsIn } from './imports.js';
@@ -86,8 +87,9 @@ function blockOf({
   scoped,
   module,
 }: Descriptor['styles'][number]): StyleBlock {
+  const css = lang === undefined || lang === 'css' ? content : compiledBlock(content, lang);
   const unread =
-    lang !== undefined && lang !== 'css'
+    css === undefined
       ? `a style block is written in ${lang}`
       : src !== undefined
         ? 'a style block stands in another file'
@@ -98,7 +100,7 @@ function blockOf({
             : undefined;
   const media = attrs.media;
   return {
-    text: content,
+    text: css ?? '',
     offset: loc.start.offset,
     media: typeof media === 'string' ? media : '',
     isScoped: scoped === true,

@@ -3,7 +3,7 @@
 import type { Token, DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
 import { isComponentFile } from '../components/index.js';
-import { holdsEngineText } from '../templates/index.js';
+import { ENGINE_LETTER, holdsEngineText } from '../templates/index.js';
 import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
 import { componentTree } from './component-tree.js';
 import type { Engine } from './engine.js';
@@ -23,6 +23,7 @@ import {
   type SheetReference,
   SourceTag,
 } from './page.js';
+import { UNSEEN } from './template-text.js';
 import { splitTokens } from './tokens.js';
 import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
 
@@ -122,6 +123,7 @@ function noteParseError(error: ParserError, text: string, defects: MarkupDefect[
 }
 
 const NO_CLASSES: readonly string[] = [];
+const ENGINE_WORDS = new RegExp(`${ENGINE_LETTER.source}+`, 'g');
 
 /** A node whose children are being read. */
 interface Level {
@@ -314,7 +316,9 @@ class PageReader {
 
   #noteLink(attributes: readonly Attribute[], element: PageElement, scriptingOff: boolean): void {
     const words = splitTokens((attributeOf(attributes, 'rel') ?? '').toLowerCase());
-    const address = attributeOf(attributes, 'href');
+    const href = attributeOf(attributes, 'href');
+    // In `<noscript>` nobody has put back what an engine reads.
+    const address = href?.replace(ENGINE_WORDS, `${UNSEEN}$&${UNSEEN}`);
     // `<link rel="preload" as="style">` is a sheet that a script is about to switch on.
     const preloaded = words.includes('preload') && attributeOf(attributes, 'as')?.toLowerCase() === 'style';
     if (!(words.includes('stylesheet') || preloaded) || address === undefined || !isCss(attributes)) return;

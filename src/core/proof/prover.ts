@@ -171,13 +171,15 @@ export class Prover {
     for (const [page, styles] of [[before, this.#before] as const, [after, this.#after] as const])
       for (const { reading } of styles.scriptsOf(page))
         for (const word of reading.words) if (word.startsWith('--')) this.known.add(word);
+    // Whatever code does to a component that has not changed, it does with new rules too: these are what is compared.
+    const unread = before.text === after.text ? undefined : before.unread;
     const undecided =
       undecidedReason(
-        before,
+        { ...before, unread },
         contexts.map(([a]) => a),
       ) ??
       undecidedReason(
-        after,
+        { ...after, unread },
         contexts.map(([, b]) => b),
       );
     if (undecided !== undefined) {

@@ -64,6 +64,8 @@ export function findHomes(
   if (trace !== undefined)
     for (const carrier of carriers)
       for (const unit of carrier.units) if (trace.follows(carrier, unit)) trace.learn(unit.key);
+  if (banned.every(({ units }) => units.every(({ objection }) => objection !== undefined)))
+    return { styles: [], kept: banned.flatMap(keptWith) };
   const census = takeCensus(model, banned);
   const trials = new Trials(model.table.truths, options.shared);
   const order = new RuleOrder();
@@ -147,11 +149,7 @@ export function findHomes(
     }
   }
   const counted = new Set(census.groups.flatMap((group) => group.carriers));
-  for (const carrier of banned) {
-    if (counted.has(carrier)) continue;
-    for (const unit of carrier.units)
-      kept.push({ carrier, unit, reason: unit.objection ?? { kind: 'no tag of its own' } });
-  }
+  for (const carrier of banned) if (!counted.has(carrier)) kept.push(...keptWith(carrier));
   for (const [at, style] of styles.entries()) styles[at] = inPlainWords(style, model);
   if (options.scope === 'page') for (const [at, style] of styles.entries()) styles[at] = onItsPage(style);
   if (trace !== undefined) tellSearch(styles, kept, trace);
@@ -159,6 +157,14 @@ export function findHomes(
   const bySaving = (a: Style, b: Style): number =>
     taken.get(b)! - taken.get(a)! || (a.keys.join() < b.keys.join() ? -1 : 1);
   return { styles: styles.filter(({ members }) => members.length > 0).sort(bySaving), kept };
+}
+
+function keptWith(carrier: Carrier): Kept[] {
+  return carrier.units.map((unit) => ({
+    carrier,
+    unit,
+    reason: unit.objection ?? { kind: 'no tag of its own' },
+  }));
 }
 
 function tellSearch(styles: readonly Style[], kept: readonly Kept[], trace: Trace): void {

@@ -2,6 +2,7 @@
 // stand at. Plain data: books that several threads wrote are merged into one.
 
 import { fileAt, folderOf, holdsAddress } from '../addresses.js';
+import { isComponentFile } from '../components/index.js';
 // Not through the stage's entry: threads that only count need not load what maps.
 import { writtenHints } from '../hints/counted.js';
 import {
@@ -154,10 +155,12 @@ export class StockTaker {
     if (page.elements.some(({ templated }) => templated !== 'no'))
       for (const one of chosenInMarkup(page)) this.#addChosen(one, placeAt);
     this.#addChosenByScripts(page, placeAt);
+    const isCode = isComponentFile(page.path);
     const ids = new Map<string, number>();
     const seen = new Set<unknown>();
     for (const element of page.elements) {
-      this.#addNames(element, linksKey, inlineWords, ids, page.isFilled, placeAt);
+      // What a framework names in code, and rules that only a build reads, are not told here.
+      if (!isCode) this.#addNames(element, linksKey, inlineWords, ids, page.isFilled, placeAt);
       // A build makes several tags of one, which is kept up in one place.
       if (isAgain(page, element.tag)) continue;
       this.#addHints(element);

@@ -80,7 +80,8 @@ function sharedBlocks(file: string, text: string): string[] {
   return blocks.flatMap(({ isScoped }, at) => (isScoped ? [] : [`${file}${BLOCK}${at}`]));
 }
 
-const BLOCK = '?block=';
+/** In an address nothing of it is a query or a fragment. */
+const BLOCK = '~block-';
 
 /** The text of a block that is named so; `undefined` for one that cannot be read. In: who reads files. */
 export function blockText(name: string, read: (file: string) => string | undefined): string | undefined {

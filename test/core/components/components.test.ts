@@ -135,7 +135,7 @@ test('blocks of components: scoped, shared, and those that cannot be read', () =
     'scoped',
     'shared',
   ]);
-  assert.match(blocks('a.vue', `${vue}<style lang="scss">p {}</style>`)![0]!, /written in scss/);
+  assert.match(blocks('a.vue', `${vue}<style lang="less">p {}</style>`)![0]!, /written in less/);
   assert.match(blocks('a.vue', `${vue}<style scoped>:deep(p) {}</style>`)![0]!, /reaches out/);
   assert.deepEqual(blocks('a.svelte', '<p/><style>p {}</style>'), ['scoped']);
   assert.deepEqual(blocks('a.astro', '<p/><style is:global>p {}</style>'), ['shared']);

@@ -60,7 +60,10 @@ function namesIds(model: SiteModel, path: string): boolean {
 function hasRules(model: SiteModel, themes: readonly string[]): boolean {
   return (
     themes.some((path) => (model.sheetAt(path)?.sheet.rules.length ?? 0) > 0) ||
-    model.pages.some(({ sheets }) => sheets.some(({ kind }) => kind === 'block'))
+    model.pages.some(
+      ({ kind, sheets }) =>
+        kind === 'page' && sheets.some((one) => one.kind === 'block' && one.isFixed !== true),
+    )
   );
 }
 
