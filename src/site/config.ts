@@ -49,10 +49,13 @@ export const configSchema = z
     link: z
       .string()
       .min(1)
-      .refine((line) => /\{(path|file|name)\}/.test(line), 'expected {path}, {file} or {name} in it')
+      .refine(
+        (line) => line === 'none' || /\{(path|file|name)\}/.test(line),
+        'expected {path}, {file} or {name} in it, or none',
+      )
       .optional()
       .describe(
-        'How a template links a sheet, with {path}, {file} or {name} in it. Default: as the template links others.',
+        'How a template links a sheet, with {path}, {file} or {name} in it, or none where nothing is to be linked. Default: as the template links others.',
       ),
     exclude: globs.optional().describe('Files and folders that are no part of the site.'),
     platform: globs.optional().describe('Sheets, scripts and pages that may not be edited.'),

@@ -25,6 +25,8 @@ function withPackages(site: string): string {
 function eleventy(): string {
   const site = makeSite({});
   cpSync(path.join(PROJECT, 'demo', 'eleventy'), site, { recursive: true });
+  // Found at once where `npx` would look around first.
+  addFiles(site, { 'acervus.json': read(site, 'acervus.json').replace('npx ', '') });
   return withPackages(site);
 }
 
@@ -77,7 +79,7 @@ const HEXO = {
   'package.json':
     '{ "name": "notices", "private": true, "hexo": { "version": "" }, "dependencies": { "hexo-renderer-ejs": "*", "hexo-renderer-marked": "*", "hexo-renderer-stylus": "*", "hexo-generator-index": "*" } }',
   '_config.yml': 'title: Skerrin Line\nurl: http://localhost\ntheme: quay\npermalink: :title/\n',
-  'acervus.json': '{ "rendering": { "build": "npx hexo generate", "into": "public" } }',
+  'acervus.json': '{ "rendering": { "build": "hexo generate", "into": "public" } }',
   'themes/quay/layout/layout.ejs':
     '<!doctype html>\n<html>\n<head>\n  <title><%= page.title %></title>\n  <meta name="made" content="<%= Date.now() %>">\n  <%- css(\'css/house\') %>\n</head>\n<body>\n<p style="padding: 4px; color: #004466">Skerrin</p>\n<%- body %>\n</body>\n</html>\n',
   'themes/quay/layout/index.ejs':

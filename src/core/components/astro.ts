@@ -8,7 +8,7 @@ import { type Classes, classesOf, isNode, type Node } from './expression.js';
 import { importsIn } from './imports.js';
 import type { ComponentFile, ComponentNode, StyleBlock } from './model.js';
 import { isElementName, isVoid, namespaceOf } from './names.js';
-import { parserNamed } from './parsers.js';
+import { compilerNamed, parserNamed } from './parsers.js';
 import { readStyleObject } from './style-object.js';
 
 interface Babel {
@@ -20,7 +20,7 @@ const STYLE = /<style\b([^>]*)>([\s\S]*?)<\/style\s*>/gi;
 const ANY: Classes = { sure: [], mayHave: [], isOpen: true };
 
 export function readAstro(path: string, text: string): ComponentFile | undefined {
-  if (parserNamed('@babel/parser') === undefined) return undefined;
+  compilerNamed('@babel/parser');
   const fence = FENCE.exec(text)?.[0].length ?? 0;
   const code = text.slice(0, fence).replace(/[^\r\n]/g, ' ') + text.slice(fence);
   const reader = new AstroReader(text);

@@ -5,32 +5,26 @@ import { ElementFacts, unwritten } from './builder.js';
 import { classesOf, isNode, type Node, nodesAt, stringOf } from './expression.js';
 import type { ComponentFile, ComponentNode } from './model.js';
 import { isElementName, namespaceOf } from './names.js';
-import { parserNamed } from './parsers.js';
+import { compilerNamed } from './parsers.js';
 import { readStyleObject, type Units } from './style-object.js';
 
 interface Babel {
   readonly parse: (text: string, options: object) => unknown;
 }
 
-/** Out: `undefined` for a text that no compiler would take. */
+/** Throws for a text that no compiler would take. */
 export function readJsx(path: string, text: string): ComponentFile | undefined {
-  const babel = parserNamed('@babel/parser') as Babel | undefined;
-  if (babel === undefined) return undefined;
-  let file: unknown;
-  try {
-    file = babel.parse(text, {
-      sourceType: 'unambiguous',
-      errorRecovery: true,
-      allowReturnOutsideFunction: true,
-      plugins: [
-        'jsx',
-        /\.tsx?$/i.test(path) ? 'typescript' : 'flow',
-        ...['decorators', 'explicitResourceManagement', 'importAttributes'],
-      ],
-    });
-  } catch {
-    return undefined;
-  }
+  const babel = compilerNamed('@babel/parser') as Babel;
+  const file = babel.parse(text, {
+    sourceType: 'unambiguous',
+    errorRecovery: true,
+    allowReturnOutsideFunction: true,
+    plugins: [
+      'jsx',
+      /\.tsx?$/i.test(path) ? 'typescript' : 'flow',
+      ...['decorators', 'explicitResourceManagement', 'importAttributes'],
+    ],
+  });
   if (!isNode(file)) return undefined;
   const reader = new JsxReader(text);
   reader.readAll(file);

@@ -19,3 +19,13 @@ export function parserNamed(name: string): unknown {
   }
   return loaded.get(name);
 }
+
+/** A compiler that is not installed; its name is the message. */
+export class NoCompiler extends Error {}
+
+/** Throws `NoCompiler`. */
+export function compilerNamed(name: string): unknown {
+  const found = parserNamed(name);
+  if (found === undefined) throw new NoCompiler(name);
+  return found;
+}

@@ -4,6 +4,7 @@ import { BoundedMap } from '../bounded.js';
 import { readAstro } from './astro.js';
 import { readJsx } from './jsx.js';
 import type { ComponentFile } from './model.js';
+import { NoCompiler } from './parsers.js';
 import { readSvelte } from './svelte.js';
 import { readVue } from './vue.js';
 
@@ -20,11 +21,42 @@ export function isComponentFile(path: string): boolean {
 
 const files = new BoundedMap<string, ComponentFile | undefined>(500);
 
-/** Out: `undefined` for a text that no compiler would take, or whose compiler is not there. */
+/** Out: `undefined` for a text that no compiler would take, or whose compiler is not there: see `componentProblem`. */
 export function readComponent(path: string, text: string): ComponentFile | undefined {
   const kind = componentKind(path);
   if (kind === undefined) return undefined;
-  return files.get(`${path}\0${text}`, () => inOrder(readAs(kind, path, text)));
+  return files.get(`${path}\0${text}`, () => {
+    try {
+      return inOrder(readAs(kind, path, text));
+    } catch (error) {
+      problems.set(path, problemIn(error));
+      return undefined;
+    }
+  });
+}
+
+const problems = new BoundedMap<string, string>(1000);
+
+/** What is wrong with a component that was not read, and where. In: its path. */
+export function componentProblem(path: string): string {
+  return problems.peek(path) ?? 'cannot be compiled';
+}
+
+/** In: what a compiler has thrown; each says in its own way where. */
+function problemIn(error: unknown): string {
+  if (error instanceof NoCompiler) return `needs ${error.message} installed beside Acervus`;
+  const {
+    message = '',
+    loc,
+    start,
+  } = (error ?? {}) as {
+    readonly message?: string;
+    readonly loc?: { readonly line?: number; readonly start?: { readonly line?: number } };
+    readonly start?: { readonly line?: number };
+  };
+  const line = loc?.line ?? loc?.start?.line ?? start?.line;
+  const what = message.split(/[\r\n]/)[0]?.replace(/\s*\(\d+:\d+\)$/, '') ?? '';
+  return `cannot be compiled${line === undefined ? '' : `, line ${line}`}: ${what}`;
 }
 
 function readAs(kind: ComponentKind, path: string, text: string): ComponentFile | undefined {

@@ -7,7 +7,7 @@ import { isNode, type Node, nodesAt, partsClasses, stringOf } from './expression
 import { importsIn } from './imports.js';
 import type { ComponentFile, ComponentNode, StyleBlock } from './model.js';
 import { isElementName, namespaceOf } from './names.js';
-import { parserNamed } from './parsers.js';
+import { compilerNamed } from './parsers.js';
 
 interface Compiler {
   readonly parse: (text: string, options: object) => unknown;
@@ -16,20 +16,14 @@ interface Compiler {
 const STYLE = /<style\b[^>]*>([\s\S]*?)<\/style\s*>/i;
 
 export function readSvelte(text: string): ComponentFile | undefined {
-  const compiler = parserNamed('svelte/compiler') as Compiler | undefined;
-  if (compiler === undefined) return undefined;
+  const compiler = compilerNamed('svelte/compiler') as Compiler;
   const block = blockIn(text);
-  let root: unknown;
-  try {
-    // What is written in another language than CSS the parser would not take.
-    const plain = text.replace(STYLE, (whole, inside: string) => {
-      const open = whole.indexOf('>') + 1;
-      return blank(whole, open, open + inside.length);
-    });
-    root = compiler.parse(plain, { modern: true });
-  } catch {
-    return undefined;
-  }
+  // What is written in another language than CSS the parser would not take.
+  const plain = text.replace(STYLE, (whole, inside: string) => {
+    const open = whole.indexOf('>') + 1;
+    return blank(whole, open, open + inside.length);
+  });
+  const root = compiler.parse(plain, { modern: true });
   const fragment = isNode(root) ? root.fragment : undefined;
   if (!isNode(fragment)) return undefined;
   const reader = new SvelteReader(text);

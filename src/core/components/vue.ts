@@ -7,7 +7,7 @@ import { type Classes, classesOf, isNode, type Node } from './expression.js';
 import { importsIn } from './imports.js';
 import type { ComponentFile, ComponentNode, StyleBlock } from './model.js';
 import { isElementName, namespaceOf } from './names.js';
-import { parserNamed } from './parsers.js';
+import { compilerNamed } from './parsers.js';
 import { readStyleObject } from './style-object.js';
 
 interface Located {
@@ -52,18 +52,16 @@ interface Descriptor {
 }
 
 interface Compiler {
-  readonly parse: (text: string, options: object) => { readonly descriptor: Descriptor };
+  readonly parse: (
+    text: string,
+    options: object,
+  ) => { readonly descriptor: Descriptor; readonly errors: readonly Error[] };
 }
 
 export function readVue(text: string): ComponentFile | undefined {
-  const compiler = parserNamed('@vue/compiler-sfc') as Compiler | undefined;
-  if (compiler === undefined) return undefined;
-  let descriptor: Descriptor;
-  try {
-    ({ descriptor } = compiler.parse(text, { sourceMap: false, ignoreEmpty: false }));
-  } catch {
-    return undefined;
-  }
+  const compiler = compilerNamed('@vue/compiler-sfc') as Compiler;
+  const { descriptor, errors } = compiler.parse(text, { sourceMap: false, ignoreEmpty: false });
+  if (errors[0] !== undefined) throw errors[0];
   const reader = new VueReader(text);
   const { template } = descriptor;
   if (template?.ast !== undefined && (template.lang ?? 'html') === 'html') reader.readRoots(template.ast);

@@ -37,7 +37,6 @@ export function planLink(
   };
 }
 
-/** In: what links a sheet, with `{path}`, `{file}` or `{name}` in the place of its own. */
 /** In: how a link is written, with `{path}`, `{file}` or `{name}` for the sheet. */
 export function lineFor(line: string, target: string): string {
   const file = target.replace(/^.*\//, '');
@@ -115,6 +114,7 @@ export function copiesWith(
   target: string,
   line?: string,
 ): ReadonlyMap<string, string> {
+  if (line === 'none') return copies;
   if (line !== undefined) {
     const page = parsePage('', `<head>${lineFor(line, target)}</head>`);
     const said = page.sheets.flatMap((one) => (one.kind === 'link' ? [[one.address, target] as const] : []));

@@ -63,6 +63,7 @@ export function addLinks(
   isWanted: (path: string) => boolean,
   edits: Map<string, Edit[]>,
 ): void {
+  if (model.sources.link === 'none') return;
   for (const path of model.paths) {
     const page = isWanted(path) ? model.page(path) : undefined;
     if (page === undefined || page.kind !== 'page' || page.base !== undefined) continue;

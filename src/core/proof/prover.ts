@@ -162,7 +162,7 @@ export class Prover {
     part.elements += before.elements.length;
     const same = before.text === after.text && contexts.every(([a, b]) => isSameStack(a, b));
     for (const [a, b] of contexts) {
-      if (before.kind === 'page') this.#noteUnread(a);
+      this.#noteUnread(a, before.kind === 'page' ? [] : b.unread.map(({ address }) => address));
       const problem = same ? undefined : stacksDiffer(a, b);
       if (problem !== undefined) part.differences.push({ kind: 'page', page: before.path, what: problem });
     }
@@ -333,9 +333,11 @@ export class Prover {
     this.part.differences.push(difference);
   }
 
-  #noteUnread({ unread }: Stack): void {
+  /** In: sheets of a component that are there in neither state: one that is to come is none of them. */
+  #noteUnread({ unread }: Stack, inNeither: readonly string[]): void {
     for (const { address, why } of unread) {
-      if (why === 'elsewhere') this.part.unread.set(address, (this.part.unread.get(address) ?? 0) + 1);
+      if (why === 'elsewhere' || inNeither.includes(address))
+        this.part.unread.set(address, (this.part.unread.get(address) ?? 0) + 1);
     }
   }
 }

@@ -2,6 +2,7 @@
 
 import { createRequire } from 'node:module';
 import path from 'node:path';
+import { BoundedMap } from '../../core/bounded.js';
 import type { SiteFiles } from './files.js';
 
 const load = createRequire(import.meta.url);
@@ -71,9 +72,32 @@ export function compiledText(
       quietDeps: true,
       logger: sass.Logger.silent,
     }).css;
-  } catch {
+  } catch (error) {
+    problems.set(file, problemIn(error));
     return undefined;
   }
+}
+
+const problems = new BoundedMap<string, string>(200);
+
+/** What is wrong with a sheet that did not compile, and where. */
+export function compileProblem(file: string): string {
+  return problems.peek(file) ?? 'cannot be compiled';
+}
+
+function problemIn(error: unknown): string {
+  const {
+    sassMessage,
+    message = '',
+    span,
+  } = error as {
+    readonly sassMessage?: string;
+    readonly message?: string;
+    readonly span?: { readonly start?: { readonly line?: number } };
+  };
+  const line = span?.start?.line;
+  const what = (sassMessage ?? message).split(/[\r\n]/)[0] ?? '';
+  return `cannot be compiled${line === undefined ? '' : `, line ${line + 1}`}: ${what}`;
 }
 
 /** `a/b` is `a/b.scss`, `a/_b.scss`, `a/b/_index.scss` and so on (Sass, "Finding the file"). */

@@ -8,7 +8,9 @@ export type WhyLeftOut =
   | 'is no text'
   | 'mixes two encodings'
   | 'leads out of the site'
-  | 'is there under two names (a link)';
+  | 'is there under two names (a link)'
+  /** What a compiler says of it. */
+  | (string & {});
 
 export interface Notices {
   /** By path. */

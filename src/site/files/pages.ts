@@ -1,5 +1,6 @@
 // Reads the pages of a site, and nothing that takes long to load: a thread that only reads pages starts with this.
 
+import { componentProblem, isComponentFile, readComponent } from '../../core/components/index.js';
 import { hasTemplateText } from '../../core/markup/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
@@ -50,6 +51,10 @@ export function readPageText(files: SiteFiles, file: string): Decoded | undefine
   if (decoded === undefined || decoded.text.trim() === '') return undefined;
   if (decoded.isMixed) {
     leaveOut(file, 'mixes two encodings');
+    return undefined;
+  }
+  if (isComponentFile(file) && readComponent(file, decoded.text) === undefined) {
+    leaveOut(file, componentProblem(file));
     return undefined;
   }
   if (isTemplate(file)) {

@@ -14,9 +14,10 @@ import { linkedByAll } from '../../core/stock/index.js';
 import { holdsEngineText } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
-import { compiledText, isCompiled } from '../files/compiled.js';
+import { compiledText, compileProblem, isCompiled } from '../files/compiled.js';
 import type { Decoded, Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
+import { leaveOut } from '../files/notices.js';
 import { globs, type Owner, ownerByName } from '../files/owner.js';
 import { CONFIG_FILE, type PageSource, type PageSourceData, readPageText, readText } from '../files/pages.js';
 import { isBare, isPart, isTemplate, makesNoPage, TEMPLATES } from '../files/templates.js';
@@ -213,7 +214,11 @@ export class SiteReader implements SheetShelf, PageSource {
 
   #readText(file: string): string | undefined {
     if (isBlockName(file)) return blockText(file, (own) => this.page(own));
-    if (isCompiled(file) && !this.compiled.isPart(file)) return compiledText(this.files, file);
+    if (isCompiled(file) && !this.compiled.isPart(file)) {
+      const text = compiledText(this.files, file);
+      if (text === undefined && this.files.read(file) !== undefined) leaveOut(file, compileProblem(file));
+      return text;
+    }
     const made = this.compiled.of(file);
     // What our own part brings is read from that.
     if (made?.isTaken === true) return this.compiled.textWithout(made);
