@@ -45,7 +45,8 @@ shot review 'python3 review.py' 'acervus draft --review line'
 shot sheet-before 'head -42 skerrin-line/theme/builder.css'
 shot adopt 'acervus adopt skerrin-line'
 shot sheet-after 'sed -n "112,153p" skerrin-line/theme/skerrin.css'
-shot prove 'acervus prove skerrin-line --against before'
+cp -r "$root/demo/eleventy" notices && ln -s "$root/node_modules" notices/node_modules
+shot built 'acervus survey notices | tail -18; echo; acervus draft notices' 'acervus survey notices; acervus draft notices'
 cp -r skerrin-line broken
 printf '\n.kw-main .table-cell-navy {\n  color: #8a3b12;\n}\n' >> broken/theme/skerrin.css
 shot prove-difference 'acervus prove broken --against skerrin-line | head -42'

@@ -1,6 +1,6 @@
 // HTML text in, `Page` out. Elements come in document order, with the offsets of the tags they came from.
 
-import type { Token, DefaultTreeAdapterTypes as Tree } from 'parse5';
+import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
 import { isComponentFile } from '../components/index.js';
 import { ENGINE_LETTER, holdsEngineText } from '../templates/index.js';
@@ -11,6 +11,7 @@ import { EngineText } from './engine-text.js';
 import { withGiven } from './given-sheets.js';
 import { kept, keptList, keptWords } from './kept.js';
 import { isMail } from './mail.js';
+import { contentRange, dropMark, isTemplate, noteParseError } from './nodes.js';
 import { ORIGIN_MARK } from './origin-mark.js';
 import {
   type Attribute,
@@ -115,13 +116,6 @@ function readPage(path: string, text: string, { component, placed }: ReadOptions
   };
 }
 
-function noteParseError(error: ParserError, text: string, defects: MarkupDefect[]): void {
-  if (error.code !== 'duplicate-attribute') return;
-  const end = error.startOffset;
-  const name = /[^\s"'<>/=]*$/.exec(text.slice(Math.max(0, end - 80), end))?.[0] ?? '';
-  defects.push({ kind: 'doubled attribute', detail: name, range: { start: end - name.length, end } });
-}
-
 const NO_CLASSES: readonly string[] = [];
 const ENGINE_WORDS = new RegExp(`${ENGINE_LETTER.source}+`, 'g');
 
@@ -134,12 +128,6 @@ interface Level {
   /** Number and position of the last element among the children read so far. */
   previous: number;
   position: number;
-}
-
-/** Elements made anew from one tag share its list of attributes. */
-function dropMark(attributes: Token.Attribute[]): void {
-  const at = attributes.findIndex(({ name }) => name === ORIGIN_MARK);
-  if (at >= 0) attributes.splice(at, 1);
 }
 
 class PageReader {
@@ -405,12 +393,3 @@ const OF_STYLES = /\b(?:style-src|default-src|sandbox)\b|\{\{|\{%|<%|<\?/i;
 
 /** Names of elements that the parser makes anew when they are misnested (HTML standard, "formatting"). */
 const FORMATTING = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '));
-
-function isTemplate(node: Tree.Element): node is Tree.Template {
-  return 'content' in node;
-}
-
-/** Offsets of what stands between the tags; no start where the source has no start tag, no end where it has no end. */
-function contentRange({ startTag, endTag, end }: SourceElement): [number | undefined, number | undefined] {
-  return [startTag?.endOffset, endTag >= 0 ? endTag : end >= 0 ? end : undefined];
-}

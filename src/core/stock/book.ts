@@ -10,6 +10,7 @@ import {
   isAgain,
   isGiven,
   isPlainLink,
+  ORIGIN_MARK,
   type Page,
   type PageElement,
   templateWords,
@@ -156,13 +157,14 @@ export class StockTaker {
       for (const one of chosenInMarkup(page)) this.#addChosen(one, placeAt);
     this.#addChosenByScripts(page, placeAt);
     const isCode = isComponentFile(page.path);
+    const isBuilt = page.text.includes(ORIGIN_MARK);
     const ids = new Map<string, number>();
     const seen = new Set<unknown>();
     for (const element of page.elements) {
       // What a framework names in code, and rules that only a build reads, are not told here.
       if (!isCode) this.#addNames(element, linksKey, inlineWords, ids, page.isFilled, placeAt);
       // A build makes several tags of one, which is kept up in one place.
-      if (isAgain(page, element.tag)) continue;
+      if (isBuilt && isAgain(page, element.tag)) continue;
       this.#addHints(element);
       if (element.style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
       const range = element.tag.attributes.get('style');
@@ -172,7 +174,8 @@ export class StockTaker {
     }
     for (const { style, range } of page.inert) this.#addStyle(page, number, style, range, placeAt);
     for (const reference of page.sheets) {
-      if (reference.kind !== 'block' || isAgain(page, page.elements[reference.element]?.tag)) continue;
+      if (reference.kind !== 'block') continue;
+      if (isBuilt && isAgain(page, page.elements[reference.element]?.tag)) continue;
       if (reference.offset !== undefined && reference.isFilled !== true)
         this.#addBlock(page, number, reference.text, reference.offset, placeAt);
     }
