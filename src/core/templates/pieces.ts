@@ -1,6 +1,7 @@
 // Finds what a template engine reads in a file, before anybody reads the markup around it.
 
 import { dialectOf, dialectPieces } from './dialects.js';
+import { mayHoldPrefixed, prefixedPieces } from './prefixed.js';
 import { type CodeFamily, codeRole, handlebarsRole, type Role, statementRole } from './roles.js';
 
 /** One piece of engine text, markers and all. */
@@ -23,7 +24,7 @@ const OPENERS = /\{\{\{|\{\{|\{%|\{#|\{!!|<%|<\?(?!xml[\s?])|\$\{/g;
 /** Whether engine text may stand in a text: where none does, nothing of this stage is needed. In: the path of its file. */
 export function mayHoldEngineText(text: string, path = ''): boolean {
   OPENERS.lastIndex = 0;
-  return OPENERS.test(text) || (dialectOf(path) !== undefined && /[{@]/.test(text));
+  return OPENERS.test(text) || (dialectOf(path) !== undefined && /[{@]/.test(text)) || mayHoldPrefixed(text);
 }
 
 /** Whether a text has engine text in it. */
@@ -43,7 +44,8 @@ export function enginePieces(text: string, path = ''): EnginePiece[] {
     openers.lastIndex = piece.end;
   }
   const dialect = dialectOf(path);
-  const all = dialect === undefined ? found : together(found, dialectPieces(text, dialect));
+  const own = dialect === undefined ? found : together(found, dialectPieces(text, dialect));
+  const all = mayHoldPrefixed(text) ? together(prefixedPieces(text), own) : own;
   return all.map((piece) => ({ ...piece, isBranch: piece.role === 'open' && !ALWAYS.test(piece.code) }));
 }
 

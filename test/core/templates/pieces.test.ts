@@ -27,6 +27,9 @@ test('what opens a branch, goes on with the other one and ends it, in the words 
     '<% crew.forEach(function (one) { %>a<% }) %>',
     '<?php if ($berth): ?>a<?php else: ?>b<?php endif; ?>',
     '<?php foreach ($crew as $one) { ?>a<?php } ?>',
+    '<c:if test="a > b">a</c:if>',
+    '<quay:if condition="a" />a<quay:else />b<quay:endif />',
+    '<t:foreach items="crew">a</t:foreach>',
   ];
   for (const text of branches) {
     const roles = enginePieces(text).map(({ role }) => role);
@@ -34,6 +37,16 @@ test('what opens a branch, goes on with the other one and ends it, in the words 
     assert.equal(roles.at(-1), 'close', text);
     for (const role of roles.slice(1, -1)) assert.equal(role, 'else', text);
   }
+});
+
+test('tags with a prefix are an engine’s where one of them is a branch; what it puts around something stays an element', () => {
+  const text = '<p><c:if test="#{a}"><b/></c:if><c:out value="x"/><c:link>x</c:link><o:p>x</o:p></p>';
+  assert.deepEqual(rolesOf(text), ['<c:if test="#{a}"> open', '</c:if> close', '<c:out value="x"/> prints']);
+  assert.deepEqual(rolesOf('<o:p>x</o:p><svg:rect/>'), []);
+  assert.deepEqual(
+    rolesOf('<f:if a="b"><f:then>x</f:then><f:else>y</f:else></f:if>').map((one) => one.split(' ').at(-1)),
+    [...['open', 'open', 'close', 'open', 'close', 'close']],
+  );
 });
 
 test('what prints, and what does not', () => {
