@@ -359,3 +359,23 @@ test('a large theme is drafted as a small one', async () => {
   ]);
   assert.deepEqual(JSON.parse(other).styles, JSON.parse(one).styles);
 });
+
+test('style attributes that code writes are told, with their place, and are left alone', async () => {
+  const site = makeSite({
+    'base.php': `<!doctype html><html><head></head><body><?php echo '<p style="color: red">a</p>'; ?><b style="top: 0">b</b></body></html>`,
+    'helpers/fares.rb': `def fare\n  "<td class='a' style=\\"margin: 0\\">#{x}</td>"\nend\n`,
+    'js/quay.js': "const a = '<i style=\"left: 1px\">x</i>'; const b = '<i style=\"' + c + '\">';\n",
+    'js/quay.min.js': 'const a = "<i style=\'left: 1px\'>";\n',
+  });
+  const { inCode, inline } = await survey(site);
+  assert.equal(inline.written, 1);
+  assert.equal(inCode.times, 3);
+  assert.deepEqual(
+    inCode.examples.map(({ path: file, line }) => `${file}:${line}`),
+    ['base.php:1', 'helpers/fares.rb:2', 'js/quay.js:1'],
+  );
+  assert.match(
+    (await acervus('survey', site)).stdout,
+    /3 {3}style attributes in strings of code: not counted/,
+  );
+});

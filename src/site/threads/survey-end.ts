@@ -1,8 +1,10 @@
 // The part of a survey that looks at the whole site: joins what the threads found, and reads sheets and scripts.
 
+import type { Place } from '../../core/source.js';
 import { mergeStock, reachSheets, type StockData, type Survey, takeStock } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
+import { styledStrings } from '../files/code-strings.js';
 import { unreadEndings } from '../files/templates.js';
 import type { SheetOwner, SiteReader } from '../rendering/reader.js';
 import { suggestedSheets } from '../rendering/suggestion.js';
@@ -20,6 +22,8 @@ export interface SurveyedSite {
   readonly platformPages: readonly string[];
   /** How many templates and components of each ending are not read. */
   readonly unreadEndings: ReadonlyMap<string, number>;
+  /** Where code writes tags with style attributes. */
+  readonly inCode: readonly Place[];
   /** What "sheets" in the configuration could say, where nothing tells which sheets style the templates. */
   readonly suggested: NonNullable<Config['sheets']> | undefined;
   readonly timings: Timings;
@@ -52,6 +56,9 @@ export function finishSurvey(
     drafted: draftedUpkeep(reader, survey.upkeep.now),
     platformPages: reader.platformPages,
     unreadEndings: unreadEndings(reader.files.list().filter((file) => !reader.pagePaths.includes(file))),
+    inCode: timings.measure('strings of code', () =>
+      styledStrings(reader.files, (file) => reader.isPlatform(file)),
+    ),
     suggested: stock.components === 0 || themes.length > 0 ? undefined : suggestedSheets(reader),
     timings,
   };

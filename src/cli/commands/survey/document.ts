@@ -67,6 +67,9 @@ export const surveyDocument = z
     unread: z.array(
       z.strictObject({ address: z.string(), why: z.enum(['elsewhere', 'missing']), pages: z.int() }),
     ),
+    inCode: z
+      .strictObject({ times: z.int(), examples: z.array(place) })
+      .describe('Tags with style attributes in strings of code: not counted, and never edited.'),
     unreadEndings: z
       .record(z.string(), z.int())
       .describe('Files that make pages or sheets and are not read, by their ending.'),

@@ -62,6 +62,15 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
     ...tallyLines(stock.oldAttributes, 'old attributes and elements such as bgcolor and <center>', '', ''),
   );
   lines.push(...tallyLines(stock.themeSheets, 'declarations in', 'theme sheets', ''));
+  const { times, examples } = stock.inCode;
+  if (times > 0)
+    lines.push(
+      row({
+        count: times,
+        text: dim('style attributes in strings of code: not counted, and never edited'),
+        place: examples[0] === undefined ? '' : showPlace(examples[0]),
+      }),
+    );
   const { now, drafted, least } = stock.upkeep;
   lines.push(row({ count: now, text: 'upkeep now' }));
   if (drafted !== undefined)

@@ -59,7 +59,17 @@ export async function surveyOfParts(
 }
 
 function documentOf(
-  { survey: stock, sheets, shared, drafted, platformPages, unreadEndings, suggested, timings }: SurveyedSite,
+  {
+    survey: stock,
+    sheets,
+    shared,
+    drafted,
+    platformPages,
+    unreadEndings,
+    inCode,
+    suggested,
+    timings,
+  }: SurveyedSite,
   options: SurveyOptions,
 ): SurveyDocument {
   const { repeatedSets, repeatedRules, colours, nearMisses, broken, unread, ...counts } = stock;
@@ -78,6 +88,7 @@ function documentOf(
     nearMisses,
     broken,
     unread,
+    inCode: { times: inCode.length, examples: inCode.slice(0, 3) },
     unreadEndings: Object.fromEntries(unreadEndings),
     ...(suggested === undefined ? {} : { suggested: { sheets: suggested } }),
   };
