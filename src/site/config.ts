@@ -18,7 +18,7 @@ export const configSchema = z
           build: z.string().min(1).describe('The command that builds the site, run in a copy of it.'),
           into: z
             .string()
-            .regex(/^(?!.*(?:^|\/)\.\.(?:\/|$))[^/\\][^\\]*$/, 'expected a folder inside the site')
+            .regex(/^(?!\.\/?$)(?!.*(?:^|\/)\.\.(?:\/|$))[^/\\][^\\]*$/, 'expected a folder inside the site')
             .describe('The folder that it writes the pages into.'),
         }),
       ])

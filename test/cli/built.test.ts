@@ -30,7 +30,7 @@ function eleventy(): string {
   return withPackages(site);
 }
 
-test('a site of Eleventy: surveyed, drafted, adopted and taken back in its sources', async () => {
+test('a site of Eleventy: surveyed, explained, drafted, adopted and taken back in its sources', async () => {
   const site = eleventy();
   const before = sources(site);
   const survey = await acervus('survey', site, '--json');
@@ -39,6 +39,15 @@ test('a site of Eleventy: surveyed, drafted, adopted and taken back in its sourc
   assert.equal(stock.inline.written, 44, 'a tag of a layout is one place to keep up');
   assert.equal(stock.built.pagesOf['_includes/base.njk:13:7'], 5);
   assert.match((await acervus('survey', site)).stdout, /_includes\/base\.njk:13:7, on 5 pages/);
+
+  // What is asked, and what is answered, are places of sources.
+  const explained = JSON.parse((await acervus('explain', '_includes/base.njk', '13', site, '--json')).stdout);
+  assert.equal(explained.page, 'crew/index.html');
+  assert.match(JSON.stringify(explained), /_includes\/base\.njk/);
+  const selected = await acervus('explain', '_site/fares/index.html', 'th', site);
+  assert.match(selected.stdout, /fares\.md:11:5/);
+  const reached = await acervus('reach', '.harbour-shut', site);
+  assert.match(reached.stdout, /assets\/line\.css:16:3/);
 
   const draft = await acervus('draft', site);
   assert.equal(draft.code, 0, draft.stderr);
@@ -62,17 +71,6 @@ test('a site of Eleventy: surveyed, drafted, adopted and taken back in its sourc
   assert.match(proof.stdout, /0 {3}differences|nothing differs|no element/i);
   assert.equal((await acervus('undo', site)).code, 0);
   assert.deepEqual(sources(site), before);
-});
-
-test('explain and reach take places of sources, and answer with them', async () => {
-  const site = eleventy();
-  const explained = JSON.parse((await acervus('explain', '_includes/base.njk', '13', site, '--json')).stdout);
-  assert.equal(explained.page, 'crew/index.html');
-  assert.match(JSON.stringify(explained), /_includes\/base\.njk/);
-  const selected = await acervus('explain', '_site/fares/index.html', 'th', site);
-  assert.match(selected.stdout, /fares\.md:11:5/);
-  const reached = await acervus('reach', '.harbour-shut', site);
-  assert.match(reached.stdout, /assets\/line\.css:16:3/);
 });
 
 const HEXO = {
@@ -156,8 +154,10 @@ test('a build that fails says so in one line, and nothing is written', async () 
   assert.match((await acervus('survey', site)).stderr, /made no folder out/);
   addFiles(site, { 'acervus.json': '{ "rendering": { "build": "mkdir -p out", "into": "out" } }' });
   assert.match((await acervus('survey', site)).stderr, /made no page in out/);
-  addFiles(site, { 'acervus.json': '{ "rendering": { "build": "node build.mjs", "into": "../out" } }' });
-  assert.match((await acervus('survey', site)).stderr, /expected a folder inside the site/);
+  for (const into of ['../out', '.', '/out', 'a/../../out']) {
+    addFiles(site, { 'acervus.json': `{ "rendering": { "build": "node build.mjs", "into": "${into}" } }` });
+    assert.match((await acervus('survey', site)).stderr, /expected a folder inside the site/);
+  }
 });
 
 test('a source that no mark may be put into is content: the rest goes on', async () => {
