@@ -160,13 +160,22 @@ const STYLES = [
   'margin: 0 2px',
   'display: none',
 ];
+/** Styles that an engine writes a part of. */
+const WRITTEN = [
+  'padding: 4px; width: {{ "3" if x else "5" }}px',
+  'color: #004466; {{ "margin: 1px" if y else "" }}',
+  '{% if x %}display: none;{% endif %} color: #004466',
+  'margin: 0 2px; color: {% if y %}red{% else %}blue{% endif %}; padding: 4px',
+  'margin: 0 2px; color: red{% if x %}; padding: 1px{% endif %}',
+];
 const NAMES = ['fare', 'late', 'due', 'crew'];
 
 /** A template: elements with styles, branches around them, inside their tags and in their values. */
 function template(random: Random, depth = 0): string {
   let text = '';
   for (let count = 2 + random.number(3); count > 0; count--) {
-    const style = random.chance(60) ? ` style="${random.pick(STYLES)}"` : '';
+    const said = random.pick(random.chance(25) ? WRITTEN : STYLES).replaceAll('"', "'");
+    const style = random.chance(60) ? ` style="${said}"` : '';
     const [a, b] = [random.pick(NAMES), random.pick(NAMES)];
     const classes = random.pick([
       '',

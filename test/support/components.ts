@@ -22,6 +22,8 @@ interface Tag {
   readonly late: { readonly name: string; readonly when: string } | undefined;
   /** Style that code decides. */
   readonly computed: boolean;
+  /** One entry of its style is computed. */
+  readonly partly: boolean;
   readonly children: readonly Part[];
 }
 
@@ -80,6 +82,7 @@ function tagOf(random: Random, depth: number, name: string): Tag {
     classes: random.chance(40) ? [random.pick(CLASSES)] : [],
     late: random.chance(25) ? { name: 'is-late', when: random.pick(CONDITIONS) } : undefined,
     computed: random.chance(8),
+    partly: random.chance(20),
     children: depth <= 0 ? text : random.times(1, 3, () => partOf(random, depth - 1, room)),
   };
 }
@@ -139,10 +142,12 @@ function css(style: Tag['style']): string {
     .join('; ');
 }
 
-function object(style: Tag['style']): string {
-  return `{ ${Object.entries(style)
-    .map(([key, value]) => `${key}: ${/^[\d.]+$/.test(value) ? value : `'${value}'`}`)
-    .join(', ')} }`;
+/** In: what the padding is computed by, where it is. */
+function object(style: Tag['style'], computed?: string): string {
+  const entries = Object.entries(style).map(
+    ([key, value]) => `${key}: ${/^[\d.]+$/.test(value) ? value : `'${value}'`}`,
+  );
+  return `{ ${[...entries, ...(computed === undefined ? [] : [`paddingLeft: ${computed}`])].join(', ')} }`;
 }
 
 const react: Writer = {
@@ -160,9 +165,11 @@ const react: Writer = {
         : ` className={\`${names}${names === '' ? '' : ' '}\${${late}}\`}`;
     const style = tag.computed
       ? ' style={{ ...(shut ? { color: "teal" } : {}) }}'
-      : Object.keys(tag.style).length === 0
-        ? ''
-        : ` style={${object(tag.style)}}`;
+      : tag.partly
+        ? ` style={${object(tag.style, "shut ? '3px' : '5px'")}}`
+        : Object.keys(tag.style).length === 0
+          ? ''
+          : ` style={${object(tag.style)}}`;
     return `<${tag.name}${more}${written}${style}>${tag.children.map(reactPart).join('')}${hasSlot ? '{children}' : ''}</${tag.name}>`;
   },
 };
@@ -193,11 +200,13 @@ const vue: Writer = {
     const late = tag.late === undefined ? '' : ` :class="{ '${tag.late.name}': ${tag.late.when} }"`;
     const style = tag.computed
       ? ' :style="shut ? { color: \'teal\' } : {}"'
-      : Object.keys(tag.style).length === 0
-        ? ''
-        : tag.style.color === 'red'
-          ? ` :style="${object(tag.style).replace(/lineHeight: 1\.4|fontWeight: 700/g, (one) => one.replace(/: (.*)/, ": '$1'"))}"`
-          : ` style="${css(tag.style)}"`;
+      : tag.partly
+        ? ` style="${css(tag.style)}" :style="{ paddingLeft: shut ? '3px' : '5px' }"`
+        : Object.keys(tag.style).length === 0
+          ? ''
+          : tag.style.color === 'red'
+            ? ` :style="${object(tag.style).replace(/lineHeight: 1\.4|fontWeight: 700/g, (one) => one.replace(/: (.*)/, ": '$1'"))}"`
+            : ` style="${css(tag.style)}"`;
     return `<${tag.name}${more}${names}${late}${style}>${tag.children.map((one) => vuePart(one)).join('')}${hasSlot ? '<slot/>' : ''}</${tag.name}>`;
   },
 };
@@ -230,9 +239,11 @@ const svelte: Writer = {
         : ` class="${classes.join(' ')} {${late.when} ? '${late.name}' : ''}"`;
     const style = tag.computed
       ? ' style:color={shut ? "teal" : "olive"}'
-      : Object.keys(tag.style).length === 0
-        ? ''
-        : ` style="${css(tag.style)}"`;
+      : tag.partly
+        ? ` style="${css(tag.style)}${Object.keys(tag.style).length === 0 ? '' : '; '}padding-left: {shut ? 3 : 5}px"`
+        : Object.keys(tag.style).length === 0
+          ? ''
+          : ` style="${css(tag.style)}"`;
     return `<${tag.name}${names}${style}>${tag.children.map(sveltePart).join('')}${hasSlot ? '<slot />' : ''}</${tag.name}>`;
   },
 };
