@@ -1,13 +1,14 @@
 // Edits inside one tag: classes added beside those that are there, declarations taken out of the style, old attributes taken
 // away, an outdated name made a neutral one.
 
-import { classAttributeOf, classPlace } from '../components/index.js';
+import { classAttributeOf } from '../components/index.js';
 import { neutralFor, ownHints } from '../hints/index.js';
 import { type Page, type SourceTag, valueOffset } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
 import type { CarriedUnit, Carrier, StyleAttribute } from '../stock/index.js';
 import type { Edit } from './edit.js';
+import { joined, withClasses, withoutAttribute, withoutDeclarations, withoutEntries } from './in-tag.js';
 
 /**
  * The edits that take units off a tag and put classes on it.
@@ -37,7 +38,7 @@ export function editTag(
   if (removed.length < gone.length + (whole ? 1 : 0)) return undefined;
   const classRange = tag.attributes.get('class');
   if (names.length > 0 && classRange !== undefined) {
-    const added = addClasses(page, classRange, names);
+    const added = withClasses(page.text, classRange, names);
     if (added === undefined) return undefined;
     edits.push(added);
   }
@@ -47,7 +48,7 @@ export function editTag(
       : undefined;
   for (const range of removed) {
     if (attribute !== undefined) edits.push({ ...range, text: attribute });
-    else edits.push(withSpaceBefore(page.text, tag, range));
+    else edits.push(withoutAttribute(page.text, tag.range.start, range));
     attribute = undefined;
   }
   if (attribute !== undefined) edits.push(newAttribute(carrier, tag, attribute));
@@ -77,22 +78,6 @@ function neutralName({ page, element }: Carrier, tag: SourceTag, gone: readonly 
   ];
 }
 
-/** Attributes that stood side by side leave one gap, not two that overlap. */
-function joined(edits: readonly Edit[]): Edit[] {
-  const result: Edit[] = [];
-  for (const edit of [...edits].sort((a, b) => a.start - b.start || a.end - b.end)) {
-    const last = result.at(-1);
-    if (last !== undefined && edit.start < last.end)
-      result[result.length - 1] = {
-        start: last.start,
-        end: Math.max(last.end, edit.end),
-        text: last.text + edit.text,
-      };
-    else result.push(edit);
-  }
-  return result;
-}
-
 /** Whether these are all declarations, and the attribute holds nothing else that a person would miss. */
 function isAll({ value, declarations }: StyleAttribute, taken: readonly Declaration[]): boolean {
   if (taken.length !== declarations.length) return false;
@@ -103,14 +88,6 @@ function isAll({ value, declarations }: StyleAttribute, taken: readonly Declarat
     at = range.end;
   }
   return /^[\s;]*$/.test(rest + value.slice(at));
-}
-
-function withSpaceBefore(text: string, tag: SourceTag, range: SourceRange): Edit {
-  let start = range.start;
-  while (start > tag.range.start && /[\t\n\f\r ]/.test(text[start - 1]!)) start--;
-  // `<p class=a style="…">` keeps the space that ends an unquoted value only where something follows.
-  const follows = /[^\s/>]/.test(text[range.end] ?? '');
-  return { start: follows ? range.start : start, end: range.end, text: '' };
 }
 
 /** Declarations out of a tag whose style attribute keeps others; `undefined` where the source cannot be cut. */
@@ -131,29 +108,7 @@ function takeOut(
   if (tag?.styleEntries !== undefined) return takeEntries(page, tag.styleEntries, declarations, taken);
   const offset = valueOffset(page, attribute, value);
   if (offset === undefined) return undefined;
-  const edits: Edit[] = [];
-  for (const { range } of [...taken].sort((a, b) => a.range.start - b.range.start)) {
-    const behind = /^\s*(?:;\s*)?/.exec(value.slice(range.end))?.[0].length ?? 0;
-    let start = range.start;
-    let end = range.end + behind;
-    if (end >= value.length) {
-      // The last one goes with the space before it; a semicolon at the end stays where there was one.
-      end = value.length;
-      const ended = /;\s*$/.test(value);
-      while (start > 0 && /\s/.test(value[start - 1]!)) start--;
-      if (!ended && value[start - 1] === ';') start--;
-      while (start > 0 && /\s/.test(value[start - 1]!)) start--;
-    }
-    const previous = edits.at(-1);
-    if (previous !== undefined && previous.end >= offset + start) {
-      edits[edits.length - 1] = {
-        start: Math.min(previous.start, offset + start),
-        end: offset + end,
-        text: '',
-      };
-    } else edits.push({ start: offset + start, end: offset + end, text: '' });
-  }
-  return edits;
+  return withoutDeclarations(value, offset, taken);
 }
 
 /** Cuts entries out of a style that is an object in code; `undefined` where something stands among them that is no declaration. */
@@ -164,43 +119,9 @@ function takeEntries(
   taken: readonly Declaration[],
 ): Edit[] | undefined {
   if (entries.length !== declarations.length) return undefined;
-  return entriesCut(
+  return withoutEntries(
     page.text,
     entries,
     declarations.map((one) => taken.includes(one)),
   );
-}
-
-/** In: which of the entries go; not all of them do. */
-export function entriesCut(text: string, entries: readonly SourceRange[], gone: readonly boolean[]): Edit[] {
-  const lastKept = gone.lastIndexOf(false);
-  return entries.flatMap(({ start, end }, at): Edit[] => {
-    if (gone[at] !== true) return [];
-    // The last ones go with the comma before them.
-    const isFirstOfLast = at === lastKept + 1 && at > 0;
-    const before = isFirstOfLast
-      ? /\s*,?\s*$/.exec(text.slice(entries[lastKept]!.start, start))![0].length
-      : 0;
-    return [{ start: start - before, end, text: '' }];
-  });
-}
-
-function addClasses(page: Page, range: SourceRange, names: readonly string[]): Edit | undefined {
-  const source = page.text.slice(range.start, range.end);
-  const added = names.join(' ');
-  const shape = /^([^=\s]+)(\s*=\s*)?(["']?)([\s\S]*)$/.exec(source)!;
-  const quote = shape[3] ?? '';
-  if (quote === '' && shape[4]?.startsWith('{') === true) {
-    const place = classPlace(page.text, range);
-    return place && { start: place.start, end: place.end, text: place.text(added) };
-  }
-  if (shape[2] === undefined)
-    return { start: range.start, end: range.end, text: `${source.trimEnd()}="${added}"` };
-  if (quote === '') {
-    const start = range.start + shape[1]!.length + shape[2].length;
-    return { start, end: range.end, text: `"${shape[4]} ${added}"` };
-  }
-  const at = range.end - 1;
-  const space = /[\s"']$/.test(page.text.slice(range.start, at)) ? '' : ' ';
-  return { start: at, end: at, text: space + added };
 }

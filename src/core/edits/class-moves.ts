@@ -5,6 +5,7 @@ import type { Page, SourceTag } from '../markup/index.js';
 import type { ClassMove } from '../search/index.js';
 import type { SourceRange } from '../source.js';
 import type { Edit } from './edit.js';
+import { withoutWords } from './in-tag.js';
 import { push, selectorEdit } from './plan.js';
 import type { Edits } from './state.js';
 
@@ -20,7 +21,7 @@ export function planClassMoves(model: SiteModel, moves: readonly ClassMove[]): E
     }
   for (const [tag, { page, names }] of gone) {
     const range = tag.attributes.get('class');
-    if (range !== undefined) push(edits, page.path, [withoutNames(page.text, range, names)]);
+    if (range !== undefined) push(edits, page.path, [withoutWords(page.text, range, names)]);
   }
   for (const { own, selectors } of newSelectors(moves))
     for (const { path, text, offset } of placesOf(own, model))
@@ -39,7 +40,7 @@ export function withoutClasses(
     if (tag !== undefined && classes.some((name) => names.has(name)) && isMeant(tag.range)) tags.add(tag);
   return [...tags].flatMap((tag) => {
     const range = tag.attributes.get('class');
-    return range === undefined ? [] : [withoutNames(page.text, range, names)];
+    return range === undefined ? [] : [withoutWords(page.text, range, names)];
   });
 }
 
@@ -60,18 +61,4 @@ function placesOf(
     text: page.text,
     offset: reference.offset ?? 0,
   }));
-}
-
-/** The attribute without names; it goes with the last of them. */
-function withoutNames(
-  text: string,
-  { start, end }: { readonly start: number; readonly end: number },
-  names: ReadonlySet<string>,
-): Edit {
-  const source = text.slice(start, end);
-  const match = /^([^=]*=\s*)(["']?)([\s\S]*?)(["']?)$/.exec(source)!;
-  const left = match[3]!.split(/\s+/).filter((one) => one !== '' && !names.has(one));
-  if (left.length > 0) return { start, end, text: `${match[1]}${match[2]}${left.join(' ')}${match[4]}` };
-  const before = /\s*$/.exec(text.slice(0, start))![0].length;
-  return { start: start - before, end, text: '' };
 }

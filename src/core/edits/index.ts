@@ -1,10 +1,18 @@
 // Stage 9, edits. In: styles with their members. Out: edits by source offset for pages and sheets, and the texts they
 // lead to.
 
-export { editTagStyle, entriesCut } from './attributes.js';
+export { editTagStyle } from './attributes.js';
 export { planClassMoves, withoutClasses } from './class-moves.js';
 export { applyEdits, composeEdits, type Edit, originalOffset, reverseEdits } from './edit.js';
 export { planIdClasses } from './id-classes.js';
+export {
+  joined,
+  withClasses,
+  withoutAttribute,
+  withoutDeclarations,
+  withoutEntries,
+  withoutWords,
+} from './in-tag.js';
 export { copiesWith, lineFor, planBlock, planLink, sheetBeside } from './link.js';
 export { newline as newlineOf } from './newline.js';
 export {

@@ -2,7 +2,7 @@
 // none of them does.
 
 import type { SiteModel } from '../cascade/index.js';
-import type { Edit, Edits } from '../edits/index.js';
+import { type Edit, type Edits, push } from '../edits/index.js';
 import type { Page, SourceTag } from '../markup/index.js';
 import type { KeptReason } from '../stock/index.js';
 import { editSource } from './edit-source.js';
@@ -52,13 +52,13 @@ export function carryOver(
     if (renderings.every(({ own }) => own.length === 0)) continue;
     const made = carryTag(origins, number, renderings);
     if ('kind' in made) refused.set(number, made);
-    else addTo(carried, origins.data.tags.get(number)!.path, made);
+    else push(carried, origins.data.tags.get(number)!.path, made);
   }
   for (const [path, own] of edits) {
     if (model.sources.pages.has(path)) continue;
     const source = origins.data.sheets.get(path) ?? placeNew(path);
     if (source === undefined) stray.push(path);
-    else addTo(carried, source, own);
+    else push(carried, source, own);
   }
   return { edits: carried, refused, unlinked: [...new Set(unlinked)], stray: [...new Set(stray)] };
 }
@@ -83,10 +83,4 @@ function carryTag(origins: Origins, number: number, renderings: readonly Renderi
   const tag = origins.data.tags.get(number)!;
   if (one === undefined || isNothing(one)) return [];
   return editSource(origins.data.sources.get(tag.path) ?? '', tag, one);
-}
-
-function addTo(all: Map<string, Edit[]>, path: string, edits: readonly Edit[]): void {
-  const known = all.get(path);
-  if (known === undefined) all.set(path, [...edits]);
-  else known.push(...edits);
 }

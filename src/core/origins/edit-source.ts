@@ -1,7 +1,15 @@
 // One tag of a source, edited as its renderings are to change.
 
-import { classAttributeOf, classPlace } from '../components/index.js';
-import { type Edit, entriesCut } from '../edits/index.js';
+import { classAttributeOf } from '../components/index.js';
+import {
+  type Edit,
+  joined,
+  withClasses,
+  withoutAttribute,
+  withoutDeclarations,
+  withoutEntries,
+  withoutWords,
+} from '../edits/index.js';
 import { hasTemplateText } from '../markup/index.js';
 import { parseDeclarations } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
@@ -12,33 +20,74 @@ import { declarationKey, type TagChange } from './tag-change.js';
 /** In: the text of the source. Out: edits on it, or why the tag must stay as it is. */
 export function editSource(text: string, tag: OriginTag, change: TagChange): Edit[] | KeptReason {
   const edits: Edit[] = [];
-  let place: SourceRange | undefined;
+  const whole: SourceRange[] = [];
   for (const name of change.gone) {
     const range = tag.attributes.get(name);
     if (range === undefined || hasTemplateText(text.slice(range.start, range.end))) return BY_CODE;
-    place ??= range;
-    edits.push(withSpaceBefore(text, range));
+    whole.push(range);
   }
   if (change.declarations.length > 0) {
     const range = tag.attributes.get('style');
-    const cut =
-      range &&
-      (tag.styleObject === undefined
-        ? cutStyle(text, range, change.declarations)
-        : cutEntries(text, tag.styleObject, change.declarations));
-    if (cut === undefined) return BY_CODE;
-    if (cut === 'all') {
-      place ??= range;
-      edits.push(withSpaceBefore(text, range!));
-    } else edits.push(...cut);
+    const cut = range && cutStyle(text, range, tag, change.declarations);
+    if (range === undefined || cut === undefined) return BY_CODE;
+    if (cut === 'all') whole.push(range);
+    else edits.push(...cut);
   }
-  const classes = changeClasses(text, tag, change, place);
-  return classes === undefined ? BY_CODE : joined([...edits, ...classes]);
+  const classRange = tag.attributes.get('class');
+  const names = [...change.added];
+  if (classRange !== undefined && names.length + change.removed.length > 0) {
+    const edit = changeClasses(text, classRange, change);
+    if (edit === undefined) return BY_CODE;
+    edits.push(edit);
+    names.length = 0;
+  } else if (change.removed.length > 0) return BY_CODE;
+  let attribute = names.length === 0 ? undefined : `${classAttributeOf(tag.path, text)}="${names.join(' ')}"`;
+  // A class takes the place of the first attribute that goes.
+  for (const range of whole.sort((a, b) => a.start - b.start)) {
+    if (attribute === undefined) edits.push(withoutAttribute(text, tag.range.start, range));
+    else edits.push({ ...range, text: attribute });
+    attribute = undefined;
+  }
+  if (attribute !== undefined) {
+    const at = tag.range.start + 1 + tag.name.length;
+    edits.push({ start: at, end: at, text: ` ${attribute}` });
+  }
+  return joined(edits);
 }
 
 const BY_CODE: KeptReason = { kind: 'written by code' };
 
-/** The value of an attribute in quotes, and where it begins; `undefined` where an engine or nobody writes it so. */
+/** Out: edits that cut declarations out of a style; `all` where nothing of it is left. */
+function cutStyle(
+  text: string,
+  range: SourceRange,
+  { styleObject }: OriginTag,
+  gone: readonly string[],
+): Edit[] | 'all' | undefined {
+  const literal = styleObject === undefined ? literalOf(text, range) : undefined;
+  const style = styleObject?.style ?? literal?.value;
+  if (style === undefined || hasTemplateText(style) || (literal?.value.includes('&') ?? false))
+    return undefined;
+  const { declarations } = parseDeclarations(style);
+  const left = [...gone];
+  const isTaken = declarations.map((one) => {
+    const at = left.indexOf(declarationKey(one));
+    if (at >= 0) left.splice(at, 1);
+    return at >= 0;
+  });
+  if (left.length > 0) return undefined;
+  if (isTaken.every(Boolean)) return 'all';
+  if (styleObject === undefined)
+    return withoutDeclarations(
+      style,
+      literal!.at,
+      declarations.filter((_, at) => isTaken[at]),
+    );
+  const { entries } = styleObject;
+  return declarations.length === entries.length ? withoutEntries(text, entries, isTaken) : undefined;
+}
+
+/** The value of an attribute, and where it begins; `undefined` where it is no text in quotes or a word. */
 function literalOf(text: string, { start, end }: SourceRange): { value: string; at: number } | undefined {
   const match = /^[^\s=]+\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s"'{}]+))$/.exec(text.slice(start, end));
   const value = match?.[1] ?? match?.[2] ?? match?.[3];
@@ -47,123 +96,14 @@ function literalOf(text: string, { start, end }: SourceRange): { value: string; 
   return { value, at: end - value.length - (isQuoted ? 1 : 0) };
 }
 
-/** Out: edits that cut declarations out of a style attribute; `all` where nothing of it is left. */
-function cutStyle(text: string, range: SourceRange, gone: readonly string[]): Edit[] | 'all' | undefined {
-  const literal = literalOf(text, range);
-  if (literal === undefined || hasTemplateText(literal.value) || literal.value.includes('&'))
-    return undefined;
-  const { declarations } = parseDeclarations(literal.value);
-  const left = [...gone];
-  const taken = declarations.filter((one) => {
-    const at = left.indexOf(declarationKey(one));
-    if (at >= 0) left.splice(at, 1);
-    return at >= 0;
-  });
-  if (left.length > 0) return undefined;
-  if (taken.length === declarations.length) return 'all';
-  return taken.map(({ range: own }) => {
-    const behind = /^\s*;?\s*/.exec(literal.value.slice(own.end))![0].length;
-    const isLast = own.end + behind >= literal.value.length;
-    const before = isLast ? /\s*;?\s*$/.exec(literal.value.slice(0, own.start))![0] : '';
-    const keepsEnd = isLast && /;\s*$/.test(literal.value) && before.includes(';');
-    return {
-      start: literal.at + own.start - before.length + (keepsEnd ? before.indexOf(';') + 1 : 0),
-      end: literal.at + own.end + behind,
-      text: '',
-    };
-  });
-}
-
-/** The same for a style that is an object in code. */
-function cutEntries(
-  text: string,
-  { style, entries }: NonNullable<OriginTag['styleObject']>,
-  gone: readonly string[],
-): Edit[] | 'all' | undefined {
-  const { declarations } = parseDeclarations(style);
-  if (declarations.length !== entries.length) return undefined;
-  const left = [...gone];
-  const taken = declarations.map((one) => {
-    const at = left.indexOf(declarationKey(one));
-    if (at >= 0) left.splice(at, 1);
-    return at >= 0;
-  });
-  if (left.length > 0) return undefined;
-  return taken.every(Boolean) ? 'all' : entriesCut(text, entries, taken);
-}
-
 /** Out: `undefined` where the classes are not written as words. */
-function changeClasses(
-  text: string,
-  tag: OriginTag,
-  { added, removed }: TagChange,
-  place: SourceRange | undefined,
-): Edit[] | undefined {
-  if (added.length + removed.length === 0) return [];
-  const range = tag.attributes.get('class');
-  if (range === undefined) {
-    if (removed.length > 0) return undefined;
-    const attribute = `${classAttributeOf(tag.path, text)}="${added.join(' ')}"`;
-    // The new class takes the place of what it stands for.
-    if (place !== undefined) return [{ start: place.start, end: place.start, text: attribute }];
-    const at = tag.range.start + 1 + tag.name.length;
-    return [{ start: at, end: at, text: ` ${attribute}` }];
-  }
-  const written = text.slice(range.start, range.end);
-  const quoted = /^[^\s=]+\s*=\s*(["'])([\s\S]*)\1$/.exec(written);
-  if (quoted === null) {
-    const code = removed.length > 0 ? undefined : classPlace(text, range);
-    return code && [{ start: code.start, end: code.end, text: code.text(added.join(' ')) }];
-  }
-  const [, , value = ''] = quoted;
-  const at = range.end - 1 - value.length;
-  const words = [...value.matchAll(/\S+/g)];
-  const gone = removed.map((name) => words.find(([word]) => word === name));
-  if (gone.includes(undefined)) return undefined;
-  if (removed.length > 0 && added.length === 0 && words.length === removed.length)
-    return [withSpaceBefore(text, range)];
-  const edits = gone.map((word): Edit => {
-    const start = at + word!.index;
-    const isFirst = value.slice(0, word!.index).trim() === '';
-    const space = (isFirst ? /^\s*/ : /\s*$/).exec(
-      isFirst ? value.slice(word!.index + word![0].length) : value.slice(0, word!.index),
-    )![0].length;
-    return isFirst
-      ? { start, end: start + word![0].length + space, text: '' }
-      : { start: start - space, end: start + word![0].length, text: '' };
-  });
-  if (added.length === 0) return edits;
-  const end = at + value.trimEnd().length;
-  const isEmpty = value.trim() === '' || words.length === removed.length;
-  return [...edits, { start: end, end, text: `${isEmpty ? '' : ' '}${added.join(' ')}` }];
-}
-
-function withSpaceBefore(text: string, { start, end }: SourceRange): Edit {
-  const space = /\s*$/.exec(text.slice(Math.max(0, start - 200), start))![0].length;
-  const follows = /[^\s/>]/.test(text[end] ?? '');
-  return { start: follows ? start : start - space, end, text: '' };
-}
-
-/** A class that is put where an attribute goes keeps the space in front of it. */
-function joined(edits: readonly Edit[]): Edit[] {
-  const result: Edit[] = [];
-  for (const edit of [...edits].sort((a, b) => a.start - b.start || a.end - b.end)) {
-    const last = result.at(-1);
-    if (
-      last !== undefined &&
-      edit.text !== '' &&
-      last.text === '' &&
-      edit.start > last.start &&
-      edit.start < last.end
-    )
-      result[result.length - 1] = { start: edit.start, end: last.end, text: edit.text };
-    else if (last !== undefined && edit.start < last.end)
-      result[result.length - 1] = {
-        start: last.start,
-        end: Math.max(last.end, edit.end),
-        text: last.text + edit.text,
-      };
-    else result.push(edit);
-  }
-  return result;
+function changeClasses(text: string, range: SourceRange, { added, removed }: TagChange): Edit | undefined {
+  if (removed.length === 0) return withClasses(text, range, added);
+  const words = literalOf(text, range)?.value;
+  // Space inside an expression is not ours to set anew.
+  if (words === undefined || hasTemplateText(words)) return undefined;
+  const known = words.split(/\s+/);
+  return removed.every((name) => known.includes(name))
+    ? withoutWords(text, range, new Set(removed), added)
+    : undefined;
 }

@@ -13,9 +13,11 @@ import { decodeFile } from '../files/encoding.js';
 import { openFolder, type SiteFiles } from '../files/files.js';
 import { insideSite } from '../files/inside.js';
 import { CONFIG_FILE, readConfig } from '../files/pages.js';
+import { isGone } from '../ledger/lock.js';
 import { sha256 } from '../ledger/record.js';
 import { type LoadOptions, loadSite, type Site } from '../rendering/load.js';
 import { programVersion } from '../version.js';
+import { isBuiltPage } from './built-page.js';
 import { copiesIn } from './copies.js';
 import { buildNumbered, type Numbered } from './numbered.js';
 import { type BuildCommand, type BuildEnd, refuseFailed, runBuild } from './run.js';
@@ -105,11 +107,7 @@ export async function builtSite(
     desk.fresh();
     refuseFailed(command, await desk.build());
     desk.take('plain');
-    if (
-      !openFolder(path.join(home, 'plain'))
-        .list()
-        .some((file) => PAGE.test(file))
-    )
+    if (!openFolder(path.join(home, 'plain')).list().some(isBuiltPage))
       throw new UsageError('build-no-pages', { command: command.build, into: command.into });
     onStep(`building once more, to see where tags come from: ${command.build}`);
     const numbered = await buildNumbered(sources, desk.work, {
@@ -206,21 +204,11 @@ function sweepDesks(home: string): void {
   if (!existsSync(home)) return;
   for (const name of readdirSync(home)) {
     const pid = /^at-(\d+)$/.exec(name)?.[1];
-    if (pid !== undefined && !isRunning(Number(pid)))
+    if (pid !== undefined && isGone(Number(pid)))
       rmSync(path.join(home, name), { recursive: true, force: true });
   }
 }
 
-function isRunning(pid: number): boolean {
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
-}
-
-const PAGE = /\.(html?|shtml|xhtml)$/i;
 const FIRST_TAG = /<(?:html|body|[a-z][a-z0-9]*)(?=[\s>])/i;
 
 /**
@@ -236,7 +224,7 @@ function finishNumbered(
   const seen = new Set<number>();
   const all = new Map<number, Renderings>();
   for (const file of files) {
-    if (!PAGE.test(file)) continue;
+    if (!isBuiltPage(file)) continue;
     const full = path.join(folder, file);
     // Letters of any encoding come back as they were.
     const text = readFileSync(full, 'latin1');

@@ -1,7 +1,7 @@
 // A sheet that is new to built pages is linked where their sources link others.
 
 import { resolveAddress } from '../../core/addresses.js';
-import { type Edit, type Edits, lineFor } from '../../core/edits/index.js';
+import { type Edit, type Edits, lineFor, push } from '../../core/edits/index.js';
 import type { Page } from '../../core/markup/index.js';
 import type { CarriedOver, OriginTag } from '../../core/origins/index.js';
 import type { Site } from '../rendering/load.js';
@@ -17,9 +17,7 @@ export function linkIn(built: BuiltSite, site: Site, { edits, unlinked }: Carrie
     const found = page && linkFor(built, page, site.shared, site.config.link);
     if (found === undefined || done.has(found.number)) continue;
     done.add(found.number);
-    const known = all.get(found.path);
-    if (known === undefined) all.set(found.path, [found.edit]);
-    else known.push(found.edit);
+    push(all, found.path, [found.edit]);
   }
   return all;
 }

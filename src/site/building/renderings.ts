@@ -7,6 +7,7 @@ import { offsetAt, placeIn } from '../../core/source.js';
 import { decodeFile } from '../files/encoding.js';
 import { openFolder } from '../files/files.js';
 import type { BuiltSite } from './build.js';
+import { isBuiltPage } from './built-page.js';
 
 export interface Asked {
   /** Path of a built page. */
@@ -31,7 +32,7 @@ export function renderingOf({ command, folder, origins }: BuiltSite, file: strin
   const meant = [...origins.data.tags].filter(([, tag]) => tag.path === asked);
   const at = position && meantBy(meant, text, Number(position[1]), position[2]);
   const wanted = new Set(at === undefined ? meant.map(([number]) => number) : [at]);
-  for (const other of files.list().filter((one) => /\.(html?|shtml|xhtml)$/i.test(one))) {
+  for (const other of files.list().filter(isBuiltPage)) {
     const found = decodeFile(readFileSync(path.join(folder, other)))?.text ?? '';
     const shown = parsePage(other, found);
     const tag = shown.elements.find(({ tag: own }) => wanted.has(originOf(shown, own) ?? -1))?.tag;

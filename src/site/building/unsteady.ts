@@ -6,8 +6,8 @@ import path from 'node:path';
 import { diffArrays } from 'diff';
 import { withoutMarks } from '../../core/markup/index.js';
 import { openFolder } from '../files/files.js';
+import { isBuiltPage } from './built-page.js';
 
-const PAGE = /\.(html?|shtml|xhtml)$/i;
 /** Tokens: where two builds are as different as that, they are two pages. */
 const MOST = 2000;
 
@@ -18,7 +18,7 @@ const MOST = 2000;
 export function settleUnsteady(first: string, again: string, folder: string): number {
   let count = 0;
   for (const file of openFolder(folder).list()) {
-    if (!PAGE.test(file)) continue;
+    if (!isBuiltPage(file)) continue;
     const [before, other, after] = [first, again, folder].map((one) => read(path.join(one, file)));
     if (before === undefined || other === undefined || after === undefined || before === after) continue;
     const steady = withoutMarks(other);

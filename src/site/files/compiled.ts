@@ -7,6 +7,9 @@ import type { SiteFiles } from './files.js';
 
 const load = createRequire(import.meta.url);
 
+/** Endings of sheets that are made CSS of. */
+export const PREPROCESSED: readonly string[] = ['scss', 'sass', 'less', 'styl', 'pcss'];
+
 export function isCompiled(file: string): boolean {
   return /\.(scss|sass)$/i.test(file);
 }

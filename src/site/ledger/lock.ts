@@ -63,8 +63,13 @@ function isHolderGone(folder: string): boolean {
   // Who takes the lock says so at once, and takes that away last.
   if (pid === undefined) return isOlder(path.join(folder, 'lock'), 1000);
   if (host !== hostname()) return false;
+  return isGone(Number(pid));
+}
+
+/** Whether a process of this machine is there no more. */
+export function isGone(pid: number): boolean {
   try {
-    process.kill(Number(pid), 0);
+    process.kill(pid, 0);
     return false;
   } catch (error) {
     return (error as NodeJS.ErrnoException).code === 'ESRCH';

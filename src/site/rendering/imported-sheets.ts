@@ -22,8 +22,12 @@ export interface AddedSheet {
 
 const MODULE = /\.(m?[jt]sx?|vue|svelte|astro)$/i;
 const SHEET = /\.(css|scss|sass)$/i;
-/** What runs first: as build programs name it, or as people do. */
-const ENTRY = /(^|\/)(main|index|app|entry[-.\w]*|_app|\+layout)\.(m?[jt]sx?|vue|svelte)$/i;
+/** What runs first, by the names that people and build programs give: what comes first here brings in what comes later. */
+const ENTRIES: readonly RegExp[] = [
+  /(^|\/)(main|index|entry[-.\w]*)\.m?[jt]sx?$/i,
+  /(^|\/)(_app|\+layout)\.(m?[jt]sx?|vue|svelte)$/i,
+  /(^|\/)app\.(m?[jt]sx?|vue|svelte)$/i,
+];
 /** Characters: larger files are libraries. */
 const LARGEST = 500_000;
 const ENDINGS = [
@@ -51,9 +55,9 @@ export function findImportedSheets(files: SiteFiles): ImportedSheets {
   const modules = all.filter(
     (file) => MODULE.test(file) && !/\.(min|test|spec|stories)\.[a-z]+$/i.test(file),
   );
-  const entries = modules
-    .filter((file) => ENTRY.test(file))
-    .sort((a, b) => depth(a) - depth(b) || (a < b ? -1 : 1));
+  const entries = ENTRIES.flatMap((entry) =>
+    modules.filter((file) => entry.test(file)).sort((a, b) => depth(a) - depth(b) || (a < b ? -1 : 1)),
+  );
   const importers = new Map<string, string>();
   const seen = new Set<string>();
   // What a module imports comes before what stands behind that import: depth first.

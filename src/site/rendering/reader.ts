@@ -14,7 +14,7 @@ import { linkedByAll } from '../../core/stock/index.js';
 import { holdsEngineText } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
-import { compiledText, compileProblem, isCompiled } from '../files/compiled.js';
+import { compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files/compiled.js';
 import type { Decoded, Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { leaveOut } from '../files/notices.js';
@@ -328,9 +328,9 @@ export class SiteReader implements SheetShelf, PageSource {
     const [named] = this.compiled.sourcesOf(file);
     if (named !== undefined) return named;
     const stem = file.replace(/(\.min)?\.css$/i, '');
-    const source = ['scss', 'sass', 'less', 'styl', 'pcss']
-      .map((ending) => `${stem}.${ending}`)
-      .find((one) => this.files.read(one) !== undefined);
+    const source = PREPROCESSED.map((ending) => `${stem}.${ending}`).find(
+      (one) => this.files.read(one) !== undefined,
+    );
     if (source !== undefined) return path.posix.basename(source);
     return /\/\*[#@]\s*sourceMappingURL=/.test(this.textAt(file) ?? '') ? 'it names a source map' : undefined;
   }

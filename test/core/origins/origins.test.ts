@@ -166,3 +166,69 @@ test('tags that are made of one come to one tag', () => {
   );
   assert.deepEqual(origins.placeOfNumber(1), { path: 'source.njk', line: 1, column: 1 });
 });
+
+/** The source of one tag after an edit of the pages that it makes. In: the ending of its file. */
+function edited(ending: string, source: string, from: string | RegExp, to: string): string {
+  const path = `source.${ending}`;
+  const { text, tags } = markTags(path, source, 1);
+  const rendered = text
+    .replaceAll('className', 'class')
+    .replace(/style=\{\{([^}]*)\}\}/g, (_, object: string) => {
+      const said = object
+        .trim()
+        .replace(/'/g, '')
+        .replace(/, /g, '; ')
+        .replace('marginTop: 4', 'margin-top: 4px');
+      return `style="${said}"`;
+    });
+  const model = new SiteModel({
+    pages: new Map([['a.html', rendered]]),
+    components: new Set(),
+    sheets: new Map(),
+    copies: new Map(),
+  });
+  const origins = new Origins({
+    tags: new Map(tags.map((tag, at) => [at + 1, tag])),
+    sources: new Map([[path, source]]),
+    renderings: new Map(),
+    sheets: new Map(),
+  });
+  const page = model.page('a.html')!;
+  const edits = [...page.text.matchAll(new RegExp(from, 'g'))].map(({ 0: whole, index }) => ({
+    start: index,
+    end: index + whole.length,
+    text: to,
+  }));
+  const done = carryOver(model, origins, new Map([['a.html', edits]]), () => undefined);
+  return done.refused.size > 0 ? 'refused' : applyEdits(source, done.edits.get(path) ?? []);
+}
+
+test('classes leave a source where they are words in it, and go with the last of them', () => {
+  assert.equal(edited('html', '<p class="a b c" id="x">x</p>', ' b', ''), '<p class="a c" id="x">x</p>');
+  assert.equal(edited('html', '<p class="b" id="x">x</p>', ' class="b"', ''), '<p id="x">x</p>');
+  assert.equal(edited('html', '<p class="a b">x</p>', 'a b', 'a new'), '<p class="a new">x</p>');
+  assert.equal(edited('njk', '<p class="a {{ x }} b">x</p>', ' b"', '"'), 'refused');
+});
+
+test('old attributes go, and a class takes the place of the first', () => {
+  assert.equal(
+    edited(
+      'html',
+      '<td align="right" nowrap valign="top">x</td>'.replace(/^/, '<table><tr>'),
+      'align="right" nowrap',
+      'class="right"',
+    ),
+    '<table><tr><td class="right" valign="top">x</td>',
+  );
+  assert.equal(edited('html', '<br clear=all><p>x</p>', ' clear=all', ''), '<br><p>x</p>');
+});
+
+test('entries leave an object in code, with their commas', () => {
+  const source = "const a = <p style={{ color: 'red', marginTop: 4, padding: '1px' }}>x</p>;";
+  assert.equal(edited('jsx', source, / margin-top: 4px;/, ''), source.replace(' marginTop: 4,', ''));
+  assert.equal(edited('jsx', source, /; padding: 1px/, ''), source.replace(", padding: '1px'", ''));
+  assert.equal(
+    edited('jsx', source, /style="[^"]*"/, 'class="note"'),
+    'const a = <p className="note">x</p>;',
+  );
+});

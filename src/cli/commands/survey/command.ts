@@ -51,7 +51,18 @@ export function defineSurvey(program: Command, act: Act): void {
         };
         const document = await withProgress(terminal, 'reading the site', ({ say, steps }) =>
           flags.join === undefined
-            ? survey(site, { jobs, ...remember, onStep: say, onPage: steps('reading'), onTimings })
+            ? survey(site, {
+                jobs,
+                ...remember,
+                onStep: (step) => {
+                  // What a configuration makes us run is said, whoever watches.
+                  if (step.startsWith('building: '))
+                    terminal.warn(`acervus: ${step}, as acervus.json asks\n`);
+                  say(step);
+                },
+                onPage: steps('reading'),
+                onTimings,
+              })
             : surveyOfParts(site, flags.join, { onTimings }),
         );
         // Threads are to start before this one loads how results are shown.

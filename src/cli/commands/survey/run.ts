@@ -3,6 +3,7 @@
 import path from 'node:path';
 import { type BuiltSite, openBuilt } from '../../../site/building/build.js';
 import { inSources } from '../../../site/building/places.js';
+import { PREPROCESSED } from '../../../site/files/compiled.js';
 import { openFolder } from '../../../site/files/files.js';
 import type { SurveyedSite } from '../../../site/threads/survey-end.js';
 import { joinSurvey, surveySite } from '../../../site/threads/surveying.js';
@@ -44,7 +45,7 @@ export async function survey(site: string, options: SurveyOptions = {}): Promise
 /** What a sheet is built of, as far as its name tells. */
 function builtFrom({ sources }: BuiltSite, sheet: string): string {
   const stem = path.posix.basename(sheet).replace(/(\.min)?\.css$/i, '');
-  const kinds = ['scss', 'sass', 'less', 'styl', 'pcss'].map((ending) => `${stem}.${ending}`);
+  const kinds = PREPROCESSED.map((ending) => `${stem}.${ending}`);
   const source = sources.files.find((file) => kinds.includes(path.posix.basename(file)));
   return source === undefined ? 'built' : `built: ${path.posix.basename(source)}`;
 }

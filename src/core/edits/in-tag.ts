@@ -1,0 +1,113 @@
+// Edits of a tag as text: what goes leaves no gap, and all else stays as it is written. The same for tags of pages and of sources.
+
+import { classPlace } from '../components/index.js';
+import type { Declaration } from '../sheets/index.js';
+import type { SourceRange } from '../source.js';
+import type { Edit } from './edit.js';
+
+/** A whole attribute goes with the space before it. In: the offset where its tag begins. */
+export function withoutAttribute(text: string, tagStart: number, range: SourceRange): Edit {
+  let start = range.start;
+  while (start > tagStart && /[\t\n\f\r ]/.test(text[start - 1]!)) start--;
+  // `<p class=a style="…">` keeps the space that ends an unquoted value only where something follows.
+  const follows = /[^\s/>]/.test(text[range.end] ?? '');
+  return { start: follows ? range.start : start, end: range.end, text: '' };
+}
+
+/** Attributes that stood side by side leave one gap, not two that overlap. */
+export function joined(edits: readonly Edit[]): Edit[] {
+  const result: Edit[] = [];
+  for (const edit of [...edits].sort((a, b) => a.start - b.start || a.end - b.end)) {
+    const last = result.at(-1);
+    if (last !== undefined && edit.start < last.end)
+      result[result.length - 1] = {
+        start: last.start,
+        end: Math.max(last.end, edit.end),
+        text: last.text + edit.text,
+      };
+    else result.push(edit);
+  }
+  return result;
+}
+
+/** Cuts declarations out of a style, each with its semicolon and the space behind it. In: where the style begins in the file. */
+export function withoutDeclarations(value: string, offset: number, taken: readonly Declaration[]): Edit[] {
+  const edits: Edit[] = [];
+  for (const { range } of [...taken].sort((a, b) => a.range.start - b.range.start)) {
+    const behind = /^\s*(?:;\s*)?/.exec(value.slice(range.end))?.[0].length ?? 0;
+    let start = range.start;
+    let end = range.end + behind;
+    if (end >= value.length) {
+      // The last one goes with the space before it; a semicolon at the end stays where there was one.
+      end = value.length;
+      const ended = /;\s*$/.test(value);
+      while (start > 0 && /\s/.test(value[start - 1]!)) start--;
+      if (!ended && value[start - 1] === ';') start--;
+      while (start > 0 && /\s/.test(value[start - 1]!)) start--;
+    }
+    const previous = edits.at(-1);
+    if (previous !== undefined && previous.end >= offset + start) {
+      edits[edits.length - 1] = {
+        start: Math.min(previous.start, offset + start),
+        end: offset + end,
+        text: '',
+      };
+    } else edits.push({ start: offset + start, end: offset + end, text: '' });
+  }
+  return edits;
+}
+
+/** Cuts entries out of a style that is an object in code. In: which of the entries go; not all of them do. */
+export function withoutEntries(
+  text: string,
+  entries: readonly SourceRange[],
+  gone: readonly boolean[],
+): Edit[] {
+  const lastKept = gone.lastIndexOf(false);
+  return entries.flatMap(({ start, end }, at): Edit[] => {
+    if (gone[at] !== true) return [];
+    // The last ones go with the comma before them.
+    const isFirstOfLast = at === lastKept + 1 && at > 0;
+    const before = isFirstOfLast
+      ? /\s*,?\s*$/.exec(text.slice(entries[lastKept]!.start, start))![0].length
+      : 0;
+    return [{ start: start - before, end, text: '' }];
+  });
+}
+
+/** Names behind those of a class attribute; `undefined` where code writes it so that no word may simply be added. */
+export function withClasses(text: string, range: SourceRange, names: readonly string[]): Edit | undefined {
+  const source = text.slice(range.start, range.end);
+  const added = names.join(' ');
+  const shape = /^([^=\s]+)(\s*=\s*)?(["']?)([\s\S]*)$/.exec(source)!;
+  const quote = shape[3] ?? '';
+  if (quote === '' && shape[4]?.startsWith('{') === true) {
+    const place = classPlace(text, range);
+    return place && { start: place.start, end: place.end, text: place.text(added) };
+  }
+  if (shape[2] === undefined)
+    return { start: range.start, end: range.end, text: `${source.trimEnd()}="${added}"` };
+  if (quote === '') {
+    const start = range.start + shape[1]!.length + shape[2].length;
+    return { start, end: range.end, text: `"${shape[4]} ${added}"` };
+  }
+  const at = range.end - 1;
+  const space = /[\s"']$/.test(text.slice(range.start, at)) ? '' : ' ';
+  return { start: at, end: at, text: space + added };
+}
+
+/** The attribute without names; it goes with the last of them. In: the names to put in their place. */
+export function withoutWords(
+  text: string,
+  { start, end }: SourceRange,
+  names: ReadonlySet<string>,
+  instead: readonly string[] = [],
+): Edit {
+  const source = text.slice(start, end);
+  const match = /^([^=]*=\s*)(["']?)([\s\S]*?)(["']?)$/.exec(source)!;
+  const left = match[3]!.split(/\s+/).filter((one) => one !== '' && !names.has(one));
+  const all = [...left, ...instead];
+  if (all.length > 0) return { start, end, text: `${match[1]}${match[2]}${all.join(' ')}${match[4]}` };
+  const before = /\s*$/.exec(text.slice(0, start))![0].length;
+  return { start: start - before, end, text: '' };
+}
