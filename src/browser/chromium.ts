@@ -36,10 +36,18 @@ function isExecutable(file: string): boolean {
  * In: host names with the ports that stand behind them. Throws `UsageError` where there is no browser.
  */
 export async function startChromium(hosts: ReadonlyMap<string, number> = new Map()): Promise<Browser> {
+  const named = [...hosts].map(([name, port]) => `MAP ${name}:80 127.0.0.1:${port}`);
+  return launch([`--host-resolver-rules=${[...named, 'MAP * ~NOTFOUND'].join(', ')}`]);
+}
+
+/** Starts a browser that reaches whatever its tabs are let ask for. Throws `UsageError` where there is none. */
+export async function startOpenChromium(): Promise<Browser> {
+  return launch([]);
+}
+
+async function launch(more: readonly string[]): Promise<Browser> {
   const executablePath = findChromium();
   if (executablePath === undefined) throw new UsageError('no-chromium', {});
-  const named = [...hosts].map(([name, port]) => `MAP ${name}:80 127.0.0.1:${port}`);
-  const rules = [...named, 'MAP * ~NOTFOUND'];
   const args = [
     '--disable-gpu',
     '--disable-quic',
@@ -47,7 +55,7 @@ export async function startChromium(hosts: ReadonlyMap<string, number> = new Map
     '--disable-background-networking',
     '--disable-component-update',
     '--disable-sync',
-    `--host-resolver-rules=${rules.join(', ')}`,
+    ...more,
     // Containers run as root, where Chromium's own sandbox cannot start.
     ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
   ];

@@ -22,6 +22,7 @@ const COMMANDS: ReadonlyMap<string, () => Promise<Define>> = new Map([
   ['override', async () => (await import('./commands/override/command.js')).defineOverride],
   ['outlast', async () => (await import('./commands/outlast/command.js')).defineOutlast],
   ['family', async () => (await import('./commands/family/command.js')).defineFamily],
+  ['visit', async () => (await import('./commands/visit/command.js')).defineVisit],
   ['undo', async () => (await import('./commands/undo/command.js')).defineUndo],
   ['demo', loadDemo],
 ]);

@@ -4,6 +4,7 @@ import { familySchema } from '../core/change/family/table-file.js';
 import { draftSchema } from '../core/draft/index.js';
 import { configSchema } from '../site/config.js';
 import { partDocument } from '../site/threads/part-file.js';
+import { manifestSchema } from '../site/visiting/manifest.js';
 import { adoptDocument } from './commands/adopt/document.js';
 import { draftDocument } from './commands/draft/document.js';
 import { explainDocument } from './commands/explain/document.js';
@@ -16,6 +17,7 @@ import { renameDocument } from './commands/rename/document.js';
 import { restyleDocument } from './commands/restyle/document.js';
 import { surveyDocument } from './commands/survey/document.js';
 import { undoDocument } from './commands/undo/document.js';
+import { visitDocument } from './commands/visit/document.js';
 
 export const schemas = {
   'acervus.schema.json': configSchema,
@@ -34,4 +36,6 @@ export const schemas = {
   'override.schema.json': overrideDocument,
   'outlast.schema.json': outlastDocument,
   'family.schema.json': familyDocument,
+  'visit.schema.json': visitDocument,
+  'visited.schema.json': manifestSchema,
 } as const;

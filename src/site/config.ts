@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { firstIssue, scopeName, sharedPath, tasteName } from '../core/choices.js';
 import { PARTS } from '../core/parts.js';
 import { UsageError } from '../core/usage-error.js';
+import { boxSchema } from '../core/visit/box-schema.js';
 
 const namePart = z.string().regex(/^[a-zA-Z0-9_-]*$/, 'expected letters, digits, - and _');
 const globs = z.array(z.string().min(1));
@@ -20,6 +21,12 @@ export const configSchema = z
             .string()
             .regex(/^(?!\.\/?$)(?!.*(?:^|\/)\.\.(?:\/|$))[^/\\][^\\]*$/, 'expected a folder inside the site')
             .describe('The folder that it writes the pages into.'),
+        }),
+        z.strictObject({
+          visit: z
+            .string()
+            .min(1)
+            .describe('The address, or the file of addresses, that the pages were brought from.'),
         }),
       ])
       .optional()
@@ -57,6 +64,10 @@ export const configSchema = z
       .describe(
         'How a template links a sheet, with {path}, {file} or {name} in it, or none where nothing is to be linked. Default: as the template links others.',
       ),
+    own: z
+      .array(boxSchema)
+      .optional()
+      .describe('Of a running system: the boxes that hold CSS of one’s own. All else is the platform’s.'),
     exclude: globs.optional().describe('Files and folders that are no part of the site.'),
     platform: globs.optional().describe('Sheets, scripts and pages that may not be edited.'),
     theme: globs
@@ -126,6 +137,11 @@ export function parseConfig(text: string | undefined): Config {
     throw new UsageError('config-json', { problem: (error as Error).message });
   }
   const result = configSchema.safeParse(value);
-  if (result.success) return result.data;
+  if (result.success) {
+    const { rendering } = result.data;
+    // Nothing is linked on pages that nobody writes.
+    const isVisited = typeof rendering === 'object' && 'visit' in rendering;
+    return isVisited ? { link: 'none', ...result.data } : result.data;
+  }
   throw new UsageError('config-invalid', { problem: firstIssue(result.error) });
 }

@@ -14,5 +14,5 @@ declare module 'css-tree/tokenizer' {
 }
 
 declare module 'css-tree/utils' {
-  export { ident } from 'css-tree';
+  export { ident, string, url } from 'css-tree';
 }

@@ -56,7 +56,7 @@ type State = z.infer<typeof stateSchema>;
 
 /** What a site's configuration says of its build; `undefined` for a site of finished pages. */
 export function buildOf({ rendering }: Config): BuildCommand | undefined {
-  return rendering === undefined || rendering === 'files' ? undefined : rendering;
+  return typeof rendering === 'object' && 'build' in rendering ? rendering : undefined;
 }
 
 /**

@@ -4,6 +4,7 @@ import { componentProblem, isComponentFile, readComponent } from '../../core/com
 import { hasTemplateText } from '../../core/markup/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
+import { type Visited, withBoxes } from '../visiting/with-boxes.js';
 import { type Decoded, decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
 import { leaveOut } from './notices.js';
@@ -30,19 +31,32 @@ export interface PageSourceData {
   readonly components: ReadonlySet<string>;
   readonly copies: ReadonlyMap<string, string>;
   readonly given: ReadonlyMap<string, readonly string[]>;
+  /** Of a running system: what was brought of it. */
+  readonly visited: Visited | undefined;
 }
 
 export function pageSource(
   files: SiteFiles,
-  { paths, components, copies, given }: PageSourceData,
+  { paths, components, copies, given, visited }: PageSourceData,
 ): PageSource {
   return {
     pagePaths: paths,
-    page: (path) => readPageText(files, path)?.text,
+    page: (path) => boxed(readPageText(files, path)?.text, path, visited, files),
     isComponent: (path) => components.has(path),
     sheetsFor: (path) => given.get(path),
     copyOf: (address) => copies.get(address),
   };
+}
+
+/** The text of a page of a running system, its boxes as sheets of their own. */
+export function boxed(
+  text: string | undefined,
+  file: string,
+  visited: Visited | undefined,
+  files: SiteFiles,
+): string | undefined {
+  if (text === undefined || visited === undefined) return text;
+  return withBoxes(text, file, visited, (box) => files.read(box) !== undefined);
 }
 
 /** A decoded page; `undefined` for one that is empty, gone, or left out for what it is. */

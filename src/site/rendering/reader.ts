@@ -1,10 +1,9 @@
 // Reads a site file by file: pages found without configuration, the sheets and scripts they lead to, and who owns each.
 
 import path from 'node:path';
-import { folderOf, resolveAddress } from '../../core/addresses.js';
+import { folderOf } from '../../core/addresses.js';
 import type { ScriptText } from '../../core/cascade/index.js';
 import { isComponentFile } from '../../core/components/index.js';
-import { parsePage } from '../../core/markup/index.js';
 import { scriptReading } from '../../core/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
 import { parseSheet } from '../../core/sheets/parse.js';
@@ -19,11 +18,20 @@ import type { Decoded, Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { leaveOut } from '../files/notices.js';
 import { globs, type Owner, ownerByName } from '../files/owner.js';
-import { CONFIG_FILE, type PageSource, type PageSourceData, readPageText, readText } from '../files/pages.js';
-import { isBare, isPart, isTemplate, makesNoPage, TEMPLATES } from '../files/templates.js';
+import {
+  boxed,
+  CONFIG_FILE,
+  type PageSource,
+  type PageSourceData,
+  readPageText,
+  readText,
+} from '../files/pages.js';
+import { isBare, isPart, makesNoPage, TEMPLATES } from '../files/templates.js';
 import { sheetsOfUnread } from '../files/unread.js';
+import { readVisited } from '../visiting/visited.js';
+import { boxFile, isBoxFile, type Visited } from '../visiting/with-boxes.js';
 import { CompiledSheets } from './compiled-sheets.js';
-import { guessFile } from './file-guess.js';
+import { guessedCopies } from './guessed-copies.js';
 import {
   type AddedSheet,
   blockText,
@@ -38,11 +46,6 @@ export interface SheetOwner extends Owner {
 }
 
 const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', ...TEMPLATES];
-/** So many pages are looked into for what an engine reads. */
-const MANY = 20;
-/** What may hold the address of a sheet that only a server or an engine could resolve. */
-const GUESSED =
-  /<(?:link|script)[^>]*?(?:\{\{|\{%|<%|<\?|=\s*["']?\/)|(?:stylesheet|script)\w*\b|(?:css|js)\w*\s*\(/i;
 /** Up to a folder that libraries are put into, and the one of the library in it. */
 const LIBRARIES = /^(?:.*?\/)?(?:vendors?|plugins?|libs?|third[-_]party|frameworks?|platform)\/(?:[^/]+\/)?/i;
 /** What a test run leaves behind. */
@@ -68,6 +71,8 @@ export class SiteReader implements SheetShelf, PageSource {
   readonly #isExcluded: (file: string) => boolean;
   /** Sheets of preprocessors. */
   readonly compiled: CompiledSheets;
+  /** Of a running system: what was brought of it. */
+  readonly visited: Visited | undefined;
   readonly #texts = new Map<string, string | undefined>();
   readonly #sheets = new Map<string, Sheet | undefined>();
   readonly #words = new Map<string, ReadonlySet<string> | undefined>();
@@ -79,14 +84,17 @@ export class SiteReader implements SheetShelf, PageSource {
     pagePaths?: readonly string[],
   ) {
     this.compiled = new CompiledSheets(files);
+    this.visited = readVisited(files, config);
     const { exclude, components, pages } = config;
     this.#isExcluded = globs(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
     this.#isNamedComponent = components && globs(components);
     const isPage = globs(pages ?? PAGES);
     const isWanted = (file: string): boolean => isPage(file) && (pages !== undefined || !makesNoPage(file));
-    const all = pagePaths ?? files.list().filter((file) => isWanted(file) && !this.#isExcluded(file));
+    const brought = this.visited?.pages.filter((file) => !this.#isExcluded(file));
+    const all =
+      pagePaths ?? brought ?? files.list().filter((file) => isWanted(file) && !this.#isExcluded(file));
     // Pages that are asked for by name are the developer's.
-    const own = (pagePaths ?? pages) ? all : all.filter((file) => !this.#isPlatformPage(file));
+    const own = (pagePaths ?? brought ?? pages) ? all : all.filter((file) => !this.#isPlatformPage(file));
     this.pagePaths = own.length > 0 ? own : all;
     this.platformPages = own.length > 0 ? all.filter((file) => !own.includes(file)) : [];
     if (this.pagePaths.length === 0) throw new UsageError('no-pages', { site: files.label });
@@ -96,7 +104,7 @@ export class SiteReader implements SheetShelf, PageSource {
   }
 
   page(file: string): string | undefined {
-    const text = this.#noted(file, readPageText(this.files, file));
+    const text = boxed(this.#noted(file, readPageText(this.files, file)), file, this.visited, this.files);
     if (!this.#parts.has(file)) {
       this.#parts.set(file, text !== undefined && isPart(file, text));
       if (text !== undefined && isBare(file, text)) this.#bare.add(file);
@@ -170,7 +178,10 @@ export class SiteReader implements SheetShelf, PageSource {
 
   /** By address, the sheet of the site that is meant: local copies, and what a server or a template engine makes of it. */
   get copies(): ReadonlyMap<string, string> {
-    this.#copies ??= new Map([...this.#guessedCopies(), ...Object.entries(this.config.copies ?? {})]);
+    this.#copies ??= new Map([
+      ...(this.visited?.addresses ?? guessedCopies(this)),
+      ...Object.entries(this.config.copies ?? {}),
+    ]);
     return this.#copies;
   }
 
@@ -178,31 +189,6 @@ export class SiteReader implements SheetShelf, PageSource {
   learn(copies: ReadonlyMap<string, string>): void {
     if (copies === this.copies) return;
     for (const [address, file] of copies) this.#copies?.set(address, file);
-  }
-
-  #guessedCopies(): Map<string, string> {
-    const found = new Map<string, string>();
-    const served = new Map(Object.entries(this.config.served ?? {}));
-    const isRead = (file: string): boolean => isTemplate(file) || holdsEngineText(this.page(file) ?? '');
-    if (served.size === 0 && !this.pagePaths.slice(0, MANY).some(isRead) && !this.pagePaths.some(isTemplate))
-      return found;
-    const files = this.files.list();
-    const known = new Set(files);
-    for (const file of this.pagePaths) {
-      const text = this.page(file);
-      if (text === undefined || !GUESSED.test(text)) continue;
-      // On a finished page an address says itself where it leads, but for the folder that is served.
-      if (served.size === 0 && !isTemplate(file) && !holdsEngineText(text, file)) continue;
-      const { sheets, scripts } = parsePage(file, text, this.isComponent(file));
-      for (const one of [...sheets, ...scripts]) {
-        if (one.kind !== 'link' || found.has(one.address.trim())) continue;
-        const resolved = resolveAddress(one.address, file);
-        if (resolved.kind === 'site' && known.has(resolved.path)) continue;
-        const meant = guessFile(one.address, file, files, served);
-        if (meant !== undefined) found.set(one.address.trim(), meant);
-      }
-    }
-    return found;
   }
 
   /** The text of a sheet or script; `undefined` where there is none, it is excluded, or it is no text. */
@@ -282,6 +268,8 @@ export class SiteReader implements SheetShelf, PageSource {
    */
   shared(sheets: readonly SheetOwner[], linked: readonly (readonly string[])[]): string {
     if (this.config.shared !== undefined) return this.config.shared;
+    const box = this.#firstBox(sheets);
+    if (box !== undefined) return box;
     const said =
       Object.values(this.config.sheets ?? {})[0] ??
       (this.#imported && [...this.#imported.sheets, ...(this.added === undefined ? [] : [this.added.sheet])]);
@@ -304,10 +292,23 @@ export class SiteReader implements SheetShelf, PageSource {
     );
   }
 
+  /** The box that stands on most pages. */
+  #firstBox(sheets: readonly SheetOwner[]): string | undefined {
+    if (this.visited === undefined) return undefined;
+    const own = this.visited.boxes.flatMap((one) => ('page' in one.box ? [] : (boxFile(one, '') ?? [])));
+    return sheets.find(({ path }) => own.includes(path))?.path ?? own[0];
+  }
+
   /** What another thread needs to read the pages. */
   pageData(): PageSourceData {
     const components = new Set(this.pagePaths.filter((file) => this.isComponent(file)));
-    return { paths: this.pagePaths, components, copies: this.copies, given: this.given(this.pagePaths) };
+    return {
+      paths: this.pagePaths,
+      components,
+      copies: this.copies,
+      given: this.given(this.pagePaths),
+      visited: this.visited,
+    };
   }
 
   /** By page, the sheets that style it, where they are not told by what it links. */
@@ -353,6 +354,9 @@ export class SiteReader implements SheetShelf, PageSource {
   }
 
   #ownerOf(file: string): Owner {
+    if (this.visited !== undefined && isBoxFile(this.visited, file))
+      return { owner: 'theme', because: `"own" in ${CONFIG_FILE}` };
+    if (this.visited !== undefined) return { owner: 'platform', because: 'brought from a running system' };
     const named = ownerByName(this.config, file);
     if (named !== undefined) return named;
     if (this.files.isLinked?.(file) === true) return { owner: 'platform', because: 'a link leads to it' };

@@ -1,0 +1,77 @@
+// Brings the pages of a running system into a folder.
+
+import { type VisitOptions, type VisitResult, visitSite } from '../../../site/visiting/visit.js';
+import type { VisitDocument } from './document.js';
+
+export type { VisitOptions } from '../../../site/visiting/visit.js';
+
+const SOME = 12;
+
+/**
+ * Brings pages, and the sheets and scripts that they load, into a folder that every other command takes as a site.
+ * In: an address, a file of addresses or an HTTP archive, `undefined` to visit again what the folder holds; the folder.
+ * Throws `UsageError`.
+ */
+export async function visit(
+  from: string | undefined,
+  folder: string,
+  options: Omit<VisitOptions, 'openRenderer' | 'askBoxes'> = {},
+): Promise<VisitDocument> {
+  return visitOn(from, folder, options);
+}
+
+/** @internal */
+export async function visitOn(
+  from: string | undefined,
+  folder: string,
+  options: VisitOptions,
+): Promise<VisitDocument> {
+  const openRenderer: VisitOptions['openRenderer'] = async (input) =>
+    (await import('../../../browser/render.js')).openRenderer(input);
+  return documentOf(folder, await visitSite(from, folder, { ...options, openRenderer }));
+}
+
+function documentOf(folder: string, result: VisitResult): VisitDocument {
+  const { manifest, crawled, changes, madeUp } = result;
+  const countOf = (kind: string): number => manifest.files.filter((one) => one.kind === kind).length;
+  return {
+    format: 1,
+    command: 'visit',
+    from: manifest.start,
+    origin: manifest.origin,
+    folder,
+    pages: manifest.pages.length,
+    sheets: countOf('sheet'),
+    scripts: countOf('script'),
+    others: countOf('other'),
+    requests: result.requests,
+    bytes: result.bytes,
+    unchanged: crawled.unchanged,
+    resumed: result.goesOn,
+    failed: [...crawled.failed].map(([address, why]) => ({ address, why })).sort(byAddress),
+    barred: result.barred,
+    left: crawled.left,
+    ...(crawled.usedUp === undefined ? {} : { stopped: crawled.usedUp }),
+    ...(changes === undefined
+      ? {}
+      : {
+          changes: {
+            pages: movedOf(changes.pages),
+            sheets: movedOf(changes.sheets),
+            namesGone: [...changes.namesGone],
+            namesNew: changes.namesNew,
+          },
+        }),
+    boxes: result.boxes.map((one) => ({ ...one })),
+    likely: result.likely.map(({ box, why }) => ({ box, why })),
+    madeUp: { count: madeUp.length, some: madeUp.slice(0, SOME) },
+  };
+}
+
+function movedOf({ fresh, gone, changed }: NonNullable<VisitResult['changes']>['pages']) {
+  return { new: [...fresh], gone: [...gone], changed: [...changed] };
+}
+
+function byAddress(a: { readonly address: string }, b: { readonly address: string }): number {
+  return a.address < b.address ? -1 : 1;
+}

@@ -1,0 +1,330 @@
+// Brings a running site into a folder that every other command takes as a site.
+
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import picomatch from 'picomatch';
+import { UsageError } from '../../core/usage-error.js';
+import {
+  type Box,
+  type BoxCandidate,
+  changesBetween,
+  collectNames,
+  madeUpNames,
+  originOf,
+  pathOf,
+  type VisitChanges,
+} from '../../core/visit/index.js';
+import { openFolder, type SiteFiles } from '../files/files.js';
+import { readText } from '../files/pages.js';
+import { programVersion } from '../version.js';
+import { type BoxState, settleBoxes } from './box-texts.js';
+import { Crawl, type Crawled, type RenderedPage } from './crawl.js';
+import { type CredentialFiles, CredentialJar } from './credentials.js';
+import { leadsInside } from './hosts.js';
+import { dropFile, keepManifest, LAST_VISIT, openKeeping, setAside } from './keeper.js';
+import { type Manifest, readManifest } from './manifest.js';
+import { goneFiles, manifestOf } from './manifest-of.js';
+import { configOf, settleOwn } from './own-boxes.js';
+import { readRobots } from './robots.js';
+import { ArchiveSource, NotHad, type Source } from './source.js';
+import { namesSitemap, pagesOfSitemap, readStart, type Start } from './starts.js';
+import { readVisited } from './visited.js';
+import { type Bounds, Web } from './web.js';
+
+export interface VisitOptions extends CredentialFiles {
+  /** The most pages; 500 without. */
+  readonly pages?: number | undefined;
+  /** Links to follow, one behind the other; any number without. */
+  readonly depth?: number | undefined;
+  /** Patterns of paths: only these pages, and none of those. */
+  readonly match?: readonly string[] | undefined;
+  readonly skip?: readonly string[] | undefined;
+  /** Visit what robots.txt asks not to. */
+  readonly ignoreRobots?: boolean | undefined;
+  /** Fonts and pictures too. */
+  readonly all?: boolean | undefined;
+  readonly atOnce?: number | undefined;
+  /** Milliseconds between requests. */
+  readonly pause?: number | undefined;
+  readonly bounds?: Partial<Bounds> | undefined;
+  /** Take pages as the installed Chromium shows them, after their scripts; at these widths. */
+  readonly browser?: boolean | undefined;
+  readonly widths?: readonly number[] | undefined;
+  /** Opens the browser. */
+  readonly openRenderer?: ((input: RendererInput) => Promise<Renderer>) | undefined;
+  /** The developer's boxes; as configured or guessed without. */
+  readonly own?: readonly Box[] | undefined;
+  /** Says which of the likely boxes are the developer's. */
+  readonly askBoxes?: ((candidates: readonly BoxCandidate[]) => Promise<readonly Box[]>) | undefined;
+  readonly onStep?: ((step: string) => void) | undefined;
+  readonly onPage?: ((done: number, of: number) => void) | undefined;
+  /** Hears beforehand how much there is to fetch at most. */
+  readonly onPlan?: ((plan: VisitPlan) => void) | undefined;
+}
+
+export interface RendererInput {
+  /** The site's; what is of others is asked for only where the page needs it. */
+  readonly origin: string;
+  readonly credentials: CredentialJar;
+  /** Widths of the window, in pixels; one of its own choice where there is none. */
+  readonly widths: readonly number[];
+}
+
+export interface Renderer {
+  /** The page after its scripts: once, and again for each further width at which it is another. */
+  readonly render: (address: string) => Promise<readonly RenderedPage[]>;
+  readonly close: () => Promise<void>;
+}
+
+export interface VisitPlan {
+  readonly pages: number;
+  /** Whether the number is known, not a limit. */
+  readonly isKnown: boolean;
+  readonly bounds: Bounds;
+  readonly pause: number;
+  readonly goesOn: boolean;
+}
+
+export interface VisitResult {
+  readonly manifest: Manifest;
+  readonly folder: string;
+  readonly crawled: Crawled;
+  readonly requests: number;
+  readonly bytes: number;
+  /** Against the visit before, where there was one. */
+  readonly changes: VisitChanges | undefined;
+  readonly boxes: readonly BoxState[];
+  /** Boxes that nobody has named yet. */
+  readonly likely: readonly BoxCandidate[];
+  readonly madeUp: readonly string[];
+  /** Pages that robots.txt asks to leave alone. */
+  readonly barred: number;
+  readonly goesOn: boolean;
+}
+
+const USUAL_BOUNDS: Bounds = { requests: 10_000, bytes: 500_000_000, seconds: 3600 };
+const USUAL_PAGES = 500;
+const SAVE_EVERY = 2000;
+
+/** What is brought from, and how. */
+interface Way {
+  readonly source: Source;
+  readonly web: Web | undefined;
+  readonly credentials: CredentialJar;
+  readonly bounds: Bounds;
+  readonly atOnce: number;
+  readonly pause: number;
+}
+
+/** In: an address, a file of addresses or an archive; `undefined` to visit again what the folder holds. Throws `UsageError`. */
+export async function visitSite(
+  from: string | undefined,
+  folder: string,
+  options: VisitOptions,
+): Promise<VisitResult> {
+  const root = openKeeping(folder);
+  const before = readManifest(openFolder(root));
+  const begin = from ?? before?.start;
+  if (begin === undefined) throw new UsageError('visit-nothing', { folder });
+  const start = readStart(begin);
+  const origin = originOfStart(start);
+  if (before !== undefined && before.origin !== origin && originOfStart(readStart(before.start)) !== origin)
+    throw new UsageError('visit-other', { folder, origin: before.origin });
+  const way = await wayTo(start, origin, options);
+  try {
+    const brought = await bring(root, { begin, start, origin, before }, way, options);
+    return await finish(root, brought, before, options);
+  } finally {
+    await way.web?.close();
+  }
+}
+
+async function wayTo(start: Start, origin: string, options: VisitOptions): Promise<Way> {
+  const bounds = { ...USUAL_BOUNDS, ...options.bounds };
+  const credentials = new CredentialJar(options, origin);
+  const atOnce = options.atOnce ?? 4;
+  if (start.kind === 'archive') {
+    const source = new ArchiveSource(start.answers);
+    return { source, web: undefined, credentials, bounds, atOnce, pause: 0 };
+  }
+  const allowsPrivate = await leadsInside(origin);
+  // A machine of one's own may be asked as fast as it answers.
+  const pause = options.pause ?? (allowsPrivate ? 0 : 100);
+  const agentName = `acervus/${programVersion()}`;
+  const web = new Web({ bounds, credentials, atOnce, pause, allowsPrivate, agentName });
+  return { source: web, web, credentials, bounds, atOnce, pause };
+}
+
+interface Begin {
+  readonly begin: string;
+  readonly start: Start;
+  readonly origin: string;
+  readonly before: Manifest | undefined;
+}
+
+interface Brought {
+  readonly manifest: Manifest;
+  readonly crawled: Crawled;
+  readonly barred: number;
+  readonly goesOn: boolean;
+  readonly web: Web | undefined;
+}
+
+async function bring(
+  root: string,
+  { begin, start, origin, before }: Begin,
+  { source, web, credentials, bounds, atOnce, pause }: Way,
+  options: VisitOptions,
+): Promise<Brought> {
+  const asked = askedOf(options, before?.asked);
+  const goesOn = before?.begun !== undefined;
+  const begun = before?.begun ?? new Date().toISOString();
+  const robots = await readRobots(source, origin, asked.robots && web !== undefined);
+  const all = await startsOf(start, source);
+  const wanted = wantedBy(asked);
+  const isWanted = (address: string): boolean => wanted(address) && robots.allows(address);
+  const starts = all.follows ? all.starts : all.starts.filter(isWanted);
+  const slower = Math.max(pause, web === undefined ? 0 : robots.delay);
+  web?.slowDown(slower);
+  options.onPlan?.({
+    pages: all.follows ? asked.pages : Math.min(starts.length, asked.pages),
+    ...{ isKnown: !all.follows, bounds, pause: slower, goesOn },
+  });
+  if (before !== undefined && !goesOn) setAside(root);
+  const renderer =
+    asked.browser && web !== undefined
+      ? await options.openRenderer?.({ origin, credentials, widths: asked.widths ?? [] })
+      : undefined;
+  let saved = performance.now();
+  const head = { start: begin, asked };
+  const save = (): void => {
+    saved = performance.now();
+    keepManifest(root, manifestOf(crawl.found, { ...head, origin: crawl.origin }, begun, before));
+  };
+  const crawl: Crawl = new Crawl({
+    ...{ root, source, starts, follows: all.follows, isWanted, begun, atOnce },
+    ...{ most: asked.pages, depth: asked.depth ?? Number.POSITIVE_INFINITY, all: asked.all, before },
+    render: renderer?.render,
+    onPage: (done, of) => {
+      options.onPage?.(done, of);
+      if (performance.now() - saved > SAVE_EVERY) save();
+    },
+    onLevel: save,
+  });
+  try {
+    const crawled = await crawl.run();
+    if (crawled.pages.size === 0) throw nothingBrought(begin, crawled, robots.barred.size);
+    const manifest = manifestOf(crawled, { ...head, origin: crawl.origin }, undefined, before);
+    return { manifest, crawled, barred: robots.barred.size, goesOn, web };
+  } finally {
+    await renderer?.close();
+  }
+}
+
+/** Takes out what is gone, sees to the boxes, and tells what is otherwise. */
+async function finish(
+  root: string,
+  { manifest, crawled, barred, goesOn, web }: Brought,
+  before: Manifest | undefined,
+  options: VisitOptions,
+): Promise<VisitResult> {
+  keepManifest(root, manifest);
+  if (before !== undefined) for (const file of goneFiles(before, manifest)) dropFile(root, file);
+  options.onStep?.('looking for the boxes');
+  const likely = await settleOwn(root, manifest, options.own, options.askBoxes);
+  const files = openFolder(root);
+  const aside = path.join(root, LAST_VISIT);
+  const last = before !== undefined && existsSync(aside) ? openFolder(aside) : undefined;
+  const visited = readVisited(files, configOf(files));
+  const names = namesOf(files, manifest);
+  const old = last === undefined ? undefined : readManifest(last);
+  const changes =
+    last === undefined || old === undefined
+      ? undefined
+      : changesBetween(stateOf(old, namesOf(last, old)), stateOf(manifest, names));
+  return {
+    ...{ manifest, folder: root, crawled, changes, likely, barred, goesOn },
+    requests: web?.used.requests ?? 0,
+    bytes: web?.used.bytes ?? 0,
+    boxes: visited === undefined ? [] : settleBoxes(root, visited, last),
+    madeUp: madeUpNames(names, changes?.namesGone),
+  };
+}
+
+function originOfStart(start: Start): string {
+  if (start.kind === 'address') return originOf(start.address);
+  const addresses = start.kind === 'pages' ? start.addresses : pagesOfArchive(start.answers);
+  return originOf(addresses[0]!);
+}
+
+/** Pages of the host that the first of them is of. */
+function pagesOfArchive(answers: Extract<Start, { kind: 'archive' }>['answers']): string[] {
+  const pages = [...answers]
+    .filter(([, { status, type }]) => status === 200 && /html/.test(type))
+    .map(([address]) => address);
+  return pages.filter((one) => originOf(one) === originOf(pages[0]!));
+}
+
+async function startsOf(
+  start: Start,
+  source: Source,
+): Promise<{ readonly starts: readonly string[]; readonly follows: boolean }> {
+  if (start.kind === 'archive') return { starts: pagesOfArchive(start.answers), follows: false };
+  if (start.kind === 'pages') return { starts: start.addresses, follows: false };
+  if (!namesSitemap(start.address)) return { starts: [start.address], follows: true };
+  const pages = await pagesOfSitemap(source, start.address).catch((error: unknown) => {
+    if (error instanceof NotHad)
+      throw new UsageError('visit-failed', { address: start.address, why: error.message });
+    throw error;
+  });
+  if (pages?.length === 0) throw new UsageError('visit-list', { file: start.address });
+  return { starts: pages ?? [start.address], follows: pages === undefined };
+}
+
+/** What is not said again is as the visit before was asked. */
+function askedOf(options: VisitOptions, before: Manifest['asked'] | undefined): Manifest['asked'] {
+  const depth = options.depth ?? before?.depth;
+  const match = options.match ?? before?.match;
+  const skip = options.skip ?? before?.skip;
+  const widths = options.widths ?? before?.widths;
+  return {
+    pages: options.pages ?? before?.pages ?? USUAL_PAGES,
+    ...(depth === undefined ? {} : { depth }),
+    ...(match === undefined ? {} : { match: [...match] }),
+    ...(skip === undefined ? {} : { skip: [...skip] }),
+    robots: options.ignoreRobots === undefined ? (before?.robots ?? true) : !options.ignoreRobots,
+    all: options.all ?? before?.all ?? false,
+    browser: options.browser ?? before?.browser ?? false,
+    ...(widths === undefined ? {} : { widths: [...widths] }),
+  };
+}
+
+function wantedBy({ match, skip }: Manifest['asked']): (address: string) => boolean {
+  const matches = match === undefined ? () => true : picomatch([...match]);
+  const skips = skip === undefined ? () => false : picomatch([...skip]);
+  return (address) => {
+    const said = pathOf(address);
+    const [bare = ''] = said.split('?');
+    return (matches(said) || matches(bare)) && !skips(said) && !skips(bare);
+  };
+}
+
+function nothingBrought(begin: string, { failed, usedUp }: Crawled, barred: number): UsageError {
+  const [first] = failed;
+  if (first !== undefined) return new UsageError('visit-failed', { address: first[0], why: first[1] });
+  if (usedUp !== undefined)
+    return new UsageError('visit-failed', { address: begin, why: `${usedUp} are used up` });
+  return new UsageError(barred > 0 ? 'visit-barred' : 'visit-list', { file: begin, address: begin });
+}
+
+function namesOf(files: SiteFiles, { pages }: Manifest): Set<string> {
+  const names = new Set<string>();
+  for (const { file } of pages) collectNames(readText(files, file)?.text ?? '', names);
+  return names;
+}
+
+function stateOf({ pages, files }: Manifest, names: ReadonlySet<string>) {
+  const digests = (entries: Manifest['files'] | Manifest['pages']): Map<string, string> =>
+    new Map(entries.map(({ file, digest }) => [file, digest]));
+  return { pages: digests(pages), sheets: digests(files.filter(({ kind }) => kind === 'sheet')), names };
+}
