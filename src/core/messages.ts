@@ -120,6 +120,11 @@ export const MESSAGES = {
     'is brought from a running system, where it cannot be written',
     'only the boxes in "own" of acervus.json are changed',
   ],
+  'visited-no-page-box': [
+    '--within {text}',
+    'no body class tells these pages from others, and none of them has a box of its own',
+    'put a rule into that box on the site, visit again, and name it with --own-page',
+  ],
   'visited-no-box': [
     'acervus.json',
     'nothing says which box is yours',

@@ -6,6 +6,7 @@ import type { Edits } from '../../core/edits/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import { openFolder } from '../files/files.js';
 import { loadSite, type Site } from '../rendering/load.js';
+import { boxFile, isBoxFile } from '../visiting/with-boxes.js';
 import { type FileChange, fileChanges, refuseUnfinished, writeChange } from './change.js';
 import { unifiedPatch } from './patch.js';
 import type { WriteOptions } from './write-options.js';
@@ -25,8 +26,19 @@ export function openForChange(folder: string): Site {
   refuseUnfinished(path.resolve(folder));
   const site = loadSite(files);
   const { rendering = 'files' } = site.config;
-  if (rendering !== 'files') throw new UsageError('built-not-changed', {});
+  if (rendering !== 'files' && 'build' in rendering) throw new UsageError('built-not-changed', {});
+  if (site.visited?.boxes.length === 0) throw new UsageError('visited-no-box', {});
   return site;
+}
+
+/** Of a running system: the box that a page has of its own; `undefined` for a site whose pages may be written. */
+export function boxOf({ visited, model }: Site): ((page: string) => string | undefined) | undefined {
+  if (visited === undefined) return undefined;
+  const place = visited.boxes.find(({ box }) => 'page' in box);
+  return (page) => {
+    const file = place && boxFile(place, page);
+    return file !== undefined && model.sources.sheets.has(file) ? file : undefined;
+  };
 }
 
 /** Writes the edits, or makes a patch of them. Nothing happens when there are none. Throws `UsageError`. */
@@ -37,6 +49,9 @@ export function carryOut(
   edits: Edits,
   { patch }: WriteOptions,
 ): CarriedOut {
+  const { visited } = site;
+  const foreign = [...edits.keys()].find((file) => visited !== undefined && !isBoxFile(visited, file));
+  if (foreign !== undefined) throw new UsageError('visited-pages', { file: foreign });
   const changes = fileChanges(site, edits).filter((change) => change.edits.length > 0);
   return writePlanned(path.resolve(folder), command, changes, { patch });
 }

@@ -15,6 +15,7 @@ import { sheetsOfUnread } from '../files/unread.js';
 import { tellRead } from '../files/watch.js';
 import { takeExcerpts } from '../threads/excerpting.js';
 import { proveChange } from '../threads/proving.js';
+import type { Visited } from '../visiting/with-boxes.js';
 import type { CompiledSheet } from './compiled-sheets.js';
 import type { AddedSheet } from './imported-sheets.js';
 import type { SheetOwner, SiteReader } from './reader.js';
@@ -50,6 +51,8 @@ export interface Site {
   readonly added: AddedSheet | undefined;
   /** How the shared sheet is a part of one that a preprocessor makes. */
   readonly compiled: CompiledSheet | undefined;
+  /** Of a running system: what was brought of it, and its boxes. */
+  readonly visited: Visited | undefined;
 }
 
 export interface LoadOptions {
@@ -120,6 +123,7 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     encodings: reader.encodings,
     added: model.pages.some(({ path }) => isComponentFile(path)) ? reader.added : undefined,
     compiled: owners.map(({ path }) => reader.compiled.of(path)).find((one) => one?.part === shared),
+    visited: reader.visited,
     whole: undefined,
   };
 }

@@ -28,14 +28,25 @@ export function settleBoxes(root: string, visited: Visited, before: SiteFiles | 
   for (const [file, { css, pages, differs }] of live) {
     const here = textAt(files, file);
     const base = old?.get(file)?.css;
+    const isLive = here === undefined || isSame(here, css);
     let state: BoxState['state'] = 'as on the site';
-    if (here === undefined || here === css) {
-      if (here !== undefined && base !== undefined && base !== css) state = 'pasted';
-    } else if (here !== base) state = base === undefined || base === css ? 'waits' : 'both';
-    if (state === 'as on the site' && here !== css) keepFile(root, file, css);
+    if (isLive) {
+      if (here !== undefined && base !== undefined && !isSame(base, css)) state = 'pasted';
+    } else if (base === undefined || !isSame(here, base))
+      state = base === undefined || isSame(base, css) ? 'waits' : 'both';
+    if ((state === 'as on the site' || isLive) && here !== css) keepFile(root, file, css);
     states.push({ file, pages, state, differs });
   }
   return states;
+}
+
+/** What is around a text in a box, and how its lines end, is the editor's to say. */
+function isSame(a: string, b: string): boolean {
+  return plain(a) === plain(b);
+}
+
+function plain(text: string): string {
+  return text.replace(/\r\n?/g, '\n').trim();
 }
 
 interface LiveText {

@@ -2,11 +2,12 @@
 
 import type { Command } from 'commander';
 import { UsageError } from '../../../core/usage-error.js';
+import { PASTE, type PasteFlags } from '../../shared/paste.js';
 import type { ShowFlags } from '../../shared/present.js';
 import { splitSite } from '../../shared/split-site.js';
 import type { Act, Terminal } from '../../shared/terminal.js';
 
-interface Flags extends ShowFlags {
+interface Flags extends ShowFlags, PasteFlags {
   readonly find?: boolean;
   readonly patch?: boolean;
 }
@@ -18,6 +19,7 @@ export function defineFamily(program: Command, act: Act): void {
     .description('rules for many sections, positions or states from one small table')
     .argument('[file and site...]', 'the table file, and the folder of the site')
     .option('--find', 'find families copied out by hand, and put tables in their place')
+    .option(...PASTE)
     .option('--patch', 'print the change for "git apply" and write nothing')
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
@@ -40,11 +42,11 @@ export function defineFamily(program: Command, act: Act): void {
 async function write(terminal: Terminal, site: string, file: string, flags: Flags): Promise<number> {
   const { writeFamily } = await import('./run.js');
   const { withProgress } = await import('../../shared/progress.js');
-  const { present } = await import('../../shared/present.js');
+  const { presentChange } = await import('../../shared/paste.js');
   const made = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
     writeFamily(site, file, { patch: flags.patch, onStep }),
   );
-  await present(terminal, made.document, flags, async () => {
+  await presentChange(terminal, site, made.document, flags, async () => {
     const { familyLines } = await import('./lines.js');
     return familyLines(site, made, flags.all === true);
   });
@@ -54,9 +56,9 @@ async function write(terminal: Terminal, site: string, file: string, flags: Flag
 
 async function find(terminal: Terminal, site: string, flags: Flags): Promise<number> {
   const { findOn } = await import('./find.js');
-  const { present } = await import('../../shared/present.js');
+  const { presentChange } = await import('../../shared/paste.js');
   const made = findOn(site, { patch: flags.patch });
-  await present(terminal, made.document, flags, async () => {
+  await presentChange(terminal, site, made.document, flags, async () => {
     const { foundLines } = await import('./lines.js');
     return foundLines(site, made);
   });

@@ -1,10 +1,11 @@
 // `acervus outlast`: which overrides survive a platform update, and what looks different in spite of them.
 
 import type { Command } from 'commander';
+import { PASTE, type PasteFlags } from '../../shared/paste.js';
 import type { ShowFlags } from '../../shared/present.js';
 import type { Act } from '../../shared/terminal.js';
 
-interface Flags extends ShowFlags {
+interface Flags extends ShowFlags, PasteFlags {
   /** `old=new` each. */
   readonly platform: readonly string[];
   readonly markup?: string;
@@ -27,6 +28,7 @@ export function defineOutlast(program: Command, act: Act): void {
     .option('--markup <folder>', 'the pages as the new platform writes them, under the same paths')
     .option('--mend', 'write the fixes: new names beside the old, stronger selectors')
     .option('--patch', 'with --mend: print the change for "git apply" and write nothing')
+    .option(...PASTE)
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
     .addHelpText(
@@ -39,11 +41,11 @@ export function defineOutlast(program: Command, act: Act): void {
         const platform = Object.fromEntries(flags.platform.map(readPair));
         const { outlastOn } = await import('./run.js');
         const { withProgress } = await import('../../shared/progress.js');
-        const { present } = await import('../../shared/present.js');
+        const { presentChange } = await import('../../shared/paste.js');
         const document = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
           outlastOn(site, { platform, markup, mend, patch, onStep }),
         );
-        await present(terminal, document, flags, async () => {
+        await presentChange(terminal, site, document, flags, async () => {
           const { outlastLines } = await import('./lines.js');
           return outlastLines(site, document, { pairs: flags.platform, all: flags.all === true });
         });

@@ -1,11 +1,12 @@
 // `acervus override`: beats the platform for exactly the elements meant; lists overrides; takes one away.
 
 import type { Command } from 'commander';
+import { PASTE, type PasteFlags } from '../../shared/paste.js';
 import type { ShowFlags } from '../../shared/present.js';
 import { type SplitWords, splitSite } from '../../shared/split-site.js';
 import type { Act, Terminal } from '../../shared/terminal.js';
 
-interface Flags extends ShowFlags {
+interface Flags extends ShowFlags, PasteFlags {
   readonly within?: string;
   readonly medium?: string;
   readonly everywhere?: boolean;
@@ -28,6 +29,7 @@ export function defineOverride(program: Command, act: Act): void {
     .option('--everywhere', 'beat what other states and media say, too')
     .option('--list', 'show each override with what it beats, and whether it is still needed')
     .option('--drop', 'take the override with this selector away, or that --within or in --medium')
+    .option(...PASTE)
     .option('--patch', 'print the change for "git apply" and write nothing')
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
@@ -54,11 +56,11 @@ async function write(
   const { within, medium, everywhere, patch } = flags;
   const { overrideOn } = await import('./run.js');
   const { withProgress } = await import('../../shared/progress.js');
-  const { present } = await import('../../shared/present.js');
+  const { presentChange } = await import('../../shared/paste.js');
   const made = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
     overrideOn(site, selector, words, { within, medium, everywhere, patch, onStep }),
   );
-  await present(terminal, made.document, flags, async () => {
+  await presentChange(terminal, site, made.document, flags, async () => {
     const { overrideLines } = await import('./lines.js');
     return overrideLines(site, made, flags.all === true);
   });
@@ -79,10 +81,10 @@ async function list(terminal: Terminal, { site }: SplitWords, flags: Flags): Pro
 async function drop(terminal: Terminal, { words, site }: SplitWords, flags: Flags): Promise<number> {
   const [selector, ...properties] = words;
   const { dropOn } = await import('./run.js');
-  const { present } = await import('../../shared/present.js');
+  const { presentChange } = await import('../../shared/paste.js');
   const { within, medium, patch } = flags;
   const made = dropOn(site, selector, properties, { within, medium, patch });
-  await present(terminal, made.document, flags, async () => {
+  await presentChange(terminal, site, made.document, flags, async () => {
     const { dropLines } = await import('./lines.js');
     return dropLines(site, made, flags.all === true);
   });

@@ -2,6 +2,7 @@
 
 import {
   type Dropped,
+  homeOf,
   inspectRules,
   type OverrideResult,
   type Planned,
@@ -10,12 +11,14 @@ import {
   readWithin,
   rulesOfPart,
   scopedSelector,
+  type Within,
+  type Writable,
 } from '../../../core/change/override/index.js';
 import { selectorForm } from '../../../core/change/restyle/index.js';
 import { changeText } from '../../../core/edits/index.js';
 import { elementsIn, isAsWished } from '../../../core/proof/index.js';
 import { UsageError } from '../../../core/usage-error.js';
-import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
+import { boxOf, carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import { type Site, sheetsElsewhere } from '../../../site/rendering/load.js';
 import { readDeclarations } from '../../shared/declarations.js';
@@ -96,6 +99,9 @@ export function overrideOn(
   const { model, shared, config } = site;
   if (site.sheets.some(({ path, owner }) => path === shared && owner === 'platform'))
     throw new UsageError('shared-is-platform', { sheet: shared });
+  const within = readWithin(options.within, model);
+  const own = boxOf(site);
+  if (own !== undefined) checkBox(within, { model, shared, boxOf: own }, options.within ?? '');
   options.onStep?.('proving');
   const medium =
     options.medium === undefined
@@ -103,12 +109,11 @@ export function overrideOn(
       : spelledAsThere(site, options.medium.replace(/^\s*@media\s*/i, ''));
   const result = planned(
     planOverride({
-      model,
-      shared,
+      ...{ model, shared, boxOf: own },
       partNames: config.parts ?? {},
       selector,
       changes,
-      within: readWithin(options.within, model),
+      within,
       medium,
       everywhere: options.everywhere === true,
       strangers: sheetsElsewhere(site).get(shared) ?? [],
@@ -133,6 +138,12 @@ export function overrideOn(
     strays: result.proof.strays.length + result.unmet.length,
   };
   return { document, result };
+}
+
+/** Throws `UsageError` where a page that cannot be written has no box that the override could stand in. */
+function checkBox(within: Within, writable: Writable, text: string): void {
+  const home = homeOf(within, writable);
+  if (home.kind === 'boxes' && home.of.size === 0) throw new UsageError('visited-no-page-box', { text });
 }
 
 /** Throws `UsageError` for an override that there is nothing to plan for. */
@@ -198,7 +209,7 @@ export function dropOn(
   const { within, medium } = options;
   const sheet = { path: shared, partNames: config.parts ?? {} };
   const dropped = planDrop(model, sheet, {
-    selector: scopedSelector(selector, readWithin(within, model), model),
+    selector: scopedSelector(selector, readWithin(within, model), { model, shared, boxOf: boxOf(site) }),
     properties: names,
     medium,
   });

@@ -1,11 +1,12 @@
 // `acervus restyle`: changes a shared style once, where it stands, and tells what moved and what did not.
 
 import type { Command } from 'commander';
+import { PASTE, type PasteFlags } from '../../shared/paste.js';
 import type { ShowFlags } from '../../shared/present.js';
 import { splitSite } from '../../shared/split-site.js';
 import type { Act } from '../../shared/terminal.js';
 
-interface Flags extends ShowFlags {
+interface Flags extends ShowFlags, PasteFlags {
   readonly medium?: string;
   readonly token?: boolean;
   readonly onlyIfAll?: boolean;
@@ -25,6 +26,7 @@ export function defineRestyle(program: Command, act: Act): void {
     .option('--medium <query>', 'the rule inside this media query')
     .option('--token', 'where the value is a custom property, change that instead')
     .option('--only-if-all', 'refuse a change that does not reach every element')
+    .option(...PASTE)
     .option('--patch', 'print the change for "git apply" and write nothing')
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
@@ -38,12 +40,12 @@ export function defineRestyle(program: Command, act: Act): void {
         const { medium, token, onlyIfAll, patch } = flags;
         const { restyleSite } = await import('./run.js');
         const { withProgress } = await import('../../shared/progress.js');
-        const { present } = await import('../../shared/present.js');
+        const { presentChange } = await import('../../shared/paste.js');
         const made = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
           restyleSite(site, selector, words, { medium, token, onlyIfAll, patch, onStep }),
         );
         const { document } = made;
-        await present(terminal, document, flags, async () => {
+        await presentChange(terminal, site, document, flags, async () => {
           const { restyleLines } = await import('./lines.js');
           return restyleLines(site, made, flags.all === true);
         });

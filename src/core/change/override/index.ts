@@ -17,16 +17,14 @@ import { mediumOf, wishOf } from '../wish.js';
 import { type Did, joinEqual, placeRules } from './placing.js';
 import { findRivals, type Rivals } from './rivals.js';
 import { selectorAgain, type Written, weakestThatWins } from './strength.js';
-import { placementOf, type Within } from './within.js';
+import { filesOf, type Home, placementOf, sheetFor, type Within, type Writable } from './within.js';
 
 export { type Dropped, dropOverride } from './drop.js';
 export { type Beaten, inspectRules, type OverrideState } from './inspect.js';
 export { rulesOfPart } from './placing.js';
-export { readWithin, scopedSelector, type Within } from './within.js';
+export { homeOf, readWithin, scopedSelector, type Within, type Writable } from './within.js';
 
-export interface OverrideInput {
-  readonly model: SiteModel;
-  readonly shared: string;
+export interface OverrideInput extends Writable {
   readonly partNames: PartNames;
   readonly selector: string;
   readonly changes: readonly DeclarationChange[];
@@ -76,7 +74,8 @@ export interface Planned {
 
 export function override(input: OverrideInput): OverrideResult {
   const { model, shared, changes, within, everywhere } = input;
-  const placement = placementOf(within, model);
+  const placement = placementOf(within, input);
+  const { home } = placement;
   const list = compileSelectorList(input.selector);
   const selectors = list.kind === 'list' ? list.selectors.map((one) => scoped(one, placement.scope)) : [];
   const asked = new Set(changes.flatMap(({ property }) => everyLonghand(property)));
@@ -85,14 +84,13 @@ export function override(input: OverrideInput): OverrideResult {
   const found: Found[] = [];
   let important = false;
   for (const selector of selectors) {
-    const sheet = placement.blocks === undefined ? shared : undefined;
     const rivals = findRivals(model, {
       selector,
       longhands: asked,
       medium,
       everywhere,
       isOn: placement.isOn,
-      sheet,
+      sheetOf: (page) => sheetFor(home, page),
     });
     if (rivals.elements === 0) continue;
     const written = weakestThatWins(selector, rivals);
@@ -106,18 +104,19 @@ export function override(input: OverrideInput): OverrideResult {
   const attempt = ({ extend, link, again }: Way): Planned => {
     const joined = joinEqual(chosen.flatMap(([selector, one]) => rulesFor(selector, one, input, again)));
     const isWanted = needsLink(model, shared, found);
-    const unlinked = link || placement.blocks !== undefined ? [] : unlinkedPages(model, shared, isWanted);
-    const { edits, did } = placeRules(joined, input, placement.blocks, extend);
+    const unlinked = link || home.kind !== 'sheet' ? [] : unlinkedPages(model, shared, isWanted);
+    const { edits, did } = placeRules(joined, input, home, extend);
     if (unlinked.length > 0) {
-      for (const [path, own] of placeRules(joined, input, unlinked, false).edits) edits.set(path, own);
-    } else if (placement.blocks === undefined) addLinks(model, shared, isWanted, edits);
+      const blocks: Home = { kind: 'blocks', pages: unlinked };
+      for (const [path, own] of placeRules(joined, input, blocks, false).edits) edits.set(path, own);
+    } else if (home.kind === 'sheet') addLinks(model, shared, isWanted, edits);
     const wish = wishOf({
       selectors: found.map(({ selector }) => selector),
-      ...{ changes, medium, everywhere, isOn: placement.isOn, holders: placement.blocks ?? [shared] },
+      ...{ changes, medium, everywhere, isOn: placement.isOn, holders: filesOf(home) },
       ...(everywhere ? {} : { othersStay: true as const }),
     });
     const proof = shownOnly(proveWishes(model, stateAfter(model, edits), [wish]), model);
-    const strange = placement.blocks === undefined && edits.has(shared) ? strangersThat(input, joined) : [];
+    const strange = home.kind === 'sheet' && edits.has(shared) ? strangersThat(input, joined) : [];
     return {
       kind: 'planned',
       edits,
@@ -128,7 +127,7 @@ export function override(input: OverrideInput): OverrideResult {
         role: rule.role,
         did: did[at] ?? 'written',
       })),
-      paths: placement.blocks ?? [shared],
+      paths: filesOf(home),
       beats: beaten(found),
       important,
       proof,
@@ -151,6 +150,7 @@ export function override(input: OverrideInput): OverrideResult {
   for (const way of ways) {
     // An override that is there already stands where what it would beat has its place behind it.
     if (way.again === 'no' && !keepsSome) continue;
+    if (!way.link && input.boxOf !== undefined) continue;
     const planned = attempt(way);
     if (way.again === 'no' && planned.rules.some(({ did }) => did !== 'changed')) continue;
     // What is so already needs no rule.

@@ -14,6 +14,7 @@ import type { PartNames } from '../../parts.js';
 import type { SharedRule } from '../../search/index.js';
 import type { Declaration, StyleRule } from '../../sheets/index.js';
 import { selectorForm } from '../restyle/index.js';
+import { filesOf, type Home } from './within.js';
 
 export type Did = 'written' | 'extended' | 'changed';
 
@@ -59,18 +60,29 @@ export function joinEqual<Rule extends SharedRule>(rules: readonly Rule[]): Rule
 /** Where an override that says the same, or stands under the same selector, is there already, it is extended. */
 export function placeRules(
   rules: readonly SharedRule[],
-  { model, shared, partNames }: Placing,
-  blocks: readonly string[] | undefined,
+  placing: Placing,
+  home: Home,
   extend: boolean,
 ): { edits: Map<string, Edit[]>; did: Did[] } {
   const edits = new Map<string, Edit[]>();
-  if (blocks !== undefined) {
-    for (const path of blocks) {
-      const page = model.page(path);
+  if (home.kind === 'blocks') {
+    for (const path of home.pages) {
+      const page = placing.model.page(path);
       if (page !== undefined) push(edits, path, planBlock(page, rules));
     }
     return { edits, did: rules.map(() => 'written') };
   }
+  let did: Did[] = [];
+  for (const sheet of filesOf(home)) did = placeInSheet(rules, { ...placing, shared: sheet }, extend, edits);
+  return { edits, did };
+}
+
+function placeInSheet(
+  rules: readonly SharedRule[],
+  { model, shared, partNames }: Placing,
+  extend: boolean,
+  edits: Map<string, Edit[]>,
+): Did[] {
   const text = model.sources.sheets.get(shared) ?? '';
   const known = extend ? rulesOfPart(model, shared, partNames) : [];
   const fresh: SharedRule[] = [];
@@ -97,7 +109,7 @@ export function placeRules(
     return 'written';
   });
   if (fresh.length > 0) push(edits, shared, writeRules(text, { path: shared, partNames }, fresh));
-  return { edits, did };
+  return did;
 }
 
 function saysSame({ declarations }: StyleRule, wanted: readonly Declaration[]): boolean {

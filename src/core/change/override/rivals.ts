@@ -47,8 +47,8 @@ export interface RivalsAsked {
   /** Beat what other media and states say, too. */
   readonly everywhere: boolean;
   readonly isOn: (page: Page) => boolean;
-  /** The sheet that it is written into; `undefined` for style blocks, which come last. */
-  readonly sheet: string | undefined;
+  /** The sheet of a page that it is written into; `undefined` for style blocks, which come last. */
+  readonly sheetOf: (page: Page) => string | undefined;
 }
 
 export function findRivals(model: SiteModel, asked: RivalsAsked): Rivals {
@@ -74,7 +74,7 @@ export function findRivals(model: SiteModel, asked: RivalsAsked): Rivals {
           const { condition } = one;
           if (isHidden(condition, truths) || !meet(condition, when, truths)) continue;
           const isMeant = asked.everywhere || !isApart(condition, when, asked.medium, truths);
-          (isMeant ? beat : keep).push({ one, behind: isBehind(one, reader, asked.sheet) });
+          (isMeant ? beat : keep).push({ one, behind: isBehind(one, reader, asked.sheetOf(page)) });
           // What stands below one that holds wherever the override is to hold is beaten with it.
           if (isMeant && implies(when, condition, truths)) break;
         }

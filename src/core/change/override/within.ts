@@ -14,9 +14,35 @@ export type Within =
 export interface Placement {
   /** In front of the selector, empty for none. */
   readonly scope: string;
-  /** Pages whose own style blocks hold the rule; `undefined` for the shared sheet. */
-  readonly blocks: readonly string[] | undefined;
+  readonly home: Home;
   readonly isOn: (page: Page) => boolean;
+}
+
+/** What holds the rule. */
+export type Home =
+  | { readonly kind: 'sheet'; readonly path: string }
+  /** Style blocks of these pages. */
+  | { readonly kind: 'blocks'; readonly pages: readonly string[] }
+  /** Where pages cannot be written: by page, the sheet that it has of its own. */
+  | { readonly kind: 'boxes'; readonly of: ReadonlyMap<string, string> };
+
+/** Where an override may be written. */
+export interface Writable {
+  readonly model: SiteModel;
+  readonly shared: string;
+  /** Where pages cannot be written: the sheet that a page has of its own. */
+  readonly boxOf?: ((page: string) => string | undefined) | undefined;
+}
+
+/** The sheet of a home that a page loads; `undefined` for a block. */
+export function sheetFor(home: Home, page: Page): string | undefined {
+  return home.kind === 'sheet' ? home.path : home.kind === 'boxes' ? home.of.get(page.path) : undefined;
+}
+
+/** The files that hold the rule. */
+export function filesOf(home: Home): readonly string[] {
+  if (home.kind === 'sheet') return [home.path];
+  return home.kind === 'blocks' ? home.pages : [...new Set(home.of.values())];
 }
 
 /** In: what was typed after `--within`. A path of the site is a page or a folder; `body.name` a body class. */
@@ -32,34 +58,52 @@ export function readWithin(text: string | undefined, model: SiteModel): Within {
     : { kind: 'selector', text };
 }
 
-export function placementOf(within: Within, model: SiteModel): Placement {
+export function placementOf(within: Within, { model, shared, boxOf }: Writable): Placement {
+  const placement = (scope: string, isOn: Placement['isOn']): Placement => ({
+    scope,
+    home: { kind: 'sheet', path: shared },
+    // What does not load the box cannot be reached by what is written into it.
+    isOn: boxOf === undefined ? isOn : (page) => isOn(page) && loads(model, page, shared),
+  });
   switch (within.kind) {
     case 'site':
-      return { scope: '', blocks: undefined, isOn: () => true };
+      return placement('', () => true);
     case 'selector':
-      return { scope: within.text, blocks: undefined, isOn: () => true };
+      return placement(within.text, () => true);
     case 'body class': {
       const { name } = within;
-      const isOn = (page: Page): boolean => bodyOf(page)?.classes.includes(name) ?? false;
-      return { scope: `body.${name}`, blocks: undefined, isOn };
+      return placement(`body.${name}`, (page) => bodyOf(page)?.classes.includes(name) ?? false);
     }
     case 'page':
     case 'folder': {
       const isOn = ({ path }: Page): boolean => path === within.path || path.startsWith(`${within.path}/`);
       const pages = model.pages.filter((page) => page.kind === 'page' && isOn(page));
       const scope = bodyClassOf(pages, model);
-      return {
-        scope: scope ?? '',
-        blocks: scope === undefined ? pages.map(({ path }) => path) : undefined,
-        isOn,
-      };
+      if (scope !== undefined) return placement(scope, isOn);
+      if (boxOf === undefined)
+        return { scope: '', home: { kind: 'blocks', pages: pages.map(({ path }) => path) }, isOn };
+      const of = new Map(
+        pages.flatMap(({ path }) => {
+          const box = boxOf(path);
+          return box === undefined ? [] : [[path, box] as const];
+        }),
+      );
+      return { scope: '', home: { kind: 'boxes', of }, isOn: ({ path }) => of.has(path) };
     }
   }
 }
 
+function loads(model: SiteModel, page: Page, sheet: string): boolean {
+  return model.stackOf(page).uses.some(({ source }) => source.path === sheet);
+}
+
+export function homeOf(within: Within, writable: Writable): Home {
+  return placementOf(within, writable).home;
+}
+
 /** A selector as an override within that reach is written. */
-export function scopedSelector(selector: string, within: Within, model: SiteModel): string {
-  const { scope } = placementOf(within, model);
+export function scopedSelector(selector: string, within: Within, writable: Writable): string {
+  const { scope } = placementOf(within, writable);
   return scope === '' ? selector : `${scope} ${selector}`;
 }
 

@@ -1,0 +1,76 @@
+// `--paste`: the whole text of each box or sheet that was changed, to be pasted where it stands on the running site.
+
+import { boxName } from '../../core/visit/index.js';
+import { openFolder } from '../../site/files/files.js';
+import { readConfig, readText } from '../../site/files/pages.js';
+import { readVisited } from '../../site/visiting/visited.js';
+import { boxFile, type Visited } from '../../site/visiting/with-boxes.js';
+import { present, type ShowFlags } from './present.js';
+import type { Terminal } from './terminal.js';
+
+export interface PasteFlags {
+  readonly paste?: boolean;
+}
+
+export const PASTE = [
+  '--paste',
+  'print the whole text of each box that was changed, and put it on the clipboard',
+] as const;
+
+/** As `present`, but for `--paste` where something was written. In: the site's folder. */
+export async function presentChange(
+  terminal: Terminal,
+  folder: string,
+  document: Parameters<typeof present>[1] & { readonly written: boolean; readonly files: readonly string[] },
+  flags: ShowFlags & PasteFlags,
+  lines: () => Promise<readonly string[]>,
+): Promise<void> {
+  if (flags.paste === true && document.written) await pasteFiles(terminal, folder, document.files);
+  else await present(terminal, document, flags, lines);
+}
+
+/** In: the site's folder; the files that were written. Texts go to stdout alone, so that they can be piped on. */
+async function pasteFiles(
+  { write, warn, canAsk }: Terminal,
+  folder: string,
+  changed: readonly string[],
+): Promise<void> {
+  const files = openFolder(folder);
+  const visited = readVisited(files, await readConfig(files));
+  const texts = changed.map((file) => ({
+    file,
+    name: nameOf(visited, file),
+    text: `${(readText(files, file)?.text ?? '').trim()}\n`,
+  }));
+  for (const { name, text } of texts) {
+    if (texts.length > 1) write(`/* ${name} */\n`);
+    write(text);
+  }
+  if (texts.length === 0) return;
+  const [only, ...others] = texts;
+  const copied = canAsk && others.length === 0 && (await copy(only!.text));
+  const names = texts.map(({ name }) => name).join(', ');
+  warn(`paste it into ${names} in place of what is there${copied ? '; it is on the clipboard' : ''}\n`);
+}
+
+function nameOf(visited: Visited | undefined, file: string): string {
+  for (const place of visited?.boxes ?? []) {
+    for (const page of visited?.pages ?? [])
+      if (boxFile(place, page) === file)
+        return 'page' in place.box
+          ? `${boxName(place.box)} of ${visited?.addressOf.get(page) ?? page}`
+          : boxName(place.box);
+  }
+  return file;
+}
+
+/** Out: whether there is a clipboard. */
+async function copy(text: string): Promise<boolean> {
+  try {
+    const { default: clipboard } = await import('clipboardy');
+    await clipboard.write(text);
+    return true;
+  } catch {
+    return false;
+  }
+}
