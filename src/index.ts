@@ -19,7 +19,13 @@ export {
   override,
 } from './cli/commands/override/run.js';
 export type { ProveDocument } from './cli/commands/prove/document.js';
-export { type BrowserOptions, type ProveOptions, prove } from './cli/commands/prove/run.js';
+export {
+  type BrowserOptions,
+  type LiveOptions,
+  type ProveOptions,
+  prove,
+  proveLive,
+} from './cli/commands/prove/run.js';
 export type { ReachDocument } from './cli/commands/reach/document.js';
 export { reach } from './cli/commands/reach/run.js';
 export type { RenameDocument } from './cli/commands/rename/document.js';

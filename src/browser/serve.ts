@@ -4,7 +4,11 @@
 import { createServer, type Server } from 'node:http';
 import path from 'node:path';
 import { UsageError } from '../core/usage-error.js';
+import { decodeFile } from '../site/files/encoding.js';
 import type { SiteFiles } from '../site/files/files.js';
+import { readConfig } from '../site/files/pages.js';
+import { readVisited } from '../site/visiting/visited.js';
+import { type Visited, withBoxes, withSheets } from '../site/visiting/with-boxes.js';
 
 export interface ServedSite {
   /** On this machine. */
@@ -34,8 +38,10 @@ const TYPES: Readonly<Record<string, string>> = {
 };
 
 export async function serveSite(files: SiteFiles): Promise<ServedSite> {
+  const visited = readVisited(files, await readConfig(files));
   const server = createServer((request, response) => {
-    const bytes = readRequested(files, request.url ?? '/');
+    const asked = request.url ?? '/';
+    const bytes = visited === undefined ? readRequested(files, asked) : readBrought(files, asked, visited);
     if (bytes === undefined) {
       response.writeHead(404).end();
       return;
@@ -61,6 +67,20 @@ function readRequested(files: SiteFiles, address: string): Buffer | undefined {
       return undefined;
     throw error;
   }
+}
+
+/** Of a running system: a page with its boxes as they are here, and what is asked for by its address there. */
+function readBrought(files: SiteFiles, asked: string, visited: Visited): Buffer | undefined {
+  const file = URL.canParse(asked, visited.origin)
+    ? visited.files.get(new URL(asked, visited.origin).href)
+    : undefined;
+  const bytes = readRequested(files, asked) ?? (file === undefined ? undefined : files.read(file));
+  const page = decodeURIComponent(asked.replace(/^\/+|[?#].*$/gs, ''));
+  if (bytes === undefined || !visited.addressOf.has(page)) return bytes;
+  const text = decodeFile(bytes)?.text;
+  if (text === undefined) return bytes;
+  const isThere = (box: string): boolean => files.read(box) !== undefined;
+  return Buffer.from(`\uFEFF${withSheets(withBoxes(text, page, visited, isThere), page, visited)}`, 'utf8');
 }
 
 function portOf(server: Server): number {

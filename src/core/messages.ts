@@ -120,6 +120,16 @@ export const MESSAGES = {
     'is brought from a running system, where it cannot be written',
     'only the boxes in "own" of acervus.json are changed',
   ],
+  'live-not-visited': [
+    '{folder}',
+    'was not brought by a visit, so nothing says where it runs',
+    'name a folder that "acervus visit" filled',
+  ],
+  'live-or-against': [
+    'prove',
+    'there is nothing to compare with',
+    'name another state with --against, or the running site with --live',
+  ],
   'visited-no-page-box': [
     '--within {text}',
     'no body class tells these pages from others, and none of them has a box of its own',

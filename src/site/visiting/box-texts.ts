@@ -28,12 +28,12 @@ export function settleBoxes(root: string, visited: Visited, before: SiteFiles | 
   for (const [file, { css, pages, differs }] of live) {
     const here = textAt(files, file);
     const base = old?.get(file)?.css;
-    const isLive = here === undefined || isSame(here, css);
+    const isLive = here === undefined || isSameText(here, css);
     let state: BoxState['state'] = 'as on the site';
     if (isLive) {
-      if (here !== undefined && base !== undefined && !isSame(base, css)) state = 'pasted';
-    } else if (base === undefined || !isSame(here, base))
-      state = base === undefined || isSame(base, css) ? 'waits' : 'both';
+      if (here !== undefined && base !== undefined && !isSameText(base, css)) state = 'pasted';
+    } else if (base === undefined || !isSameText(here, base))
+      state = base === undefined || isSameText(base, css) ? 'waits' : 'both';
     if ((state === 'as on the site' || isLive) && here !== css) keepFile(root, file, css);
     states.push({ file, pages, state, differs });
   }
@@ -41,7 +41,7 @@ export function settleBoxes(root: string, visited: Visited, before: SiteFiles | 
 }
 
 /** What is around a text in a box, and how its lines end, is the editor's to say. */
-function isSame(a: string, b: string): boolean {
+export function isSameText(a: string, b: string): boolean {
   return plain(a) === plain(b);
 }
 

@@ -56,6 +56,8 @@ export interface VisitOptions extends CredentialFiles {
   readonly own?: readonly Box[] | undefined;
   /** Says which of the likely boxes are the developer's. */
   readonly askBoxes?: ((candidates: readonly BoxCandidate[]) => Promise<readonly Box[]>) | undefined;
+  /** The pages that the folder holds, and no others: links are not followed. */
+  readonly onlyKnown?: boolean | undefined;
   readonly onStep?: ((step: string) => void) | undefined;
   readonly onPage?: ((done: number, of: number) => void) | undefined;
   /** Hears beforehand how much there is to fetch at most. */
@@ -126,9 +128,12 @@ export async function visitSite(
   const before = readManifest(openFolder(root));
   const begin = from ?? before?.start;
   if (begin === undefined) throw new UsageError('visit-nothing', { folder });
-  const start = readStart(begin);
+  const start: Start =
+    options.onlyKnown === true && before !== undefined
+      ? { kind: 'pages', addresses: addressesOf(before) }
+      : readStart(begin);
   const origin = originOfStart(start);
-  if (before !== undefined && before.origin !== origin && originOfStart(readStart(before.start)) !== origin)
+  if (before !== undefined && before.origin !== origin && originOfText(before.start) !== origin)
     throw new UsageError('visit-other', { folder, origin: before.origin });
   const way = await wayTo(start, origin, options);
   try {
@@ -249,6 +254,15 @@ async function finish(
     boxes: visited === undefined ? [] : settleBoxes(root, visited, last),
     madeUp: madeUpNames(names, changes?.namesGone),
   };
+}
+
+function originOfText(text: string): string | undefined {
+  return URL.canParse(text) ? originOf(text) : undefined;
+}
+
+/** Of each page its first address; what a narrower window shows is shown with it. */
+function addressesOf({ pages }: Manifest): string[] {
+  return pages.map(({ address }) => address).filter((one) => !one.includes('#'));
 }
 
 function originOfStart(start: Start): string {

@@ -14,6 +14,9 @@ export interface Visited {
   readonly boxes: readonly BoxPlace[];
   /** Page's file to its first address. */
   readonly addressOf: ReadonlyMap<string, string>;
+  /** The files of pages and of what they load, by every address. */
+  readonly files: ReadonlyMap<string, string>;
+  readonly origin: string;
 }
 
 export interface BoxPlace {
@@ -95,6 +98,22 @@ export function withBoxes(
     ].join(' ');
     const lines = text.slice(start, end).split('\n').length - 1;
     out += `${text.slice(at, start)}${tag}${'\n'.repeat(lines)}>`;
+    at = end;
+  }
+  return out + text.slice(at);
+}
+
+/** The text of a page in which sheets that lie elsewhere are linked where they lie here. */
+export function withSheets(text: string, page: string, { addresses }: Visited): string {
+  let out = '';
+  let at = 0;
+  for (const { start, end, address } of sheetLinks(text)) {
+    const file = addresses.get(address);
+    if (file === undefined) continue;
+    const tag = text
+      .slice(start, end)
+      .replace(/(\shref\s*=\s*)("[^"]*"|'[^']*'|[^\s"'>]+)/i, `$1"${addressFrom(page, file)}"`);
+    out += text.slice(at, start) + tag;
     at = end;
   }
   return out + text.slice(at);

@@ -5,11 +5,14 @@ import { UsageError } from '../../../core/usage-error.js';
 import { readJobs, readWhole } from '../../shared/numbers.js';
 import { type PartFlags, readShare, writePart } from '../../shared/parts.js';
 import type { ShowFlags } from '../../shared/present.js';
-import type { Act } from '../../shared/terminal.js';
+import type { Act, Terminal } from '../../shared/terminal.js';
 import type { BrowserOptions } from './run.js';
 
 interface Flags extends ShowFlags, PartFlags {
-  readonly against: string;
+  readonly against?: string;
+  readonly live?: boolean;
+  readonly cookies?: string;
+  readonly headers?: string;
   readonly jobs?: string;
   readonly timings?: boolean;
   readonly browser?: boolean;
@@ -24,7 +27,10 @@ export function defineProve(program: Command, act: Act): void {
     .command('prove')
     .description('show that two states of the site look the same, or where they do not')
     .argument('[site]', 'folder of the site', '.')
-    .requiredOption('--against <folder|commit>', 'the other state')
+    .option('--against <folder|commit>', 'the other state')
+    .option('--live', 'the site as it runs now: pages that a visit brought are fetched again')
+    .option('--cookies <file>', 'with --live: cookies to send, in Netscape’s form')
+    .option('--headers <file>', 'with --live: headers to send, "name: value" a line')
     .option('--browser', 'look at both states in an installed Chromium too, and write a report with pictures')
     .option('--pages <pattern...>', 'with --browser: only these pages')
     .option('--every <n>', 'with --browser: every n-th page only')
@@ -40,7 +46,7 @@ export function defineProve(program: Command, act: Act): void {
     .option('--timings', 'say on stderr where the time went')
     .addHelpText(
       'after',
-      '\nExit code 1 when they differ.\n\nExample:\n  acervus prove my-site --against HEAD~1\n  acervus prove my-site --against HEAD~1 --browser --every 10',
+      '\nExit code 1 when they differ.\n\nExample:\n  acervus prove my-site --against HEAD~1\n  acervus prove my-site --against HEAD~1 --browser --every 10\n  acervus prove line --live                 what was pasted looks as planned',
     )
     .action(
       act(async (terminal, site: string, flags: Flags) => {
@@ -50,17 +56,20 @@ export function defineProve(program: Command, act: Act): void {
         if (share !== undefined && flags.browser === true) throw new UsageError('part-browser', {});
         const { proveStates } = await import('./run.js');
         const { withProgress } = await import('../../shared/progress.js');
+        const { against } = flags;
+        if (flags.live === true) return live(terminal, site, flags, { jobs, looking });
+        if (against === undefined) throw new UsageError('live-or-against', {});
         if (share !== undefined) {
           const { provePart } = await import('../../../site/threads/proving.js');
           const part = await withProgress(terminal, 'reading both states', ({ steps }) =>
-            provePart(site, flags.against, share, { jobs, onPage: steps('proving') }),
+            provePart(site, against, share, { jobs, onPage: steps('proving') }),
           );
           writePart(terminal, part);
           return 0;
         }
         let timings: ReadonlyMap<string, number> = new Map();
         const proven = await withProgress(terminal, 'reading both states', ({ steps }) =>
-          proveStates(site, flags.against, {
+          proveStates(site, against, {
             jobs,
             parts: flags.join,
             browser: looking === undefined ? undefined : { ...looking, onPage: steps('looking at') },
@@ -80,6 +89,33 @@ export function defineProve(program: Command, act: Act): void {
         return document.equal && document.browser?.equal !== false ? 0 : 1;
       }),
     );
+}
+
+async function live(
+  terminal: Terminal,
+  site: string,
+  flags: Flags,
+  { jobs, looking }: { readonly jobs: number | undefined; readonly looking: BrowserOptions | undefined },
+): Promise<number> {
+  const { proveLiveOn } = await import('./run.js');
+  const { withProgress } = await import('../../shared/progress.js');
+  const { present } = await import('../../shared/present.js');
+  const proven = await withProgress(terminal, 'asking', ({ steps }) =>
+    proveLiveOn(site, {
+      jobs,
+      cookies: flags.cookies,
+      headers: flags.headers,
+      browser: looking === undefined ? undefined : { ...looking, onPage: steps('looking at') },
+      onVisited: steps('visited'),
+      onPage: steps('proving'),
+    }),
+  );
+  const { document } = proven;
+  await present(terminal, document, flags, async () => {
+    const { proveLines } = await import('./lines.js');
+    return proveLines(site, proven, flags.all === true);
+  });
+  return document.equal && document.browser?.equal !== false && document.live?.failed.length === 0 ? 0 : 1;
 }
 
 /** Throws `UsageError` for numbers that are none, and for options that mean nothing without `--browser`. */

@@ -36,6 +36,21 @@ export const proveDocument = z
       ]),
     ),
     assumptions: z.array(z.string()),
+    live: z
+      .strictObject({
+        boxes: z.array(
+          z.strictObject({
+            file: z.string(),
+            asPlanned: z.boolean().describe('Whether the box says on the site what it says here.'),
+          }),
+        ),
+        content: z
+          .array(z.string())
+          .describe('Pages whose markup or text is another than when they were visited.'),
+        failed: z.array(z.strictObject({ address: z.string(), why: z.string() })),
+      })
+      .optional()
+      .describe('With --live.'),
     browser: z
       .strictObject({
         equal: z.boolean(),

@@ -6,7 +6,17 @@ import type { BrowserProof } from '../../../report/browser-proof.js';
 import { differs } from '../../../report/browser-report.js';
 import { assumptionLines } from '../../shared/assumption-lines.js';
 import { onSite, plural } from '../../shared/moved-lines.js';
-import { clean, declarationsLine, dim, grouped, heading, more, next, row } from '../../shared/paper.js';
+import {
+  amber,
+  clean,
+  declarationsLine,
+  dim,
+  grouped,
+  heading,
+  more,
+  next,
+  row,
+} from '../../shared/paper.js';
 import type { ProveDocument } from './document.js';
 import type { ProvenSite } from './run.js';
 
@@ -20,8 +30,10 @@ export function proveLines(
   { document, isComponent, browser }: ProvenSite,
   all: boolean,
 ): string[] {
-  const { differences, against } = document;
-  const lines = [heading('Proof', `${folder} against ${against}`)];
+  const { differences, against, live } = document;
+  const other = live === undefined ? against : 'the site as it runs now';
+  const lines = [heading('Proof', `${folder} against ${other}`)];
+  if (live !== undefined) lines.push(...liveLines(live, all));
   const read = `${plural(document.elements, 'element')} of ${plural(document.pages, 'page')}${document.components > 0 ? ` and ${plural(document.components, 'component')}` : ''}`;
   if (differences.length === 0) {
     lines.push(row({ count: 0, text: 'differences: nothing moved, in any medium or state' }));
@@ -50,12 +62,43 @@ export function proveLines(
   }
   lines.push(...assumptionLines(document.assumptions, all));
   if (browser !== undefined) return [...lines, ...browserLines(browser)];
+  if (live !== undefined) return [...lines, liveNext(folder, document)];
   lines.push(
     differences.length === 0
       ? next('git commit', 'the change is safe to keep')
       : next(`acervus undo${onSite(folder)}`, 'takes the last adoption back; or mend the places above'),
   );
   return lines;
+}
+
+function liveLines({ boxes, content, failed }: NonNullable<ProveDocument['live']>, all: boolean): string[] {
+  const few = <T>(items: readonly T[]): readonly T[] => (all ? items : items.slice(0, 5));
+  const lines = boxes.map(({ file, asPlanned }) =>
+    row({
+      mark: asPlanned ? 'kept' : 'needs',
+      text: asPlanned ? 'says there what it says here' : amber('says something else there: paste it'),
+      place: file,
+    }),
+  );
+  for (const { address, why } of few(failed))
+    lines.push(row({ mark: 'broken', text: `${clean(address)}  ${dim(clean(why))}` }));
+  if (content.length > 0)
+    lines.push(
+      row({
+        count: content.length,
+        mark: 'needs',
+        text: `${content.length === 1 ? 'page tells' : 'pages tell'} something else than when visited  ${dim(clean(few(content).join('  ')))}`,
+      }),
+    );
+  return lines;
+}
+
+function liveNext(folder: string, { live, equal }: ProveDocument): string {
+  const open = live?.boxes.some(({ asPlanned }) => !asPlanned);
+  if (open) return next(`acervus prove --live${onSite(folder)}`, 'again, when the boxes are pasted');
+  return equal
+    ? next(`acervus visit ${folder}`, 'takes the site as it is now for the one to go on with')
+    : next(`acervus visit ${folder}`, 'brings what changed; then look again');
 }
 
 function differenceLines(difference: Difference): string[] {

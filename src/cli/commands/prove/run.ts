@@ -1,11 +1,14 @@
 // Shows that two states of a site look the same, or where they do not.
 
+import { rmSync } from 'node:fs';
 import type { Proof } from '../../../core/proof/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import type { BrowserProof } from '../../../report/browser-proof.js';
 import { differs } from '../../../report/browser-report.js';
 import { renderedStates } from '../../../site/building/rendered-states.js';
 import { joinProofs, type Proven, proveSite } from '../../../site/threads/proving.js';
+import { fetchLive } from '../../../site/visiting/live.js';
+import type { Renderer, RendererInput } from '../../../site/visiting/visit.js';
 import type { ProveDocument } from './document.js';
 
 const USUAL_WIDTHS = [1200, 500];
@@ -19,6 +22,15 @@ export interface BrowserOptions {
   readonly widths?: readonly number[] | undefined;
   /** Hears of each page that is looked at. */
   readonly onPage?: ((done: number, of: number) => void) | undefined;
+}
+
+export interface LiveOptions {
+  /** A file of cookies to send, in Netscape's form. */
+  readonly cookies?: string | undefined;
+  /** A file of headers to send. */
+  readonly headers?: string | undefined;
+  /** Hears of each page that is fetched. */
+  readonly onVisited?: ((done: number, of: number) => void) | undefined;
 }
 
 export interface ProveOptions {
@@ -53,6 +65,49 @@ export async function prove(
   options: ProveOptions = {},
 ): Promise<ProveDocument> {
   return (await proveStates(site, against, options)).document;
+}
+
+/**
+ * Compares a folder that a visit filled, with what was changed in its boxes, with the site as it runs now: its pages are
+ * fetched again. In: cookies and headers, as files. Throws `UsageError`.
+ */
+export async function proveLive(
+  site: string,
+  options: ProveOptions & LiveOptions = {},
+): Promise<ProveDocument> {
+  return (await proveLiveOn(site, options)).document;
+}
+
+/** @internal */
+export async function proveLiveOn(
+  folder: string,
+  { cookies, headers, ...options }: ProveOptions & LiveOptions,
+): Promise<ProvenSite> {
+  const openRenderer = async (input: RendererInput): Promise<Renderer> =>
+    (await import('../../../browser/render.js')).openRenderer(input);
+  const live = await fetchLive(folder, { cookies, headers, openRenderer, onPage: options.onVisited });
+  try {
+    const proven = await proveStates(folder, live.folder, options);
+    const { differences } = proven.document;
+    const told = differences.filter(({ kind }) => kind !== 'markup');
+    // What a page tells is the site's to change; how it looks is what was planned.
+    const content = new Set(differences.filter(({ kind }) => kind === 'markup').map(({ page }) => page));
+    const boxes = live.boxes.map(({ file, isAsPlanned }) => ({ file, asPlanned: isAsPlanned }));
+    const document: ProveDocument = {
+      ...proven.document,
+      against: 'live',
+      equal: told.length === 0 && boxes.every(({ asPlanned }) => asPlanned),
+      differences: told,
+      live: {
+        boxes,
+        content: [...content].sort(),
+        failed: [...live.failed].map(([address, why]) => ({ address, why })),
+      },
+    };
+    return { ...proven, document };
+  } finally {
+    rmSync(live.folder, { recursive: true, force: true });
+  }
 }
 
 /** @internal */
