@@ -130,6 +130,11 @@ export const MESSAGES = {
     'there is nothing to compare with',
     'name another state with --against, or the running site with --live',
   ],
+  'outlast-one-visit': [
+    '{folder}',
+    'was visited once only',
+    'visit it again when the platform is another, or name a visited copy with --with',
+  ],
   'visited-no-page-box': [
     '--within {text}',
     'no body class tells these pages from others, and none of them has a box of its own',

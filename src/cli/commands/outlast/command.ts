@@ -8,6 +8,8 @@ import type { Act } from '../../shared/terminal.js';
 interface Flags extends ShowFlags, PasteFlags {
   /** `old=new` each. */
   readonly platform: readonly string[];
+  readonly with?: string;
+  readonly visits?: boolean;
   readonly markup?: string;
   readonly mend?: boolean;
   readonly patch?: boolean;
@@ -25,6 +27,8 @@ export function defineOutlast(program: Command, act: Act): void {
       (pair: string, known: string[]) => [...known, pair],
       [],
     )
+    .option('--with <folder>', 'the site under the new platform, as visited on a copy of it')
+    .option('--visits', 'what changed from the visit before to the last one')
     .option('--markup <folder>', 'the pages as the new platform writes them, under the same paths')
     .option('--mend', 'write the fixes: new names beside the old, stronger selectors')
     .option('--patch', 'with --mend: print the change for "git apply" and write nothing')
@@ -33,21 +37,22 @@ export function defineOutlast(program: Command, act: Act): void {
     .option('--json', 'print one JSON document')
     .addHelpText(
       'after',
-      '\nExit code 1 when something does not outlast it, or looks different.\n\nExample:\n  acervus outlast my-site --platform platform/3.1=platform/4.0',
+      '\nExit code 1 when something does not outlast it, or looks different.\n\nExample:\n  acervus outlast my-site --platform platform/3.1=platform/4.0\n  acervus outlast line --with staging\n  acervus outlast line --visits --mend --paste',
     )
     .action(
       act(async (terminal, site: string, flags: Flags) => {
         const { markup, mend, patch } = flags;
+        const other = flags.visits === true ? 'visits' : flags.with;
         const platform = Object.fromEntries(flags.platform.map(readPair));
         const { outlastOn } = await import('./run.js');
         const { withProgress } = await import('../../shared/progress.js');
         const { presentChange } = await import('../../shared/paste.js');
         const document = await withProgress(terminal, 'reading the site', async ({ say: onStep }) =>
-          outlastOn(site, { platform, markup, mend, patch, onStep }),
+          outlastOn(site, { platform, other, markup, mend, patch, onStep }),
         );
         await presentChange(terminal, site, document, flags, async () => {
           const { outlastLines } = await import('./lines.js');
-          return outlastLines(site, document, { pairs: flags.platform, all: flags.all === true });
+          return outlastLines(site, document, { named: namedBy(flags), all: flags.all === true });
         });
         const fails = document.rules.some(
           ({ fate }) => fate === 'name gone' || fate === 'beaten' || fate === 'matches nothing',
@@ -55,6 +60,12 @@ export function defineOutlast(program: Command, act: Act): void {
         return (fails && mend !== true) || document.changes.length > 0 ? 1 : 0;
       }),
     );
+}
+
+/** How the update was named, for the next step. */
+function namedBy({ platform, with: other, visits }: Flags): readonly string[] {
+  if (visits === true) return ['--visits'];
+  return other === undefined ? platform.map((pair) => `--platform ${pair}`) : [`--with ${other}`];
 }
 
 function readPair(pair: string): [string, string] {

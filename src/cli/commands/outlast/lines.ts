@@ -6,13 +6,13 @@ import { doneLine, onSite, plural } from '../../shared/moved-lines.js';
 import { amber, clean, dim, grouped, heading, more, next, row, shortSelector } from '../../shared/paper.js';
 import type { OutlastDocument } from './document.js';
 
-/** In: the pairs of old and new sheets as they were typed. */
+/** In: how the update was named, as it was typed. */
 export function outlastLines(
   folder: string,
   document: OutlastDocument,
-  { pairs, all }: { readonly pairs: readonly string[]; readonly all: boolean },
+  { named, all }: { readonly named: readonly string[]; readonly all: boolean },
 ): string[] {
-  const lines = [heading('Outlast', pairs.join(', '))];
+  const lines = [heading('Outlast', named.map((one) => one.replace(/^--platform /, '')).join(', '))];
   const of = (fate: Fate['kind']): OutlastDocument['rules'] =>
     document.rules.filter((one) => one.fate === fate);
   lines.push(
@@ -77,7 +77,7 @@ export function outlastLines(
     );
   if (document.mended !== undefined)
     lines.push(heading('Proof'), doneLine('differences under the platform as it is now', document.files));
-  const again = pairs.map((pair) => ` --platform ${pair}`).join('');
+  const again = named.map((one) => ` ${one}`).join('');
   const mendable = failing.some(({ likely }) => likely !== undefined);
   lines.push(
     document.mended !== undefined && document.files.length > 0

@@ -9,6 +9,7 @@ import {
   lookChanges,
   type Mends,
   planMends,
+  type Update,
 } from '../../../core/change/outlast/index.js';
 import { allRules } from '../../../core/change/restyle/index.js';
 import { applyToSources } from '../../../core/edits/index.js';
@@ -19,11 +20,14 @@ import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carr
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import type { Site } from '../../../site/rendering/load.js';
 import type { OutlastDocument } from './document.js';
+import { otherState } from './other-state.js';
 import { groupChanges, joinBlocks } from './report.js';
 
 export interface OutlastOptions extends WriteOptions {
   /** A sheet or a folder of sheets as the site links it, to its new version, in the site or anywhere. */
   readonly platform?: Readonly<Record<string, string>> | undefined;
+  /** The site under the new platform: a folder that was visited there, or `visits` for the visit before and the last one. */
+  readonly other?: string | undefined;
   /** A folder that holds the pages as the new platform writes them, under the same paths. */
   readonly markup?: string | undefined;
   /** Write the fixes: new names beside the old, stronger selectors. */
@@ -42,16 +46,15 @@ export async function outlast(site: string, options: OutlastOptions): Promise<Ou
 
 /** @internal */
 export function outlastOn(folder: string, options: OutlastOptions): OutlastDocument {
-  const site = openForChange(folder);
-  const sheets = readSheets(folder, site, Object.entries(options.platform ?? {}));
-  const pages = options.markup === undefined ? new Map<string, string>() : readPages(site, options.markup);
+  const { site, update } =
+    options.other === undefined ? givenUpdate(folder, options) : otherState(folder, options.other);
+  const { sheets, pages } = update;
   options.onStep?.('comparing');
   const { model } = site;
   const themes = site.themes.filter((file) => !sheets.has(file));
   const isPlatform = (file: string): boolean => sheets.has(file) || site.isPlatform(file);
-  const found = foretell({ model, sheets, pages, rules: allRules(model, themes), isPlatform });
-  const mends =
-    options.mend === true ? planMends(model, found.rules, { sheets, pages, isPlatform }) : undefined;
+  const found = foretell({ model, ...update, rules: allRules(model, themes), isPlatform });
+  const mends = options.mend === true ? planMends(model, found.rules, { ...update, isPlatform }) : undefined;
   const done =
     mends === undefined ? NOTHING_DONE : carryOut(folder, site, 'outlast --mend', mends.edits, options);
   // Compared with the site as it is to look, mended or not.
@@ -64,11 +67,19 @@ export function outlastOn(folder: string, options: OutlastOptions): OutlastDocum
     markup: pages.size,
     rules: joinBlocks(found.rules),
     gone: found.gone.map(({ old, likely }) => ({ old, ...(likely === undefined ? {} : { likely }) })),
-    changes: groupChanges(lookChanges(model, laterModel(theme, sheets, pages), pages)),
+    changes: groupChanges(lookChanges(model, laterModel(theme, update), pages)),
     ...(mends === undefined ? {} : mendsOf(mends)),
     ...done,
     strays: 0,
   };
+}
+
+/** The new sheets and pages that were named one by one. */
+function givenUpdate(folder: string, { platform, markup }: OutlastOptions): { site: Site; update: Update } {
+  const site = openForChange(folder);
+  const sheets = readSheets(folder, site, Object.entries(platform ?? {}));
+  const pages = markup === undefined ? new Map<string, string>() : readPages(site, markup);
+  return { site, update: { sheets, pages } };
 }
 
 function mendsOf({ mended, left }: Mends): Pick<OutlastDocument, 'mended' | 'left'> {

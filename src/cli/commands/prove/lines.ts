@@ -55,7 +55,8 @@ export function proveLines(
     );
     for (const [page, own] of all ? pages : [...pages].slice(0, 10)) {
       lines.push(heading(page, plural(own.length, 'difference')));
-      for (const difference of all ? own : own.slice(0, 5)) lines.push(...differenceLines(difference));
+      for (const difference of all ? own : own.slice(0, 5))
+        lines.push(...differenceLines(difference, live === undefined ? STATES : LIVE_STATES));
       if (!all && own.length > 5) lines.push(more(own.length - 5, '--all'));
     }
     if (!all && pages.size > 10) lines.push(more(pages.size - 10, 'pages, --all'));
@@ -101,7 +102,11 @@ function liveNext(folder: string, { live, equal }: ProveDocument): string {
     : next(`acervus visit ${folder}`, 'brings what changed; then look again');
 }
 
-function differenceLines(difference: Difference): string[] {
+/** What the two states are called, as wide as each other. */
+const STATES = ['before', 'after '] as const;
+const LIVE_STATES = ['there  ', 'planned'] as const;
+
+function differenceLines(difference: Difference, [then, now]: readonly [string, string]): string[] {
   switch (difference.kind) {
     case 'page':
       return [row({ mark: 'broken', text: clean(difference.what) })];
@@ -121,8 +126,8 @@ function differenceLines(difference: Difference): string[] {
           text: `${clean(shown)}${target}  ${property}`,
           place: place === undefined ? '' : showPlace(place),
         }),
-        ...outcomeLines('before', before),
-        ...outcomeLines('after ', after),
+        ...outcomeLines(then, before),
+        ...outcomeLines(now, after),
       ];
     }
   }

@@ -15,23 +15,19 @@ import { parseSheet, type StyleRule } from '../../sheets/index.js';
 import { type Beaten, inspectRules, type OverrideState } from '../override/index.js';
 import type { WrittenRule } from '../restyle/index.js';
 import { fixFor } from './fix.js';
-import { isOfPlatform, laterModel } from './later.js';
+import { isOfPlatform, laterModel, type Update } from './later.js';
 import { type Loss, lossesOf } from './losses.js';
 import type { Fate, Outlasting } from './model.js';
 import { pairElements } from './pairs.js';
 import { findSuccessors, type Successor } from './successors.js';
 
-export { laterModel } from './later.js';
+export { laterModel, type Update } from './later.js';
 export { type Mends, planMends } from './mend.js';
 export type { Fate, Outlasting } from './model.js';
 export type { Successor } from './successors.js';
 
-export interface OutlastInput {
+export interface OutlastInput extends Update {
   readonly model: SiteModel;
-  /** Path of a platform sheet to its new text. */
-  readonly sheets: ReadonlyMap<string, string>;
-  /** Path of a page to its markup after the update; empty where that is not known. */
-  readonly pages: ReadonlyMap<string, string>;
   /** Rules that are the developer's: of the theme's sheets and of style blocks. */
   readonly rules: readonly WrittenRule[];
   readonly isPlatform: (path: string) => boolean;
@@ -45,7 +41,7 @@ export interface Outlast {
 
 export function outlast(input: OutlastInput): Outlast {
   const { model, sheets, pages, rules, isPlatform } = input;
-  const later = laterModel(model, sheets, pages);
+  const later = laterModel(model, input);
   const old = [...sheets.keys()].map((path) => model.sources.sheets.get(path) ?? '');
   const gone = findSuccessors(old, [...sheets.values()]);
   const names = classesOfSheets(old);
@@ -83,8 +79,8 @@ function namesIn({ selectors }: StyleRule): string[] {
   return list.kind === 'invalid' ? [] : [...classesIn(list.selectors)];
 }
 
-/** An update: the site before and after it, the pages whose markup after it is known, and the names that are gone. */
-interface Update extends Pick<OutlastInput, 'pages' | 'model' | 'isPlatform'> {
+/** The site before and after an update, the pages whose markup after it is known, and the names that are gone. */
+interface Updated extends Pick<OutlastInput, 'pages' | 'model' | 'isPlatform'> {
   readonly later: SiteModel;
   readonly gone: readonly Successor[];
 }
@@ -93,7 +89,7 @@ function fateOf(
   { rule }: WrittenRule,
   [now, then]: readonly [OverrideState, OverrideState],
   losses: readonly Loss[],
-  { pages, model, later, gone, isPlatform }: Update,
+  { pages, model, later, gone, isPlatform }: Updated,
 ): Fate {
   const lost = gone.filter(({ old }) => namesIn(rule).includes(old));
   if (lost.length > 0 && !standsForBoth(rule, lost))

@@ -5,7 +5,7 @@ import { type Edit, type Edits, push, stateAfter } from '../../edits/index.js';
 import { type Difference, type Planned, proveAndTakeBack } from '../../proof/index.js';
 import { keptText } from '../../stock/index.js';
 import { UNSEEN } from './importance.js';
-import { isOfPlatform, laterModel } from './later.js';
+import { isOfPlatform, laterModel, type Update } from './later.js';
 import { lossesOf } from './losses.js';
 import type { Fix, Outlasting } from './model.js';
 
@@ -22,9 +22,7 @@ interface Mend extends Fix {
 }
 
 /** The update that is to be survived. */
-export interface MendedFor {
-  readonly sheets: ReadonlyMap<string, string>;
-  readonly pages: ReadonlyMap<string, string>;
+export interface MendedFor extends Update {
   readonly isPlatform: (path: string) => boolean;
 }
 
@@ -56,10 +54,10 @@ export function planMends(model: SiteModel, rules: readonly Outlasting[], update
 function stillLost(
   model: SiteModel,
   { edits, mended }: Mends,
-  { sheets, pages, isPlatform }: MendedFor,
+  { isPlatform, ...update }: MendedFor,
 ): Mends['left'] {
   const own = new Map(mended.map(({ from: { written } }) => [written.rule, written.path]));
-  const losses = lossesOf(model, laterModel(stateAfter(model, edits), sheets, pages), own);
+  const losses = lossesOf(model, laterModel(stateAfter(model, edits), update), own);
   return mended.flatMap(({ from }) => {
     const [first, ...others] = (losses.get(from.written.rule) ?? []).filter(({ by }) =>
       isOfPlatform(by, isPlatform),
