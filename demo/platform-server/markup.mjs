@@ -4,7 +4,6 @@ import { createHash } from 'node:crypto';
 
 export function pageOf({ site, version }, path) {
   const page = site.pages[path];
-  const isNew = version.startsWith('4');
   const title = path === '/' ? site.name : `${page.title} | ${site.name}`;
   const nav = site.nav.map(
     (to) => `      <li${to === path ? ' class="kw-here"' : ''}><a href="${to}">${escape(site.pages[to].title)}</a></li>`,
@@ -29,7 +28,7 @@ ${site.css}</style>
 ${nav.join('\n')}
     </ul>
   </div>
-  <div class="${isNew ? 'kw-trail' : 'kw-crumbs'}"><a href="/">Home</a>${escape(page.title)}</div>
+  <div class="kw-crumbs"><a href="/">Home</a>${escape(page.title)}</div>
   <div class="kw-body">
     <div class="kw-main">
 ${page.blocks.map((block) => blockOf(block, version)).join('\n')}
@@ -54,6 +53,7 @@ function linksOf({ pages }, path) {
 
 function blockOf(block, version) {
   const madeUp = `kb-${createHash('sha256').update(`${block.id} ${version}`).digest('hex').slice(0, 7)}`;
+  const badge = version.startsWith('4') ? 'kw-tag' : 'kw-badge';
   const own = block.class ? ` ${escape(block.class)}` : '';
   const style = block.style ? ` style="${escape(block.style)}"` : '';
   const open = (name, kind, more = '') =>
@@ -64,7 +64,7 @@ function blockOf(block, version) {
     case 'text':
       return `${open('p', 'kw-text')}${escape(block.text)}</p>`;
     case 'notice':
-      return `${open('div', 'kw-notice')}${escape(block.text)}</div>`;
+      return `${open('div', 'kw-notice')}<span class="${badge}">Notice</span> ${escape(block.text)}</div>`;
     case 'button':
       return `${open('a', 'kw-button', ` href="${block.to}"`)}${escape(block.text)}</a>`;
     case 'list':

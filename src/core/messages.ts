@@ -130,6 +130,11 @@ export const MESSAGES = {
     'there is nothing to compare with',
     'name another state with --against, or the running site with --live',
   ],
+  'address-not-visited': [
+    '{address}',
+    'was not brought by the visit',
+    'visit again with --pages or --match so that it is among them',
+  ],
   'outlast-one-visit': [
     '{folder}',
     'was visited once only',

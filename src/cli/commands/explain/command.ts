@@ -15,8 +15,11 @@ export function defineExplain(program: Command, act: Act): void {
   program
     .command('explain')
     .description('everything that styles one element of a page, and why')
-    .argument('<page>', 'path of the page inside the site')
-    .argument('<element>', 'a selector, or the line[:column] of its tag')
+    .argument('<page>', 'path of the page inside the site, or its address where it was visited')
+    .argument(
+      '<element>',
+      'a selector, the line[:column] of its tag, an XPath or the tag as an inspector copies it',
+    )
     .argument('[site]', 'folder of the site', '.')
     .option('--property <name...>', 'only these properties')
     .option('--state <name...>', 'in these states, such as hover')

@@ -1,16 +1,18 @@
 // Everything that styles one element, and why.
 
 import { type Circumstances, explainElement } from '../../../core/ask/explain/index.js';
-import { ALWAYS, compileSelectorList, NEVER, type StyleReader } from '../../../core/cascade/index.js';
 import { everyLonghand } from '../../../core/sheets/index.js';
-import { lineStart, offsetAt } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { readAddress } from '../../../core/visit/index.js';
 import { openBuilt } from '../../../site/building/build.js';
 import { inSources } from '../../../site/building/places.js';
 import { renderingOf } from '../../../site/building/renderings.js';
-import { openFolder } from '../../../site/files/files.js';
+import { openFolder, type SiteFiles } from '../../../site/files/files.js';
 import { type OpenedPage, openPage } from '../../../site/rendering/one-page.js';
+import { configOf } from '../../../site/visiting/own-boxes.js';
+import { readVisited } from '../../../site/visiting/visited.js';
 import type { ExplainDocument } from './document.js';
+import { findElement } from './find-element.js';
 
 export interface ExplainOptions {
   /** Only these properties; a shorthand stands for its longhands. */
@@ -55,7 +57,10 @@ export async function explainOn(
     state === undefined ? undefined : new Set(state.map((one) => one.replace(/^:+/, '').toLowerCase()));
   const circumstances: Circumstances = { width, states };
   const built = await openBuilt(folder, openFolder(folder), onStep);
-  const meant = built === undefined ? { page: file, element: asked } : renderingOf(built, file, asked);
+  const meant =
+    built === undefined
+      ? { page: pageAt(openFolder(folder), file), element: asked }
+      : renderingOf(built, file, asked);
   const opened = await openPage(built?.folder ?? folder, meant.page);
   const { reader, isPlatform, unread, settings } = opened;
   const { index, of } = findElement(reader, meant.element);
@@ -95,34 +100,13 @@ function propertyFilter(names: readonly string[] | undefined): ((longhand: strin
   return (longhand) => wanted.has(longhand);
 }
 
-/** Throws `UsageError` for what points at nothing. */
-function findElement(reader: StyleReader, asked: string): { index: number; of: number } {
-  const { page } = reader;
-  const position = /^(\d+)(?::(\d+))?$/.exec(asked);
-  if (position !== null) {
-    const offset = offsetOf(page.text, Number(position[1]), position[2]);
-    let found = -1;
-    for (const { index, tag } of page.elements)
-      if (tag !== undefined && tag.range.start <= offset) found = index;
-    if (found >= 0) return { index: found, of: 1 };
-    throw new UsageError('no-element-there', { place: `${page.path}:${asked}` });
-  }
-  const list = compileSelectorList(asked);
-  if (list.kind === 'invalid') throw new UsageError('explain-selector', { text: asked, reason: list.reason });
-  const matched = page.elements.filter(({ index }) =>
-    list.selectors.some((one) => reader.matches(one, index) !== NEVER),
-  );
-  const sure = matched.find(({ index }) =>
-    list.selectors.some((one) => reader.matches(one, index) === ALWAYS),
-  );
-  const first = sure ?? matched[0];
-  if (first !== undefined) return { index: first.index, of: matched.length };
-  throw new UsageError('explain-nothing', { text: asked, page: page.path });
-}
-
-/** A line alone stands for the first tag on it: its last character. */
-function offsetOf(text: string, line: number, column: string | undefined): number {
-  if (column !== undefined) return offsetAt(text, line, Number(column));
-  const start = lineStart(text, line);
-  return start + Math.max(0, text.slice(start, lineStart(text, line + 1)).search(/<[a-z]/i));
+/** The page that an address of the running system means; any other text is a path. */
+function pageAt(files: SiteFiles, text: string): string {
+  if (!/^(?:https?:\/\/|\/)/i.test(text)) return text;
+  const visited = readVisited(files, configOf(files));
+  const address = visited === undefined ? undefined : readAddress(text, visited.origin);
+  const known = address === undefined ? undefined : visited?.files.get(address);
+  if (known !== undefined) return known;
+  if (visited === undefined) return text;
+  throw new UsageError('address-not-visited', { address: text });
 }
