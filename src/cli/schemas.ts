@@ -5,6 +5,7 @@ import { draftSchema } from '../core/draft/index.js';
 import { configSchema } from '../site/config.js';
 import { partDocument } from '../site/threads/part-file.js';
 import { manifestSchema } from '../site/visiting/manifest.js';
+import { workListSchema } from '../site/visiting/work-list.js';
 import { adoptDocument } from './commands/adopt/document.js';
 import { draftDocument } from './commands/draft/document.js';
 import { explainDocument } from './commands/explain/document.js';
@@ -38,4 +39,5 @@ export const schemas = {
   'family.schema.json': familyDocument,
   'visit.schema.json': visitDocument,
   'visited.schema.json': manifestSchema,
+  'work-list.schema.json': workListSchema,
 } as const;

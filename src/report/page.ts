@@ -58,6 +58,9 @@ table { border-collapse: collapse; font-variant-numeric: tabular-nums; }
 section table { width: 100%; font-size: .9rem; }
 section th { color: var(--soft); font-weight: normal; text-align: left; }
 section th, section td { padding: .3rem 1rem .3rem 0; border-bottom: 1px solid var(--line); vertical-align: top; overflow-wrap: anywhere; }
+.work td:first-child { width: 1.5rem; }
+.work td:nth-child(2) { width: 45%; }
+.work ul { margin: 0; padding-left: 1.1rem; }
 figure { margin: 0; }
 figcaption { margin-top: .35rem; font-size: .875rem; overflow-wrap: anywhere; }
 .aside { color: var(--soft); font-size: .875rem; }

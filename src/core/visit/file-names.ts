@@ -16,7 +16,8 @@ const ENDINGS: Readonly<Record<Kind, { readonly is: RegExp; readonly usual: stri
 const LONGEST = 100;
 const DEEPEST = 12;
 /** Names that mean a device on some systems, and those of our own files. */
-const TAKEN = /^(?:con|prn|aux|nul|com\d|lpt\d|acervus\.json|visit\.json|acervus-draft\.yaml|own)$/i;
+const TAKEN =
+  /^(?:con|prn|aux|nul|com\d|lpt\d|acervus\.json|visit\.json|acervus-draft\.yaml|work-list|own)$/i;
 /** Folders that commands do not look into. */
 const UNREAD = /^(?:node_modules|bower_components|jspm_packages)$/i;
 

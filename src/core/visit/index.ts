@@ -15,3 +15,4 @@ export { changesBetween, collectNames, isMadeUp, madeUpNames, type VisitChanges 
 export { FileNames, type Kind } from './file-names.js';
 export { type Lead, leadsOfPage, leadsOfSheet, type PageLeads } from './links.js';
 export { readSitemap } from './sitemap.js';
+export { stateOfWork, type Work, type WorkState, workBetween } from './work.js';

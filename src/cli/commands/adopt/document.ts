@@ -12,6 +12,16 @@ export const adoptDocument = z
     ...adoptionSchema.shape,
     files: z.array(z.string()),
     patch: z.string().optional(),
+    workList: z
+      .strictObject({
+        file: z.string(),
+        items: z.int(),
+        early: z
+          .int()
+          .describe('Elements that look otherwise once the boxes are pasted, until the list is done.'),
+      })
+      .optional()
+      .describe('Of a running system: what only its own editor can do.'),
   })
   .describe('acervus adopt --json');
 

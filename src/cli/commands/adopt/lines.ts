@@ -7,7 +7,7 @@ import { amber, heading, next, row } from '../../shared/paper.js';
 import type { AdoptDocument } from './document.js';
 
 export function adoptLines(folder: string, document: AdoptDocument, all: boolean): string[] {
-  const { styles, gone, kept, proof, tokens, shared, files } = document;
+  const { styles, gone, kept, proof, tokens, shared, files, workList } = document;
   const lines = [heading('Adopt', folder)];
   if (files.length === 0)
     lines.push(row({ count: 0, text: 'nothing to adopt: no style of the draft is left to move' }));
@@ -36,10 +36,34 @@ export function adoptLines(folder: string, document: AdoptDocument, all: boolean
       }),
     );
   lines.push(...assumptionLines(proof.assumptions, all));
+  if (workList !== undefined && workList.items > 0) lines.push(...workLines(workList));
+  if (workList !== undefined && files.length > 0) {
+    lines.push(
+      next(`acervus prove --live${onSite(folder)}`, 'when the boxes are pasted: does it look as before?'),
+    );
+    return lines;
+  }
   lines.push(
     files.length === 0
       ? next(`acervus survey${onSite(folder)}`, 'shows what is still written')
       : next(`acervus undo${onSite(folder)}`, 'takes it back, byte for byte'),
   );
+  return lines;
+}
+
+/** What only the platform's own editor can do. */
+function workLines({ file, items, early }: NonNullable<AdoptDocument['workList']>): string[] {
+  const lines = [
+    heading('Left for the editor', 'of the platform: take out styles, give classes; paste the boxes first'),
+    row({ count: items, mark: 'needs', text: 'blocks to change, page by page', place: file }),
+  ];
+  if (early > 0)
+    lines.push(
+      row({
+        count: early,
+        mark: 'needs',
+        text: amber('elements look otherwise between pasting and the end of the list'),
+      }),
+    );
   return lines;
 }

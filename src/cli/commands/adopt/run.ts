@@ -6,6 +6,7 @@ import { planAdoption } from '../../../core/consolidate/index.js';
 import { type AdoptionReport, DRAFT_FILE, parseDraft } from '../../../core/draft/index.js';
 import type { Trace } from '../../../core/trace.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { keepWorkList, WORK_PAGE } from '../../../report/work-list.js';
 import { type BuiltSite, buildChanged, loadBuilt, openBuilt } from '../../../site/building/build.js';
 import { bytesOf, provenBy, settle } from '../../../site/building/settle.js';
 import { openFolder, type SiteFiles } from '../../../site/files/files.js';
@@ -18,6 +19,8 @@ import { isImport } from '../../../site/rendering/imported-sheets.js';
 import { draftSite, loadForDraft, loadSite } from '../../../site/rendering/load.js';
 import { SiteReader } from '../../../site/rendering/reader.js';
 import { proveChange, proveSite } from '../../../site/threads/proving.js';
+import { isBoxFile } from '../../../site/visiting/with-boxes.js';
+import { type WorkList, workListOf } from '../../../site/visiting/work-list.js';
 import { type Followed, follow } from '../../shared/followed.js';
 import type { AdoptDocument } from './document.js';
 
@@ -62,12 +65,48 @@ export async function adopt(site: string, options: AdoptOptions = {}): Promise<A
     (await (built === undefined
       ? changesNothing(site, files, ready.changes, options)
       : buildsTheSame(built, ready.changes)));
-  const { changes, report } = isProven ? ready : await plan(site, files, text, options, trace, built);
+  const { changes: all, report } = isProven ? ready : await plan(site, files, text, options, trace, built);
+  const left = await leftForEditor(site, files, all, options);
+  const changes = left?.changes ?? all;
   onStep?.('writing');
   const done = writePlanned(root, 'adopt', changes, { patch });
   if (done.written) dropPlan(root);
   const { written, ...rest } = done;
-  return { format: 2, command: 'adopt', written, ...report, ...rest };
+  if (left !== undefined && patch !== true) keepWorkList(root, left.list, left.origin);
+  const workList = left && { file: WORK_PAGE, items: left.list.items.length, early: left.early };
+  return { format: 2, command: 'adopt', written, ...report, ...rest, ...(workList && { workList }) };
+}
+
+interface LeftForEditor {
+  /** What can be done without touching the pages. */
+  readonly changes: readonly FileChange[];
+  readonly list: WorkList;
+  readonly origin: string;
+  /** Elements that look otherwise once the boxes are pasted, until the list is done. */
+  readonly early: number;
+}
+
+/** Of a running system only the boxes are written: the rest is work for its own editor. */
+async function leftForEditor(
+  folder: string,
+  files: SiteFiles,
+  all: readonly FileChange[],
+  { onPage, largeFrom: rememberFrom }: AdoptOptions,
+): Promise<LeftForEditor | undefined> {
+  const reader = new SiteReader(files, await readConfig(files));
+  const { visited } = reader;
+  if (visited === undefined) return undefined;
+  const changes = all.filter(({ path: file }) => isBoxFile(visited, file));
+  const edits = new Map(changes.map(({ path: file, edits: own }) => [file, own]));
+  const proof = await proveChange(
+    folder,
+    { reader, paths: reader.pagePaths, edits },
+    { onPage, cache: false, rememberFrom, writesNothing: true },
+  );
+  const early = new Set(
+    proof.differences.map((one) => `${one.page} ${one.kind === 'style' ? one.element : ''}`),
+  );
+  return { changes, list: workListOf(visited, all), origin: visited.origin, early: early.size };
 }
 
 /** Whether changes touch pages and own sheets alone, and no element looks different with them. */

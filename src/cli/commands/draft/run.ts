@@ -14,6 +14,7 @@ import {
 } from '../../../core/draft/index.js';
 import type { ScopeTaste, TasteName } from '../../../core/search/index.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { keepWorkList } from '../../../report/work-list.js';
 import { type BuiltSite, loadBuilt, openBuilt } from '../../../site/building/build.js';
 import { provenBy, settle } from '../../../site/building/settle.js';
 import { openFolder } from '../../../site/files/files.js';
@@ -21,6 +22,7 @@ import { insideSite, readPlain } from '../../../site/files/inside.js';
 import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { findPlan, noteReadings, savePlan } from '../../../site/ledger/plan.js';
 import { draftSite, loadForDraft, type Site } from '../../../site/rendering/load.js';
+import { workListOf } from '../../../site/visiting/work-list.js';
 import { type Followed, follow } from '../../shared/followed.js';
 import { refuseTooLarge } from '../../shared/memory.js';
 import type { DraftDocument } from './document.js';
@@ -125,6 +127,10 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
   const rendered = renderDraft(made, text);
   writeFileAtomic.sync(insideSite(folder, DRAFT_FILE), rendered);
   savePlan(path.resolve(folder), rendered, files, changes, report);
+  const { visited } = site;
+  const work = visited && workListOf(visited, changes);
+  // One that is done stays until there is something new to do.
+  if (work !== undefined && work.items.length > 0) keepWorkList(path.resolve(folder), work, visited!.origin);
   return { document: documentOf(made, report), report, file, hadEarlier: earlier !== undefined };
 }
 

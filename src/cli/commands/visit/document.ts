@@ -41,6 +41,10 @@ export const visitDocument = z
         differs: z.int().describe('Pages whose block says something else than most.'),
       }),
     ),
+    workList: z
+      .strictObject({ file: z.string(), open: z.int(), done: z.int() })
+      .optional()
+      .describe('What is left for the editor of the platform, where there is a work list.'),
     likely: z
       .array(z.strictObject({ box: boxSchema, why: z.string() }))
       .describe('What may be a box of one’s own, where nobody has said which is.'),

@@ -68,6 +68,12 @@ export function visitLines(document: VisitDocument, all: boolean): string[] {
     for (const box of few(boxes)) lines.push(boxLine(box));
     lines.push(...rest(boxes));
   }
+  if (document.workList !== undefined) {
+    const { file, open, done } = document.workList;
+    lines.push(heading('Work list', 'what only the editor of the platform can do'));
+    lines.push(row({ count: done, mark: 'kept', text: 'done' }));
+    lines.push(row({ count: open, mark: open > 0 ? 'needs' : 'kept', text: 'to do', place: file }));
+  }
   if (likely.length > 0) {
     lines.push(heading('Which is yours?', 'name the box that holds your own CSS'));
     for (const { box, why } of few(likely))

@@ -1,6 +1,9 @@
 // Brings the pages of a running system into a folder.
 
+import { keepWorkList, WORK_PAGE } from '../../../report/work-list.js';
+import { openFolder } from '../../../site/files/files.js';
 import { type VisitOptions, type VisitResult, visitSite } from '../../../site/visiting/visit.js';
+import { readWorkList, tickedBy } from '../../../site/visiting/work-list.js';
 import type { VisitDocument } from './document.js';
 
 export type { VisitOptions } from '../../../site/visiting/visit.js';
@@ -28,7 +31,15 @@ export async function visitOn(
 ): Promise<VisitDocument> {
   const openRenderer: VisitOptions['openRenderer'] = async (input) =>
     (await import('../../../browser/render.js')).openRenderer(input);
-  return documentOf(folder, await visitSite(from, folder, { ...options, openRenderer }));
+  const result = await visitSite(from, folder, { ...options, openRenderer });
+  const files = openFolder(folder);
+  const list = readWorkList(files);
+  if (list === undefined) return documentOf(folder, result);
+  const ticked = tickedBy(files, list);
+  keepWorkList(result.folder, ticked, result.manifest.origin);
+  const open = ticked.items.filter(({ state }) => state === 'open').length;
+  const workList = { file: WORK_PAGE, open, done: ticked.items.length - open };
+  return { ...documentOf(folder, result), workList };
 }
 
 function documentOf(folder: string, result: VisitResult): VisitDocument {
