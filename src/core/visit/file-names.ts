@@ -25,12 +25,13 @@ export class FileNames {
   readonly #files = new Map<string, string>();
   /** Lower case, as some file systems see them. */
   readonly #used = new Set<string>();
+  readonly #folders = new Set<string>();
 
   /** In: addresses that have their files already. */
   constructor(known: Iterable<readonly [address: string, file: string]> = []) {
     for (const [address, file] of known) {
       this.#files.set(address, file);
-      this.#used.add(file.toLowerCase());
+      this.#note(file);
     }
   }
 
@@ -38,22 +39,30 @@ export class FileNames {
   nameOf(address: string, kind: Kind, origin: string): string {
     const known = this.#files.get(address);
     if (known !== undefined) return known;
-    const wanted = plainName(new URL(address), kind, origin);
-    const file = this.#isFree(wanted) ? wanted : withDigest(wanted, address);
+    const wanted = this.#besideFiles(plainName(new URL(address), kind, origin));
+    const name = wanted.toLowerCase();
+    const file = this.#used.has(name) || this.#folders.has(name) ? withDigest(wanted, address) : wanted;
     this.#files.set(address, file);
-    this.#used.add(file.toLowerCase());
+    this.#note(file);
     return file;
   }
 
-  /** A file may not stand where another one has its folder. */
-  #isFree(file: string): boolean {
-    const name = file.toLowerCase();
-    if (this.#used.has(name)) return false;
-    const folders = name.split('/').map((_, at, parts) => parts.slice(0, at).join('/'));
-    if (folders.some((folder) => this.#used.has(folder))) return false;
-    for (const used of this.#used) if (used.startsWith(`${name}/`)) return false;
-    return true;
+  #note(file: string): void {
+    this.#used.add(file.toLowerCase());
+    for (const folder of foldersOf(file.toLowerCase())) this.#folders.add(folder);
   }
+
+  /** A file may not stand where another one has its folder. */
+  #besideFiles(file: string): string {
+    const taken = foldersOf(file).find((folder) => this.#used.has(folder.toLowerCase()));
+    return taken === undefined ? file : this.#besideFiles(`${taken}-in${file.slice(taken.length)}`);
+  }
+}
+
+/** `a/b/c.html` lies in `a` and `a/b`. */
+function foldersOf(file: string): string[] {
+  const parts = file.split('/').slice(0, -1);
+  return parts.map((_, at) => parts.slice(0, at + 1).join('/'));
 }
 
 function plainName(url: URL, kind: Kind, origin: string): string {

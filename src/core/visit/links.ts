@@ -87,14 +87,18 @@ export function leadsOfPage(text: string, address: string): PageLeads {
     }
   };
   // A walk with a stack of its own: pages are nested deeper than calls may be.
-  const left: Node[] = [...parse(text).childNodes].reverse();
+  const left: Node[] = [];
+  const add = (nodes: readonly Node[]): void => {
+    for (let at = nodes.length - 1; at >= 0; at--) left.push(nodes[at]!);
+  };
+  add(parse(text).childNodes);
   for (let node = left.pop(); node !== undefined; node = left.pop()) {
     if ('attrs' in node) {
       const { attrs } = node;
       readElement(node.tagName, (name) => attrs.find((one) => one.name === name)?.value, node);
-      if ('content' in node) left.push(...[...node.content.childNodes].reverse());
+      if ('content' in node) add(node.content.childNodes);
     }
-    if ('childNodes' in node) left.push(...[...node.childNodes].reverse());
+    if ('childNodes' in node) add(node.childNodes);
   }
   return { pages: [...pages], sheets, scripts, others, canonical };
 }

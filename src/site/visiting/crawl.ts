@@ -360,7 +360,7 @@ function fileOnly(entry: PageEntry | FileEntry): PageEntry {
  */
 function inOneReading(bytes: Buffer, charset: string | undefined): Buffer {
   const name = charset === undefined ? undefined : standardName(charset);
-  if (name === undefined || decodeFile(bytes)?.encoding.name === name) return bytes;
+  if (name === undefined || (name === 'utf-8' && decodeFile(bytes)?.encoding.name === name)) return bytes;
   const hasMark = bytes[0] === 0xef || bytes[0] === 0xfe || bytes[0] === 0xff;
   if (hasMark && decodeFile(bytes)?.encoding.mark === true) return bytes;
   const text = decodeAs(bytes, { name, mark: false }) ?? new TextDecoder(name).decode(bytes);

@@ -1,6 +1,6 @@
 // Brings a running site into a folder that every other command takes as a site.
 
-import { existsSync } from 'node:fs';
+import { existsSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import picomatch from 'picomatch';
 import { UsageError } from '../../core/usage-error.js';
@@ -22,7 +22,7 @@ import { Crawl, type Crawled, type RenderedPage } from './crawl.js';
 import { type CredentialFiles, CredentialJar } from './credentials.js';
 import { leadsInside } from './hosts.js';
 import { dropFile, keepManifest, LAST_VISIT, openKeeping, setAside } from './keeper.js';
-import { type Manifest, readManifest } from './manifest.js';
+import { MANIFEST, type Manifest, readManifest } from './manifest.js';
 import { goneFiles, manifestOf } from './manifest-of.js';
 import { configOf, settleOwn } from './own-boxes.js';
 import { readRobots } from './robots.js';
@@ -124,7 +124,23 @@ export async function visitSite(
   folder: string,
   options: VisitOptions,
 ): Promise<VisitResult> {
+  const isNew = !existsSync(folder);
   const root = openKeeping(folder);
+  try {
+    return await visitInto(from, folder, root, options);
+  } catch (error) {
+    // A folder that was made for nothing is not left lying about.
+    if (isNew && !existsSync(path.join(root, MANIFEST))) rmSync(root, { recursive: true, force: true });
+    throw error;
+  }
+}
+
+async function visitInto(
+  from: string | undefined,
+  folder: string,
+  root: string,
+  options: VisitOptions,
+): Promise<VisitResult> {
   const before = readManifest(openFolder(root));
   const begin = from ?? before?.start;
   if (begin === undefined) throw new UsageError('visit-nothing', { folder });
@@ -203,6 +219,7 @@ async function bring(
   let saved = performance.now();
   const head = { start: begin, asked };
   const save = (): void => {
+    if (crawl.found.pages.size === 0) return;
     saved = performance.now();
     keepManifest(root, manifestOf(crawl.found, { ...head, origin: crawl.origin }, begun, before));
   };

@@ -100,7 +100,7 @@ test('looks that change are those of elements that are the same before and after
   });
   const sheets = new Map([['kit.css', '.kw-in p { top: 1px }']]);
   const pages = new Map([['index.html', PAGE('<h2>a</h2><div class="kw-in"><p class="kw-a">x</p></div>')]]);
-  const changes = lookChanges(model, laterModel(model, sheets, pages), pages);
+  const changes = lookChanges(model, laterModel(model, { sheets, pages }), pages);
   assert.deepEqual(
     changes.map((one) => (one.kind === 'style' ? [one.shown, one.property] : one.kind)),
     [['p.kw-a', 'top']],
