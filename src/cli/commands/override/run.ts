@@ -188,11 +188,20 @@ const NOTHING_ASKED = {
 
 /** @internal */
 export function overridesOf(folder: string): { document: OverrideDocument; shared: string } {
-  const { model, shared, config, isPlatform } = openForChange(folder);
-  const text = model.sources.sheets.get(shared) ?? '';
-  const rules = rulesOfPart(model, shared, config.parts ?? {});
-  const overrides = inspectRules(model, rules, isPlatform).map((state) => stateOf(state, shared, text));
+  const site = openForChange(folder);
+  const { model, shared, config, isPlatform } = site;
+  const overrides = [shared, ...pageBoxes(site)].flatMap((sheet) => {
+    const text = model.sources.sheets.get(sheet) ?? '';
+    const rules = rulesOfPart(model, sheet, config.parts ?? {});
+    return inspectRules(model, rules, isPlatform).map((state) => stateOf(state, sheet, text));
+  });
   return { document: { ...NOTHING_ASKED, did: 'list', overrides }, shared };
+}
+
+/** Of a running system: the boxes of single pages. */
+function pageBoxes(site: Site): string[] {
+  const own = boxOf(site);
+  return own === undefined ? [] : site.model.paths.flatMap((page) => own(page) ?? []);
 }
 
 /** @internal */
@@ -206,10 +215,14 @@ export function dropOn(
   const site = openForChange(folder);
   const { model, shared, config } = site;
   const names = properties.map((one) => one.replace(/\s*:.*$/, '').toLowerCase());
-  const { within, medium } = options;
-  const sheet = { path: shared, partNames: config.parts ?? {} };
+  const { medium } = options;
+  const within = readWithin(options.within, model);
+  const writable = { model, shared, boxOf: boxOf(site) };
+  const home = homeOf(within, writable);
+  const [box = shared] = home.kind === 'boxes' ? home.of.values() : [];
+  const sheet = { path: box, partNames: config.parts ?? {} };
   const dropped = planDrop(model, sheet, {
-    selector: scopedSelector(selector, readWithin(within, model), { model, shared, boxOf: boxOf(site) }),
+    selector: scopedSelector(selector, within, writable),
     properties: names,
     medium,
   });
@@ -225,7 +238,7 @@ export function dropOn(
     moved: elementsIn(dropped.proof.moved),
     strays: dropped.proof.strays.length,
   };
-  return { document, dropped, sheet: { path: shared, text: model.sources.sheets.get(shared) ?? '' } };
+  return { document, dropped, sheet: { path: box, text: model.sources.sheets.get(box) ?? '' } };
 }
 
 /** Names what stands there under a longer selector, or in a medium: that may be what was meant. */
