@@ -5,17 +5,9 @@ import { openFolder } from '../../site/files/files.js';
 import { readConfig, readText } from '../../site/files/pages.js';
 import { readVisited } from '../../site/visiting/visited.js';
 import { boxFile, type Visited } from '../../site/visiting/with-boxes.js';
+import type { PasteFlags } from './paste-option.js';
 import { present, type ShowFlags } from './present.js';
 import type { Terminal } from './terminal.js';
-
-export interface PasteFlags {
-  readonly paste?: boolean;
-}
-
-export const PASTE = [
-  '--paste',
-  'print the whole text of each box that was changed, and put it on the clipboard',
-] as const;
 
 /** As `present`, but for `--paste` where something was written. In: the site's folder. */
 export async function presentChange(
@@ -42,7 +34,7 @@ async function pasteFiles(
     name: nameOf(visited, file),
     text: `${(readText(files, file)?.text ?? '').trim()}\n`,
   }));
-  for (const { name, text } of texts) {
+  for (const { name, text } of texts.filter(({ file }) => file.endsWith('.css'))) {
     if (texts.length > 1) write(`/* ${name} */\n`);
     write(text);
   }

@@ -1,10 +1,11 @@
 // `acervus adopt`: carries a draft out.
 
 import type { Command } from 'commander';
+import { PASTE, type PasteFlags } from '../../shared/paste-option.js';
 import type { ShowFlags } from '../../shared/present.js';
 import type { Act } from '../../shared/terminal.js';
 
-interface Flags extends ShowFlags {
+interface Flags extends ShowFlags, PasteFlags {
   readonly patch?: boolean;
   readonly cache: boolean;
 }
@@ -14,6 +15,7 @@ export function defineAdopt(program: Command, act: Act): void {
     .command('adopt')
     .description('carry the draft out, once it is proven to change nothing')
     .argument('[site]', 'folder of the site', '.')
+    .option(...PASTE)
     .option('--patch', 'print the change for "git apply" and write nothing')
     .option('--no-cache', 'prove every page anew, those too that the draft has proven')
     .option('--all', 'show every line of every list')
@@ -27,7 +29,7 @@ export function defineAdopt(program: Command, act: Act): void {
         const { adopt } = await import('./run.js');
         const { followedBy, largeFrom } = await import('../../shared/followed.js');
         const { withProgress } = await import('../../shared/progress.js');
-        const { present } = await import('../../shared/present.js');
+        const { presentChange } = await import('../../shared/paste.js');
         const document = await withProgress(terminal, 'reading the site', ({ say: onStep, steps }) =>
           adopt(site, {
             patch: flags.patch,
@@ -38,7 +40,7 @@ export function defineAdopt(program: Command, act: Act): void {
             trace: followedBy(terminal),
           }),
         );
-        await present(terminal, document, flags, async () => {
+        await presentChange(terminal, site, document, flags, async () => {
           const { adoptLines } = await import('./lines.js');
           return adoptLines(site, document, flags.all === true);
         });

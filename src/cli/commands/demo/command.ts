@@ -14,15 +14,18 @@ export function defineDemo(
     .description('copy the demo site somewhere and walk through the whole of it')
     .argument('[folder]', 'a new folder', 'skerrin-line')
     .option('--templates', 'the theme that such pages are made from, as its templates are written')
+    .option('--running', 'a system that runs on this machine, and that only boxes are pasted into')
     .addHelpText(
       'after',
-      '\nExample:\n  acervus demo /tmp/skerrin-line\n  acervus demo /tmp/skerrin-theme --templates',
+      '\nExample:\n  acervus demo /tmp/skerrin-line\n  acervus demo /tmp/skerrin-theme --templates\n  acervus demo /tmp/skerrin-live --running',
     )
     .action(
-      act(async (terminal, folder: string, { templates }: { templates?: boolean }) => {
+      act(async (terminal, folder: string, flags: { templates?: boolean; running?: boolean }) => {
+        const type = (words: readonly string[]): Promise<number> => run(words, terminal);
+        if (flags.running === true)
+          return (await import('./walk-running.js')).walkRunning(terminal, folder, type);
         const { walkTemplates, walkThrough } = await import('./walk.js');
-        const walk = templates === true ? walkTemplates : walkThrough;
-        return walk(terminal, folder, (words) => run(words, terminal));
+        return (flags.templates === true ? walkTemplates : walkThrough)(terminal, folder, type);
       }),
     );
 }

@@ -14,11 +14,11 @@ const SOURCES = {
   templates: fileURLToPath(new URL('../../../../demo/templates', import.meta.url)),
 };
 
-const RULER = pc.gray('─'.repeat(78));
+export const RULER = pc.gray('─'.repeat(78));
 
-type Run = (words: readonly string[]) => Promise<number>;
+export type Run = (words: readonly string[]) => Promise<number>;
 /** Carries out a command as it is typed. In: the words; what it is for; how often it is done, where more than once. */
-type Step = (words: readonly string[], why: string, again?: string) => Promise<number>;
+export type Step = (words: readonly string[], why: string, again?: string) => Promise<number>;
 
 /** A copy of a demo, and one of it as it is. Throws `UsageError` for a folder that holds something. */
 function copyOut(source: string, folder: string): string {
@@ -31,7 +31,7 @@ function copyOut(source: string, folder: string): string {
   return original;
 }
 
-function stepper({ write }: Terminal, folder: string, run: Run): Step {
+export function stepper({ write }: Terminal, folder: string, run: Run): Step {
   let number = 0;
   return async (words, why, again = '') => {
     number++;

@@ -2,7 +2,7 @@
 
 import type { Command } from 'commander';
 import { UsageError } from '../../../core/usage-error.js';
-import { PASTE, type PasteFlags } from '../../shared/paste.js';
+import { PASTE, type PasteFlags } from '../../shared/paste-option.js';
 import type { ShowFlags } from '../../shared/present.js';
 import { splitSite } from '../../shared/split-site.js';
 import type { Act, Terminal } from '../../shared/terminal.js';

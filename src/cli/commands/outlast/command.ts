@@ -1,7 +1,7 @@
 // `acervus outlast`: which overrides survive a platform update, and what looks different in spite of them.
 
 import type { Command } from 'commander';
-import { PASTE, type PasteFlags } from '../../shared/paste.js';
+import { PASTE, type PasteFlags } from '../../shared/paste-option.js';
 import type { ShowFlags } from '../../shared/present.js';
 import type { Act } from '../../shared/terminal.js';
 

@@ -1,7 +1,7 @@
 // `acervus override`: beats the platform for exactly the elements meant; lists overrides; takes one away.
 
 import type { Command } from 'commander';
-import { PASTE, type PasteFlags } from '../../shared/paste.js';
+import { PASTE, type PasteFlags } from '../../shared/paste-option.js';
 import type { ShowFlags } from '../../shared/present.js';
 import { type SplitWords, splitSite } from '../../shared/split-site.js';
 import type { Act, Terminal } from '../../shared/terminal.js';

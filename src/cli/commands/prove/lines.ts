@@ -98,7 +98,7 @@ function liveNext(folder: string, { live, equal }: ProveDocument): string {
   const open = live?.boxes.some(({ asPlanned }) => !asPlanned);
   if (open) return next(`acervus prove --live${onSite(folder)}`, 'again, when the boxes are pasted');
   return equal
-    ? next(`acervus visit ${folder}`, 'takes the site as it is now for the one to go on with')
+    ? next(`acervus visit ${folder}`, 'brings the site as it is now, to go on from')
     : next(`acervus visit ${folder}`, 'brings what changed; then look again');
 }
 

@@ -1,7 +1,7 @@
 // `acervus restyle`: changes a shared style once, where it stands, and tells what moved and what did not.
 
 import type { Command } from 'commander';
-import { PASTE, type PasteFlags } from '../../shared/paste.js';
+import { PASTE, type PasteFlags } from '../../shared/paste-option.js';
 import type { ShowFlags } from '../../shared/present.js';
 import { splitSite } from '../../shared/split-site.js';
 import type { Act } from '../../shared/terminal.js';
