@@ -26,7 +26,7 @@ export async function openRenderer({ origin, credentials, widths }: RendererInpu
     acceptDownloads: false,
     viewport: { width: first, height: 800 },
   });
-  await context.addCookies(credentials.cookies());
+  await context.addCookies(await credentials.cookies());
   const inside = new Map<string, Promise<boolean>>();
   const allowsPrivate = await leadsInside(origin);
   await context.route('**/*', async (route) => {

@@ -2,7 +2,8 @@
 
 import { boxName } from '../../core/visit/index.js';
 import { openFolder } from '../../site/files/files.js';
-import { readConfig, readText } from '../../site/files/pages.js';
+import { readConfig } from '../../site/files/pages.js';
+import { readText } from '../../site/files/text.js';
 import { readVisited } from '../../site/visiting/visited.js';
 import { boxFile, type Visited } from '../../site/visiting/with-boxes.js';
 import type { PasteFlags } from './paste-option.js';

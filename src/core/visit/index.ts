@@ -1,4 +1,5 @@
-// The rules by which a running system is brought into a folder: addresses, names of files, what leads where, boxes.
+// The rules by which a running system is brought into a folder: addresses, names of files, what leads where, boxes. What is
+// left for its editor is in `work.ts`: it reads sheets, which takes long to load.
 
 export { decodePart, mayBePage, originOf, pathOf, readAddress } from './addresses.js';
 export { type Archived, readArchive } from './archive.js';
@@ -15,4 +16,3 @@ export { changesBetween, collectNames, isMadeUp, madeUpNames, type VisitChanges 
 export { FileNames, type Kind } from './file-names.js';
 export { type Lead, leadsOfPage, leadsOfSheet, type PageLeads } from './links.js';
 export { readSitemap } from './sitemap.js';
-export { stateOfWork, type Work, type WorkState, workBetween } from './work.js';

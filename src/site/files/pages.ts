@@ -5,12 +5,11 @@ import { hasTemplateText } from '../../core/markup/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { type Visited, withBoxes } from '../visiting/with-boxes.js';
-import { type Decoded, decodeFile } from './encoding.js';
+import type { Decoded } from './encoding.js';
 import type { SiteFiles } from './files.js';
 import { leaveOut } from './notices.js';
 import { holdsMarkup, isTemplate } from './templates.js';
-
-export const CONFIG_FILE = 'acervus.json';
+import { CONFIG_FILE, readText } from './text.js';
 
 /** Where pages come from. */
 export interface PageSource {
@@ -89,15 +88,6 @@ function readPageFile(files: SiteFiles, file: string): Decoded | undefined {
     leaveOut(file, 'leads out of the site');
     return undefined;
   }
-}
-
-/** A decoded file; `undefined` where there is none, or it is left out since it is no text. */
-export function readText(files: SiteFiles, file: string): Decoded | undefined {
-  const bytes = files.read(file);
-  if (bytes === undefined) return undefined;
-  const decoded = decodeFile(bytes);
-  if (decoded === undefined) leaveOut(file, 'is no text');
-  return decoded;
 }
 
 /** The site's configuration. What checks it is loaded only where there is one. Throws `UsageError`. */

@@ -8,7 +8,7 @@ import { UsageError } from '../../core/usage-error.js';
 import { type Encoding, encodeFile } from '../files/encoding.js';
 import { insideSite, readPlain } from '../files/inside.js';
 import { noteUnlinked } from '../files/notices.js';
-import { readText } from '../files/pages.js';
+import { readText } from '../files/text.js';
 import { remake } from '../rendering/compiled-sheets.js';
 import { importEdit } from '../rendering/imported-sheets.js';
 import type { Site } from '../rendering/load.js';

@@ -9,7 +9,7 @@ import { type Config, parseConfig } from '../config.js';
 import { decodeAs, encodeFile } from '../files/encoding.js';
 import { insideSite, readPlain } from '../files/inside.js';
 import { ownerByName } from '../files/owner.js';
-import { CONFIG_FILE } from '../files/pages.js';
+import { CONFIG_FILE } from '../files/text.js';
 import { alone } from './lock.js';
 import { type ChangeRecord, dropRecord, type FiledRecord, lastRecord, saveRecord, sha256 } from './record.js';
 import { sweepChange, sweepOwn } from './sweep.js';

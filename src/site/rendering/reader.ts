@@ -18,15 +18,9 @@ import type { Decoded, Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { leaveOut } from '../files/notices.js';
 import { globs, type Owner, ownerByName } from '../files/owner.js';
-import {
-  boxed,
-  CONFIG_FILE,
-  type PageSource,
-  type PageSourceData,
-  readPageText,
-  readText,
-} from '../files/pages.js';
+import { boxed, type PageSource, type PageSourceData, readPageText } from '../files/pages.js';
 import { isBare, isPart, makesNoPage, TEMPLATES } from '../files/templates.js';
+import { CONFIG_FILE, readText } from '../files/text.js';
 import { sheetsOfUnread } from '../files/unread.js';
 import { readVisited } from '../visiting/visited.js';
 import { boxFile, isBoxFile, type Visited } from '../visiting/with-boxes.js';

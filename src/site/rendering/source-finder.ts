@@ -12,7 +12,7 @@ import type { Page } from '../../core/markup/index.js';
 import { importedFiles, scriptReading } from '../../core/scripts/index.js';
 import { parseConfig } from '../config.js';
 import type { SiteFiles } from '../files/files.js';
-import { CONFIG_FILE } from '../files/pages.js';
+import { CONFIG_FILE } from '../files/text.js';
 import { SiteReader } from './reader.js';
 
 export class SourceFinder {

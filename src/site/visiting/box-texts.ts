@@ -2,7 +2,7 @@
 
 import type { SiteFiles } from '../files/files.js';
 import { openFolder } from '../files/files.js';
-import { readText } from '../files/pages.js';
+import { readText } from '../files/text.js';
 import { keepFile } from './keeper.js';
 import { boxesIn, boxFile, type Visited } from './with-boxes.js';
 

@@ -14,7 +14,7 @@ import {
   readAddress,
 } from '../../core/visit/index.js';
 import { decodeAs, decodeFile } from '../files/encoding.js';
-import { digestOf, keepFile, keptBytes } from './keeper.js';
+import { digestOf, FileKeeper, keptBytes } from './keeper.js';
 import type { FileEntry, Manifest, PageEntry } from './manifest.js';
 import { type Answer, NotHad, type Source, UsedUp } from './source.js';
 
@@ -79,6 +79,7 @@ export class Crawl {
   origin: string;
   readonly #options: CrawlOptions;
   readonly #names: FileNames;
+  readonly #keeper: FileKeeper;
   readonly #limit: LimitFunction;
   readonly #files = new Map<string, Promise<void>>();
   readonly #known = new Map<string, PageEntry | FileEntry>();
@@ -93,8 +94,21 @@ export class Crawl {
     const known = [...(options.before?.pages ?? []), ...(options.before?.files ?? [])];
     this.#names = new FileNames(known.map(({ address, file }) => [address, file]));
     for (const one of known) this.#known.set(one.address, one);
+    this.#keeper = new FileKeeper(options.root);
     this.#limit = pLimit(options.atOnce);
     for (const start of options.starts) this.#seen.add(start);
+  }
+
+  /** What is there by now: what is still being written is not among it. */
+  get kept(): Crawled {
+    const isThere = ([, { file }]: readonly [string, { readonly file: string }]): boolean =>
+      !this.#keeper.isWriting(file);
+    const { pages, files } = this.found;
+    return {
+      ...this.found,
+      pages: new Map([...pages].filter(isThere)),
+      files: new Map([...files].filter(isThere)),
+    };
   }
 
   async run(): Promise<Crawled> {
@@ -123,6 +137,7 @@ export class Crawl {
       many = this.#files.size;
       await Promise.all(this.#files.values());
     }
+    await this.#keeper.settle();
     return this.found;
   }
 
@@ -202,14 +217,14 @@ export class Crawl {
     { bytes: sent, entry }: { readonly bytes: Buffer; readonly entry: PageEntry | FileEntry },
     charset: string | undefined,
   ): Promise<readonly string[]> {
-    const { root, render } = this.#options;
+    const { render } = this.#options;
     const isFresh = entry.time >= this.#options.begun && this.#keptNow(address) === undefined;
     let bytes = sent;
     if (isFresh) {
       const [first, ...others] = render === undefined ? [] : await render(address);
       bytes = first === undefined ? inOneReading(sent, charset) : Buffer.from(first.html, 'utf8');
-      keepFile(root, entry.file, bytes);
-      for (const { width, html } of others) this.#keepNarrow(entry, width ?? 0, html);
+      await this.#keeper.keep(entry.file, bytes);
+      for (const { width, html } of others) await this.#keepNarrow(entry, width ?? 0, html);
     }
     const text = decodeFile(bytes)?.text ?? bytes.toString('latin1');
     const leads = leadsOfPage(text, address);
@@ -222,9 +237,13 @@ export class Crawl {
   }
 
   /** The same page in a narrower window, where scripts make another of it. */
-  #keepNarrow({ address, file, ...entry }: PageEntry | FileEntry, width: number, html: string): void {
+  async #keepNarrow(
+    { address, file, ...entry }: PageEntry | FileEntry,
+    width: number,
+    html: string,
+  ): Promise<void> {
     const own = file.replace(/(\.html?)$/i, `-at-${width}$1`);
-    keepFile(this.#options.root, own, html);
+    await this.#keeper.keep(own, Buffer.from(html));
     const at = `${address}#at-${width}`;
     this.found.pages.set(at, {
       address: at,
@@ -286,7 +305,7 @@ export class Crawl {
         if (kind === 'sheet' && answer.type === 'text/html') throw new NotHad('is a page, not a sheet');
         const { etag, modified, charset } = answer;
         bytes = kind === 'other' ? answer.bytes : inOneReading(answer.bytes, charset);
-        keepFile(root, file, bytes);
+        await this.#keeper.keep(file, bytes);
         entry = {
           ...{ address, file, status: 200, time: now(), digest: digestOf(answer.bytes) },
           ...(etag === undefined ? {} : { etag }),

@@ -1,7 +1,7 @@
 // Cookies and headers from a person's files: sent, never printed, never kept in the folder.
 
 import { existsSync, readFileSync } from 'node:fs';
-import { Cookie, CookieJar } from 'tough-cookie';
+import type { CookieJar } from 'tough-cookie';
 import { UsageError } from '../../core/usage-error.js';
 
 export interface CredentialFiles {
@@ -12,33 +12,36 @@ export interface CredentialFiles {
 }
 
 export class CredentialJar {
-  readonly #jar = new CookieJar(undefined, { rejectPublicSuffixes: false });
-  readonly #headers: Readonly<Record<string, string>>;
+  readonly headers: Readonly<Record<string, string>>;
+  readonly #given: readonly GivenCookie[];
   readonly #origin: string;
+  /** Made when there is a cookie: most sites ask for none. */
+  #jar: CookieJar | undefined;
 
   /** In: the origin that headers are for: no other host is told them. Throws `UsageError`. */
   constructor({ cookies, headers }: CredentialFiles, origin: string) {
     this.#origin = origin;
-    this.#headers = headers === undefined ? {} : readHeaders(headers);
-    if (cookies !== undefined)
-      for (const { cookie, address } of readCookies(cookies))
-        this.#jar.setCookieSync(cookie, address, { ignoreError: true });
+    this.headers = headers === undefined ? {} : readHeaders(headers);
+    this.#given = cookies === undefined ? [] : readCookies(cookies);
   }
 
   async headersFor(address: string): Promise<Record<string, string>> {
-    const cookie = await this.#jar.getCookieString(address);
-    const own = new URL(address).origin === this.#origin ? this.#headers : {};
+    const jar = this.#given.length > 0 ? await this.#open() : this.#jar;
+    const cookie = (await jar?.getCookieString(address)) ?? '';
+    const own = new URL(address).origin === this.#origin ? this.headers : {};
     return { ...own, ...(cookie === '' ? {} : { cookie: [own.cookie, cookie].filter(Boolean).join('; ') }) };
   }
 
   /** What a server sets within a visit is sent back in it. */
   async learn(address: string, cookies: readonly string[]): Promise<void> {
-    for (const one of cookies) await this.#jar.setCookie(one, address, { ignoreError: true });
+    const jar = cookies.length === 0 ? undefined : await this.#open();
+    for (const one of cookies) await jar?.setCookie(one, address, { ignoreError: true });
   }
 
   /** For a browser: each cookie with the host that it is for. */
-  cookies(): { name: string; value: string; domain: string; path: string; secure: boolean }[] {
-    return (this.#jar.serializeSync()?.cookies ?? []).map(({ key, value, domain, path, secure }) => ({
+  async cookies(): Promise<BrowserCookie[]> {
+    const kept = this.#given.length > 0 ? (await this.#open()).serializeSync()?.cookies : [];
+    return (kept ?? []).map(({ key, value, domain, path, secure }) => ({
       name: String(key),
       value: String(value),
       domain: String(domain),
@@ -47,9 +50,35 @@ export class CredentialJar {
     }));
   }
 
-  get headers(): Readonly<Record<string, string>> {
-    return this.#headers;
+  async #open(): Promise<CookieJar> {
+    if (this.#jar !== undefined) return this.#jar;
+    const { Cookie, CookieJar } = await import('tough-cookie');
+    if (this.#jar !== undefined) return this.#jar;
+    this.#jar = new CookieJar(undefined, { rejectPublicSuffixes: false });
+    for (const { address, ...given } of this.#given)
+      this.#jar.setCookieSync(new Cookie(given), address, { ignoreError: true });
+    return this.#jar;
   }
+}
+
+interface GivenCookie {
+  readonly key: string;
+  readonly value: string;
+  /** `null` for the host alone. */
+  readonly domain: string | null;
+  readonly path: string;
+  readonly secure: boolean;
+  readonly expires: Date | 'Infinity';
+  /** What it was set by. */
+  readonly address: string;
+}
+
+interface BrowserCookie {
+  readonly name: string;
+  readonly value: string;
+  readonly domain: string;
+  readonly path: string;
+  readonly secure: boolean;
 }
 
 function readLines(file: string): string[] {
@@ -71,7 +100,7 @@ function readHeaders(file: string): Record<string, string> {
 }
 
 /** Seven fields a line: domain, for its subdomains too, path, secure, expiry, name, value. */
-function readCookies(file: string): { cookie: Cookie; address: string }[] {
+function readCookies(file: string): GivenCookie[] {
   return readLines(file).flatMap((line, at) => {
     const text = line.replace(/^#HttpOnly_/i, '');
     if (text.trim() === '' || text.startsWith('#')) return [];
@@ -80,14 +109,16 @@ function readCookies(file: string): { cookie: Cookie; address: string }[] {
       throw new UsageError('visit-cookie', { file, line: at + 1 });
     const host = domain.replace(/^\./, '');
     const isSecure = secure?.toUpperCase() === 'TRUE';
-    const cookie = new Cookie({
-      key: name,
-      value: value.join('\t'),
-      domain: /^[\d.]+$|:/.test(host) || !host.includes('.') ? null : host,
-      path: path === '' ? '/' : path,
-      secure: isSecure,
-      expires: Number(expiry) > 0 ? new Date(Number(expiry) * 1000) : 'Infinity',
-    });
-    return [{ cookie, address: `${isSecure ? 'https' : 'http'}://${host}${path}` }];
+    return [
+      {
+        key: name,
+        value: value.join('\t'),
+        domain: /^[\d.]+$|:/.test(host) || !host.includes('.') ? null : host,
+        path: path === '' ? '/' : path,
+        secure: isSecure,
+        expires: Number(expiry) > 0 ? new Date(Number(expiry) * 1000) : 'Infinity',
+        address: `${isSecure ? 'https' : 'http'}://${host}${path}`,
+      },
+    ];
   });
 }

@@ -2,6 +2,7 @@
 
 import { createHash } from 'node:crypto';
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { rename, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { UsageError } from '../../core/usage-error.js';
@@ -32,6 +33,65 @@ export function keepFile(root: string, file: string, bytes: Buffer | string): vo
   // Cut off, a visit is made again: nothing need be on the disk before it goes on.
   writeFileAtomic.sync(full, bytes, { fsync: false });
 }
+
+/** Files that are written while others are fetched: each is there whole, or as it was. */
+export class FileKeeper {
+  readonly #root: string;
+  /** By path in the site, the real one. */
+  readonly #folders = new Map<string, string>();
+  readonly #writing = new Map<string, Promise<void>>();
+  #number = 0;
+  #failed: unknown;
+
+  constructor(root: string) {
+    this.#root = root;
+  }
+
+  /** In: a path in the folder. Waits only where many files are being written. Throws what the system says. */
+  async keep(file: string, bytes: Buffer): Promise<void> {
+    const inside = path.posix.dirname(file);
+    let folder = this.#folders.get(inside);
+    if (folder === undefined) {
+      // A link that stands where the file is to be is replaced, not followed.
+      folder = insideSite(this.#root, inside);
+      mkdirSync(folder, { recursive: true });
+      this.#folders.set(inside, folder);
+    }
+    const full = path.join(folder, path.posix.basename(file));
+    // Named as nothing on a site is.
+    const coming = path.join(folder, `.coming-${process.pid}-${this.#number++}`);
+    const writing = this.#write(full, coming, bytes)
+      .catch((error: unknown) => {
+        this.#failed ??= error;
+      })
+      .finally(() => this.#writing.delete(file));
+    this.#writing.set(file, writing);
+    if (this.#writing.size > MOST_AT_ONCE) await Promise.race(this.#writing.values());
+    if (this.#failed !== undefined) throw this.#failed;
+  }
+
+  async #write(full: string, coming: string, bytes: Buffer): Promise<void> {
+    try {
+      await writeFile(coming, bytes);
+      await rename(coming, full);
+    } catch (error) {
+      await rm(coming, { force: true });
+      throw error;
+    }
+  }
+
+  isWriting(file: string): boolean {
+    return this.#writing.has(file);
+  }
+
+  /** Every file is there. Throws what the system says of one that could not be written. */
+  async settle(): Promise<void> {
+    await Promise.all(this.#writing.values());
+    if (this.#failed !== undefined) throw this.#failed;
+  }
+}
+
+const MOST_AT_ONCE = 32;
 
 export function keepManifest(root: string, manifest: Manifest): void {
   keepFile(root, MANIFEST, `${JSON.stringify(manifest, null, 1)}\n`);

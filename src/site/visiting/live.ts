@@ -5,7 +5,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { UsageError } from '../../core/usage-error.js';
 import { openFolder } from '../files/files.js';
-import { readText } from '../files/pages.js';
+import { readText } from '../files/text.js';
 import { isSameText, liveTexts } from './box-texts.js';
 import { configOf } from './own-boxes.js';
 import { type VisitOptions, visitSite } from './visit.js';

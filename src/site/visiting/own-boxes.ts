@@ -11,7 +11,7 @@ import {
 } from '../../core/visit/index.js';
 import { type Config, parseConfig } from '../config.js';
 import { openFolder, type SiteFiles } from '../files/files.js';
-import { CONFIG_FILE, readText } from '../files/pages.js';
+import { CONFIG_FILE, readText } from '../files/text.js';
 import { keepFile } from './keeper.js';
 import type { Manifest } from './manifest.js';
 

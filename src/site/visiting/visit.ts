@@ -15,7 +15,7 @@ import {
   type VisitChanges,
 } from '../../core/visit/index.js';
 import { openFolder, type SiteFiles } from '../files/files.js';
-import { readText } from '../files/pages.js';
+import { readText } from '../files/text.js';
 import { programVersion } from '../version.js';
 import { type BoxState, settleBoxes } from './box-texts.js';
 import { Crawl, type Crawled, type RenderedPage } from './crawl.js';
@@ -221,7 +221,7 @@ async function bring(
   const save = (): void => {
     if (crawl.found.pages.size === 0) return;
     saved = performance.now();
-    keepManifest(root, manifestOf(crawl.found, { ...head, origin: crawl.origin }, begun, before));
+    keepManifest(root, manifestOf(crawl.kept, { ...head, origin: crawl.origin }, begun, before));
   };
   const crawl: Crawl = new Crawl({
     ...{ root, source, starts, follows: all.follows, isWanted, begun, atOnce },

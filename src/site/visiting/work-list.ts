@@ -5,9 +5,9 @@ import { z } from 'zod';
 import { applyEdits } from '../../core/edits/edit.js';
 import { parsePage } from '../../core/markup/index.js';
 import { comparePaths } from '../../core/source.js';
-import { stateOfWork, workBetween } from '../../core/visit/index.js';
+import { stateOfWork, workBetween } from '../../core/visit/work.js';
 import type { SiteFiles } from '../files/files.js';
-import { readText } from '../files/pages.js';
+import { readText } from '../files/text.js';
 import type { FileChange } from '../ledger/change.js';
 import type { Visited } from './with-boxes.js';
 

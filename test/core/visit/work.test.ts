@@ -3,7 +3,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { parsePage } from '../../../src/core/markup/index.js';
-import { stateOfWork, workBetween } from '../../../src/core/visit/index.js';
+import { stateOfWork, workBetween } from '../../../src/core/visit/work.js';
 
 const page = (body: string) => parsePage('fares.html', `<!DOCTYPE html><html><body>${body}</body></html>`);
 

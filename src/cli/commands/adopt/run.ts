@@ -11,7 +11,8 @@ import { type BuiltSite, buildChanged, loadBuilt, openBuilt } from '../../../sit
 import { bytesOf, provenBy, settle } from '../../../site/building/settle.js';
 import { openFolder, type SiteFiles } from '../../../site/files/files.js';
 import { readPlain } from '../../../site/files/inside.js';
-import { readConfig, readText } from '../../../site/files/pages.js';
+import { readConfig } from '../../../site/files/pages.js';
+import { readText } from '../../../site/files/text.js';
 import { writePlanned } from '../../../site/ledger/carry-out.js';
 import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { dropPlan, findPlan } from '../../../site/ledger/plan.js';

@@ -5,7 +5,7 @@ import path from 'node:path';
 import type { Update } from '../../../core/change/outlast/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { openFolder, type SiteFiles } from '../../../site/files/files.js';
-import { CONFIG_FILE } from '../../../site/files/pages.js';
+import { CONFIG_FILE } from '../../../site/files/text.js';
 import { openForChange } from '../../../site/ledger/carry-out.js';
 import { loadSite, type Site } from '../../../site/rendering/load.js';
 import { LAST_VISIT } from '../../../site/visiting/keeper.js';

@@ -67,7 +67,7 @@ export function defineVisit(program: Command, act: Act): void {
         const { visitOn } = await import('./run.js');
         const { withProgress } = await import('../../shared/progress.js');
         const { present } = await import('../../shared/present.js');
-        const { planLine, visitLines } = await import('./lines.js');
+        const { planLine } = await import('./plan-line.js');
         const askBoxes = terminal.canAsk && flags.json !== true ? await asker() : undefined;
         const document = await withProgress(terminal, 'asking', ({ steps, end, say }) =>
           visitOn(from, folder, {
@@ -83,7 +83,10 @@ export function defineVisit(program: Command, act: Act): void {
             onPlan: (plan) => terminal.warn(`${planLine(plan)}\n`),
           }),
         );
-        await present(terminal, document, flags, async () => visitLines(document, flags.all === true));
+        await present(terminal, document, flags, async () => {
+          const { visitLines } = await import('./lines.js');
+          return visitLines(document, flags.all === true);
+        });
         return document.failed.length > 0 || document.stopped !== undefined ? 1 : 0;
       }),
     );

@@ -1,23 +1,11 @@
 // How a visit is shown to a person.
 
 import { boxName } from '../../../core/visit/index.js';
-import type { VisitPlan } from '../../../site/visiting/visit.js';
 import { onSite } from '../../shared/moved-lines.js';
 import { amber, clean, dim, grouped, heading, more, next, quoted, row } from '../../shared/paper.js';
 import type { VisitDocument } from './document.js';
 
 const FEW = 6;
-
-/** What is about to be asked for, before anything is. */
-export function planLine({ pages, isKnown, bounds, pause, goesOn }: VisitPlan): string {
-  const much = isKnown ? `${grouped(pages)} pages` : `at most ${grouped(pages)} pages`;
-  const parts = [
-    `${goesOn ? 'goes on with a visit that was cut short: ' : ''}${much}`,
-    `no more than ${grouped(bounds.requests)} requests, ${grouped(Math.round(bounds.bytes / 1_000_000))} MB, ${grouped(bounds.seconds)} s`,
-    ...(pause > 0 ? [`${grouped(pause)} ms between requests`] : []),
-  ];
-  return dim(parts.join('; '));
-}
 
 export function visitLines(document: VisitDocument, all: boolean): string[] {
   const { folder, changes, failed, boxes, likely, madeUp } = document;

@@ -1,9 +1,7 @@
 // Brings the pages of a running system into a folder.
 
-import { keepWorkList, WORK_PAGE } from '../../../report/work-list.js';
 import { openFolder } from '../../../site/files/files.js';
 import { type VisitOptions, type VisitResult, visitSite } from '../../../site/visiting/visit.js';
-import { readWorkList, tickedBy } from '../../../site/visiting/work-list.js';
 import type { VisitDocument } from './document.js';
 
 export type { VisitOptions } from '../../../site/visiting/visit.js';
@@ -33,6 +31,9 @@ export async function visitOn(
     (await import('../../../browser/render.js')).openRenderer(input);
   const result = await visitSite(from, folder, { ...options, openRenderer });
   const files = openFolder(folder);
+  if (files.read('work-list.json') === undefined) return documentOf(folder, result);
+  const { readWorkList, tickedBy } = await import('../../../site/visiting/work-list.js');
+  const { keepWorkList, WORK_PAGE } = await import('../../../report/work-list.js');
   const list = readWorkList(files);
   if (list === undefined) return documentOf(folder, result);
   const ticked = tickedBy(files, list);
