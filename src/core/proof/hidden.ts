@@ -3,7 +3,7 @@
 import type { Truth, TruthTable } from '../cascade/index.js';
 import type { Difference, ShownOutcome } from './describe.js';
 
-const HIDDEN = /template text|outside the fragment|not in the file|its position /;
+const HIDDEN = /template text|outside the fragment|not in the file|its position |a script moves it /;
 
 export function isHidden(condition: Truth, truths: TruthTable): boolean {
   return isHiddenText(truths.text(condition));
