@@ -282,7 +282,7 @@ test('a draft fills the box and leaves a work list, which the next visits tick',
       open: list.items.length - half.length,
       done: half.length,
     });
-    const against = await prove(folder, '--against', path.join(folder, '.acervus/last-visit'));
+    const against = await prove(folder, '--against', 'last-visit');
     assert.equal(against.code, 0, against.said);
   });
 });

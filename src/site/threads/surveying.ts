@@ -123,7 +123,8 @@ async function surveyAnew(
         String(reader.isComponent(path)),
         JSON.stringify(reader.sheetsFor(path) ?? null),
         copies,
-        files.read(path) ?? '',
+        // A box is there or not, whatever the page itself says.
+        (reader.visited === undefined ? files.read(path) : reader.page(path)) ?? '',
       );
       const known = cache.get(key);
       if (known === undefined) keys.set(number, key);

@@ -27,7 +27,7 @@ export function defineProve(program: Command, act: Act): void {
     .command('prove')
     .description('show that two states of the site look the same, or where they do not')
     .argument('[site]', 'folder of the site', '.')
-    .option('--against <folder|commit>', 'the other state')
+    .option('--against <folder|commit>', 'the other state; last-visit for what the visit before has left')
     .option('--live', 'the site as it runs now: pages that a visit brought are fetched again')
     .option('--cookies <file>', 'with --live: cookies to send, in Netscape’s form')
     .option('--headers <file>', 'with --live: headers to send, "name: value" a line')

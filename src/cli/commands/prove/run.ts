@@ -1,12 +1,14 @@
 // Shows that two states of a site look the same, or where they do not.
 
-import { rmSync } from 'node:fs';
+import { existsSync, rmSync } from 'node:fs';
+import path from 'node:path';
 import type { Proof } from '../../../core/proof/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import type { BrowserProof } from '../../../report/browser-proof.js';
 import { differs } from '../../../report/browser-report.js';
 import { renderedStates } from '../../../site/building/rendered-states.js';
 import { joinProofs, type Proven, proveSite } from '../../../site/threads/proving.js';
+import { LAST_VISIT } from '../../../site/visiting/keeper.js';
 import { fetchLive } from '../../../site/visiting/live.js';
 import type { Renderer, RendererInput } from '../../../site/visiting/visit.js';
 import type { ProveDocument } from './document.js';
@@ -123,7 +125,7 @@ export async function proveStates(
   const every = options.browser?.every;
   if (every !== undefined && (!Number.isInteger(every) || every < 1))
     throw new UsageError('every', { given: every });
-  const states = await renderedStates(folder, against, options.onStep);
+  const states = await renderedStates(folder, stateMeant(folder, against), options.onStep);
   const { proof, isComponent, timings } =
     options.parts === undefined
       ? await proveSite(states.folder, states.against, { jobs, onPage })
@@ -136,6 +138,12 @@ export async function proveStates(
         );
   options.onTimings?.(timings.parts);
   return { document: documentOf(against, proof, browser), isComponent, browser };
+}
+
+/** The visit before has a name of its own. */
+function stateMeant(folder: string, against: string): string {
+  const last = path.join(folder, LAST_VISIT);
+  return against === path.basename(LAST_VISIT) && !existsSync(against) && existsSync(last) ? last : against;
 }
 
 async function lookAt(
