@@ -8,7 +8,7 @@ import { openFolder } from '../files/files.js';
 import { readText } from '../files/text.js';
 import { isSameText, liveTexts } from './box-texts.js';
 import { configOf } from './own-boxes.js';
-import { type VisitOptions, visitSite } from './visit.js';
+import { type VisitTask, visitSite } from './visit.js';
 import { readVisited } from './visited.js';
 import { isBoxFile } from './with-boxes.js';
 
@@ -22,7 +22,7 @@ export interface LiveSite {
 }
 
 /** In: a folder that a visit filled. Throws `UsageError` for any other. */
-export async function fetchLive(folder: string, options: VisitOptions): Promise<LiveSite> {
+export async function fetchLive(folder: string, options: VisitTask): Promise<LiveSite> {
   const here = openFolder(folder);
   const visited = readVisited(here, configOf(here));
   if (visited === undefined || visited.pages.length === 0)

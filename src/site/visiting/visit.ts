@@ -19,49 +19,27 @@ import { readText } from '../files/text.js';
 import { programVersion } from '../version.js';
 import { type BoxState, settleBoxes } from './box-texts.js';
 import { Crawl, type Crawled, type RenderedPage } from './crawl.js';
-import { type CredentialFiles, CredentialJar } from './credentials.js';
+import { CredentialJar } from './credentials.js';
 import { leadsInside } from './hosts.js';
 import { dropFile, keepManifest, LAST_VISIT, openKeeping, setAside } from './keeper.js';
 import { MANIFEST, type Manifest, readManifest } from './manifest.js';
 import { goneFiles, manifestOf } from './manifest-of.js';
+import type { Bounds, VisitOptions } from './options.js';
 import { configOf, settleOwn } from './own-boxes.js';
 import { readRobots } from './robots.js';
 import { ArchiveSource, NotHad, type Source } from './source.js';
 import { namesSitemap, pagesOfSitemap, readStart, type Start } from './starts.js';
 import { readVisited } from './visited.js';
-import { type Bounds, Web } from './web.js';
+import { Web } from './web.js';
 
-export interface VisitOptions extends CredentialFiles {
-  /** The most pages; 500 without. */
-  readonly pages?: number | undefined;
-  /** Links to follow, one behind the other; any number without. */
-  readonly depth?: number | undefined;
-  /** Patterns of paths: only these pages, and none of those. */
-  readonly match?: readonly string[] | undefined;
-  readonly skip?: readonly string[] | undefined;
-  /** Visit what robots.txt asks not to. */
-  readonly ignoreRobots?: boolean | undefined;
-  /** Fonts and pictures too. */
-  readonly all?: boolean | undefined;
-  readonly atOnce?: number | undefined;
-  /** Milliseconds between requests. */
-  readonly pause?: number | undefined;
-  readonly bounds?: Partial<Bounds> | undefined;
-  /** Take pages as the installed Chromium shows them, after their scripts; at these widths. */
-  readonly browser?: boolean | undefined;
-  readonly widths?: readonly number[] | undefined;
+/** With what other parts of the program do for it. */
+export interface VisitTask extends VisitOptions {
   /** Opens the browser. */
   readonly openRenderer?: ((input: RendererInput) => Promise<Renderer>) | undefined;
-  /** The developer's boxes; as configured or guessed without. */
-  readonly own?: readonly Box[] | undefined;
   /** Says which of the likely boxes are the developer's. */
   readonly askBoxes?: ((candidates: readonly BoxCandidate[]) => Promise<readonly Box[]>) | undefined;
   /** The pages that the folder holds, and no others: links are not followed. */
   readonly onlyKnown?: boolean | undefined;
-  readonly onStep?: ((step: string) => void) | undefined;
-  readonly onPage?: ((done: number, of: number) => void) | undefined;
-  /** Hears beforehand how much there is to fetch at most. */
-  readonly onPlan?: ((plan: VisitPlan) => void) | undefined;
 }
 
 export interface RendererInput {
@@ -76,15 +54,6 @@ export interface Renderer {
   /** The page after its scripts: once, and again for each further width at which it is another. */
   readonly render: (address: string) => Promise<readonly RenderedPage[]>;
   readonly close: () => Promise<void>;
-}
-
-export interface VisitPlan {
-  readonly pages: number;
-  /** Whether the number is known, not a limit. */
-  readonly isKnown: boolean;
-  readonly bounds: Bounds;
-  readonly pause: number;
-  readonly goesOn: boolean;
 }
 
 export interface VisitResult {
@@ -122,7 +91,7 @@ interface Way {
 export async function visitSite(
   from: string | undefined,
   folder: string,
-  options: VisitOptions,
+  options: VisitTask,
 ): Promise<VisitResult> {
   const isNew = !existsSync(folder);
   const root = openKeeping(folder);
@@ -139,7 +108,7 @@ async function visitInto(
   from: string | undefined,
   folder: string,
   root: string,
-  options: VisitOptions,
+  options: VisitTask,
 ): Promise<VisitResult> {
   const before = readManifest(openFolder(root));
   const begin = from ?? before?.start;
@@ -160,7 +129,7 @@ async function visitInto(
   }
 }
 
-async function wayTo(start: Start, origin: string, options: VisitOptions): Promise<Way> {
+async function wayTo(start: Start, origin: string, options: VisitTask): Promise<Way> {
   const bounds = { ...USUAL_BOUNDS, ...options.bounds };
   const credentials = new CredentialJar(options, origin);
   const atOnce = options.atOnce ?? 4;
@@ -195,7 +164,7 @@ async function bring(
   root: string,
   { begin, start, origin, before }: Begin,
   { source, web, credentials, bounds, atOnce, pause }: Way,
-  options: VisitOptions,
+  options: VisitTask,
 ): Promise<Brought> {
   const asked = askedOf(options, before?.asked);
   const goesOn = before?.begun !== undefined;
@@ -248,7 +217,7 @@ async function finish(
   root: string,
   { manifest, crawled, barred, goesOn, web }: Brought,
   before: Manifest | undefined,
-  options: VisitOptions,
+  options: VisitTask,
 ): Promise<VisitResult> {
   keepManifest(root, manifest);
   if (before !== undefined) for (const file of goneFiles(before, manifest)) dropFile(root, file);
@@ -313,7 +282,7 @@ async function startsOf(
 }
 
 /** What is not said again is as the visit before was asked. */
-function askedOf(options: VisitOptions, before: Manifest['asked'] | undefined): Manifest['asked'] {
+function askedOf(options: VisitTask, before: Manifest['asked'] | undefined): Manifest['asked'] {
   const depth = options.depth ?? before?.depth;
   const match = options.match ?? before?.match;
   const skip = options.skip ?? before?.skip;

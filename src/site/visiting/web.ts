@@ -4,14 +4,8 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { Agent, fetch, type Headers, type Response } from 'undici';
 import type { CredentialJar } from './credentials.js';
 import { hostOf, isPrivate, PrivateHost, publicLookup } from './hosts.js';
+import type { Bounds } from './options.js';
 import { type Answer, type Known, NotHad, type Source, typeAndCharset, UsedUp } from './source.js';
-
-export interface Bounds {
-  readonly requests: number;
-  /** Of all that is fetched, unpacked. */
-  readonly bytes: number;
-  readonly seconds: number;
-}
 
 /** More than this nobody styles a page with. */
 const LARGEST = 20_000_000;

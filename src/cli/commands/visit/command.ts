@@ -36,13 +36,14 @@ export function defineVisit(program: Command, act: Act): void {
     .argument('[folder]', 'where to; without an address: a folder to visit again')
     .option('--pages <n>', 'the most pages (default: 500)')
     .option('--depth <n>', 'so many links behind each other')
-    .option('--match <pattern...>', 'only pages whose path is like this')
-    .option('--skip <pattern...>', 'no pages whose path is like this')
+    .option('--match <pattern>', 'only pages whose path is like this; may be said again', again)
+    .option('--skip <pattern>', 'no pages whose path is like this; may be said again', again)
     .option(
-      '--own <box...>',
+      '--own <box>',
       'your own CSS on every page: #id or style.class of a block, or the end of a sheet’s address',
+      again,
     )
-    .option('--own-page <block...>', 'your own CSS on single pages: #id or style.class of a block')
+    .option('--own-page <block>', 'your own CSS on single pages: #id or style.class of a block', again)
     .option('--files', 'fonts and pictures too')
     .option('--browser', 'take pages as an installed Chromium shows them, after their scripts')
     .option('--widths <list>', 'with --browser: widths in pixels; a page that differs is kept at each')
@@ -90,6 +91,11 @@ export function defineVisit(program: Command, act: Act): void {
         return document.failed.length > 0 || document.stopped !== undefined ? 1 : 0;
       }),
     );
+}
+
+/** Collects what is said again. */
+function again(one: string, known: readonly string[] | undefined): readonly string[] {
+  return [...(known ?? []), one];
 }
 
 async function asker() {

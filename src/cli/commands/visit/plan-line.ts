@@ -1,6 +1,6 @@
 // What a visit is about to ask for, in one line.
 
-import type { VisitPlan } from '../../../site/visiting/visit.js';
+import type { VisitPlan } from '../../../site/visiting/options.js';
 
 /** What is about to be asked for, before anything is. */
 export function planLine({ pages, isKnown, bounds, pause, goesOn }: VisitPlan): string {

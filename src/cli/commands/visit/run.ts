@@ -1,10 +1,11 @@
 // Brings the pages of a running system into a folder.
 
 import { openFolder } from '../../../site/files/files.js';
-import { type VisitOptions, type VisitResult, visitSite } from '../../../site/visiting/visit.js';
+import type { VisitOptions } from '../../../site/visiting/options.js';
+import { type VisitResult, type VisitTask, visitSite } from '../../../site/visiting/visit.js';
 import type { VisitDocument } from './document.js';
 
-export type { VisitOptions } from '../../../site/visiting/visit.js';
+export type { VisitOptions } from '../../../site/visiting/options.js';
 
 const SOME = 12;
 
@@ -16,7 +17,7 @@ const SOME = 12;
 export async function visit(
   from: string | undefined,
   folder: string,
-  options: Omit<VisitOptions, 'openRenderer' | 'askBoxes'> = {},
+  options: VisitOptions = {},
 ): Promise<VisitDocument> {
   return visitOn(from, folder, options);
 }
@@ -25,9 +26,9 @@ export async function visit(
 export async function visitOn(
   from: string | undefined,
   folder: string,
-  options: VisitOptions,
+  options: VisitTask,
 ): Promise<VisitDocument> {
-  const openRenderer: VisitOptions['openRenderer'] = async (input) =>
+  const openRenderer: VisitTask['openRenderer'] = async (input) =>
     (await import('../../../browser/render.js')).openRenderer(input);
   const result = await visitSite(from, folder, { ...options, openRenderer });
   const files = openFolder(folder);
