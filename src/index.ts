@@ -9,6 +9,8 @@ export { type ExplainOptions, explain } from './cli/commands/explain/run.js';
 export type { FamilyDocument } from './cli/commands/family/document.js';
 export { findFamilies } from './cli/commands/family/find.js';
 export { type FamilyOptions, family } from './cli/commands/family/run.js';
+export type { HoldDocument } from './cli/commands/hold/document.js';
+export { type HoldOptions, hold } from './cli/commands/hold/run.js';
 export type { OutlastDocument } from './cli/commands/outlast/document.js';
 export { type OutlastOptions, outlast } from './cli/commands/outlast/run.js';
 export type { OverrideDocument } from './cli/commands/override/document.js';

@@ -23,6 +23,7 @@ const COMMANDS: ReadonlyMap<string, () => Promise<Define>> = new Map([
   ['outlast', async () => (await import('./commands/outlast/command.js')).defineOutlast],
   ['family', async () => (await import('./commands/family/command.js')).defineFamily],
   ['visit', async () => (await import('./commands/visit/command.js')).defineVisit],
+  ['hold', async () => (await import('./commands/hold/command.js')).defineHold],
   ['undo', async () => (await import('./commands/undo/command.js')).defineUndo],
   ['demo', loadDemo],
 ]);

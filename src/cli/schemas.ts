@@ -2,6 +2,7 @@
 
 import { familySchema } from '../core/change/family/table-file.js';
 import { draftSchema } from '../core/draft/index.js';
+import { heldSchema } from '../core/hold/index.js';
 import { configSchema } from '../site/config.js';
 import { partDocument } from '../site/threads/part-file.js';
 import { manifestSchema } from '../site/visiting/manifest.js';
@@ -10,6 +11,7 @@ import { adoptDocument } from './commands/adopt/document.js';
 import { draftDocument } from './commands/draft/document.js';
 import { explainDocument } from './commands/explain/document.js';
 import { familyDocument } from './commands/family/document.js';
+import { holdDocument } from './commands/hold/document.js';
 import { outlastDocument } from './commands/outlast/document.js';
 import { overrideDocument } from './commands/override/document.js';
 import { proveDocument } from './commands/prove/document.js';
@@ -37,6 +39,8 @@ export const schemas = {
   'override.schema.json': overrideDocument,
   'outlast.schema.json': outlastDocument,
   'family.schema.json': familyDocument,
+  'hold.schema.json': holdDocument,
+  'acervus-hold.schema.json': heldSchema,
   'visit.schema.json': visitDocument,
   'visited.schema.json': manifestSchema,
   'work-list.schema.json': workListSchema,

@@ -76,6 +76,14 @@ export const MESSAGES = {
     'with a part of our own, other CSS than {built} would come of it',
     'name a plain sheet as "shared" in acervus.json',
   ],
+  // Hold
+  'hold-file': [
+    'acervus-hold.json',
+    'is not as it was written ({problem})',
+    'restore it, or delete it and begin anew',
+  ],
+  'hold-since': ['--since {reference}', 'is no commit that git knows here', 'name one, such as HEAD or main'],
+  'hold-form': ['hold', 'one form at a time', 'choose one of --json, --sarif and --junit'],
   // Visits
   'visit-address': ['{text}', 'is no address', 'write it as https://host/path'],
   'visit-start': [

@@ -16,7 +16,7 @@ import { Random, site, withTaste } from '../support/generate.js';
 import { readerOf } from '../support/model.js';
 import { Seeds } from '../support/seeds.js';
 
-const SEEDS = new Seeds('browser/engine', 14);
+const SEEDS = new Seeds('browser/engine', 10);
 
 interface Winner {
   readonly longhand: string;

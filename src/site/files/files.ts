@@ -115,15 +115,19 @@ const OFFLINE = {
   ...{ GIT_OPTIONAL_LOCKS: '0', GIT_ASKPASS: 'false', GIT_SSH_COMMAND: 'false' },
 };
 
+/** Runs git for reading, without anything that a repository's settings could make of it. Throws what git throws. */
+export function runGit(folder: string, words: readonly string[]): Buffer {
+  return execFileSync('git', [...HARMLESS, ...words], {
+    cwd: path.resolve(folder),
+    env: { ...process.env, ...OFFLINE },
+    stdio: ['ignore', 'pipe', 'pipe'],
+    maxBuffer: 1 << 30,
+  });
+}
+
 /** The site as it was at a commit. `folder` is the site's folder in the work tree. Throws `UsageError`. */
 export function openCommit(folder: string, reference: string): SiteFiles {
-  const git = (...args: string[]): Buffer =>
-    execFileSync('git', [...HARMLESS, ...args], {
-      cwd: path.resolve(folder),
-      env: { ...process.env, ...OFFLINE },
-      stdio: ['ignore', 'pipe', 'pipe'],
-      maxBuffer: 1 << 30,
-    });
+  const git = (...args: string[]): Buffer => runGit(folder, args);
   let tree: string;
   try {
     const prefix = git('rev-parse', '--show-prefix').toString().trim();

@@ -1,0 +1,26 @@
+// A gate, hold. In: pages, sheets and what was written down of them. Out: what is new, with the home that it should have had;
+// what may be written down now.
+
+export { type Budgets, type Spent, spentOf } from './budgets.js';
+export {
+  classesOf,
+  DEBT_KINDS,
+  type Debt,
+  type DebtKind,
+  type DebtSheet,
+  debtsOf,
+  namedColours,
+  repetitions,
+} from './debts.js';
+export { type Exception, exceptionsIn, withoutExcepted } from './exceptions.js';
+export {
+  compareHeld,
+  type Held,
+  HOLD_FILE,
+  heldOf,
+  heldSchema,
+  parseHeld,
+  renderHeld,
+  totalOf,
+} from './held.js';
+export { type Home, Homes } from './homes.js';
