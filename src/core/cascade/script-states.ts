@@ -198,7 +198,7 @@ export class ScriptStates {
   readonly #known = new WeakMap<PageElement, Changes>();
   readonly #moved = new WeakMap<PageElement, boolean>();
   /** What may become of some element or other. */
-  readonly #anywhere: Changes;
+  readonly anywhere: Changes;
 
   private constructor(
     /** Equal numbers change alike; 0 changes nothing. */
@@ -213,7 +213,7 @@ export class ScriptStates {
   ) {
     this.#entries = entries;
     this.#moves = entries.some(({ write }) => write.names.includes(MOVED));
-    this.#anywhere = changesBy(entries, false);
+    this.anywhere = changesBy(entries, false);
   }
 
   static readonly NONE = new ScriptStates(0, [], false, false, false);
@@ -247,18 +247,18 @@ export class ScriptStates {
 
   /** Whether any element at all may be given the class. */
   givesClass(name: string): boolean {
-    return !this.isEmpty && this.#anywhere.givesClass(name);
+    return !this.isEmpty && this.anywhere.givesClass(name);
   }
 
   givesId(name: string): boolean {
-    return !this.isEmpty && this.#anywhere.givesId(name);
+    return !this.isEmpty && this.anywhere.givesId(name);
   }
 
   /** Whether any element at all may be given the class, or lose it: most names of a sheet no script knows. */
   touchesClass(name: string): boolean {
     let touched = this.#touched.get(name);
     if (touched === undefined) {
-      touched = this.#anywhere.givesClass(name) || this.#anywhere.takesClass(name);
+      touched = this.anywhere.givesClass(name) || this.anywhere.takesClass(name);
       this.#touched.set(name, touched);
     }
     return touched;
@@ -278,7 +278,7 @@ export class ScriptStates {
   }
 
   changesOf(element: PageElement): Changes {
-    if (this.isEmpty) return this.#anywhere;
+    if (this.isEmpty) return this.anywhere;
     let changes = this.#known.get(element);
     if (changes === undefined) {
       const { name, id, classes } = element;

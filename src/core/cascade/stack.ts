@@ -142,7 +142,8 @@ class StackBuilder {
       if (reference.title !== this.#preferredTitle)
         conditions.push(this.#table.literal(`the style set "${reference.title}" is chosen`));
     }
-    const holder = this.#page.elements[reference.element];
+    // Where no script changes anything, nothing has to be known of the element.
+    const holder = this.#scripts.number === 0 ? undefined : this.#page.elements[reference.element];
     const switched = holder !== undefined && this.#isSwitched(holder);
     if (switched) {
       const name = reference.kind === 'link' ? reference.address : 'of the block';

@@ -198,12 +198,26 @@ export interface Page {
   /** Why nobody can say what its elements look like. */
   readonly unread: string | undefined;
   readonly defects: readonly MarkupDefect[];
+  /** Of a page that is not parsed yet: what is known of its elements. */
+  readonly outline?: {
+    /** Types, `.classes` and `#ids`, in lower case. */
+    readonly names: ReadonlySet<string>;
+    readonly classes: readonly string[];
+    readonly count: number;
+    readonly styles: readonly (readonly [style: string, offset: number])[];
+    readonly hasHints: boolean;
+  };
   /** Offsets to link a sheet at, best first: see `edits/link.ts`. */
   readonly head: {
     readonly endTag: number | undefined;
     readonly start: number | undefined;
     readonly first: number;
   };
+}
+
+/** How many elements it has. */
+export function countOf(page: Page): number {
+  return page.outline?.count ?? page.elements.length;
 }
 
 /** Offset of the attribute's value in the page, `undefined` where character references or line ends change it. */

@@ -1,15 +1,17 @@
 // Compares two states of a site page by page: pages may come from anywhere, and none has to be kept.
 
 import {
+  changedSelectors,
   eachRuleCompound,
+  mayStandOn,
   type Outcomes,
   type Program,
   type SiteStyles,
   type Stack,
   StyleReader,
 } from '../cascade/index.js';
-import { isGiven, mayHoldMore, mayShow, type Page } from '../markup/index.js';
-import { keptText, undecidedReason } from '../stock/index.js';
+import { countOf, isGiven, mayHoldMore, mayShow, type Page } from '../markup/index.js';
+import { keptText, undecidedUnless } from '../stock/index.js';
 import { type Alignment, alignPages } from './align.js';
 import { type Difference, describeElement, placeOf, showElement } from './describe.js';
 import { emptyPart, type ProofPart } from './part.js';
@@ -92,17 +94,24 @@ export class Prover {
       this.part.differences.push({ kind: 'page', page: path, what });
       return true;
     }
-    for (const { classes } of before.elements) for (const name of classes) this.known.add(name);
+    this.#noteClasses(before);
     for (const page of [before, after]) {
       if (!page.text.includes('--')) continue;
-      for (const { style } of page.elements)
-        for (const name of style?.match(/--[^\s:;]+/g) ?? []) this.known.add(name);
+      const { outline } = page;
+      const styles = outline?.styles.map(([style]) => style) ?? page.elements.map(({ style }) => style);
+      for (const style of styles) for (const name of style?.match(/--[^\s:;]+/g) ?? []) this.known.add(name);
     }
     if (before.kind !== 'page' || after.kind !== 'page') return false;
     const contexts = [this.#context(before, after)];
     if (before.hasTemplatedTags || after.hasTemplatedTags) return false;
     this.#compare([before, after], contexts, { placed });
     return true;
+  }
+
+  #noteClasses(page: Page): void {
+    const { outline } = page;
+    if (outline !== undefined) for (const name of outline.classes) this.known.add(name);
+    else for (const { classes } of page.elements) for (const name of classes) this.known.add(name);
   }
 
   /** Notes the sheets of a whole page that another thread compared. */
@@ -159,7 +168,7 @@ export class Prover {
     const { part } = this;
     if (before.kind === 'page') part.pages++;
     else part.components++;
-    part.elements += before.elements.length;
+    part.elements += countOf(before);
     const same = before.text === after.text && contexts.every(([a, b]) => isSameStack(a, b));
     for (const [a, b] of contexts) {
       this.#noteUnread(a, before.kind === 'page' ? [] : b.unread.map(({ address }) => address));
@@ -174,19 +183,22 @@ export class Prover {
     // Whatever code does to a component that has not changed, it does with new rules too: these are what is compared.
     const unread = before.text === after.text ? undefined : before.unread;
     const undecided =
-      undecidedReason(
-        { ...before, unread },
+      undecidedUnless(
+        before,
         contexts.map(([a]) => a),
+        unread,
       ) ??
-      undecidedReason(
-        { ...after, unread },
+      undecidedUnless(
+        after,
         contexts.map(([, b]) => b),
+        unread,
       );
     if (undecided !== undefined) {
       const what = `it changed, and ${keptText(undecided)}`;
       part.differences.push({ kind: 'page', page: before.path, what });
       return;
     }
+    if (before === after && contexts.every((pair) => isUntouched(before, pair))) return;
     if (options.placed === undefined) {
       this.#compareLooks([before, after], contexts, options);
       return;
@@ -386,4 +398,11 @@ function noteNames({ uses }: Stack, names: Set<string>, seen: WeakSet<Program>):
         for (const name of classes) names.add(name);
       });
   }
+}
+
+/** Whether no rule that came, went or changed could match on a page of which that is known without looking into it. */
+function isUntouched(page: Page, [before, after]: readonly [Stack, Stack]): boolean {
+  if (page.outline === undefined) return false;
+  const changed = changedSelectors(before, after);
+  return changed?.every((one) => !mayStandOn(page, before, one)) === true;
 }

@@ -8,6 +8,7 @@ import {
   featuresOf,
   type Holds,
   implies,
+  mayStandOn,
   NEVER,
   type SiteModel,
   type Stack,
@@ -138,6 +139,8 @@ class Looking {
     for (const page of this.#before.pages) {
       // A component may be on a page that is meant.
       if (page.kind === 'page' && !wish.isOn(page)) continue;
+      const stack = this.#before.stackOf(page);
+      if (!wish.selectors.some((one) => mayStandOn(page, stack, one))) continue;
       this.#lookAtPage(page, wish, verdicts);
     }
   }

@@ -21,5 +21,5 @@ export { stylesFromSelf } from './policy.js';
 export { type MadeElements, SiteScripts } from './site-scripts.js';
 export { type RepeatedSet, type Survey, type Tally, takeStock } from './survey.js';
 export type { SurveyInput } from './survey-input.js';
-export { undecidedReason } from './undecided.js';
+export { undecidedReason, undecidedUnless } from './undecided.js';
 export { declarationKey, type Unit, unitsOf } from './units.js';

@@ -8,7 +8,16 @@ const DEEPEST = 500;
 
 /** Why nothing on a page may be moved. In: the stacks it may be read under. */
 export function undecidedReason(page: Page, stacks: readonly Stack[]): KeptReason | undefined {
-  if (page.unread !== undefined) return { kind: 'page undecided', why: page.unread };
+  return undecidedUnless(page, stacks, page.unread);
+}
+
+/** The same, where it is known better why the elements of the page cannot be read. */
+export function undecidedUnless(
+  page: Page,
+  stacks: readonly Stack[],
+  unread: string | undefined,
+): KeptReason | undefined {
+  if (unread !== undefined) return { kind: 'page undecided', why: unread };
   if (page.base !== undefined) return { kind: 'page undecided', why: 'it has a <base> element' };
   if (page.hasPolicy) return { kind: 'page undecided', why: 'it has a content security policy' };
   if (page.shadowRoots) return { kind: 'page undecided', why: 'it declares shadow roots' };

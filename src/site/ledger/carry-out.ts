@@ -24,7 +24,7 @@ export const NOTHING_DONE: CarriedOut = { files: [], written: false };
 export function openForChange(folder: string): Site {
   const files = openFolder(folder);
   refuseUnfinished(path.resolve(folder));
-  const site = loadSite(files);
+  const site = loadSite(files, { outlinesIn: path.resolve(folder) });
   const { rendering = 'files' } = site.config;
   if (rendering !== 'files' && 'build' in rendering) throw new UsageError('built-not-changed', {});
   if (site.visited?.boxes.length === 0) throw new UsageError('visited-no-box', {});

@@ -18,6 +18,7 @@ import { proveChange } from '../threads/proving.js';
 import type { Visited } from '../visiting/with-boxes.js';
 import type { CompiledSheet } from './compiled-sheets.js';
 import type { AddedSheet } from './imported-sheets.js';
+import { outlinedPages } from './outlines.js';
 import type { SheetOwner, SiteReader } from './reader.js';
 import { SourceFinder } from './source-finder.js';
 import { SheetUses } from './uses.js';
@@ -60,6 +61,8 @@ export interface LoadOptions {
   readonly shared?: string;
   /** Of built pages: see `SiteSources`. */
   readonly built?: Pick<SiteSources, 'shareOf' | 'isWritten'>;
+  /** The site's folder, where outlines of its pages are remembered; without it every page is parsed. */
+  readonly outlinesIn?: string | undefined;
 }
 
 /** Loads one state of a site, every page of it. Throws `UsageError` for what cannot be a site. */
@@ -73,11 +76,16 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
   if (pages.size === 0) throw new UsageError('pages-empty', { site: files.label });
   const components = new Set([...pages.keys()].filter((file) => found.reader.isComponent(file)));
   const given = found.reader.given([...pages.keys()]);
+  const parsed =
+    options.outlinesIn === undefined || given.size > 0
+      ? undefined
+      : outlinedPages(options.outlinesIn, pages, (file) => components.has(file));
   // The model parses the pages; reading what they lead to then fills the same maps it looks into.
   const model = new SiteModel(
     {
       ...{ ...found.sources, pages, components, given, link: found.reader.config.link },
       behind: (file) => found.reader.behind(file),
+      ...(parsed === undefined ? {} : { parsed }),
       ...options.built,
     },
     found.table,

@@ -1,5 +1,6 @@
 // Where a selector, class, value, custom property or rule has effect.
 
+import path from 'node:path';
 import { reachOf, readAsked } from '../../../core/ask/reach/index.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { loadBuilt, openBuilt } from '../../../site/building/build.js';
@@ -19,7 +20,8 @@ export async function reach(
   options: { readonly onStep?: ((step: string) => void) | undefined } = {},
 ): Promise<ReachDocument> {
   const built = await openBuilt(site, openFolder(site), options.onStep);
-  if (built === undefined) return reachOn(loadSite(openFolder(site)), asked);
+  if (built === undefined)
+    return reachOn(loadSite(openFolder(site), { outlinesIn: path.resolve(site) }), asked);
   // A sheet is named by its source, or by the path that it is built to.
   const copy = [...built.copies].find(([, source]) => asked.startsWith(`${source}:`));
   const meant = copy === undefined ? asked : copy[0] + asked.slice(copy[1].length);

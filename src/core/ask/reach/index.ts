@@ -2,18 +2,23 @@
 // declarations win, are beaten or wait for a state, on how many elements of which pages, and who else says the same.
 
 import {
+  type ComplexSelector,
+  mayStandOn,
   NEVER,
   namesIn,
   onlyName,
+  type ProgramRule,
   placeInSource,
+  type SheetUse,
   type SiteModel,
+  type Stack,
   type Weighed,
 } from '../../cascade/index.js';
 import type { Page, PageElement } from '../../markup/index.js';
 import { canonicalProperty, type Declaration, normalValue, parseDeclarations } from '../../sheets/index.js';
 import { comparePaths, type Place, placeIn } from '../../source.js';
 import { type Asked, holdsValue } from './asked.js';
-import { byDeclaration, type Lot, lotOf, traceSite } from './trace.js';
+import { byDeclaration, type Lot, lotOf, type Traced, traceSite } from './trace.js';
 
 export { type Asked, readAsked } from './asked.js';
 export {
@@ -69,7 +74,8 @@ export function reachOf(model: SiteModel, asked: Asked, isPlatform: (path: strin
   const touched = new Map<string, number>();
   const picks = picker(asked);
   let elements = 0;
-  traceSite(model, ({ page, element, reader, weighed }) => {
+  const isWanted = pageFilter(model, asked, picks);
+  const trace = ({ page, element, reader, weighed }: Traced): void => {
     let has =
       asked.kind === 'selector' &&
       asked.selectors.some((one) => reader.matches(one, element.index) !== NEVER);
@@ -87,7 +93,8 @@ export function reachOf(model: SiteModel, asked: Asked, isPlatform: (path: strin
     if (!has) return;
     elements++;
     touched.set(page.path, (touched.get(page.path) ?? 0) + 1);
-  });
+  };
+  traceSite(model, trace, isWanted);
   const everywhere = writtenPlaces(model);
   return {
     elements,
@@ -106,7 +113,53 @@ export function reachOf(model: SiteModel, asked: Asked, isPlatform: (path: strin
   };
 }
 
-function picker(asked: Asked): (one: Weighed) => boolean {
+/** Whether a page may hold anything that is asked about, told without looking into it where its outline is known. */
+function pageFilter(
+  model: SiteModel,
+  asked: Asked,
+  picks: (one: Picked) => boolean,
+): (page: Page) => boolean {
+  const selectors = asked.kind === 'selector' ? asked.selectors : [];
+  const byStack = new Map<string, readonly ComplexSelector[]>();
+  const pickedIn = (stack: Stack): readonly ComplexSelector[] => {
+    const known = byStack.get(stack.ownKey);
+    if (known !== undefined) return known;
+    const found = stack.uses.flatMap((use) =>
+      use.program.rules
+        .filter((rule) =>
+          [...rule.block().normal, ...rule.block().important].some((entry) =>
+            picks({ origin: { kind: 'rule', use, rule }, entry }),
+          ),
+        )
+        .map(({ selector }) => selector),
+    );
+    byStack.set(stack.ownKey, found);
+    return found;
+  };
+  const isSaid = (style: string): boolean =>
+    parseDeclarations(style).declarations.some((declaration) =>
+      picks({ origin: { kind: 'style attribute' }, entry: { declaration } }),
+    );
+  return (page) => {
+    const { outline } = page;
+    if (outline === undefined) return true;
+    // What old attributes say is asked of the elements.
+    if (asked.kind !== 'selector' && asked.kind !== 'rule')
+      if (outline.hasHints || outline.styles.some(([style]) => isSaid(style))) return true;
+    const stack = model.stackOf(page);
+    return [...selectors, ...pickedIn(stack)].some((one) => mayStandOn(page, stack, one));
+  };
+}
+
+/** What of a weighed declaration tells whether it is asked about. */
+interface Picked {
+  readonly origin:
+    | { readonly kind: 'rule'; readonly use: SheetUse; readonly rule: ProgramRule }
+    | { readonly kind: Exclude<Weighed['origin']['kind'], 'rule'> };
+  readonly entry: { readonly declaration: Declaration };
+}
+
+function picker(asked: Asked): (one: Picked) => boolean {
   switch (asked.kind) {
     case 'custom property': {
       const use = new RegExp(`var\\(\\s*${asked.name}\\s*[,)]`);
@@ -205,18 +258,25 @@ function writtenPlaces(model: SiteModel): Map<string, Place[]> {
           placeIn(page.path, page.text, (reference.offset ?? 0) + range.start),
         );
     }
-    for (const { style, tag } of page.elements) {
-      const range = tag?.attributes.get('style');
-      if (style === undefined || range === undefined) continue;
+    for (const [style, offset] of stylesOf(page)) {
       let declarations = styles.get(style);
       if (declarations === undefined) {
         declarations = parseDeclarations(style).declarations;
         styles.set(style, declarations);
       }
-      add(declarations, () => placeIn(page.path, page.text, range.start));
+      add(declarations, () => placeIn(page.path, page.text, offset));
     }
   }
   return found;
+}
+
+/** Every style attribute of a page with its offset. */
+function stylesOf(page: Page): readonly (readonly [style: string, offset: number])[] {
+  if (page.outline !== undefined) return page.outline.styles;
+  return page.elements.flatMap(({ style, tag }) => {
+    const range = tag?.attributes.get('style');
+    return style === undefined || range === undefined ? [] : [[style, range.start] as const];
+  });
 }
 
 function saidKey({ property, value, important }: Declaration): string {

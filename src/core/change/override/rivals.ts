@@ -5,6 +5,7 @@ import { traceSite } from '../../ask/reach/index.js';
 import {
   type ComplexSelector,
   implies,
+  mayStandOn,
   NEVER,
   type SiteModel,
   type StyleReader,
@@ -84,7 +85,7 @@ export function findRivals(model: SiteModel, asked: RivalsAsked): Rivals {
       if (same === undefined) situations.set(key, { elements: 1, beat, keep });
       else same.elements++;
     },
-    asked.isOn,
+    (page) => asked.isOn(page) && mayStandOn(page, model.stackOf(page), asked.selector),
   );
   return { meant, elements, situations: [...situations.values()], ids: ids ?? [] };
 }
