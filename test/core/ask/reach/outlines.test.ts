@@ -139,6 +139,8 @@ test('an override comes out the same, and so does the proof of any change of a s
       ['kit.css', [{ start: at, end: at, text: `\n${selector(random, 1, true)} { top: 3px }\n` }]],
     ]);
     const proof = (model: SiteModel): unknown => prove(model, stateAfter(model, edits));
-    assert.deepEqual(proof(outlined(files).model), proof(modelOf(files)), SEEDS.name(seed));
+    // Kinds of positions are numbered as they are met.
+    const plain = (value: unknown): string => JSON.stringify(value).replace(/\(\d+(?: \d+)*\)/g, '()');
+    assert.equal(plain(proof(outlined(files).model)), plain(proof(modelOf(files))), SEEDS.name(seed));
   }
 });
