@@ -9,7 +9,16 @@ import type { Act, Terminal } from './shared/terminal.js';
 
 type Define = (program: Command, act: Act) => void;
 
-/** In the order of the help. */
+/** In the order of work, as the help shows them. */
+const GROUPS: ReadonlyMap<string, readonly string[]> = new Map([
+  ['To clean a site:', ['survey', 'draft', 'adopt', 'prove', 'undo']],
+  ['To ask:', ['explain', 'reach']],
+  ['To change one thing:', ['restyle', 'rename', 'override', 'outlast', 'family']],
+  ['A site that only runs:', ['visit']],
+  ['To keep it so:', ['hold']],
+  ['To begin:', ['demo', 'shell']],
+]);
+
 const COMMANDS: ReadonlyMap<string, () => Promise<Define>> = new Map([
   ['survey', async () => (await import('./commands/survey/command.js')).defineSurvey],
   ['draft', async () => (await import('./commands/draft/command.js')).defineDraft],
@@ -26,12 +35,19 @@ const COMMANDS: ReadonlyMap<string, () => Promise<Define>> = new Map([
   ['hold', async () => (await import('./commands/hold/command.js')).defineHold],
   ['undo', async () => (await import('./commands/undo/command.js')).defineUndo],
   ['demo', loadDemo],
+  ['shell', loadShell],
 ]);
 
 /** The demo runs the other commands as if they were typed. */
 async function loadDemo(): Promise<Define> {
   const { defineDemo } = await import('./commands/demo/command.js');
   return (program, act) => defineDemo(program, act, runProgram);
+}
+
+/** What completes knows every command. */
+async function loadShell(): Promise<Define> {
+  const { defineShell } = await import('./commands/shell/command.js');
+  return (program, act) => defineShell(program, act, () => wholeProgram(act));
 }
 
 /** What a person must mend, and what is a fault of ours. */
@@ -72,12 +88,13 @@ async function tell({ leftOut, unlinked }: Notices, { warn }: Terminal): Promise
   say('unlinked', [...unlinked].sort());
 }
 
+const DESCRIPTION =
+  'Consolidates the styling of a site into shared classes, and proves that no page looks different.';
+
 /** Of one command that is named nothing but that one is loaded. */
 async function buildProgram(words: readonly string[], act: Act, { write, warn }: Terminal): Promise<Command> {
   const program = new Command('acervus')
-    .description(
-      'Consolidates the styling of a site into shared classes, and proves that no page looks different.',
-    )
+    .description(DESCRIPTION)
     .version(programVersion())
     .exitOverride()
     .configureOutput({ writeOut: write, writeErr: warn })
@@ -87,9 +104,24 @@ async function buildProgram(words: readonly string[], act: Act, { write, warn }:
       '\nStart with:\n  acervus survey my-site\n  acervus demo            the whole way, on a site made for it',
     );
   const [word = ''] = words;
-  const wanted = COMMANDS.has(word) ? [word] : COMMANDS.keys();
-  for (const name of wanted) (await COMMANDS.get(name)!())(program, act);
+  const named = COMMANDS.get(word);
+  if (named === undefined) await defineAll(program, act);
+  else (await named())(program, act);
   return program;
+}
+
+async function wholeProgram(act: Act): Promise<Command> {
+  const program = new Command('acervus').description(DESCRIPTION);
+  await defineAll(program, act);
+  return program;
+}
+
+async function defineAll(program: Command, act: Act): Promise<void> {
+  for (const [group, names] of GROUPS)
+    for (const name of names) {
+      (await COMMANDS.get(name)!())(program, act);
+      program.commands.at(-1)!.helpGroup(group);
+    }
 }
 
 /** Says what an error means to a person. Out: its exit code. */

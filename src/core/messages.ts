@@ -76,6 +76,7 @@ export const MESSAGES = {
     'with a part of our own, other CSS than {built} would come of it',
     'name a plain sheet as "shared" in acervus.json',
   ],
+  'shell-form': ['shell', '"{given}" is nothing to print', 'name bash, zsh, fish or man'],
   // Hold
   'hold-file': [
     'acervus-hold.json',
