@@ -38,6 +38,8 @@ export type { SurveyDocument } from './cli/commands/survey/document.js';
 export { type SurveyOptions, survey } from './cli/commands/survey/run.js';
 export type { UndoDocument } from './cli/commands/undo/document.js';
 export { undo } from './cli/commands/undo/run.js';
+export type { ValuesDocument } from './cli/commands/values/document.js';
+export { type ValuesOptions, values } from './cli/commands/values/run.js';
 export type { VisitDocument } from './cli/commands/visit/document.js';
 export { type VisitOptions, visit } from './cli/commands/visit/run.js';
 export type { Followed } from './cli/shared/followed.js';

@@ -15,7 +15,7 @@ const GROUPS: ReadonlyMap<string, readonly string[]> = new Map([
   ['To ask:', ['explain', 'reach']],
   ['To change one thing:', ['restyle', 'rename', 'override', 'outlast', 'family']],
   ['A site that only runs:', ['visit']],
-  ['To keep it so:', ['hold']],
+  ['To keep it so:', ['hold', 'values']],
   ['To begin:', ['demo', 'shell']],
 ]);
 
@@ -32,6 +32,7 @@ const COMMANDS: ReadonlyMap<string, () => Promise<Define>> = new Map([
   ['outlast', async () => (await import('./commands/outlast/command.js')).defineOutlast],
   ['family', async () => (await import('./commands/family/command.js')).defineFamily],
   ['visit', async () => (await import('./commands/visit/command.js')).defineVisit],
+  ['values', async () => (await import('./commands/values/command.js')).defineValues],
   ['hold', async () => (await import('./commands/hold/command.js')).defineHold],
   ['undo', async () => (await import('./commands/undo/command.js')).defineUndo],
   ['demo', loadDemo],

@@ -20,6 +20,7 @@ import { renameDocument } from './commands/rename/document.js';
 import { restyleDocument } from './commands/restyle/document.js';
 import { surveyDocument } from './commands/survey/document.js';
 import { undoDocument } from './commands/undo/document.js';
+import { valuesDocument } from './commands/values/document.js';
 import { visitDocument } from './commands/visit/document.js';
 
 export const schemas = {
@@ -40,6 +41,7 @@ export const schemas = {
   'outlast.schema.json': outlastDocument,
   'family.schema.json': familyDocument,
   'hold.schema.json': holdDocument,
+  'values.schema.json': valuesDocument,
   'acervus-hold.schema.json': heldSchema,
   'visit.schema.json': visitDocument,
   'visited.schema.json': manifestSchema,

@@ -77,6 +77,11 @@ export const MESSAGES = {
     'name a plain sheet as "shared" in acervus.json',
   ],
   'shell-form': ['shell', '"{given}" is nothing to print', 'name bash, zsh, fish or man'],
+  // Values
+  'values-out': ['{file}', 'is there already, and holds no tokens', 'name another file for --out'],
+  'values-folder': ['{file}', 'there is no such folder', 'make it first'],
+  'values-tokens': ['{file}', 'is no file of design tokens ({problem})', 'correct it'],
+  'values-both': ['values', 'one way at a time', 'leave out --in or --out'],
   // Hold
   'hold-file': [
     'acervus-hold.json',

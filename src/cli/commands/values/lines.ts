@@ -1,0 +1,149 @@
+// How the values of a theme are shown to a person.
+
+import { showPlace } from '../../../core/source.js';
+import { onSite, plural } from '../../shared/moved-lines.js';
+import { amber, clean, dim, grouped, heading, more, next, row, swatch } from '../../shared/paper.js';
+import type { ValuesDocument } from './document.js';
+
+type Kind = ValuesDocument['unnamed'][number]['kind'];
+
+const KINDS: Readonly<Record<Kind, string>> = {
+  color: 'Colours',
+  gradient: 'Gradients',
+  fontFamily: 'Fonts',
+  fontSize: 'Font sizes',
+  fontWeight: 'Weights',
+  lineHeight: 'Line heights',
+  shadow: 'Shadows',
+  radius: 'Corners',
+  duration: 'Durations',
+  dimension: 'Lengths',
+  number: 'Numbers',
+};
+
+const FEW = 5;
+
+export function valuesLines(folder: string, document: ValuesDocument, all: boolean): string[] {
+  if (document.in !== undefined) return inLines(folder, document, document.in, all);
+  const lines = [heading('Values', folder)];
+  const kinds = Object.keys(KINDS) as Kind[];
+  for (const kind of kinds) lines.push(...kindLines(kind, document, all));
+  const other = document.named.filter((one) => one.kind === undefined);
+  if (other.length > 0) {
+    lines.push(heading('Other', 'custom properties of no kind that tokens know'));
+    for (const { name, value, uses, place } of all ? other : other.slice(0, FEW))
+      lines.push(
+        row({
+          count: uses,
+          mark: 'kept',
+          text: `${clean(name)}  ${dim(clean(value))}`,
+          place: showPlace(place),
+        }),
+      );
+    if (!all && other.length > FEW) lines.push(more(other.length - FEW, '--all'));
+  }
+  if (lines.length === 1) lines.push(row({ count: 0, text: 'values: the theme says none' }));
+  if (document.out !== undefined) lines.push(...outLines(document.out));
+  lines.push(
+    document.out === undefined
+      ? next(`acervus values${onSite(folder)} --out tokens.json`, 'writes those with a name as design tokens')
+      : next(
+          `acervus values${onSite(folder)} --in ${clean(document.out.file)}`,
+          'takes them in again, when they were changed',
+        ),
+  );
+  return lines;
+}
+
+function kindLines(kind: Kind, { named, unnamed }: ValuesDocument, all: boolean): string[] {
+  const own = named.filter((one) => one.kind === kind);
+  const bare = unnamed.filter((one) => one.kind === kind);
+  if (own.length + bare.length === 0) return [];
+  const lines = [heading(KINDS[kind], `${grouped(own.length)} with a name, ${grouped(bare.length)} without`)];
+  const shown = (value: string): string =>
+    kind === 'color' ? `${swatch(value)}${clean(value)}` : clean(value);
+  for (const { name, value, uses, sets, place } of all ? own : own.slice(0, FEW)) {
+    const more = sets.map((one) => `${one.where}: ${one.value}`).join('; ');
+    lines.push(
+      row({
+        count: uses,
+        mark: 'kept',
+        text: `${clean(name)}  ${shown(value)}${more === '' ? '' : `  ${dim(clean(more))}`}`,
+        place: showPlace(place),
+      }),
+    );
+  }
+  if (!all && own.length > FEW) lines.push(more(own.length - FEW, '--all'));
+  for (const { value, times, properties, named: name, place } of all ? bare : bare.slice(0, FEW))
+    lines.push(
+      row({
+        count: times,
+        mark: 'needs',
+        text: `${shown(value)}  ${name === undefined ? dim(properties.slice(0, 3).join(', ')) : amber(`is ${clean(name)}`)}`,
+        place: showPlace(place),
+      }),
+    );
+  if (!all && bare.length > FEW) lines.push(more(bare.length - FEW, '--all'));
+  return lines;
+}
+
+function outLines({ file, tokens, left }: NonNullable<ValuesDocument['out']>): string[] {
+  const lines = [heading('Out'), row({ count: tokens, mark: 'made', text: 'tokens', place: file })];
+  if (left.length > 0)
+    lines.push(
+      row({
+        count: left.length,
+        mark: 'needs',
+        text: `left out: the format has no word for them  ${dim(clean(left.slice(0, FEW).join('  ')))}`,
+      }),
+    );
+  return lines;
+}
+
+function inLines(
+  folder: string,
+  { written, files }: ValuesDocument,
+  { file, changes, same, unsaid, refused, strays }: NonNullable<ValuesDocument['in']>,
+  all: boolean,
+): string[] {
+  const lines = [heading('Values', `${folder}, as ${file} says`)];
+  for (const { property, before, after, elements, pages } of all ? changes : changes.slice(0, 16)) {
+    const reach =
+      before === undefined ? 'new' : `on ${plural(elements, 'element')} of ${plural(pages, 'page')}`;
+    lines.push(
+      row({
+        count: elements,
+        mark: 'made',
+        text: `${clean(property)}  ${before === undefined ? '' : `${swatch(before)}${clean(before)} becomes `}${swatch(after)}${clean(after)}  ${dim(reach)}`,
+      }),
+    );
+  }
+  if (!all && changes.length > 16) lines.push(more(changes.length - 16, '--all'));
+  lines.push(row({ count: same, mark: 'kept', text: 'are as the file says' }));
+  if (unsaid.length > 0)
+    lines.push(
+      row({
+        count: unsaid.length,
+        mark: 'kept',
+        text: `of the site are not in the file, and stay  ${dim(clean(unsaid.slice(0, FEW).join('  ')))}`,
+      }),
+    );
+  for (const { property, why } of refused)
+    lines.push(row({ mark: 'broken', text: `${clean(property)}  ${clean(why)}` }));
+  lines.push(heading('Proof'));
+  if (strays > 0)
+    lines.push(row({ count: strays, mark: 'broken', text: 'other differences: nothing was written' }));
+  else
+    lines.push(
+      row({
+        count: 0,
+        text: `other values changed; ${written ? `${plural(files.length, 'file')} written` : 'nothing was written'}`,
+      }),
+    );
+  lines.push(
+    written
+      ? next(`acervus undo${onSite(folder)}`, 'takes it back, byte for byte')
+      : next(`acervus values${onSite(folder)}`, 'shows what is there'),
+  );
+  return lines;
+}

@@ -1,0 +1,123 @@
+// Colours, fonts, sizes and their kind by name: out to design tokens, and in from them.
+
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import writeFileAtomic from 'write-file-atomic';
+import { placeIn } from '../../../core/source.js';
+import { UsageError } from '../../../core/usage-error.js';
+import { planValues, readTokens, toTokens, type Values, valuesOf } from '../../../core/values/index.js';
+import { readPlain } from '../../../site/files/inside.js';
+import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
+import type { WriteOptions } from '../../../site/ledger/write-options.js';
+import type { Site } from '../../../site/rendering/load.js';
+import type { ValuesDocument } from './document.js';
+
+export interface ValuesOptions extends WriteOptions {
+  /** Write the named values as a token file. */
+  readonly out?: string | undefined;
+  /** Take values in from a token file. */
+  readonly in?: string | undefined;
+  /** Hears what is done now. */
+  readonly onStep?: ((step: string) => void) | undefined;
+}
+
+/**
+ * The values of a theme; with `in`, custom properties are written and changed as a token file says, unless anything else would
+ * look different. In: the site's folder. Throws `UsageError`.
+ */
+export async function values(site: string, options: ValuesOptions = {}): Promise<ValuesDocument> {
+  const { onStep } = options;
+  const opened = openForChange(site);
+  const found = valuesIn(opened);
+  const document: ValuesDocument = {
+    format: 1,
+    command: 'values',
+    named: found.named.map(({ name, kind, value, place, sets, uses }) => ({
+      ...{ name, value, place, uses },
+      ...(kind === undefined ? {} : { kind }),
+      sets: sets.map((one) => ({ ...one })),
+    })),
+    unnamed: found.unnamed.map(({ named, properties, ...one }) => ({
+      ...one,
+      properties: [...properties],
+      ...(named === undefined ? {} : { named }),
+    })),
+    ...NOTHING_DONE,
+    files: [],
+  };
+  if (options.in !== undefined) {
+    onStep?.('proving');
+    return { ...document, ...takeIn(site, opened, found, options.in, options) };
+  }
+  return options.out === undefined ? document : { ...document, out: writeOut(options.out, found) };
+}
+
+function valuesIn({ model, themes }: Site): Values {
+  const sheets = themes.flatMap((file) => {
+    const program = model.sheetAt(file);
+    return program === undefined ? [] : [{ path: file, text: program.sheet.text, sheet: program.sheet }];
+  });
+  const styles = model.pages.flatMap((page) =>
+    page.elements.flatMap(({ style, tag }) => {
+      const range = tag?.attributes.get('style');
+      return style === undefined || range === undefined
+        ? []
+        : [{ css: style, place: placeIn(page.path, page.text, range.start) }];
+    }),
+  );
+  const blocks = model.pages.flatMap((page) =>
+    page.sheets.flatMap((one) =>
+      one.kind === 'block' && one.offset !== undefined
+        ? [{ css: one.text, path: page.path, text: page.text, offset: one.offset }]
+        : [],
+    ),
+  );
+  return valuesOf({ sheets, styles, blocks });
+}
+
+/** A file of a person's own choosing: it may lie anywhere, and is not written over unless it holds tokens. */
+function writeOut(file: string, { named }: Values): NonNullable<ValuesDocument['out']> {
+  if (existsSync(file) && typeof readTokens(readPlain(file, file).toString('utf8')) === 'string')
+    throw new UsageError('values-out', { file });
+  if (!existsSync(path.dirname(path.resolve(file)))) throw new UsageError('values-folder', { file });
+  const { tokens, left } = toTokens(named);
+  writeFileAtomic.sync(file, `${JSON.stringify(tokens, null, 2)}\n`);
+  return { file, tokens: named.length - left.length, left: [...left] };
+}
+
+function takeIn(
+  folder: string,
+  site: Site,
+  { named }: Values,
+  file: string,
+  options: ValuesOptions,
+): Pick<ValuesDocument, 'in' | 'written' | 'files' | 'patch'> {
+  if (!existsSync(file)) throw new UsageError('visit-file', { file });
+  const tokens = readTokens(readPlain(file, file).toString('utf8'));
+  if (typeof tokens === 'string') throw new UsageError('values-tokens', { file, problem: tokens });
+  const { model, shared, config, isPlatform } = site;
+  const plan = planValues({
+    model,
+    shared: { path: shared, partNames: config.parts ?? {} },
+    named,
+    tokens,
+    isOwn: (one) => model.sources.sheets.has(one) && !isPlatform(one),
+  });
+  const isRefused = plan.strays.length > 0 || plan.refused.length > 0;
+  const done = isRefused ? NOTHING_DONE : carryOut(folder, site, 'values', plan.edits, options);
+  return {
+    in: {
+      file,
+      changes: plan.changes.map(({ before, ...one }) => ({
+        ...one,
+        ...(before === undefined ? {} : { before }),
+      })),
+      same: plan.same,
+      unsaid: [...plan.unsaid],
+      refused: plan.refused.map((one) => ({ ...one })),
+      strays: plan.strays.length,
+    },
+    ...done,
+    files: [...done.files],
+  };
+}

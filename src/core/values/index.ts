@@ -1,0 +1,14 @@
+// The values of a theme. In: its sheets and styles. Out: values with names and without; a token file of them; and out of
+// such a file, the change that it asks for.
+
+export {
+  type NamedValue,
+  type UnnamedValue,
+  type ValueSheet,
+  type Values,
+  type ValuesInput,
+  valuesOf,
+} from './collect.js';
+export { VALUE_KINDS, type ValueKind } from './kinds.js';
+export { planValues, type ValueChange, type ValuesPlan } from './plan.js';
+export { type ReadToken, readTokens, toTokens } from './tokens.js';

@@ -1,0 +1,156 @@
+// Values by name: listed, out to design tokens, and in from them.
+
+import assert from 'node:assert/strict';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { test } from 'node:test';
+import { valuesDocument } from '../../src/cli/commands/values/document.js';
+import { acervus, htmlPage, makeSite, read, snapshot } from '../support/site.js';
+
+const LINK = '<link rel="stylesheet" href="line.css">';
+const SHEET = `:root {
+  --tide: #1f3a56; /* the sea at noon */
+  --quay: var(--tide);
+  --gap: 12px;
+  --lead: 1.6;
+  --face: "Tern Sans", Georgia, serif;
+  --lift: 0 1px 3px rgba(0, 0, 0, 0.5);
+  --slow: 250ms;
+  --em: 2em;
+}
+@media (prefers-color-scheme: dark) { :root { --tide: #9fc3dd; } }
+.night { --tide: #000000; }
+h1 { color: var(--tide); font-size: 20px; line-height: var(--lead); }
+p { color: #1F3A56; box-shadow: 0 0 2px red; transition-duration: 250ms; }
+`;
+const FILES = {
+  'index.html': htmlPage('<h1 style="font-weight: 700">x</h1><p class="night">y</p>', LINK),
+  'line.css': SHEET,
+};
+
+async function values(...words: readonly string[]) {
+  const { code, stdout, stderr } = await acervus('values', ...words, '--json');
+  assert.notEqual(stdout, '', stderr);
+  return { code, document: valuesDocument.parse(JSON.parse(stdout)) };
+}
+
+test('values with a name and without, by kind, with their uses and sets', async () => {
+  const { document } = await values(makeSite(FILES));
+  assert.deepEqual(
+    document.named.map(({ name, kind, uses }) => [name, kind, uses]),
+    [
+      ['--tide', 'color', 2],
+      ['--quay', undefined, 0],
+      ['--gap', 'dimension', 0],
+      ['--lead', 'lineHeight', 1],
+      ['--face', 'fontFamily', 0],
+      ['--lift', 'shadow', 0],
+      ['--slow', 'duration', 0],
+      ['--em', 'dimension', 0],
+    ],
+  );
+  assert.deepEqual(
+    document.named[0]?.sets.map(({ where, value }) => [where, value]),
+    [
+      ['dark', '#9fc3dd'],
+      ['.night', '#000000'],
+    ],
+  );
+  const bare = document.unnamed.map(({ kind, value, times, named }) => [kind, value, times, named]);
+  assert.deepEqual(bare.filter(([kind]) => kind === 'color')[0], ['color', '#1F3A56', 1, '--tide']);
+  assert.deepEqual(bare.filter(([kind]) => kind === 'duration')[0], ['duration', '250ms', 1, '--slow']);
+  assert.deepEqual(bare.filter(([kind]) => kind === 'fontWeight')[0], ['fontWeight', '700', 1, undefined]);
+});
+
+test('out as design tokens and in again says the same; what the format cannot say is told', async () => {
+  const site = makeSite(FILES);
+  const file = path.join(makeSite({}), 'tokens.json');
+  const { document } = await values(site, '--out', file);
+  assert.deepEqual(document.out, { file, tokens: 7, left: ['--em'] });
+  type Token = { $value: unknown; $extensions: { acervus: unknown } };
+  const tokens = JSON.parse(readFileSync(file, 'utf8')) as Record<string, Record<string, Token>>;
+  assert.equal(tokens.color?.$type as unknown, 'color');
+  assert.deepEqual(tokens.color?.tide, {
+    $value: { colorSpace: 'srgb', components: [0.1216, 0.2275, 0.3373], hex: '#1f3a56' },
+    $extensions: { acervus: { property: '--tide', sets: { dark: '#9fc3dd', '.night': '#000000' } } },
+  });
+  assert.equal(tokens.color?.quay?.$value, '{color.tide}');
+  assert.deepEqual(tokens['font-family']?.face?.$value, ['Tern Sans', 'Georgia', 'serif']);
+  assert.deepEqual(tokens.duration?.slow?.$value, { value: 250, unit: 'ms' });
+  const before = snapshot(site);
+  const back = await values(site, '--in', file);
+  assert.equal(back.code, 0);
+  const changed = back.document.in?.changes.map(({ property }) => property) ?? [];
+  assert.deepEqual(
+    changed.filter((name) => name !== '--lift' && name !== '--face'),
+    [],
+  );
+  await acervus('undo', site);
+  const after = snapshot(site);
+  for (const [name, bytes] of before) assert.equal(after.get(name), bytes, name);
+});
+
+test('a value that changes tells its reach, a new one is written among the values, and undo puts all back', async () => {
+  const site = makeSite(FILES);
+  const file = path.join(makeSite({}), 'tokens.json');
+  const tokens = {
+    color: {
+      $type: 'color',
+      tide: { $value: '#204060', $extensions: { acervus: { property: '--tide' } } },
+      sand: {
+        pale: { $value: { colorSpace: 'srgb', components: [1, 1, 0], alpha: 0.5 } },
+        dark: { $value: '{color.tide}' },
+      },
+    },
+  };
+  writeFileSync(file, JSON.stringify(tokens));
+  const patch = await acervus('values', site, '--in', file, '--patch');
+  assert.match(patch.stdout, /^\+ {2}--tide: #204060; \/\* the sea at noon \*\//m);
+  assert.equal(read(site, 'line.css'), SHEET);
+  const { code, document } = await values(site, '--in', file);
+  assert.equal(code, 0);
+  assert.deepEqual(
+    document.in?.changes.map(({ property, before, after }) => [property, before, after]),
+    [
+      ['--tide', '#1f3a56', '#204060'],
+      ['--color-sand-pale', undefined, '#ffff0080'],
+      ['--color-sand-dark', undefined, 'var(--tide)'],
+    ],
+  );
+  assert.ok((document.in?.changes[0]?.elements ?? 0) >= 2);
+  assert.match(read(site, 'line.css'), /--color-sand-pale: #ffff0080;/);
+  assert.match(
+    read(site, 'line.css'),
+    /@media \(prefers-color-scheme: dark\) \{ :root \{ --tide: #9fc3dd; \} \}/,
+  );
+  await acervus('undo', site);
+  assert.equal(read(site, 'line.css'), SHEET);
+});
+
+test('files that hold no tokens, or would be written over, are one line', async () => {
+  const site = makeSite(FILES);
+  const folder = makeSite({ 'mine.txt': 'mine' });
+  const at = (name: string): string => path.join(folder, name);
+  for (const [text, why] of [
+    ['{', 'JSON'],
+    ['[]', 'no group'],
+    ['{"a": 3}', 'neither a token nor a group'],
+    ['{"a;b": {"$type": "color", "$value": "#fff"}}', 'no name'],
+    ['{"a": {"$type": "color", "$value": "url(x)"}}', 'is no color'],
+    ['{"a": {"$type": "color", "$value": "{b}"}}', 'there is no b'],
+    [
+      '{"a": {"$type": "fontFamily", "$value": "x", "$extensions": {"acervus": {"property": "--a: 0} body{"}}}}',
+      'property',
+    ],
+  ] as const) {
+    writeFileSync(at('tokens.json'), text);
+    const { code, stderr } = await acervus('values', site, '--in', at('tokens.json'));
+    assert.equal(code, 2, text);
+    assert.match(stderr, new RegExp(`is no file of design tokens \\(.*${why}`), text);
+  }
+  assert.equal((await acervus('values', site, '--out', at('mine.txt'))).code, 2);
+  assert.equal(readFileSync(at('mine.txt'), 'utf8'), 'mine');
+  assert.equal((await acervus('values', site, '--out', at('no/such.json'))).code, 2);
+  assert.equal(existsSync(at('no')), false);
+  assert.equal(read(site, 'line.css'), SHEET);
+});
