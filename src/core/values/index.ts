@@ -10,5 +10,6 @@ export {
   valuesOf,
 } from './collect.js';
 export { VALUE_KINDS, type ValueKind } from './kinds.js';
+export { type ColourPair, colourPairs } from './pairs.js';
 export { planValues, type ValueChange, type ValuesPlan } from './plan.js';
 export { type ReadToken, readTokens, toTokens } from './tokens.js';

@@ -9,6 +9,7 @@ import type { Act } from '../../shared/terminal.js';
 interface Flags extends ShowFlags, PasteFlags {
   readonly out?: string;
   readonly in?: string;
+  readonly pairs?: boolean;
   readonly patch?: boolean;
 }
 
@@ -20,6 +21,7 @@ export function defineValues(program: Command, act: Act): void {
     .argument('[site]', 'folder of the site', '.')
     .option('--out <file>', 'write the named values as a design token file')
     .option('--in <file>', 'write and change custom properties as a design token file says')
+    .option('--pairs', 'colours that stand on each other, the least contrast first')
     .option(...PASTE)
     .option('--patch', 'with --in: print the change for "git apply" and write nothing')
     .option('--all', 'show every line of every list')
@@ -35,7 +37,7 @@ export function defineValues(program: Command, act: Act): void {
         const { withProgress } = await import('../../shared/progress.js');
         const { presentChange } = await import('../../shared/paste.js');
         const document = await withProgress(terminal, 'reading the site', ({ say: onStep }) =>
-          values(site, { out: flags.out, in: flags.in, patch: flags.patch, onStep }),
+          values(site, { out: flags.out, in: flags.in, pairs: flags.pairs, patch: flags.patch, onStep }),
         );
         await presentChange(terminal, site, document, flags, async () => {
           const { valuesLines } = await import('./lines.js');

@@ -30,6 +30,19 @@ export const valuesDocument = z
         named: z.string().optional().describe('The custom property that has this value.'),
       }),
     ),
+    pairs: z
+      .array(
+        z.strictObject({
+          text: z.string(),
+          ground: z.string(),
+          contrast: z.number(),
+          elements: z.int(),
+          pages: z.int(),
+          place: place.optional(),
+        }),
+      )
+      .optional()
+      .describe('With --pairs: colours that stand on each other, the least contrast first.'),
     out: z
       .strictObject({ file: z.string(), tokens: z.int(), left: z.array(z.string()) })
       .optional()

@@ -25,6 +25,7 @@ const FEW = 5;
 
 export function valuesLines(folder: string, document: ValuesDocument, all: boolean): string[] {
   if (document.in !== undefined) return inLines(folder, document, document.in, all);
+  if (document.pairs !== undefined) return pairLines(folder, document.pairs, all);
   const lines = [heading('Values', folder)];
   const kinds = Object.keys(KINDS) as Kind[];
   for (const kind of kinds) lines.push(...kindLines(kind, document, all));
@@ -144,6 +145,38 @@ function inLines(
     written
       ? next(`acervus undo${onSite(folder)}`, 'takes it back, byte for byte')
       : next(`acervus values${onSite(folder)}`, 'shows what is there'),
+  );
+  return lines;
+}
+
+/** What WCAG 2.2 asks of text, and of large text. */
+const ENOUGH = 4.5;
+const ENOUGH_FOR_LARGE = 3;
+
+function pairLines(folder: string, pairs: NonNullable<ValuesDocument['pairs']>, all: boolean): string[] {
+  const lines = [
+    heading('Colours on each other', 'elements with text at rest, on a screen; the least contrast first'),
+  ];
+  for (const { text, ground, contrast, elements, place } of all ? pairs : pairs.slice(0, 20)) {
+    const isEnough = contrast >= ENOUGH;
+    const said = isEnough ? '' : contrast >= ENOUGH_FOR_LARGE ? 'enough for large text only' : 'too little';
+    lines.push(
+      row({
+        count: elements,
+        mark: isEnough ? 'kept' : 'needs',
+        text: `${contrast.toFixed(2).padStart(5)}  ${swatch(text)}${text} on ${swatch(ground)}${ground}${said === '' ? '' : `  ${amber(said)}`}`,
+        place: place === undefined ? '' : showPlace(place),
+      }),
+    );
+  }
+  if (!all && pairs.length > 20) lines.push(more(pairs.length - 20, '--all'));
+  if (pairs.length === 0)
+    lines.push(row({ count: 0, text: 'pairs: no text whose colour and ground a sheet says' }));
+  lines.push(
+    next(
+      `acervus reach '${pairs[0]?.text ?? '#000000'}'${onSite(folder)}`,
+      'tells where a colour has effect',
+    ),
   );
   return lines;
 }

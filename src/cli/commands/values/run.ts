@@ -3,9 +3,17 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
-import { placeIn } from '../../../core/source.js';
+import type { Page } from '../../../core/markup/index.js';
+import { type Place, placeIn } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
-import { planValues, readTokens, toTokens, type Values, valuesOf } from '../../../core/values/index.js';
+import {
+  colourPairs,
+  planValues,
+  readTokens,
+  toTokens,
+  type Values,
+  valuesOf,
+} from '../../../core/values/index.js';
 import { readPlain } from '../../../site/files/inside.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
@@ -17,6 +25,8 @@ export interface ValuesOptions extends WriteOptions {
   readonly out?: string | undefined;
   /** Take values in from a token file. */
   readonly in?: string | undefined;
+  /** Tell which colours stand on each other. */
+  readonly pairs?: boolean | undefined;
   /** Hears what is done now. */
   readonly onStep?: ((step: string) => void) | undefined;
 }
@@ -42,6 +52,7 @@ export async function values(site: string, options: ValuesOptions = {}): Promise
       properties: [...properties],
       ...(named === undefined ? {} : { named }),
     })),
+    ...(options.pairs === true ? { pairs: pairsIn(opened) } : {}),
     ...NOTHING_DONE,
     files: [],
   };
@@ -73,6 +84,14 @@ function valuesIn({ model, themes }: Site): Values {
     ),
   );
   return valuesOf({ sheets, styles, blocks });
+}
+
+function pairsIn({ model }: Site): NonNullable<ValuesDocument['pairs']> {
+  const placeAt = (page: Page, element: number): Place | undefined => {
+    const range = page.elements[element]?.tag?.range;
+    return range && placeIn(page.path, page.text, range.start);
+  };
+  return colourPairs(model, placeAt).map(({ place, ...one }) => ({ ...one, ...(place && { place }) }));
 }
 
 /** A file of a person's own choosing: it may lie anywhere, and is not written over unless it holds tokens. */
