@@ -62,30 +62,53 @@ export function collectNames(text: string, into: Set<string>): void {
 }
 
 /**
- * Names that a build or an editor makes up, as `.blk-7f3a91`: a part of letters and digits mixed that is no word and no
- * number of steps. In: names as in a selector; those that a visit before found gone, where there was one.
+ * Names that a build or an editor makes up, as `.blk-7f3a91`: letters and digits in turns, or one of many of the same form
+ * of which some are like that. In: names as in a selector; those that a visit before found gone, where there was one.
  */
 export function madeUpNames(names: Iterable<string>, gone: readonly string[] = []): string[] {
   const goneStems = new Set(gone.map(stemOf));
-  return [...names]
-    .filter((name) => isMadeUp(name) || (stemOf(name) !== name && goneStems.has(stemOf(name))))
+  const all = [...names];
+  const forms = new Map<string, { count: number; sure: number }>();
+  for (const name of all) {
+    const known = forms.get(formOf(name)) ?? { count: 0, sure: 0 };
+    known.count++;
+    if (isMadeUp(name)) known.sure++;
+    forms.set(formOf(name), known);
+  }
+  const isOneOfMany = (name: string): boolean => {
+    const { count, sure } = forms.get(formOf(name))!;
+    return count >= 3 && sure * 4 >= count;
+  };
+  return all
+    .filter(
+      (name) => isMadeUp(name) || isOneOfMany(name) || (stemOf(name) !== name && goneStems.has(stemOf(name))),
+    )
     .sort(comparePaths);
 }
+
+/** So many letters in a row somebody has written. */
+const WORD = /[a-z]{5}/i;
 
 /** Whether the shape of a name says that nobody thought of it. */
 export function isMadeUp(name: string): boolean {
   return name
     .slice(1)
     .split(/[-_]+/)
-    .some((part) => part.length >= 5 && turns(part) >= 3);
+    .some((part) => part.length >= 5 && turns(part) >= 3 && !WORD.test(part));
 }
 
-/** How often letters and digits take turns, or capitals stand among small letters and digits. */
+/** How often letters and digits take turns. */
 function turns(part: string): number {
   const kinds = [...part].map((char) => (/\d/.test(char) ? 'digit' : /[a-z]/i.test(char) ? 'letter' : ''));
-  return kinds.filter((kind, at) => at > 0 && kind !== kinds[at - 1]).length + (/\d/.test(part) ? 1 : 0);
+  return kinds.filter((kind, at) => at > 0 && kind !== kinds[at - 1]).length;
 }
 
 function stemOf(name: string): string {
   return name.replace(/[-_][a-z\d]*\d[a-z\d]*$/i, '');
+}
+
+/** The stem, and how long the rest is. */
+function formOf(name: string): string {
+  const stem = stemOf(name);
+  return `${stem} ${name.length - stem.length}`;
 }
