@@ -77,6 +77,7 @@ export const MESSAGES = {
     'name a plain sheet as "shared" in acervus.json',
   ],
   'shell-form': ['shell', '"{given}" is nothing to print', 'name bash, zsh, fish or man'],
+  'picture-page': ['--page', 'means nothing by itself', 'add --picture'],
   // Values
   'values-out': ['{file}', 'is there already, and holds no tokens', 'name another file for --out'],
   'values-folder': ['{file}', 'there is no such folder', 'make it first'],

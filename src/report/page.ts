@@ -68,6 +68,8 @@ figcaption { margin-top: .35rem; font-size: .875rem; overflow-wrap: anywhere; }
 .small { display: grid; grid-template-columns: repeat(auto-fill, minmax(12rem, 1fr)); gap: 2rem 1.5rem; }
 img { display: block; width: 100%; height: 14rem; object-fit: cover; object-position: top left; border: 1px solid var(--line); background: #fff; }
 .small img { height: 9rem; }
+.whole { grid-template-columns: repeat(2, 1fr); }
+.whole img { height: auto; }
 @media (max-width: 44rem) { .pictures { grid-template-columns: 1fr; } body { padding: 1.5rem 1rem; } }
 @media print { body { max-width: none; padding: 0; } section, figure { break-inside: avoid; } }
 `;

@@ -7,6 +7,7 @@ import { readText } from '../../site/files/text.js';
 import { readVisited } from '../../site/visiting/visited.js';
 import { boxFile, type Visited } from '../../site/visiting/with-boxes.js';
 import type { PasteFlags } from './paste-option.js';
+import type { PictureFlags } from './picture-option.js';
 import { present, type ShowFlags } from './present.js';
 import type { Terminal } from './terminal.js';
 
@@ -14,12 +15,28 @@ import type { Terminal } from './terminal.js';
 export async function presentChange(
   terminal: Terminal,
   folder: string,
-  document: Parameters<typeof present>[1] & { readonly written: boolean; readonly files: readonly string[] },
-  flags: ShowFlags & PasteFlags,
+  document: Parameters<typeof present>[1] & Changed,
+  flags: ShowFlags & PasteFlags & PictureFlags,
   lines: () => Promise<readonly string[]>,
 ): Promise<void> {
   if (flags.paste === true && document.written) await pasteFiles(terminal, folder, document.files);
   else await present(terminal, document, flags, lines);
+  if (flags.picture !== true) return;
+  const { showPicture } = await import('./picture.js');
+  const { written, command, moved } = document;
+  await showPicture(terminal, folder, flags, {
+    written,
+    moved: moved?.pages.map((one) => one.path) ?? [],
+    title: `acervus ${command}`,
+  });
+}
+
+/** What every document of a change says. */
+interface Changed {
+  readonly written: boolean;
+  readonly files: readonly string[];
+  /** Most first. */
+  readonly moved?: { readonly pages: readonly { readonly path: string }[] };
 }
 
 /** In: the site's folder; the files that were written. Texts go to stdout alone, so that they can be piped on. */

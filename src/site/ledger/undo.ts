@@ -114,6 +114,16 @@ export function takeBack(root: string, record: ChangeRecord): void {
   }
 }
 
+/** What files held before a change, `undefined` for those that were not there. */
+export function bytesBefore(root: string, record: ChangeRecord): Map<string, Buffer | undefined> {
+  return new Map(
+    record.files.flatMap((entry) => {
+      const found = restored(root, entry);
+      return found === undefined ? [] : [[entry.path, found.bytes] as const];
+    }),
+  );
+}
+
 interface Restored {
   readonly full: string;
   readonly now: Buffer;

@@ -2,17 +2,17 @@
 
 import type { Command } from 'commander';
 import { PASTE, type PasteFlags } from '../../shared/paste-option.js';
+import { type PictureFlags, withPicture } from '../../shared/picture-option.js';
 import type { ShowFlags } from '../../shared/present.js';
 import type { Act } from '../../shared/terminal.js';
 
-interface Flags extends ShowFlags, PasteFlags {
+interface Flags extends ShowFlags, PasteFlags, PictureFlags {
   readonly patch?: boolean;
   readonly cache: boolean;
 }
 
 export function defineAdopt(program: Command, act: Act): void {
-  program
-    .command('adopt')
+  withPicture(program.command('adopt'))
     .description('carry the draft out, once it is proven to change nothing')
     .argument('[site]', 'folder of the site', '.')
     .option(...PASTE)

@@ -3,19 +3,19 @@
 import type { Command } from 'commander';
 import { UsageError } from '../../../core/usage-error.js';
 import { PASTE, type PasteFlags } from '../../shared/paste-option.js';
+import { type PictureFlags, withPicture } from '../../shared/picture-option.js';
 import type { ShowFlags } from '../../shared/present.js';
 import { splitSite } from '../../shared/split-site.js';
 import type { Act, Terminal } from '../../shared/terminal.js';
 
-interface Flags extends ShowFlags, PasteFlags {
+interface Flags extends ShowFlags, PasteFlags, PictureFlags {
   readonly find?: boolean;
   readonly patch?: boolean;
 }
 
 /** Exit code 1 when it is refused, or left something that was changed by hand. */
 export function defineFamily(program: Command, act: Act): void {
-  program
-    .command('family')
+  withPicture(program.command('family'))
     .description('rules for many sections, positions or states from one small table')
     .argument('[file and site...]', 'the table file, and the folder of the site')
     .option('--find', 'find families copied out by hand, and put tables in their place')

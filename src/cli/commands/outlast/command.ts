@@ -2,10 +2,11 @@
 
 import type { Command } from 'commander';
 import { PASTE, type PasteFlags } from '../../shared/paste-option.js';
+import { type PictureFlags, withPicture } from '../../shared/picture-option.js';
 import type { ShowFlags } from '../../shared/present.js';
 import type { Act } from '../../shared/terminal.js';
 
-interface Flags extends ShowFlags, PasteFlags {
+interface Flags extends ShowFlags, PasteFlags, PictureFlags {
   /** `old=new` each. */
   readonly platform: readonly string[];
   readonly with?: string;
@@ -17,8 +18,7 @@ interface Flags extends ShowFlags, PasteFlags {
 
 /** Exit code 1 when something does not outlast the update, or looks different after it. */
 export function defineOutlast(program: Command, act: Act): void {
-  program
-    .command('outlast')
+  withPicture(program.command('outlast'))
     .description('which overrides survive a platform update, and what looks different in spite of them')
     .argument('[site]', 'folder of the site', '.')
     .option(

@@ -2,11 +2,12 @@
 
 import type { Command } from 'commander';
 import { PASTE, type PasteFlags } from '../../shared/paste-option.js';
+import { type PictureFlags, withPicture } from '../../shared/picture-option.js';
 import type { ShowFlags } from '../../shared/present.js';
 import { type SplitWords, splitSite } from '../../shared/split-site.js';
 import type { Act, Terminal } from '../../shared/terminal.js';
 
-interface Flags extends ShowFlags, PasteFlags {
+interface Flags extends ShowFlags, PasteFlags, PictureFlags {
   readonly within?: string;
   readonly medium?: string;
   readonly everywhere?: boolean;
@@ -17,8 +18,7 @@ interface Flags extends ShowFlags, PasteFlags {
 
 /** Exit code 1 when it is refused, or finds overrides that do nothing. */
 export function defineOverride(program: Command, act: Act): void {
-  program
-    .command('override')
+  withPicture(program.command('override'))
     .description('beat a platform rule, exactly where meant')
     .argument(
       '[selector and declarations...]',

@@ -2,11 +2,12 @@
 
 import type { Command } from 'commander';
 import { PASTE, type PasteFlags } from '../../shared/paste-option.js';
+import { type PictureFlags, withPicture } from '../../shared/picture-option.js';
 import type { ShowFlags } from '../../shared/present.js';
 import { splitSite } from '../../shared/split-site.js';
 import type { Act } from '../../shared/terminal.js';
 
-interface Flags extends ShowFlags, PasteFlags {
+interface Flags extends ShowFlags, PasteFlags, PictureFlags {
   readonly medium?: string;
   readonly token?: boolean;
   readonly onlyIfAll?: boolean;
@@ -15,8 +16,7 @@ interface Flags extends ShowFlags, PasteFlags {
 
 /** Exit code 1 when it is refused. */
 export function defineRestyle(program: Command, act: Act): void {
-  program
-    .command('restyle')
+  withPicture(program.command('restyle'))
     .description('change a shared style once, where it stands; say what moved and what did not')
     .argument('<selector>', 'as it stands in the sheet')
     .argument(
