@@ -4,8 +4,13 @@ import { existsSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { findChromium } from '../../browser/chromium.js';
 import { UsageError } from '../../core/usage-error.js';
-import type { PictureFlags } from './picture-option.js';
 import type { Terminal } from './terminal.js';
+
+/** As they are typed. */
+interface PictureFlags {
+  readonly picture?: boolean;
+  readonly page?: string;
+}
 
 /**
  * Before anything is written. In: what was typed; the site is the last word, if it is typed at all.

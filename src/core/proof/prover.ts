@@ -1,9 +1,7 @@
 // Compares two states of a site page by page: pages may come from anywhere, and none has to be kept.
 
 import {
-  changedSelectors,
   eachRuleCompound,
-  mayStandOn,
   type Outcomes,
   type Program,
   type SiteStyles,
@@ -18,7 +16,7 @@ import { emptyPart, type ProofPart } from './part.js';
 import { attributesRead, readOtherwise } from './read-attributes.js';
 import { CustomProperties, type FileTexts } from './resolve.js';
 import { noteScripts } from './script-assumptions.js';
-import { isSameStack, stacksDiffer } from './stacks.js';
+import { isSameStack, isUntouched, stacksDiffer } from './stacks.js';
 
 export interface ProverOptions {
   /** At most this many elements are described for one page; a page that differs in more differs anyway. */
@@ -398,11 +396,4 @@ function noteNames({ uses }: Stack, names: Set<string>, seen: WeakSet<Program>):
         for (const name of classes) names.add(name);
       });
   }
-}
-
-/** Whether no rule that came, went or changed could match on a page of which that is known without looking into it. */
-function isUntouched(page: Page, [before, after]: readonly [Stack, Stack]): boolean {
-  if (page.outline === undefined) return false;
-  const changed = changedSelectors(before, after);
-  return changed?.every((one) => !mayStandOn(page, before, one)) === true;
 }

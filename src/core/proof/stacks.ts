@@ -1,6 +1,7 @@
 // Whether two stacks of sheets are the same, and what could not be compared in them.
 
-import type { Stack } from '../cascade/index.js';
+import { changedSelectors, mayStandOn, type Stack } from '../cascade/index.js';
+import type { Page } from '../markup/index.js';
 
 /** The same sheets to the letter, in the same order under the same conditions. */
 export function isSameStack(a: Stack, b: Stack): boolean {
@@ -44,4 +45,11 @@ export function stacksDiffer(a: Stack, b: Stack): string | undefined {
   };
   if (definitions(a) !== definitions(b)) return 'its @font-face, @keyframes or other definitions changed';
   return undefined;
+}
+
+/** Whether no rule that came, went or changed could match on a page of which that is known without looking into it. */
+export function isUntouched(page: Page, [before, after]: readonly [Stack, Stack]): boolean {
+  if (page.outline === undefined) return false;
+  const changed = changedSelectors(before, after);
+  return changed?.every((one) => !mayStandOn(page, before, one)) === true;
 }
