@@ -36,7 +36,9 @@ export function toTokens(named: readonly NamedValue[]): {
   const paths = new Map(
     named.flatMap((one) => {
       const kind = kindThrough(one, named);
-      return kind === undefined ? [] : [[one.name, [GROUPS[kind][0], keyOf(one.name)] as const] as const];
+      return kind === undefined || !isSayable(one, named)
+        ? []
+        : [[one.name, [GROUPS[kind][0], keyOf(one.name)] as const] as const];
     }),
   );
   for (const one of named) {
@@ -65,6 +67,13 @@ function kindThrough(one: NamedValue, named: readonly NamedValue[], depth = 0): 
   if (one.alias === undefined || depth > 20) return one.kind;
   const other = named.find(({ name }) => name === one.alias);
   return other === undefined ? undefined : kindThrough(other, named, depth + 1);
+}
+
+/** Whether the format has a word for what it comes to: an alias of nothing is none. */
+function isSayable(one: NamedValue, named: readonly NamedValue[], depth = 0): boolean {
+  if (one.alias === undefined) return one.kind !== undefined && jsonOf(one.kind, one.value) !== undefined;
+  const other = named.find(({ name }) => name === one.alias);
+  return other !== undefined && depth <= 20 && isSayable(other, named, depth + 1);
 }
 
 /** The format keeps `$`, `{`, `}` and `.` for itself. */
