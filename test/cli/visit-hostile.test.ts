@@ -139,6 +139,21 @@ test('sheets of other hosts come too, but nothing of this machine for a start th
   });
 });
 
+test('fonts and pictures come only when they are asked for', async () => {
+  const others = {
+    '/shown': html(
+      '<!DOCTYPE html><img src="/pier.png"><style>@font-face { font-family: Tern; src: url("/tern.woff2") }</style>',
+    ),
+    '/pier.png': html('png', { 'content-type': 'image/png' }),
+    '/tern.woff2': html('font', { 'content-type': 'font/woff2' }),
+  };
+  assert.equal((await visitAll(others)).document.others, 0);
+  const { document, folder } = await visitAll(others, '--all');
+  assert.equal(document.others, 2);
+  assert.equal(read(folder, 'pier.png'), 'png');
+  assert.equal(read(folder, 'tern.woff2'), 'font');
+});
+
 test('encodings are read as a browser reads them: mark, header, page', async () => {
   const bytes = Buffer.from('<!DOCTYPE html><meta charset="utf-8"><p class="caf\xe9">\xe9', 'latin1');
   const { folder } = await visitAll({

@@ -13,7 +13,6 @@ interface Flags extends ShowFlags {
   readonly match?: readonly string[];
   readonly skip?: readonly string[];
   readonly ignoreRobots?: boolean;
-  readonly files?: boolean;
   readonly browser?: boolean;
   readonly widths?: string;
   readonly own?: readonly string[];
@@ -44,7 +43,7 @@ export function defineVisit(program: Command, act: Act): void {
       again,
     )
     .option('--own-page <block>', 'your own CSS on single pages: #id or style.class of a block', again)
-    .option('--files', 'fonts and pictures too')
+    .option('--all', 'bring fonts and pictures too; show every line of every list')
     .option('--browser', 'take pages as an installed Chromium shows them, after their scripts')
     .option('--widths <list>', 'with --browser: widths in pixels; a page that differs is kept at each')
     .option('--cookies <file>', 'cookies to send, in Netscape’s form; never shown, never kept')
@@ -55,7 +54,6 @@ export function defineVisit(program: Command, act: Act): void {
     .option('--requests <n>', 'no more requests (default: 10000)')
     .option('--megabytes <n>', 'no more to fetch (default: 500)')
     .option('--seconds <n>', 'no longer (default: 3600)')
-    .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
     .addHelpText(
       'after',
@@ -141,7 +139,7 @@ function readFlags(flags: Flags): VisitOptions {
     match: flags.match,
     skip: flags.skip,
     ignoreRobots: flags.ignoreRobots,
-    all: flags.files,
+    all: flags.all,
     browser: flags.browser ?? (widths === undefined ? undefined : true),
     widths,
     cookies: flags.cookies,
