@@ -1,8 +1,8 @@
 // A work list in the forms that people work from: Markdown with boxes to tick, a table, and a page.
 
 import { groupBy } from '../core/group-by.js';
-import { keepFile } from '../site/visiting/keeper.js';
-import { WORK_FILE, type WorkItem, type WorkList } from '../site/visiting/work-list.js';
+import { keepFile, WORK_FILE } from '../site/visiting/keeper.js';
+import type { WorkItem, WorkList } from '../site/visiting/work-list.js';
 import { escapeHtml, figures, page } from './page.js';
 
 export const WORK_PAGE = 'work-list.html';

@@ -3,7 +3,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { withBrowser } from '../support/chromium.js';
-import { html, withPlatform, withServer } from '../support/platform.js';
+import { edit, html, withPlatform, withServer } from '../support/platform.js';
 import { acervus, makeSite, read } from '../support/site.js';
 
 const PAGE = `<!DOCTYPE html><html><head><title>Tides</title><style id="typed">p { margin: 0 }</style><style id="put-in"></style></head>
@@ -64,5 +64,25 @@ test('a browser of a visit asks nothing but the site and what its pages need', a
         });
       },
     );
+  });
+});
+
+test('what was pasted looks in pictures as was planned, and what was not does not', async (context) => {
+  await withBrowser(context, async () => {
+    await withPlatform(async (platform) => {
+      const folder = makeSite({});
+      await acervus('visit', platform.address, folder, '--own', '#kw-own-css', '--pages', '3');
+      await acervus('override', '.kw-brand', 'color: #b3261e', folder);
+      const look = async (): Promise<{ code: number | null; pages: number }> => {
+        const words = ['--live', folder, '--browser', '--widths', '900', '--json'];
+        const { code, stdout, stderr } = await acervus('prove', ...words);
+        assert.notEqual(stdout, '', stderr);
+        const { browser } = JSON.parse(stdout) as { browser: { differences: { page: string }[] } };
+        return { code, pages: new Set(browser.differences.map(({ page }) => page)).size };
+      };
+      assert.deepEqual(await look(), { code: 1, pages: 3 });
+      await edit(platform, 'site-css', read(folder, 'own/kw-own-css.css'));
+      assert.deepEqual(await look(), { code: 0, pages: 0 });
+    });
   });
 });

@@ -143,7 +143,7 @@ test('budgets are what there may be at most', async () => {
     document.budgets.map(({ name, spent, over }) => [name, spent, over]),
     [
       ['inline', '2', true],
-      ['colours', '1', false],
+      ['colours', '2', false],
       ['fontSizes', '0', false],
       ['strength', '0,1,0', true],
       ['sheetBytes', String(FILES['theme/line.css'].length), true],

@@ -3,6 +3,7 @@
 import assert from 'node:assert/strict';
 import { spawn } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import type { ServerResponse } from 'node:http';
 import path from 'node:path';
 import { test } from 'node:test';
 import { gzipSync } from 'node:zlib';
@@ -160,8 +161,7 @@ test('a visit that is cut short goes on where it stopped', async () => {
     Array.from({ length: many }, (_, at) => [at === 0 ? '/' : `/p${at}`, at] as const).map(
       ([address, at]) => [
         address,
-        (response: import('node:http').ServerResponse) =>
-          void setTimeout(() => html(body(at))(response), at < 30 ? 0 : 150),
+        (response: ServerResponse) => void setTimeout(() => html(body(at))(response), at < 30 ? 0 : 150),
       ],
     ),
   );
@@ -177,6 +177,46 @@ test('a visit that is cut short goes on where it stopped', async () => {
     assert.equal(document.pages, many);
     assert.ok(requests.length - asked < 40, `asked ${requests.length - asked} again`);
   });
+});
+
+test('a second visit that is cut short keeps the first one aside, and one that brings nothing changes nothing', async () => {
+  const many = 20;
+  let text = 'first';
+  let wait = 0;
+  const page = (at: number): string =>
+    `<!DOCTYPE html><title>${at}</title><p>${text}${Array.from({ length: many }, (_, to) => `<a href="/p${to}">x</a>`).join('')}`;
+  const answers = Object.fromEntries(
+    Array.from({ length: many }, (_, at) => at).map((at) => [
+      `/p${at}`,
+      (response: ServerResponse) => void setTimeout(() => html(page(at))(response), at === 0 ? 0 : wait),
+    ]),
+  );
+  const folder = path.join(makeSite({}), 'line');
+  await withServer(answers, async (address, requests) => {
+    await visit(`${address}p0`, folder);
+    [text, wait] = ['second', 200];
+    const asked = requests.length;
+    const child = spawn(process.execPath, [path.join(PROJECT, 'dist/cli/main.js'), 'visit', folder]);
+    while (requests.length < asked + 8) await new Promise((resolve) => setTimeout(resolve, 10));
+    child.kill('SIGKILL');
+    await new Promise((resolve) => child.on('exit', resolve));
+    wait = 0;
+    const document = await visit(folder);
+    assert.equal(document.resumed, true);
+    assert.deepEqual(document.changes?.pages.changed.length, many);
+    for (let at = 0; at < many; at++) {
+      assert.match(read(folder, `p${at}.html`), /second/);
+      assert.match(read(folder, `.acervus/last-visit/p${at}.html`), /first/);
+    }
+  });
+  // The server is gone.
+  const before = snapshot(folder);
+  const { code, stderr } = await acervus('visit', folder);
+  assert.equal(code, 2);
+  assert.match(stderr, /nobody answers there/);
+  const after = snapshot(folder);
+  for (const [file, bytes] of before)
+    if (!file.startsWith('.acervus')) assert.equal(String(after.get(file)), String(bytes), file);
 });
 
 test('an override lands in the box, in its true place, and what is pasted is proven on the site as it runs', async () => {
@@ -211,6 +251,7 @@ test('an override lands in the box, in its true place, and what is pasted is pro
     await edit(platform, 'page-css/fares/', own.stdout);
     const late = await prove('--live', folder);
     assert.equal(late.code, 0, late.said);
+    assert.equal(existsSync(path.join(folder, '.acervus/live')), false, 'what was fetched is taken away');
     assert.equal((await visit(folder)).boxes[0]?.state, 'pasted');
     // Somebody else writes into the box, too.
     await edit(platform, 'site-css', 'p { color: red }\n');

@@ -5,9 +5,11 @@ import picocolors from 'picocolors';
 import stringWidth from 'string-width';
 import wrapAnsi from 'wrap-ansi';
 import { normalColour } from '../../core/sheets/colours.js';
+import { grouped } from './grouped.js';
 import { clean } from './site-text.js';
 
-export { clean, quoted } from './site-text.js';
+export { grouped } from './grouped.js';
+export { asTyped, clean, quoted } from './site-text.js';
 
 /** Colour follows NO_COLOR, FORCE_COLOR and the terminal, and nothing else: a log of a build is no terminal. */
 function wantsColour({ NO_COLOR, FORCE_COLOR, TERM }: NodeJS.ProcessEnv): boolean {
@@ -64,12 +66,6 @@ export function row({ count = '', mark = 'none', text, place: where = '' }: Row)
   ]
     .map((line) => line.trimEnd())
     .join('\n');
-}
-
-/** Thousands apart: `12 480`. */
-export function grouped(number: number): string {
-  // Not by the locale's data, which takes longer to load than a small site to read.
-  return String(number).replace(/\B(?=(\d{3})+$)/g, ' ');
 }
 
 export function heading(text: string, aside = ''): string {

@@ -11,3 +11,8 @@ export function clean(text: string): string {
 export function quoted(word: string): string {
   return `'${clean(word).replaceAll("'", "'\\''")}'`;
 }
+
+/** A word as a person types it: quoted only where a shell would make something else of it. */
+export function asTyped(word: string): string {
+  return /^[\w./:=-]+$/.test(word) ? word : quoted(word);
+}

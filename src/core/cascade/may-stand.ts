@@ -2,6 +2,7 @@
 // are not looked into for most questions.
 
 import type { Page } from '../markup/index.js';
+import type { Program } from './program.js';
 import type { ScriptStates } from './script-states.js';
 import type { ComplexSelector } from './selector-model.js';
 import type { Stack } from './stack.js';
@@ -33,24 +34,41 @@ export function changedSelectors(before: Stack, after: Stack): readonly ComplexS
     const is = after.uses[at]!;
     if (was.condition !== is.condition || was.layer !== is.layer || was.source.path !== is.source.path)
       return undefined;
-    if (was.program === is.program) continue;
-    const [old, fresh] = [was.program, is.program].map((program) =>
-      program.rules.map(({ selector, rule, condition, scope }) => ({
-        selector,
-        scope,
-        form: `${selector.text}\0${condition}\0${program.sheet.text.slice(rule.range.start, rule.range.end)}`,
-      })),
-    ) as [Told[], Told[]];
-    let [start, end] = [0, 0];
-    const least = Math.min(old.length, fresh.length);
-    while (start < least && old[start]!.form === fresh[start]!.form) start++;
-    while (end < least - start && old.at(-1 - end)!.form === fresh.at(-1 - end)!.form) end++;
-    const middle = [...old.slice(start, old.length - end), ...fresh.slice(start, fresh.length - end)];
+    const middle = changedRules(was.program, is.program);
     // Where a scope begins is asked of other elements.
     if (middle.some(({ scope }) => scope !== undefined)) return undefined;
     for (const { selector } of middle) changed.push(selector);
   }
   return changed;
+}
+
+const NONE: readonly Told[] = [];
+/** Pages by the thousand load the same two sheets. */
+const known = new WeakMap<Program, WeakMap<Program, readonly Told[]>>();
+
+/** The rules between the first and the last that differ, of both sheets. */
+function changedRules(was: Program, is: Program): readonly Told[] {
+  if (was === is) return NONE;
+  const others = known.get(was) ?? new WeakMap<Program, readonly Told[]>();
+  known.set(was, others);
+  const found = others.get(is) ?? compareRules(was, is);
+  others.set(is, found);
+  return found;
+}
+
+function compareRules(was: Program, is: Program): readonly Told[] {
+  const [old, fresh] = [was, is].map(({ rules, sheet }) =>
+    rules.map(({ selector, rule, condition, scope }) => ({
+      selector,
+      scope,
+      form: `${selector.text}\0${condition}\0${sheet.text.slice(rule.range.start, rule.range.end)}`,
+    })),
+  ) as [Told[], Told[]];
+  let [start, end] = [0, 0];
+  const least = Math.min(old.length, fresh.length);
+  while (start < least && old[start]!.form === fresh[start]!.form) start++;
+  while (end < least - start && old.at(-1 - end)!.form === fresh.at(-1 - end)!.form) end++;
+  return [...old.slice(start, old.length - end), ...fresh.slice(start, fresh.length - end)];
 }
 
 interface Told {

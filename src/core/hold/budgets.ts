@@ -2,6 +2,7 @@
 
 import { compileSelectorList, specificityParts } from '../cascade/index.js';
 import { canonicalProperty, normalColour, normalValue } from '../sheets/index.js';
+import { coloursIn } from '../stock/index.js';
 import type { Debt, DebtSheet } from './debts.js';
 
 export interface Budgets {
@@ -75,10 +76,8 @@ function valuesIn(
   return new Set([...own, ...ruled].flatMap(read));
 }
 
-const COLOUR = /#[0-9a-f]{3,8}\b|\b(?:rgb|hsl|hwb|lab|lch|oklab|oklch)a?\([^()]*\)/gi;
-
-function colourOf({ value }: Valued): string[] {
-  return [...value.matchAll(COLOUR)].flatMap(([text]) => normalColour(text) ?? []);
+function colourOf({ property, value }: Valued): string[] {
+  return coloursIn(property, value).flatMap(({ text }) => normalColour(text) ?? []);
 }
 
 function fontSizeOf({ property, value }: Valued): string[] {

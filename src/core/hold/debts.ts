@@ -15,6 +15,7 @@ import {
   type StyleRule,
 } from '../sheets/index.js';
 import { comparePlaces, type Place, placeIn } from '../source.js';
+import { coloursIn } from '../stock/index.js';
 
 export const DEBT_KINDS = [
   'inline style',
@@ -148,14 +149,12 @@ function inRule(rule: StyleRule, placeAt: (at: number) => Place, debts: Debt[]):
     });
 }
 
-const COLOUR = /#[0-9a-f]{3,8}\b|\b(?:rgb|hsl|hwb|lab|lch|oklab|oklch)a?\([^()]*\)/gi;
-
 /** Where a value is given a name, it has one. */
 function colours(one: Declaration, place: Place, debts: Debt[]): void {
   if (one.property.startsWith('--')) return;
-  for (const [text] of one.value.matchAll(COLOUR)) {
+  for (const { text } of coloursIn(one.property, one.value)) {
     const colour = normalColour(text);
-    if (colour !== undefined)
+    if (colour !== undefined && colour !== '#000000/0')
       debts.push({ kind: 'unnamed colour', item: colour, place, declarations: [one] });
   }
 }

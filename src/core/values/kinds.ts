@@ -1,6 +1,7 @@
 // What kind of value a declaration says: told by the property, and for a custom property by the value itself.
 
 import { canonicalProperty, normalColour } from '../sheets/index.js';
+import { coloursIn } from '../stock/index.js';
 
 /** Kinds, by the names that the design token format has for them, and line heights, which are numbers there. */
 export const VALUE_KINDS = [
@@ -37,7 +38,6 @@ const DIMENSION =
 const DURATION = /^(?:\d+\.?\d*|\.\d+)m?s$/i;
 const NUMBER = /^-?(?:\d+\.?\d*|\.\d+)$/;
 const GRADIENT = /^(?:repeating-)?(?:linear|radial|conic)-gradient\(/i;
-const COLOUR = /#[0-9a-f]{3,8}\b|\b(?:rgb|hsl|hwb|lab|lch|oklab|oklch)a?\([^()]*\)/gi;
 
 /** Of a declaration, the values in it that could have a name, each with its kind. */
 export function valuesIn(
@@ -49,7 +49,7 @@ export function valuesIn(
   const own = kindFor(property);
   if (own !== undefined) return [{ kind: own, value: text }];
   if (GRADIENT.test(text)) return [{ kind: 'gradient', value: text }];
-  return [...text.matchAll(COLOUR)].flatMap(([one]) =>
+  return coloursIn(property, text).flatMap(({ text: one }) =>
     normalColour(one) === undefined ? [] : [{ kind: 'color' as const, value: one }],
   );
 }

@@ -1,14 +1,11 @@
 // How a box of a running system is named in the configuration.
 
 import { z } from 'zod';
+import { BLOCK_SELECTOR } from './block-selector.js';
 
-/** `style`, `#id`, `.class` and `[attribute]` or `[attribute=value]`, together. */
 const blockSelector = z
   .string()
-  .regex(
-    /^(?:style)?(?:[#.][\w-]+|\[[\w-]+(?:=(?:"[^"]*"|'[^']*'|[\w-]+))?\])+$/,
-    'expected a style block, such as #own-css or style.page-css',
-  );
+  .regex(BLOCK_SELECTOR, 'expected a style block, such as #own-css or style.page-css');
 
 export const boxSchema = z.union([
   z.strictObject({ sheet: z.string().min(1).describe('The end of the address of a sheet.') }),

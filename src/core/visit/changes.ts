@@ -90,7 +90,7 @@ export function madeUpNames(names: Iterable<string>, gone: readonly string[] = [
 const WORD = /[a-z]{5}/i;
 
 /** Whether the shape of a name says that nobody thought of it. */
-export function isMadeUp(name: string): boolean {
+function isMadeUp(name: string): boolean {
   return name
     .slice(1)
     .split(/[-_]+/)

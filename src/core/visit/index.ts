@@ -12,7 +12,7 @@ export {
   sheetLinks,
   styleBlocks,
 } from './boxes.js';
-export { changesBetween, collectNames, isMadeUp, madeUpNames, type VisitChanges } from './changes.js';
+export { changesBetween, collectNames, madeUpNames, type VisitChanges } from './changes.js';
 export { FileNames, type Kind } from './file-names.js';
 export { type Lead, leadsOfPage, leadsOfSheet, type PageLeads } from './links.js';
 export { readSitemap } from './sitemap.js';

@@ -2,7 +2,8 @@
 // to do at which block; and whether it was done.
 
 import type { Page, PageElement } from '../markup/index.js';
-import { canonicalProperty, type Declaration, normalValue, parseDeclarations } from '../sheets/index.js';
+import { type Declaration, parseDeclarations } from '../sheets/index.js';
+import { declarationKey } from '../stock/index.js';
 
 export interface Work {
   /** The id of the element, or of the nearest around it: where to jump to. */
@@ -138,9 +139,9 @@ function declarationsIn(style: string | undefined): readonly Declaration[] {
   return style === undefined ? [] : parseDeclarations(style).declarations;
 }
 
-function declarationForm({ property, value, important }: Declaration): string {
-  const name = canonicalProperty(property);
-  return `${name}:${normalValue(name, value, '')}${important ? '!' : ''}`;
+/** Equal forms say the same: both states of a page lie in one folder. */
+function declarationForm(one: Declaration): string {
+  return declarationKey(one, '');
 }
 
 function declarationText({ property, value, important }: Declaration): string {

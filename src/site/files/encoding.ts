@@ -89,7 +89,7 @@ function candidates(bytes: Buffer): Encoding[] {
 }
 
 /** The standard's name for a label such as `latin1`; `undefined` for one that no browser knows. */
-function standardName(label: string): string | undefined {
+export function standardName(label: string): string | undefined {
   try {
     return new TextDecoder(label).encoding;
   } catch {

@@ -13,7 +13,7 @@ import {
   originOf,
   readAddress,
 } from '../../core/visit/index.js';
-import { decodeAs, decodeFile } from '../files/encoding.js';
+import { decodeAs, decodeFile, standardName } from '../files/encoding.js';
 import { digestOf, FileKeeper, keptBytes } from './keeper.js';
 import type { FileEntry, Manifest, PageEntry } from './manifest.js';
 import { type Answer, NotHad, type Source, UsedUp } from './source.js';
@@ -384,12 +384,4 @@ function inOneReading(bytes: Buffer, charset: string | undefined): Buffer {
   if (hasMark && decodeFile(bytes)?.encoding.mark === true) return bytes;
   const text = decodeAs(bytes, { name, mark: false }) ?? new TextDecoder(name).decode(bytes);
   return Buffer.from(`\uFEFF${text}`, 'utf8');
-}
-
-function standardName(label: string): string | undefined {
-  try {
-    return new TextDecoder(label).encoding;
-  } catch {
-    return undefined;
-  }
 }

@@ -12,6 +12,9 @@ import { MANIFEST, type Manifest } from './manifest.js';
 /** The state that the visit before has left, as a site of its own. */
 export const LAST_VISIT = path.posix.join('.acervus', 'last-visit');
 
+/** What is left for the editor of the platform: see `work-list.ts`. */
+export const WORK_FILE = 'work-list.json';
+
 export function digestOf(bytes: Uint8Array): string {
   return createHash('sha256').update(bytes).digest('base64url');
 }

@@ -1,10 +1,10 @@
 // The site as it runs now, fetched into a folder of its own beside what was visited: to see whether it is as was planned.
 
-import { cpSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
-import os from 'node:os';
+import { cpSync, mkdirSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { UsageError } from '../../core/usage-error.js';
 import { openFolder } from '../files/files.js';
+import { insideSite } from '../files/inside.js';
 import { readText } from '../files/text.js';
 import { isSameText, liveTexts } from './box-texts.js';
 import { configOf } from './own-boxes.js';
@@ -13,7 +13,7 @@ import { readVisited } from './visited.js';
 import { isBoxFile } from './with-boxes.js';
 
 export interface LiveSite {
-  /** A folder in the system's place for what is temporary: whoever asked takes it away. */
+  /** A folder in `.acervus/`: whoever asked takes it away. */
   readonly folder: string;
   readonly pages: number;
   readonly failed: ReadonlyMap<string, string>;
@@ -27,7 +27,9 @@ export async function fetchLive(folder: string, options: VisitTask): Promise<Liv
   const visited = readVisited(here, configOf(here));
   if (visited === undefined || visited.pages.length === 0)
     throw new UsageError('live-not-visited', { folder });
-  const live = mkdtempSync(path.join(os.tmpdir(), 'acervus-live-'));
+  const live = insideSite(folder, path.join('.acervus', 'live'));
+  rmSync(live, { recursive: true, force: true });
+  mkdirSync(live, { recursive: true });
   try {
     for (const name of readdirSync(folder))
       if (!name.startsWith('.')) cpSync(path.join(folder, name), path.join(live, name), { recursive: true });

@@ -26,7 +26,10 @@ export function manifestOf(
     a.address < b.address ? -1 : 1;
   return {
     format: 1,
-    ...head,
+    // In the order of the schema: read and written again it is the same text.
+    start: head.start,
+    origin: head.origin,
+    asked: head.asked,
     ...(begun === undefined ? {} : { begun }),
     pages: [...pages, ...old].sort(byAddress),
     files: [...files, ...oldFiles].sort(byAddress),

@@ -16,7 +16,12 @@ import { NotHad, type Source } from './source.js';
 export type Start =
   | { readonly kind: 'address'; readonly address: string }
   | { readonly kind: 'pages'; readonly addresses: readonly string[] }
-  | { readonly kind: 'archive'; readonly answers: ReadonlyMap<string, Archived> };
+  | {
+      readonly kind: 'archive';
+      readonly answers: ReadonlyMap<string, Archived>;
+      /** Of the host that the first of them is of. */
+      readonly pages: readonly string[];
+    };
 
 /** In: an address, or a file. Throws `UsageError` for what is neither. */
 export function readStart(text: string): Start {
@@ -30,10 +35,13 @@ export function readStart(text: string): Start {
   if (/\.har$/i.test(text)) {
     const answers = readArchive(bytes.toString('utf8'));
     if (typeof answers === 'string') throw new UsageError('visit-archive', { file: text, problem: answers });
-    const pages = [...answers].filter(([, { status, type }]) => status === 200 && /html/.test(type));
+    const all = [...answers]
+      .filter(([, { status, type }]) => status === 200 && /html/.test(type))
+      .map(([address]) => address);
+    const pages = all.filter((one) => originOf(one) === originOf(all[0]!));
     if (pages.length === 0)
       throw new UsageError('visit-archive', { file: text, problem: 'it holds no page' });
-    return { kind: 'archive', answers };
+    return { kind: 'archive', answers, pages };
   }
   const read = unpacked(bytes).toString('utf8');
   const map = /^\s*</.test(read) ? readSitemap(read, 'http://localhost/') : undefined;

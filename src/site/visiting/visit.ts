@@ -180,7 +180,11 @@ async function bring(
     pages: all.follows ? asked.pages : Math.min(starts.length, asked.pages),
     ...{ isKnown: !all.follows, bounds, pause: slower, goesOn },
   });
-  if (before !== undefined && !goesOn) setAside(root);
+  if (before !== undefined && !goesOn) {
+    setAside(root);
+    // From here on files are another state's: what is cut short goes on, and does not set them aside.
+    keepManifest(root, { ...before, begun });
+  }
   const renderer =
     asked.browser && web !== undefined
       ? await options.openRenderer?.({ origin, credentials, widths: asked.widths ?? [] })
@@ -204,7 +208,11 @@ async function bring(
   });
   try {
     const crawled = await crawl.run();
-    if (crawled.pages.size === 0) throw nothingBrought(begin, crawled, robots.barred.size);
+    if (crawled.pages.size === 0) {
+      // Nothing was written over: it is the visit before.
+      if (before !== undefined) keepManifest(root, before);
+      throw nothingBrought(begin, crawled, robots.barred.size);
+    }
     const manifest = manifestOf(crawled, { ...head, origin: crawl.origin }, undefined, before);
     return { manifest, crawled, barred: robots.barred.size, goesOn, web };
   } finally {
@@ -253,23 +261,15 @@ function addressesOf({ pages }: Manifest): string[] {
 
 function originOfStart(start: Start): string {
   if (start.kind === 'address') return originOf(start.address);
-  const addresses = start.kind === 'pages' ? start.addresses : pagesOfArchive(start.answers);
+  const addresses = start.kind === 'pages' ? start.addresses : start.pages;
   return originOf(addresses[0]!);
-}
-
-/** Pages of the host that the first of them is of. */
-function pagesOfArchive(answers: Extract<Start, { kind: 'archive' }>['answers']): string[] {
-  const pages = [...answers]
-    .filter(([, { status, type }]) => status === 200 && /html/.test(type))
-    .map(([address]) => address);
-  return pages.filter((one) => originOf(one) === originOf(pages[0]!));
 }
 
 async function startsOf(
   start: Start,
   source: Source,
 ): Promise<{ readonly starts: readonly string[]; readonly follows: boolean }> {
-  if (start.kind === 'archive') return { starts: pagesOfArchive(start.answers), follows: false };
+  if (start.kind === 'archive') return { starts: start.pages, follows: false };
   if (start.kind === 'pages') return { starts: start.addresses, follows: false };
   if (!namesSitemap(start.address)) return { starts: [start.address], follows: true };
   const pages = await pagesOfSitemap(source, start.address).catch((error: unknown) => {

@@ -9,9 +9,8 @@ import { stateOfWork, workBetween } from '../../core/visit/work.js';
 import type { SiteFiles } from '../files/files.js';
 import { readText } from '../files/text.js';
 import type { FileChange } from '../ledger/change.js';
+import { WORK_FILE } from './keeper.js';
 import type { Visited } from './with-boxes.js';
-
-export const WORK_FILE = 'work-list.json';
 
 const item = z.strictObject({
   page: z.string(),

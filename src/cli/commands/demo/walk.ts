@@ -5,7 +5,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { UsageError } from '../../../core/usage-error.js';
 import { pc } from '../../shared/paper.js';
-import { quoted } from '../../shared/site-text.js';
+import { asTyped } from '../../shared/site-text.js';
 import type { Terminal } from '../../shared/terminal.js';
 
 /** In the installed package, beside `dist`. */
@@ -35,7 +35,7 @@ export function stepper({ write }: Terminal, folder: string, run: Run): Step {
   let number = 0;
   return async (words, why, again = '') => {
     number++;
-    const typed = words.map((word) => (/[^\w./=-]/.test(word) && word !== folder ? quoted(word) : word));
+    const typed = words.map((word) => (word === folder ? word : asTyped(word)));
     write(`\n${RULER}\n${pc.bold(`${number}  acervus ${typed.join(' ')}${again}`)}\n   ${why}\n\n`);
     return run(words);
   };

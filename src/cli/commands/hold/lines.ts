@@ -1,5 +1,6 @@
 // How the gate is shown to a person.
 
+import { HOLD_FILE } from '../../../core/hold/index.js';
 import { showPlace } from '../../../core/source.js';
 import { onSite } from '../../shared/moved-lines.js';
 import { amber, clean, dim, grouped, heading, more, next, row } from '../../shared/paper.js';
@@ -27,12 +28,10 @@ const BUDGETS: Readonly<Record<HoldDocument['budgets'][number]['name'], string>>
   sheetBytes: 'bytes of sheets on one page',
 };
 
-export const HELD_FILE = 'acervus-hold.json';
-
 export function holdLines(folder: string, document: HoldDocument, all: boolean): string[] {
   const { fresh, held, budgets, exceptions, first, since } = document;
   const lines = [heading('Hold', since === undefined ? folder : `${folder}, what changed since ${since}`)];
-  if (first) lines.push(row({ text: `written down in ${HELD_FILE}: from now on it may only become less` }));
+  if (first) lines.push(row({ text: `written down in ${HOLD_FILE}: from now on it may only become less` }));
   for (const { kind, count, less } of held.filter((one) => one.count + one.less > 0))
     lines.push(
       row({
@@ -81,14 +80,14 @@ function short(text: string): string {
 }
 
 function nextStep(folder: string, { fresh, first, written, held }: HoldDocument): string {
-  if (first) return next(`git add ${HELD_FILE}`, 'so that everybody is held to the same');
+  if (first) return next(`git add ${HOLD_FILE}`, 'so that everybody is held to the same');
   if (fresh.length > 0)
     return next(
       `acervus draft${onSite(folder)}`,
       'proposes a home, proven to change nothing; or except it with a reason',
     );
   if (written && held.some(({ less }) => less > 0))
-    return next(`git add ${HELD_FILE}`, 'it became less: keep it so');
+    return next(`git add ${HOLD_FILE}`, 'it became less: keep it so');
   return next(`acervus survey${onSite(folder)}`, 'shows what is still there');
 }
 

@@ -8,6 +8,7 @@ import { assumptionLines } from '../../shared/assumption-lines.js';
 import { onSite, plural } from '../../shared/moved-lines.js';
 import {
   amber,
+  asTyped,
   clean,
   declarationsLine,
   dim,
@@ -98,8 +99,8 @@ function liveNext(folder: string, { live, equal }: ProveDocument): string {
   const open = live?.boxes.some(({ asPlanned }) => !asPlanned);
   if (open) return next(`acervus prove --live${onSite(folder)}`, 'again, when the boxes are pasted');
   return equal
-    ? next(`acervus visit ${folder}`, 'brings the site as it is now, to go on from')
-    : next(`acervus visit ${folder}`, 'brings what changed; then look again');
+    ? next(`acervus visit ${asTyped(folder)}`, 'brings the site as it is now, to go on from')
+    : next(`acervus visit ${asTyped(folder)}`, 'brings what changed; then look again');
 }
 
 /** What the two states are called, as wide as each other. */

@@ -2,6 +2,7 @@
 
 import type { Command } from 'commander';
 import { UsageError } from '../../../core/usage-error.js';
+import { BLOCK_SELECTOR } from '../../../core/visit/block-selector.js';
 import { readWhole } from '../../shared/numbers.js';
 import type { ShowFlags } from '../../shared/present.js';
 import type { Act } from '../../shared/terminal.js';
@@ -151,15 +152,13 @@ function readFlags(flags: Flags): VisitOptions {
   };
 }
 
-const BLOCK = /^(?:style)?(?:[#.][\w-]+|\[[\w-]+(?:=(?:"[^"]*"|'[^']*'|[\w-]+))?\])+$/;
-
 function readBox(text: string) {
-  if (BLOCK.test(text) && !/^\.?[\w-]*\.css$/i.test(text)) return { style: text };
+  if (BLOCK_SELECTOR.test(text) && !/^\.?[\w-]*\.css$/i.test(text)) return { style: text };
   if (/^[^\s#[\]]+$/.test(text)) return { sheet: text };
   throw new UsageError('visit-own', { text });
 }
 
 function readBlock(text: string): string {
-  if (BLOCK.test(text)) return text;
+  if (BLOCK_SELECTOR.test(text)) return text;
   throw new UsageError('visit-own', { text });
 }

@@ -2,7 +2,7 @@
 
 import { boxName } from '../../../core/visit/index.js';
 import { onSite } from '../../shared/moved-lines.js';
-import { amber, clean, dim, grouped, heading, more, next, quoted, row } from '../../shared/paper.js';
+import { amber, asTyped, clean, dim, grouped, heading, more, next, row } from '../../shared/paper.js';
 import type { VisitDocument } from './document.js';
 
 const FEW = 6;
@@ -120,15 +120,10 @@ function nextStep({ folder, from, boxes, likely }: VisitDocument): string {
   const [first] = likely;
   if (boxes.length === 0 && first !== undefined)
     return next(
-      `acervus visit ${word(from)} ${word(folder)} ${'page' in first.box ? '--own-page' : '--own'} ${word(boxName(first.box))}`,
+      `acervus visit ${asTyped(from)} ${asTyped(folder)} ${'page' in first.box ? '--own-page' : '--own'} ${asTyped(boxName(first.box))}`,
       'says which box is yours; without one, everything is only to be asked',
     );
   if (boxes.some(({ state }) => state === 'waits'))
     return next(`acervus prove --live${onSite(folder)}`, 'tells when what you paste looks as planned');
   return next(`acervus explain <page> <selector>${onSite(folder)}`, 'tells what styles one element, and why');
-}
-
-/** As it is typed: quoted where a shell would make something else of it. */
-function word(text: string): string {
-  return /^[\w./:-]+$/.test(text) ? text : quoted(text);
 }

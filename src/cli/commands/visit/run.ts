@@ -1,6 +1,7 @@
 // Brings the pages of a running system into a folder.
 
 import { openFolder } from '../../../site/files/files.js';
+import { WORK_FILE } from '../../../site/visiting/keeper.js';
 import type { VisitOptions } from '../../../site/visiting/options.js';
 import { type VisitResult, type VisitTask, visitSite } from '../../../site/visiting/visit.js';
 import type { VisitDocument } from './document.js';
@@ -32,7 +33,7 @@ export async function visitOn(
     (await import('../../../browser/render.js')).openRenderer(input);
   const result = await visitSite(from, folder, { ...options, openRenderer });
   const files = openFolder(folder);
-  if (files.read('work-list.json') === undefined) return documentOf(folder, result);
+  if (files.read(WORK_FILE) === undefined) return documentOf(folder, result);
   const { readWorkList, tickedBy } = await import('../../../site/visiting/work-list.js');
   const { keepWorkList, WORK_PAGE } = await import('../../../report/work-list.js');
   const list = readWorkList(files);

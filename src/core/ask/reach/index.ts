@@ -17,6 +17,7 @@ import {
 import type { Page, PageElement } from '../../markup/index.js';
 import { canonicalProperty, type Declaration, normalValue, parseDeclarations } from '../../sheets/index.js';
 import { comparePaths, type Place, placeIn } from '../../source.js';
+import { declarationKey } from '../../stock/index.js';
 import { type Asked, holdsValue } from './asked.js';
 import { byDeclaration, type Lot, lotOf, type Traced, traceSite } from './trace.js';
 
@@ -238,7 +239,7 @@ function writtenPlaces(model: SiteModel): Map<string, Place[]> {
   const found = new Map<string, Place[]>();
   const add = (declarations: readonly Declaration[], place: (one: Declaration) => Place): void => {
     for (const one of declarations) {
-      const key = saidKey(one);
+      const key = declarationKey(one, '');
       const known = found.get(key);
       if (known === undefined) found.set(key, [place(one)]);
       else known.push(place(one));
@@ -279,14 +280,9 @@ function stylesOf(page: Page): readonly (readonly [style: string, offset: number
   });
 }
 
-function saidKey({ property, value, important }: Declaration): string {
-  const name = canonicalProperty(property);
-  return `${name}:${normalValue(name, value, '')}${important ? '!' : ''}`;
-}
-
 function reachedOf(record: Record, everywhere: ReadonlyMap<string, readonly Place[]>): ReachedDeclaration {
   const { declaration, holder, selector, place, lots, pages } = record;
-  const others = (everywhere.get(saidKey(declaration)) ?? []).filter(
+  const others = (everywhere.get(declarationKey(declaration, '')) ?? []).filter(
     (one) => one.path !== place.path || one.line !== place.line || one.column !== place.column,
   );
   return {
