@@ -43,7 +43,6 @@ acervus draft line >/dev/null
 printf '%s\n' 'import os,pty,sys,time' 'pid,fd=pty.fork()' 'if pid==0: os.execvp("acervus",["acervus","draft","--review","line"])' 'import threading' 'def answer():' '  time.sleep(1.5); os.write(fd,b"\r"); time.sleep(0.8); os.write(fd,b"\x1b[B\x1b[B\r")' 'threading.Thread(target=answer,daemon=True).start()' 'end=time.time()+5' 'import select' 'while time.time()<end:' '  if select.select([fd],[],[],0.2)[0]: sys.stdout.buffer.write(os.read(fd,4096)); sys.stdout.flush()' > "$work/review.py"
 shot review 'python3 review.py' 'acervus draft --review line'
 shot adopt 'acervus adopt skerrin-line'
-shot sheet-after 'sed -n "112,153p" skerrin-line/theme/skerrin.css'
 cp -r "$root/demo/eleventy" notices && ln -s "$root/node_modules" notices/node_modules
 shot built 'acervus survey notices | tail -18; echo; acervus draft notices' 'acervus survey notices; acervus draft notices'
 cp -r skerrin-line broken
@@ -65,6 +64,11 @@ shot override "acervus override '.kw-crumbs a' 'color: #1f3a56' --within body.sk
 shot outlast 'acervus outlast --platform platform/3.1=platform/4.0'
 shot family 'acervus family --find; cat theme/harbours.family.yaml' 'acervus family --find; cat theme/harbours.family.yaml'
 cd "$work"
+cp -r "$root/demo/site" held
+acervus hold held >/dev/null
+sed -i 's#<h1>Fares</h1>#<h1 style="margin-bottom: 4px">Fares</h1>\n<p class="sk-rigth" style="text-align: right">Prices of this summer</p>#' held/fares/index.html
+shot hold 'acervus hold held'
+shot values 'acervus values held | head -20; echo; acervus values held --pairs | head -16' 'acervus values held; acervus values held --pairs'
 node "$root/demo/platform-server/server.mjs" 8700 >/dev/null &
 platform=$!
 sleep 1
@@ -78,4 +82,3 @@ shot prove-live 'acervus prove --live live | head -22; sh paste.sh; echo; acervu
 chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot="$out/work-list.png" "file://$work/live/work-list.html" >/dev/null 2>&1
 kill $platform
 chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot="$out/browser-report.png" "file://$work/broken/.acervus/browser/index.html" >/dev/null 2>&1
-chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot="$out/page.png" "file://$work/skerrin-line/crossings/tarbek-ulvay.html" >/dev/null 2>&1
