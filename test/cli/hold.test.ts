@@ -12,7 +12,8 @@ const LINK = '<link rel="stylesheet" href="theme/line.css">';
 const FILES = {
   'index.html': htmlPage('<p class="fare" style="color: teal">12</p><p style="margin: 0">x</p>', LINK),
   'fares.html': htmlPage('<p class="fare">18</p>', LINK),
-  'theme/line.css': ':root { --tide: #1f3a56; }\n.fare { text-align: right; }\n.calm { margin: 0; }\n',
+  'theme/line.css':
+    ':root { --tide: #1f3a56; }\n.fare { text-align: right; }\n.calm { margin: 0; }\n.crossing { left: 0; }\n',
 };
 
 async function hold(folder: string, ...more: readonly string[]) {
@@ -33,6 +34,27 @@ async function fresh(folder: string, ...more: readonly string[]): Promise<string
   return (await hold(folder, ...more)).document.fresh.map(({ kind, item }) => `${kind}: ${item}`);
 }
 
+test('a class of a block is a home on its own page only; a name nearly written is told', async () => {
+  const block = '<style>.sk-right { bottom: 4px }</style>';
+  const folder = makeSite({
+    'index.html': htmlPage('<p>12</p>', block),
+    'fares.html': htmlPage('<p>18</p>', LINK),
+  });
+  await hold(folder);
+  const body = '<p style="bottom: 4px">12</p><p class="sk-rigth">13</p>';
+  addFiles(folder, { 'index.html': htmlPage(body, block), 'fares.html': htmlPage(body, LINK) });
+  const { document } = await hold(folder);
+  assert.deepEqual(
+    document.fresh.map(({ place, home }) => [place.path, home.todo, home.place?.path]),
+    [
+      ['fares.html', 'a class for it and 1 alike, such as at index.html:8:4', 'index.html'],
+      ['index.html', 'give it the class sk-right, which says just that', 'index.html'],
+      ['fares.html', 'write its rule, or leave it out', undefined],
+      ['index.html', 'did you mean .sk-right?', undefined],
+    ],
+  );
+});
+
 test('the first run writes down what is there, sorted, the same for everybody; the next finds nothing new', async () => {
   const folder = makeSite(FILES);
   const first = await hold(folder);
@@ -51,7 +73,7 @@ test('each kind of debt is caught when it is new, with its place and the home th
   await hold(folder);
   addFiles(folder, {
     'fares.html': htmlPage(
-      '<p class="fare" style="margin: 0">18</p><p class="fares" align="center">x</p><p style="top: 3px; text-align: right">y</p>',
+      '<p class="fare" style="margin: 0">18</p><p class="crossings" align="center">x</p><p style="top: 3px; text-align: right">y</p>',
       `${LINK}<style>b { top: 1px }</style>`,
     ),
     'theme/line.css': `${FILES['theme/line.css']}.calm p { text-align: right; color: #1f3a56; }\n#tide { top: 2px !important; }\n`,
@@ -73,15 +95,15 @@ test('each kind of debt is caught when it is new, with its place and the home th
     ],
   );
   assert.deepEqual(of('class without a rule')[0]?.slice(1), [
-    'fares',
+    'crossings',
     told.find((one) => one[0] === 'class without a rule')?.[2],
-    'did you mean .fare?',
+    'did you mean .crossing?',
   ]);
   assert.equal(of('old attribute')[0]?.[1], 'align="center"');
   assert.equal(of('style block').length, 1);
   assert.deepEqual(of('repeated declaration')[0]?.slice(1), [
     'text-align: right',
-    'theme/line.css:4',
+    'theme/line.css:5',
     'say it once, with .fare',
   ]);
   assert.deepEqual(of('unnamed colour')[0]?.slice(3), ['var(--tide) is this colour']);

@@ -42,8 +42,24 @@ export interface Debt {
 
 export interface DebtSheet {
   readonly path: string;
+  /** The whole file's. */
   readonly text: string;
   readonly sheet: Sheet;
+  /** Where in the file it begins; 0 but for a block of a page. */
+  readonly offset: number;
+}
+
+export function placeOn({ path, text, offset }: DebtSheet, at: number): Place {
+  return placeIn(path, text, offset + at);
+}
+
+/** A page's own blocks, without those that come from another file. */
+export function blocksOf({ path, text, sheets }: Page): DebtSheet[] {
+  return sheets.flatMap((one) =>
+    one.kind === 'block' && one.offset !== undefined
+      ? [{ path, text, sheet: parseSheet(one.text), offset: one.offset }]
+      : [],
+  );
 }
 
 /** What is looked at: pages and the developer's sheets; and what the whole site knows. */
@@ -65,24 +81,20 @@ export function debtsOf({ pages, sheets, knownOn }: DebtInput): Debt[] {
   for (const page of pages) {
     const isKnownClass = knownOn(page);
     for (const element of page.elements) inTag(page, element, isKnownClass, debts);
-    for (const reference of page.sheets) {
-      if (reference.kind !== 'block' || reference.offset === undefined) continue;
-      const { offset, text } = reference;
-      const placeAt = (at: number): Place => placeIn(page.path, page.text, offset + at);
-      const { rules } = parseSheet(text);
+    for (const block of blocksOf(page)) {
+      const { rules } = block.sheet;
       for (const rule of rules)
         for (const one of rule.declarations)
           debts.push({
             kind: 'style block',
             item: `${rule.selectors.at(-1) ?? ''} { ${declarationForm(one)} }`,
-            place: placeAt(one.range.start),
+            place: placeOn(block, one.range.start),
             declarations: [one],
           });
-      for (const rule of rules) inRule(rule, placeAt, debts);
+      for (const rule of rules) inRule(rule, (at) => placeOn(block, at), debts);
     }
   }
-  for (const { path, text, sheet } of sheets)
-    for (const rule of sheet.rules) inRule(rule, (at) => placeIn(path, text, at), debts);
+  for (const one of sheets) for (const rule of one.sheet.rules) inRule(rule, (at) => placeOn(one, at), debts);
   return debts.sort((a, b) => comparePlaces(a.place, b.place));
 }
 
@@ -165,8 +177,8 @@ function colours(one: Declaration, place: Place, debts: Debt[]): void {
  */
 export function repetitions(sheets: readonly DebtSheet[]): Debt[] {
   const found = new Map<string, Debt[]>();
-  for (const { path, text, sheet } of sheets) {
-    for (const rule of sheet.rules) {
+  for (const sheet of sheets) {
+    for (const rule of sheet.sheet.rules) {
       const around = rule.conditions.map((one) => `@${one.kind} ${one.text} `).join('');
       for (const one of rule.declarations) {
         if (one.property.startsWith('--')) continue;
@@ -175,7 +187,7 @@ export function repetitions(sheets: readonly DebtSheet[]): Debt[] {
         own.push({
           kind: 'repeated declaration',
           item,
-          place: placeIn(path, text, one.range.start),
+          place: placeOn(sheet, one.range.start),
           declarations: [one],
         });
         found.set(item, own);

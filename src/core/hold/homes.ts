@@ -1,12 +1,15 @@
 // The home that something new should have had: the class that says it, the name that it has, the rule that says it already.
 
-import { closest, distance } from 'fastest-levenshtein';
-import { comparePlaces, type Place, placeIn, showPlace } from '../source.js';
-import { type Debt, type DebtSheet, declarationForm } from './debts.js';
+import { groupBy } from '../group-by.js';
+import { comparePlaces, type Place, showPlace } from '../source.js';
+import { nearName } from '../stock/index.js';
+import { classesOf, type Debt, type DebtSheet, declarationForm, placeOn } from './debts.js';
 
 export interface HomeInput {
   /** Sheets that may be a home: the developer's first, then the platform's. */
   readonly sheets: readonly DebtSheet[];
+  /** Blocks of pages; one is a home on its own page only. */
+  readonly blocks: readonly DebtSheet[];
   /** Colours that have a name, by normal form. */
   readonly names: ReadonlyMap<string, string>;
   readonly classes: readonly string[];
@@ -31,11 +34,20 @@ interface ClassRule {
 
 export class Homes {
   readonly #input: HomeInput;
-  readonly #classRules: readonly ClassRule[];
+  readonly #shared: readonly ClassRule[];
+  readonly #local = new Map<
+    string,
+    { readonly rules: readonly ClassRule[]; readonly classes: ReadonlySet<string> }
+  >();
 
   constructor(input: HomeInput) {
     this.#input = input;
-    this.#classRules = input.sheets.flatMap((one) => classRules(one));
+    this.#shared = input.sheets.flatMap((one) => classRules(one));
+    for (const [path, blocks] of groupBy(input.blocks, (one) => one.path))
+      this.#local.set(path, {
+        rules: blocks.flatMap((one) => classRules(one)),
+        classes: classesOf(blocks.map(({ sheet }) => sheet)),
+      });
   }
 
   homeOf(debt: Debt): Home {
@@ -71,7 +83,8 @@ export class Homes {
     const own = new Set(debt.element?.classes ?? []);
     const says = ({ forms }: ClassRule): number => [...forms].filter((form) => wanted.has(form)).length;
     // One that says something else besides would change more than was meant.
-    const fitting = this.#classRules.filter((one) => says(one) === one.forms.size && says(one) > 0);
+    const rules = [...this.#shared, ...(this.#local.get(debt.place.path)?.rules ?? [])];
+    const fitting = rules.filter((one) => says(one) === one.forms.size && says(one) > 0);
     const best = fitting.reduce<ClassRule | undefined>(
       (a, b) => (a === undefined || says(b) > says(a) ? b : a),
       undefined,
@@ -107,13 +120,13 @@ export class Homes {
 
   #forRepeated({ item, place }: Debt): Home {
     const first = this.#input.sheets
-      .flatMap(({ path, text, sheet }) =>
-        sheet.rules.flatMap((rule) =>
+      .flatMap((sheet) =>
+        sheet.sheet.rules.flatMap((rule) =>
           rule.declarations
             .filter((one) => item.endsWith(declarationForm(one)))
             .map((one) => ({
               selector: rule.selectors.at(-1) ?? '',
-              place: placeIn(path, text, one.range.start),
+              place: placeOn(sheet, one.range.start),
             })),
         ),
       )
@@ -126,12 +139,11 @@ export class Homes {
     };
   }
 
-  #forClass({ item }: Debt): Home {
-    const { classes } = this.#input;
-    const near = classes.length === 0 ? undefined : closest(item, [...classes]);
-    return near !== undefined && distance(item, near) <= Math.max(1, Math.floor(item.length / 5))
-      ? { todo: `did you mean .${near}?` }
-      : { todo: 'write its rule, or leave it out' };
+  #forClass({ item, place }: Debt): Home {
+    const near = nearName(item, [...this.#input.classes, ...(this.#local.get(place.path)?.classes ?? [])]);
+    return near === undefined
+      ? { todo: 'write its rule, or leave it out' }
+      : { todo: `did you mean .${near}?` };
   }
 
   #forColour({ item }: Debt): Home {
@@ -145,10 +157,10 @@ export class Homes {
 }
 
 /** Rules that are for a class alone, at every moment. */
-function classRules({ path, text, sheet }: DebtSheet): ClassRule[] {
-  return sheet.rules.flatMap((rule) => {
+function classRules(sheet: DebtSheet): ClassRule[] {
+  return sheet.sheet.rules.flatMap((rule) => {
     if (rule.conditions.length > 0 || rule.declarations.length === 0) return [];
-    const place = placeIn(path, text, rule.selectorRange.start);
+    const place = placeOn(sheet, rule.selectorRange.start);
     // Importance only makes it hold the more surely.
     const forms = new Set(rule.declarations.map((one) => declarationForm({ ...one, important: false })));
     return (rule.selectors.at(-1) ?? '').split(',').flatMap((one) => {

@@ -3,6 +3,7 @@
 
 export { type Budgets, type Spent, spentOf } from './budgets.js';
 export {
+  blocksOf,
   classesOf,
   DEBT_KINDS,
   type Debt,

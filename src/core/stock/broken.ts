@@ -15,6 +15,7 @@ import type { StockData } from './book.js';
 import { type ChosenName, chosenInScript } from './chosen.js';
 import { type Finding, FindingList } from './findings.js';
 import type { Reached } from './links.js';
+import { nearName } from './near-name.js';
 import type { SurveyInput } from './survey-input.js';
 import type { Everything, WrittenSheet } from './written.js';
 
@@ -163,19 +164,6 @@ function findMissingSheets({ stock, reached }: BrokenInput, found: FindingList):
         found.add('missing sheet', `${path} is linked and not there`, place, pages, path);
     }
   }
-}
-
-/** A known name one letter away, two for long names. */
-function nearName(name: string, known: readonly string[]): string | undefined {
-  if (name.length < 4 || known.length === 0) return undefined;
-  const candidates = known.filter((other) => Math.abs(other.length - name.length) <= 1 && other.length >= 4);
-  if (candidates.length === 0) return undefined;
-  const near = closest(name, candidates);
-  // `row-1` and `row-2` are neighbours, not a slip.
-  const onlyDigits = near.replace(/\d/g, '') === name.replace(/\d/g, '');
-  const letters = (text: string): string => [...text].sort().join('');
-  const isNear = distance(name, near) === 1 || letters(name) === letters(near);
-  return isNear && !onlyDigits && name.length >= 6 ? near : undefined;
 }
 
 function findInSheet(sheet: Sheet, start: Place, times: number, found: FindingList): void {

@@ -17,6 +17,7 @@ export type { Finding, FindingKind } from './findings.js';
 export { type KeptReason, keptText } from './kept.js';
 export { linkedByAll, reachSheets, type SheetShelf } from './links.js';
 export { mergeStock } from './merge-stock.js';
+export { nearName } from './near-name.js';
 export { stylesFromSelf } from './policy.js';
 export { type MadeElements, SiteScripts } from './site-scripts.js';
 export { type RepeatedSet, type Survey, type Tally, takeStock } from './survey.js';

@@ -3,6 +3,7 @@
 import { fileAt } from '../../core/addresses.js';
 import { isComponentFile } from '../../core/components/index.js';
 import {
+  blocksOf,
   classesOf,
   compareHeld,
   type Debt,
@@ -86,7 +87,7 @@ export async function holdSite(folder: string, { since, onPage }: HoldOptions): 
   const text = renderHeld(held);
   return {
     isFirst,
-    fresh: withHomes(fresh, debts, sheets),
+    fresh: withHomes(fresh, debts, { pages, sheets }),
     less,
     held,
     text: text === before ? undefined : text,
@@ -104,10 +105,21 @@ export async function holdSite(folder: string, { since, onPage }: HoldOptions): 
   };
 }
 
-function withHomes(fresh: readonly Debt[], debts: readonly Debt[], sheets: SheetsOfSite): HeldSite['fresh'] {
+function withHomes(
+  fresh: readonly Debt[],
+  debts: readonly Debt[],
+  { pages, sheets }: { pages: readonly Page[]; sheets: SheetsOfSite },
+): HeldSite['fresh'] {
   if (fresh.length === 0) return [];
   const all = [...sheets.own, ...sheets.platform];
-  const homes = new Homes({ sheets: all, names: namedColours(all), classes: [...sheets.classes], debts });
+  const concerned = new Set(fresh.map(({ place }) => place.path));
+  const homes = new Homes({
+    sheets: all,
+    blocks: pages.filter((page) => concerned.has(page.path)).flatMap((page) => blocksOf(page)),
+    names: namedColours(all),
+    classes: [...sheets.classes],
+    debts,
+  });
   return fresh.map((debt) => ({ debt, home: homes.homeOf(debt) }));
 }
 
@@ -139,7 +151,7 @@ class SheetsOfSite {
   #read(files: readonly string[]): DebtSheet[] {
     return files.flatMap((file) => {
       const sheet = this.#reader.sheetAt(file);
-      return sheet === undefined ? [] : [{ path: file, text: sheet.text, sheet }];
+      return sheet === undefined ? [] : [{ path: file, text: sheet.text, sheet, offset: 0 }];
     });
   }
 
