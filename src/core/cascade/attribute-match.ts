@@ -1,9 +1,12 @@
 // How attribute selectors compare values.
 
 import { attributeOf, type PageElement, splitTokens } from '../markup/index.js';
+import type { Simple } from './selector-model.js';
+
+export type AskedAttribute = Extract<Simple, { kind: 'attribute' }>;
 
 /** HTML attributes whose values selectors compare without case (HTML standard, "Case-sensitivity of selectors"). */
-export const CASELESS = new Set(
+const CASELESS = new Set(
   (
     'accept accept-charset align alink axis bgcolor charset checked clear codetype color compact declare defer dir ' +
     'direction disabled enctype face frame hreflang http-equiv lang language link media method multiple nohref ' +
@@ -11,8 +14,21 @@ export const CASELESS = new Set(
   ).split(' '),
 );
 
-/** In: the operator of the selector, and both values, lower case where case does not count. */
-export function attributeMatches(operator: string, value: string, wanted: string): boolean {
+/** Whether a value that stands in the file is one that a selector asks for. */
+export function valueMatches(
+  { name, operator, flag, value: wanted }: AskedAttribute,
+  { namespace }: PageElement,
+  value: string,
+): boolean {
+  if (operator === undefined) return true;
+  const isCaseless =
+    flag === 'i' || (flag !== 's' && namespace === 'html' && CASELESS.has(name.toLowerCase()));
+  return isCaseless
+    ? compares(operator, value.toLowerCase(), wanted.toLowerCase())
+    : compares(operator, value, wanted);
+}
+
+function compares(operator: string, value: string, wanted: string): boolean {
   switch (operator) {
     case '=':
       return value === wanted;

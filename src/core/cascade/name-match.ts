@@ -2,13 +2,10 @@
 // takes it, or template text puts it in.
 
 import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
-import { attributeMatches, CASELESS, isChangedByBrowser } from './attribute-match.js';
+import { type AskedAttribute, isChangedByBrowser, valueMatches } from './attribute-match.js';
 import type { ScriptStates } from './script-states.js';
-import type { Simple } from './selector-model.js';
 import { DECIDING } from './static-states.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
-
-type Asked = Extract<Simple, { kind: 'attribute' }>;
 
 /** Operators that ask for one word or a piece of one, wherever it stands in the value. */
 function isSpread(operator: string | undefined): boolean {
@@ -92,7 +89,7 @@ export class NameMatcher {
     return this.open(`template text gives it ${what}`, element);
   }
 
-  attribute(simple: Asked, element: PageElement): Truth {
+  attribute(simple: AskedAttribute, element: PageElement): Truth {
     const name = element.namespace === 'html' ? simple.name.toLowerCase() : simple.name;
     const own = attributeOf(element.attributes, name);
     const asked = `[${name}${simple.operator ?? ''}${simple.value}]`;
@@ -105,16 +102,11 @@ export class NameMatcher {
         return this.open(`template text makes it match ${asked}`, element);
       return NEVER;
     }
-    if (simple.operator === undefined) return ALWAYS;
-    const caseless =
-      simple.flag === 'i' || (simple.flag !== 's' && element.namespace === 'html' && CASELESS.has(name));
-    const value = caseless ? own.toLowerCase() : own;
-    const wanted = caseless ? simple.value.toLowerCase() : simple.value;
-    return attributeMatches(simple.operator, value, wanted) ? ALWAYS : NEVER;
+    return valueMatches(simple, element, own) ? ALWAYS : NEVER;
   }
 
   /** What the file says of what an attribute selector asks. */
-  #startOf({ operator, value }: Asked, name: string, element: PageElement): string {
+  #startOf({ operator, value }: AskedAttribute, name: string, element: PageElement): string {
     const own = attributeOf(element.attributes, name);
     if (own === undefined || operator === undefined) return own === undefined ? 'nothing' : 'something';
     // Of one word or piece, the other words of a class say nothing.
@@ -123,7 +115,7 @@ export class NameMatcher {
   }
 
   /** Whether scripts have a say in what an attribute selector asks. */
-  #mayBeChanged({ operator, value }: Asked, name: string, element: PageElement): boolean {
+  #mayBeChanged({ operator, value }: AskedAttribute, name: string, element: PageElement): boolean {
     const changes = this.#scripts.changesOf(element);
     if (name === 'id')
       return changes.givesId(value) || (element.id !== undefined && changes.takesId(element.id));

@@ -4,9 +4,11 @@
 // chain (their own names, as far as the sheet mentions them, under a parent with the same chain) match alike, on every
 // page that uses the sheet. Selectors that look at siblings, positions or descendants are asked element by element.
 
+import { getOrInsert } from '../get-or-insert.js';
 import { mayHaveOf, type Page, type PageElement } from '../markup/index.js';
 import { MOVED } from '../scripts/index.js';
 import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
+import { type AskedAttribute, valueMatches } from './attribute-match.js';
 import { isLoose, isSurelyAround } from './branches.js';
 import { isLocalRule, relax } from './local.js';
 import type { Matcher } from './matcher.js';
@@ -34,7 +36,8 @@ export class ProgramMatches {
   readonly #rest: RuleIndex;
   readonly #types = new Set<string>();
   readonly #names = new Set<string>();
-  readonly #attributes = new Set<string>();
+  /** What is asked of attributes; of some no more than whether they are there. */
+  readonly #attributes = new Map<string, AskedAttribute[]>();
   readonly #chains = new Map<string, number>();
   readonly #pages = new WeakMap<Page, PageMatches>();
   readonly #classes = new Set<string>();
@@ -150,7 +153,7 @@ export class ProgramMatches {
     if (scripts.isEmpty) return undefined;
     let view = this.#views.get(scripts);
     if (view === undefined) {
-      view = new View(scripts, this.#classes, this.#ids, this.#attributes);
+      view = new View(scripts, this.#classes, this.#ids, this.#attributes.keys());
       this.#views.set(scripts, view);
     }
     return view;
@@ -170,7 +173,7 @@ export class ProgramMatches {
         continue;
       }
       const open = element.templated === 'no' ? '' : `~${names.join('.')}`;
-      const key = `${above}|${this.#nameOf(element)}${open}${view === undefined ? '' : view.markOf(element)}`;
+      const key = `${above}|${this.#nameOf(element, view)}${open}${view === undefined ? '' : view.markOf(element)}`;
       let chain = this.#chains.get(key);
       if (chain === undefined) {
         chain = this.#chains.size;
@@ -182,7 +185,7 @@ export class ProgramMatches {
   }
 
   /** The element as this sheet's local selectors see it. */
-  #nameOf(element: PageElement): string {
+  #nameOf(element: PageElement, view: View | undefined): string {
     let name = this.#types.has(element.name.toLowerCase())
       ? `${element.namespace === 'html' ? '' : element.namespace}${element.name}`
       : element.namespace;
@@ -190,8 +193,8 @@ export class ProgramMatches {
     for (const one of element.classes) if (this.#names.has(`.${one.toLowerCase()}`)) name += `.${one}`;
     if (this.#attributes.size === 0) return name;
     for (const attribute of element.attributes) {
-      if (this.#attributes.has(attribute.name.toLowerCase()))
-        name += `[${attribute.name}=${JSON.stringify(attribute.value)}`;
+      const asked = this.#attributes.get(attribute.name.toLowerCase());
+      if (asked !== undefined) name += `[${attribute.name}${saidOf(attribute, asked, element, view)}`;
     }
     return name;
   }
@@ -243,14 +246,32 @@ export class ProgramMatches {
         this.#classes.add(name);
       }
       for (const simple of rest) {
-        if (simple.kind === 'attribute') this.#attributes.add(simple.name.toLowerCase());
-        else if (simple.kind === 'any-link') {
-          this.#attributes.add('href');
+        if (simple.kind === 'attribute') {
+          const asked = getOrInsert(this.#attributes, simple.name.toLowerCase(), noTests);
+          if (simple.operator !== undefined) asked.push(simple);
+        } else if (simple.kind === 'any-link') {
+          getOrInsert(this.#attributes, 'href', noTests);
           this.#types.add('a').add('area');
         }
       }
     });
   }
+}
+
+const noTests = (): AskedAttribute[] => [];
+
+/** What a sheet sees of an attribute: which of the values that it asks for it has. */
+function saidOf(
+  { name, value }: PageElement['attributes'][number],
+  asked: readonly AskedAttribute[],
+  element: PageElement,
+  view: View | undefined,
+): string {
+  // Where more than the file decides, what stands in the file is a part of the condition.
+  const isOpen =
+    element.templated !== 'no' || name === 'hidden' || (asked.length > 0 && view?.mayChange(element, name));
+  if (isOpen) return `=${JSON.stringify(value)}`;
+  return asked.map((one) => (valueMatches(one, element, value) ? 1 : 0)).join('');
 }
 
 /** What is known of a page under its scripts. */
@@ -286,12 +307,12 @@ class View {
     scripts: ScriptStates,
     classes: ReadonlySet<string>,
     ids: ReadonlySet<string>,
-    attributes: ReadonlySet<string>,
+    attributes: Iterable<string>,
   ) {
     this.#scripts = scripts;
     this.#own = classes;
     this.#asked = [...attributes];
-    this.#asksNames = attributes.has('class') || attributes.has('id');
+    this.#asksNames = this.#asked.includes('class') || this.#asked.includes('id');
     this.#classes = [...classes].filter((name) => scripts.givesClass(name));
     this.#ids = [...ids].filter((id) => scripts.givesId(id));
   }
@@ -311,6 +332,12 @@ class View {
       this.#given.set(changes.key, given);
     }
     return given;
+  }
+
+  /** Whether scripts have a say in what stands in an attribute. */
+  mayChange(element: PageElement, attribute: string): boolean {
+    if (this.#asksNames && /^(class|id)$/i.test(attribute)) return true;
+    return this.givenTo(element).attributes.includes(attribute.toLowerCase());
   }
 
   /** What may become of the element, as far as the sheet's local selectors see it. */

@@ -196,6 +196,7 @@ export class ScriptStates {
   readonly #touched = new Map<string, boolean>();
   readonly #byShape = new Map<string, Changes>();
   readonly #known = new WeakMap<PageElement, Changes>();
+  #askedNames: ReadonlySet<string> | undefined;
   readonly #moved = new WeakMap<PageElement, boolean>();
   /** What may become of some element or other. */
   readonly anywhere: Changes;
@@ -281,13 +282,35 @@ export class ScriptStates {
     if (this.isEmpty) return this.anywhere;
     let changes = this.#known.get(element);
     if (changes === undefined) {
-      const { name, id, classes } = element;
-      const shape = `${name}#${id ?? ''}.${classes.join('.')}`;
+      const shape = this.#shapeOf(element);
       changes = this.#byShape.get(shape) ?? this.#findChanges(element);
       this.#byShape.set(shape, changes);
       this.#known.set(element, changes);
     }
     return changes;
+  }
+
+  /** All that the scripts could tell an element by. */
+  #shapeOf({ name, id, classes }: PageElement): string {
+    const asked = this.#asked;
+    let shape = id !== undefined && asked.has(id.toLowerCase()) ? `${name}#${id}` : name;
+    for (const one of classes) if (asked.has(one.toLowerCase())) shape += `.${one}`;
+    return shape;
+  }
+
+  /** Names that scripts mean elements by, in lower case. */
+  get #asked(): ReadonlySet<string> {
+    if (this.#askedNames === undefined) {
+      const names = new Set<string>();
+      for (const { write, script } of this.#entries) {
+        if (write.target === 'anyone') for (const word of script.reading.words) names.add(word.toLowerCase());
+        else
+          for (const { id, classes } of write.target)
+            for (const one of [id, ...classes]) if (one !== undefined) names.add(one.toLowerCase());
+      }
+      this.#askedNames = names;
+    }
+    return this.#askedNames;
   }
 
   #findChanges(element: PageElement): Changes {

@@ -23,7 +23,8 @@ export function cutPage(page: Page, stays: readonly boolean[]): Excerpt | undefi
     if (element.firstChild < 0 || stays[element.firstChild]) continue;
     const from = element.tag?.range.end;
     const to = page.contentEnds[element.index] ?? -1;
-    if (from === undefined || to <= from) return undefined;
+    // Tags that overlap leave nothing to cut between.
+    if (from === undefined || to <= from || from < (cuts.at(-1)?.end ?? 0)) return undefined;
     cuts.push({ start: from, end: to, text: inPlaceOf(text, from, to) });
   }
   const excerpt = parsePage(page.path, applyEdits(text, cuts), false, givenSheets(page));

@@ -11,7 +11,9 @@ import {
   StyleReader,
 } from '../cascade/index.js';
 import type { Edit } from '../edits/index.js';
+import { neutralFor } from '../hints/index.js';
 import { isPlainLink, type Page, type PageElement } from '../markup/index.js';
+import { scriptForm, scriptReading } from '../scripts/index.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
 import { stylesFromSelf, undecidedReason } from '../stock/index.js';
 import { holdsEngineText } from '../templates/index.js';
@@ -130,12 +132,13 @@ export class ExcerptTaker {
       this.#keep(page, []);
       return;
     }
+    const isName = namesOn(page);
     const forms = this.#forms.of(page, new StyleReader(page, stack, this.#styles.table), {
-      root: rootOf(page, stack),
+      root: rootOf(page, stack, isName),
       styled,
       mayChange,
     });
-    const stays = this.#chosen(page, forms, styled);
+    const stays = this.#chosen(page, forms, styled, isName);
     const head = this.#headOf(page, stack.key);
     const isWhole = this.#isWhole(page.path);
     const hasOwn =
@@ -212,14 +215,19 @@ export class ExcerptTaker {
   }
 
   /** Elements that the search must see. */
-  #chosen({ elements }: Page, forms: readonly number[], styled: readonly boolean[]): boolean[] {
+  #chosen(
+    { elements }: Page,
+    forms: readonly number[],
+    styled: readonly boolean[],
+    isName: (word: string) => boolean,
+  ): boolean[] {
     const here = new Map<number, number>();
     return elements.map((element) => {
       const form = forms[element.index]!;
       const seen = (this.#firsts.get(form)?.kept ?? 0) + (here.get(form) ?? 0);
       here.set(form, (here.get(form) ?? 0) + 1);
       if (styled[element.index]!) return seen < ENOUGH || !mayBeCut(element);
-      return seen === 0 || runsScript(element);
+      return seen === 0 || runsScript(element, isName);
     });
   }
 
@@ -251,21 +259,40 @@ function firstAt({ path, text, elements, contentEnds }: Page, index: number, fro
   };
 }
 
-/** What may touch a style, of the scripts that stand in a page. */
-const TOUCHES = /style|class|attr|css|html|\$/i;
-
 /**
  * What tells all elements of a page from those of others that are written alike: whether styles may leave its tags, which sheets
  * they go to, and which scripts may look at them.
  */
-function rootOf({ path, quirks, isMail, scripts }: Page, { uses }: Stack): string {
+function rootOf(page: Page, { uses }: Stack, isName: (word: string) => boolean): string {
   const sheets = new Set(uses.map(({ source }) => (source.isBlock ? '' : source.path)));
-  const own = scripts.map((one) => {
-    if (one.kind === 'inline') return TOUCHES.test(one.text) ? one.text : '';
+  return [page.quirks, page.isMail, ...sheets, ...new Set(scriptsOf(page, isName))].join('\n');
+}
+
+/** The scripts of a page, each by its address or by what it is to the page. */
+function scriptsOf({ path, scripts }: Page, isName: (word: string) => boolean): string[] {
+  return scripts.map((one) => {
+    if (one.kind === 'inline') return scriptForm(scriptReading(one.text), isName);
     const resolved = resolveAddress(one.address, path);
     return resolved.kind === 'site' ? resolved.path : one.address;
   });
-  return [quirks, isMail, ...sheets, ...new Set(own)].join('\n');
+}
+
+/** Whether a word names something that stands on a page, or that an old element could become. */
+function namesOn({ elements }: Page): (word: string) => boolean {
+  let names: Set<string> | undefined;
+  const found = (): ReadonlySet<string> => {
+    if (names !== undefined) return names;
+    names = new Set();
+    for (const { name, id, classes } of elements) {
+      names.add(name);
+      const neutral = neutralFor(name);
+      if (neutral !== undefined) names.add(neutral);
+      if (id !== undefined) names.add(id);
+      for (const one of classes) names.add(one);
+    }
+    return names;
+  };
+  return (word) => found().has(word);
 }
 
 const asked = new WeakMap<Stack, ReadonlySet<string>>();
@@ -286,8 +313,13 @@ function idsAsked(stack: Stack): ReadonlySet<string> {
   return ids;
 }
 
-function runsScript({ attributes }: PageElement): boolean {
-  return attributes.some(({ name, value }) => HANDLER.test(name) || SCRIPT_ADDRESS.test(value));
+/** Whether a script stands in an element's attributes, and does something to the page. In: see `scriptForm`. */
+function runsScript({ attributes }: PageElement, isName: (word: string) => boolean): boolean {
+  return attributes.some(
+    ({ name, value }) =>
+      (HANDLER.test(name) || SCRIPT_ADDRESS.test(value)) &&
+      scriptForm(scriptReading(value.replace(SCRIPT_ADDRESS, '')), isName) !== '',
+  );
 }
 
 /** With an element stay those around it, and the siblings of all of these. Out: `stays`, changed. */
@@ -298,8 +330,9 @@ function withNeighbours({ elements }: Page, stays: boolean[]): void {
     const { parent } = elements[at]!;
     if (stays[at] && parent >= 0) stays[parent] = true;
   }
-  for (const { firstChild } of elements) {
-    let some = false;
+  for (const { index, tag, firstChild } of elements) {
+    // One that only its children bring about goes with them.
+    let some = stays[index]! && tag === undefined;
     for (let at = firstChild; at >= 0 && !some; at = elements[at]!.next) some = stays[at]!;
     if (some) for (let at = firstChild; at >= 0; at = elements[at]!.next) stays[at] = true;
   }

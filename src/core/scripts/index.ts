@@ -6,6 +6,7 @@ export {
   expressionMentions,
 } from './class-names.js';
 export type { AddedSheet } from './doings.js';
+export { scriptForm } from './form.js';
 export { importedFiles } from './imports.js';
 export { piecesOf, propertiesNamed } from './name-uses.js';
 export {

@@ -1,6 +1,6 @@
 // Bytes to text and back, exactly: a file that would not come back byte for byte is not edited.
 
-import { isUtf8 } from 'node:buffer';
+import { isAscii, isUtf8 } from 'node:buffer';
 
 export interface Decoded {
   /** Without a byte order mark. */
@@ -48,6 +48,7 @@ export function decodeAs(bytes: Buffer, encoding: Encoding): string | undefined 
     const text = bytes.toString('utf8');
     return encoding.mark ? text.slice(1) : text;
   }
+  if (isAscii(bytes) && !ASCII_IS_MORE.test(encoding.name)) return bytes.toString('latin1');
   const text = decode(bytes, encoding);
   return text !== undefined && encodeFile(text, encoding).equals(bytes) ? text : undefined;
 }
@@ -64,14 +65,19 @@ export function encodeFile(text: string, { name, mark }: Encoding): Buffer {
       return Buffer.from(marked, 'utf16le').swap16();
     default: {
       const table = bytesOf(name);
-      const parts: number[] = [];
-      for (const char of marked) parts.push(...(table.get(char) ?? [QUESTION_MARK]));
-      return Buffer.from(parts);
+      const bytes = Buffer.allocUnsafe(2 * marked.length);
+      let length = 0;
+      for (const char of marked) for (const byte of table.get(char) ?? UNKNOWN) bytes[length++] = byte;
+      return bytes.subarray(0, length);
     }
   }
 }
 
-const QUESTION_MARK = 63;
+/** Encodings whose bytes below 128 are not what ASCII says (Encoding Standard; all others hold it as it is). */
+const ASCII_IS_MORE = /^(utf-16|iso-2022-jp|replacement)/;
+
+/** A question mark. */
+const UNKNOWN = [63];
 
 function candidates(bytes: Buffer): Encoding[] {
   if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return [{ name: 'utf-8', mark: true }];
