@@ -115,3 +115,20 @@ test('a draft says why a class that exists was thought to mean the elements', as
   const { stdout } = await acervus('draft', '--all', folder);
   assert.match(stdout, /1 other <p> wears it already/);
 });
+
+test('a table whose cells alone are spoken of is called by them, and its draft is read again', async () => {
+  const tables = (amount: number) => `<table cellpadding="${amount}"><tr><td>1</table>`.repeat(2);
+  const body = `${tables(4)}${tables(9)}<table><tr><td>1</table>`;
+  const folder = makeSite({
+    'index.html': htmlPage(body, '<link rel="stylesheet" href="a.css">'),
+    'a.css': '',
+  });
+  assert.equal((await acervus('draft', folder)).code, 0);
+  const found = /name: table-padded\n[^]*its cells: padding: 4px/;
+  assert.match(read(folder, 'acervus-draft.yaml'), found);
+  const { code, stderr } = await acervus('draft', folder, '--no-cache');
+  assert.equal(code, 0, stderr);
+  assert.match(read(folder, 'acervus-draft.yaml'), found);
+  assert.equal((await acervus('adopt', folder)).code, 0);
+  assert.match(read(folder, 'a.css'), /\.table-padded > \* > tr > td/);
+});

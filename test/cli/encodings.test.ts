@@ -44,6 +44,22 @@ test('a windows-1252 page and a UTF-16 page are edited in their encoding', async
   assert.equal(wide.bytes[0], 0xff);
 });
 
+test('every byte of a western page comes back, and so do letters of two bytes', async () => {
+  const low = String.fromCharCode(...Array.from({ length: 95 }, (_, at) => 161 + at));
+  const western = Buffer.concat([
+    Buffer.from(htmlPage(two).replace('utf-8', 'iso-8859-1').replace('</body>', ''), 'latin1'),
+    Buffer.from(low, 'latin1'),
+    Buffer.from([0x80, 0x81]),
+  ]);
+  const { bytes } = await cycle({ 'index.html': western });
+  assert.ok(bytes.subarray(-97).equals(western.subarray(-97)));
+  const [lead, trail] = [0x83, 0x41];
+  const page = htmlPage(two).replace('utf-8', 'shift_jis').replaceAll('\u00e9', '').replace('</body>', '');
+  const japanese = Buffer.concat([Buffer.from(page, 'latin1'), Buffer.from([lead, trail])]);
+  const edited = (await cycle({ 'index.html': japanese })).bytes;
+  assert.deepEqual([...edited.subarray(-2)], [lead, trail]);
+});
+
 test('names with spaces and letters of any alphabet are paths like others', async () => {
   const files = {
     'h\u00e4fen/nord \u00f8st/index.html': htmlPage(

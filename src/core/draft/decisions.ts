@@ -227,7 +227,9 @@ function edited(
   if (style.home.kind === 'already given' || style.home.kind === 'existing class')
     return withoutPlaces(style, entry, placeOf, kept);
   const { declarations, defects } = parseDeclarations(entry.declarations);
-  if (declarations.length === 0 || defects.length > 0) {
+  // What a style says of cells alone stands in comments.
+  const isBare = declarations.length === 0 && style.units.some(({ declarations: own }) => own.length > 0);
+  if (isBare || defects.length > 0) {
     const what = defects[0] === undefined ? 'holds none' : `«${defects[0].detail}» is none`;
     throw new UsageError('draft-declarations', { id: entry.id, problem: what });
   }

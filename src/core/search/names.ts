@@ -40,9 +40,11 @@ export interface Unnamed {
 
 /** A style as something that is to have a name. */
 export function unnamed({ home, units, members }: Style): Unnamed {
+  const own = units.flatMap(({ declarations }) => declarations);
   return {
     scope: home.kind === 'new class' ? home.scope : undefined,
-    declarations: units.flatMap(({ declarations }) => declarations),
+    // A table that says how its cells look is called by what they look like.
+    declarations: own.length > 0 ? own : units.flatMap(({ cells = [] }) => cells),
     wearers: members.flatMap(({ carrier: { page, element } }) =>
       element === undefined ? [] : { page, element },
     ),

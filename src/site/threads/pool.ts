@@ -32,12 +32,38 @@ export async function inThreads(
   const others = Array.from({ length: jobs - 1 }, () => startWorker(job, cells));
   try {
     const first = await own(cells);
-    const reports = await Promise.all(others.map(({ report }) => report));
-    for (const { leftOut } of reports) for (const [file, why] of leftOut) leaveOut(file, why);
-    return [first, ...reports.map(({ result }) => result)];
+    return [first, ...resultsOf(await Promise.all(others.map(({ report }) => report)))];
   } finally {
     for (const { worker } of others) void worker.terminate();
   }
+}
+
+/** How often it is told how far other threads are, in milliseconds. */
+const TELL_EVERY = 200;
+
+/**
+ * Runs a job on `jobs` other threads: this one holds so much that what comes and goes beside it would make it hold more.
+ * In: `onPage`, which hears how many pages all have done. Throws `UsageError` when a thread does.
+ */
+export async function inOtherThreads(
+  job: Job,
+  jobs: number,
+  onPage: (done: number) => void = () => {},
+): Promise<JobResult[]> {
+  const cells = newCells();
+  const others = Array.from({ length: jobs }, () => startWorker(job, cells));
+  const telling = setInterval(() => onPage(Atomics.load(cells, 1)), TELL_EVERY);
+  try {
+    return resultsOf(await Promise.all(others.map(({ report }) => report)));
+  } finally {
+    clearInterval(telling);
+    for (const { worker } of others) void worker.terminate();
+  }
+}
+
+function resultsOf(reports: readonly ThreadReport[]): JobResult[] {
+  for (const { leftOut } of reports) for (const [file, why] of leftOut) leaveOut(file, why);
+  return reports.map(({ result }) => result);
 }
 
 function startWorker(job: Job, cells: Int32Array): { worker: Worker; report: Promise<ThreadReport> } {

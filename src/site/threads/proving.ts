@@ -10,7 +10,7 @@ import { openState, otherState, type StateName } from '../files/state.js';
 import { SiteReader } from '../rendering/reader.js';
 import type { Job, ProveResult, ProveSide } from './job-model.js';
 import { type PartDocument, partOf, readParts } from './part-file.js';
-import { holdsAtLeast, inThreads, threadCount } from './pool.js';
+import { holdsAtLeast, inOtherThreads, inThreads, threadCount } from './pool.js';
 import { printOf } from './print.js';
 import { ProofMemory } from './proof-memory.js';
 import { PageComparer } from './prove-job.js';
@@ -152,6 +152,9 @@ async function proveByMemory(
   return proofOf(parts.reduce(mergeProofs, emptyPart()));
 }
 
+/** From so many bytes of pages on a thread that starts anew costs less than what this one would come to hold. */
+const WORTH_STEPPING_ASIDE = 30_000_000;
+
 async function comparePages(
   job: ProveJob,
   readers: readonly [SiteReader, SiteReader],
@@ -163,11 +166,18 @@ async function comparePages(
   const jobs = threadCount(options.jobs, numbers?.map((at) => paths[at]!) ?? paths, job.after.state);
   const comparer = new PageComparer(...readers, job.perPage);
   const onPage = (done: number): void => options.onPage?.(done, own);
-  const results = await inThreads(job, jobs, async (cells) =>
-    numbers === undefined
-      ? comparer.compare(paths, takeShares(cells, paths.length, { share, onPage }))
-      : comparer.compareEach(paths, numbers, takeShares(cells, numbers.length, { onPage })),
-  );
+  // A change is planned by one who holds the site that it was planned on.
+  const isAside =
+    job.after.state.kind === 'changed' &&
+    jobs > 1 &&
+    holdsAtLeast(WORTH_STEPPING_ASIDE, paths, job.after.state);
+  const results = await (isAside
+    ? inOtherThreads(job, jobs, onPage)
+    : inThreads(job, jobs, async (cells) =>
+        numbers === undefined
+          ? comparer.compare(paths, takeShares(cells, paths.length, { share, onPage }))
+          : comparer.compareEach(paths, numbers, takeShares(cells, numbers.length, { onPage })),
+      ));
   const proved = results.filter((result): result is ProveResult => result.kind === 'prove');
   for (const result of proved) timings.merge(result.timings);
   return { comparer, results: proved };

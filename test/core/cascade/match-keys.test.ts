@@ -46,3 +46,34 @@ test('a condition on another element is the same, however it is asked for', () =
   assert.notEqual(truths.literalOn(':hover', 'ancestor 2'), truths.literalOn(':hover', 'its parent'));
   assert.notEqual(truths.literalOn(':focus', 'its parent'), truths.literalOn(':hover', 'its parent'));
 });
+
+test('of an attribute counts what is asked of it: where a link leads is nothing to :link', () => {
+  const css =
+    'a:link { top: 0 } [title] { left: 0 } a[href$=".pdf" i] { right: 0 } [lang|="kw"] b { bottom: 0 }';
+  const body =
+    '<a href="a.html">1</a><a href="b.html" title="x">2</a><a href="c.html" title="y">3</a><a href="d.PDF">4</a>' +
+    '<a>5</a><p lang="kw-GB"><b>6</b></p><p lang="kwik"><b>7</b></p>';
+  const model = modelOf({ 'index.html': htmlPage(body, `<style>${css}</style>`) });
+  const [one, two, three, four, five, , six, , seven] = keysOn(model, 'index.html');
+  assert.equal(new Set([one, two, four, five, six]).size, 5);
+  assert.equal(two, three);
+  assert.notEqual(seven, six);
+});
+
+test('where a script writes an attribute, what stands in the file counts', () => {
+  const css = 'a[rel="next"] { top: 0 }';
+  const script = 'document.querySelector("a").setAttribute("rel", next)';
+  const keys = (more: string) =>
+    new Set(
+      keysOn(
+        modelOf({
+          'index.html': htmlPage(
+            `<a rel="up">1</a><a rel="down">2</a><a rel="next">3</a>${more}`,
+            `<style>${css}</style>`,
+          ),
+        }),
+        'index.html',
+      ).slice(0, 3),
+    ).size;
+  assert.deepEqual([keys(''), keys(`<script>${script}</script>`)], [2, 3]);
+});

@@ -43,6 +43,12 @@ test('an edit of the excerpt is one of the page; one over a cut is none', () => 
   assert.equal(ontoPage(cuts, [{ start: list, end: short.indexOf('<p'), text: '' }]), undefined);
 });
 
+test('tags that overlap do not come apart', () => {
+  const text = htmlPage('<table><b><tr><td>1</td></b><i>2</table></i>');
+  const { excerpt } = without(text, (name) => name === 'b' || name === 'table' || name === 'td');
+  assert.equal(excerpt, undefined);
+});
+
 test('pages that do not come apart are not cut, and all others hold what stays as it was', () => {
   let cut = 0;
   const seeds = new Seeds('core/excerpt/cut', 150);

@@ -89,3 +89,26 @@ test('what stands beside what is kept stays, so that positions are what they wer
   const found = taken([rows('c'), rows('<u>d</u>')]);
   assert.deepEqual(namesIn(found, '1.html'), ['table', 'ul', 'li', 'li', 'li', 'em', 'u']);
 });
+
+test('an element that only its children bring about stays with them', () => {
+  const table = (row: string) => `<table><caption>Tides</caption>${row}</table>`;
+  const row = '<tr><td>1<td>2';
+  const found = taken([table(row), table(row).replace('Tides', '<u>Tides</u>')]);
+  assert.deepEqual(namesIn(found, '1.html'), ['table', 'caption', 'u', 'tbody', 'tr']);
+});
+
+test('what a script in a tag does keeps the tag; one that does nothing to the page does not', () => {
+  const quiet = '<p>One <a href="javascript:show(2);">two</a></p>';
+  const loud = '<p>One <i onclick="this.style.color = \'\'">two</i></p>';
+  const found = taken([quiet, quiet, loud, loud]);
+  assert.deepEqual([...found.leftOut.pages.keys()], ['1.html']);
+  assert.deepEqual(namesIn(found, '3.html'), ['p', 'i']);
+});
+
+test('pages whose scripts differ in texts alone are one form; a script that looks for what is there is another', () => {
+  const page = (script: string) => `<main><p class="fare">One</p></main><script>${script}</script>`;
+  const titled = (title: string) => page(`const note = "The class of ${title}"`);
+  const found = taken([titled('Pier'), titled('Quay'), page('document.querySelector(".fare").focus()')]);
+  assert.deepEqual(namesIn(found, '1.html'), ['main', 'script']);
+  assert.deepEqual(namesIn(found, '2.html'), ['main', 'p', 'script']);
+});

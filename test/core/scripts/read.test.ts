@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { readScript } from '../../../src/core/scripts/index.js';
+import { readScript, scriptForm } from '../../../src/core/scripts/index.js';
 
 const touched = (script: string): string[] => readScript(script).touches.map(({ property }) => property);
 
@@ -38,4 +38,24 @@ test('words in strings are kept; a script that does not parse touches everything
   const broken = readScript(`var x = {{ data }} 'tide'`);
   assert.equal(broken.readable, false);
   assert.ok(broken.words.has('tide'));
+});
+
+test('a script that differs in texts and numbers alone has the same form; in what it means or does, another', () => {
+  const names = new Set(['fare', 'span']);
+  const form = (script: string): string => scriptForm(readScript(script), (word) => names.has(word));
+  assert.equal(form('const data = { i0: 10, note: "Fares of the line" };'), '');
+  assert.equal(form('pick("fare", 1)'), form('pick("fare of the pier", 2)'));
+  const different = [
+    'pick("fare")',
+    'pick("crew")',
+    'pick("span")',
+    'e.style.color = ""',
+    'e.className = "late"',
+    'e.className = "late" + n',
+    'e.append(other)',
+    'document.createElement("b")',
+    'e.getAttribute("align")',
+    'oh no (',
+  ].map(form);
+  assert.equal(new Set(different).size, different.length, different.join('\n'));
 });
