@@ -56,7 +56,6 @@ shot explain "acervus explain crossings/tarbek-ulvay.html '#el-tarb1'"
 shot reach "acervus reach '#1f3a56'"
 shot restyle "acervus restyle '.kw-main h2' 'color: #2e6b5e' 'margin-top:'"
 acervus undo >/dev/null
-shot rename "acervus rename .btn-book .book-now"
 acervus override '.kw-badge' 'padding: 2px 10px' >/dev/null
 acervus override '.kw-table th' 'border-color: #1f3a56' >/dev/null
 acervus override h2 'font-size: 1.6em' >/dev/null
@@ -69,6 +68,22 @@ acervus hold held >/dev/null
 sed -i 's#<h1>Fares</h1>#<h1 style="margin-bottom: 4px">Fares</h1>\n<p class="sk-rigth" style="text-align: right">Prices of this summer</p>#' held/fares/index.html
 shot hold 'acervus hold held'
 shot values 'acervus values held | head -20; echo; acervus values held --pairs | head -16' 'acervus values held; acervus values held --pairs'
+cp -r "$root/demo/site" sampled
+acervus draft sampled >/dev/null
+acervus adopt sampled >/dev/null
+mv sampled skerrin
+acervus sampler skerrin >/dev/null
+# Chromium's own switch takes no page that is scrolled.
+(cd "$root" && node --input-type=module -e '
+  import { chromium } from "playwright-core";
+  const [page, picture] = process.argv.slice(1);
+  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox"] });
+  const tab = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await tab.goto(page);
+  await tab.waitForTimeout(1000);
+  await tab.screenshot({ path: picture });
+  await browser.close();
+' "file://$work/skerrin/.acervus/sampler/index.html#style-.sk-lead" "$out/sampler.png")
 node "$root/demo/platform-server/server.mjs" 8700 >/dev/null &
 platform=$!
 sleep 1

@@ -34,6 +34,8 @@ export type { RenameDocument } from './cli/commands/rename/document.js';
 export { type RenameOptions, rename } from './cli/commands/rename/run.js';
 export type { RestyleDocument } from './cli/commands/restyle/document.js';
 export { type RestyleOptions, restyle } from './cli/commands/restyle/run.js';
+export type { SamplerDocument } from './cli/commands/sampler/document.js';
+export { type SamplerOptions, sampler } from './cli/commands/sampler/run.js';
 export type { SurveyDocument } from './cli/commands/survey/document.js';
 export { type SurveyOptions, survey } from './cli/commands/survey/run.js';
 export type { UndoDocument } from './cli/commands/undo/document.js';

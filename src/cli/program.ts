@@ -15,7 +15,7 @@ const GROUPS: ReadonlyMap<string, readonly string[]> = new Map([
   ['To ask:', ['explain', 'reach']],
   ['To change one thing:', ['restyle', 'rename', 'override', 'outlast', 'family']],
   ['A site that only runs:', ['visit']],
-  ['To keep it so:', ['hold', 'values']],
+  ['To keep it so:', ['hold', 'values', 'sampler']],
   ['To begin:', ['demo', 'shell']],
 ]);
 
@@ -34,6 +34,7 @@ const COMMANDS: ReadonlyMap<string, () => Promise<Define>> = new Map([
   ['visit', async () => (await import('./commands/visit/command.js')).defineVisit],
   ['values', async () => (await import('./commands/values/command.js')).defineValues],
   ['hold', async () => (await import('./commands/hold/command.js')).defineHold],
+  ['sampler', async () => (await import('./commands/sampler/command.js')).defineSampler],
   ['undo', async () => (await import('./commands/undo/command.js')).defineUndo],
   ['demo', loadDemo],
   ['shell', loadShell],

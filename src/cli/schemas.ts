@@ -18,6 +18,7 @@ import { proveDocument } from './commands/prove/document.js';
 import { reachDocument } from './commands/reach/document.js';
 import { renameDocument } from './commands/rename/document.js';
 import { restyleDocument } from './commands/restyle/document.js';
+import { samplerDocument } from './commands/sampler/document.js';
 import { surveyDocument } from './commands/survey/document.js';
 import { undoDocument } from './commands/undo/document.js';
 import { valuesDocument } from './commands/values/document.js';
@@ -41,6 +42,7 @@ export const schemas = {
   'outlast.schema.json': outlastDocument,
   'family.schema.json': familyDocument,
   'hold.schema.json': holdDocument,
+  'sampler.schema.json': samplerDocument,
   'values.schema.json': valuesDocument,
   'acervus-hold.schema.json': heldSchema,
   'visit.schema.json': visitDocument,

@@ -82,6 +82,7 @@ export const MESSAGES = {
   'picture-page': ['--page', 'means nothing by itself', 'add --picture'],
   // Values
   'values-out': ['{file}', 'is there already, and holds no tokens', 'name another file for --out'],
+  'sampler-out': ['{file}', 'the sampler is one HTML page', 'name a file that ends in .html'],
   'values-folder': ['{file}', 'there is no such folder', 'make it first'],
   'values-tokens': ['{file}', 'is no file of design tokens ({problem})', 'correct it'],
   'values-both': ['values', 'one way at a time', 'leave out --in or --out'],

@@ -1,5 +1,7 @@
 // The common look of result pages: an account read down its left edge, one column of figures, generous space.
 
+import { createHash } from 'node:crypto';
+
 /** Text of a site or a person, for content and attributes. */
 export function escapeHtml(text: string): string {
   return text
@@ -19,19 +21,44 @@ export function figures(rows: readonly (readonly [count: number, what: string])[
   return `<table class="figures">${lines.join('')}</table>`;
 }
 
+export interface PageExtras {
+  /** Rules behind those that all pages have. */
+  readonly style?: string;
+  /** A script of ours, which the page can be read without. */
+  readonly script?: string;
+  /** Whether frames show documents of the site, with its own sheets, fonts and pictures. */
+  readonly framesSite?: boolean;
+}
+
 /** In: the title as text; the body as HTML. */
-export function page(title: string, body: string): string {
+export function page(
+  title: string,
+  body: string,
+  { style = '', script, framesSite }: PageExtras = {},
+): string {
+  // A document in a frame keeps to the policy of the page around it.
+  const own = framesSite === true ? "'self' file: data:" : "'self' file:";
+  const policy = [
+    "default-src 'none'",
+    `img-src ${own}`,
+    ...(framesSite === true
+      ? [`style-src 'unsafe-inline' ${own}`, `font-src ${own}`]
+      : ["style-src 'unsafe-inline'"]),
+    ...(script === undefined
+      ? []
+      : [`script-src 'sha256-${createHash('sha256').update(script).digest('base64')}'`]),
+  ].join('; ');
   return `<!DOCTYPE html>
 <html lang="en">
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<meta http-equiv="Content-Security-Policy" content="default-src 'none'; img-src 'self' file:; style-src 'unsafe-inline'">
+<meta http-equiv="Content-Security-Policy" content="${policy}">
 <title>${escapeHtml(title)}</title>
-<style>${STYLE}</style>
+<style>${STYLE}${style}</style>
 </head>
 <body>
-${body}
+${body}${script === undefined ? '' : `\n<script>${script}</script>`}
 </body>
 </html>
 `;

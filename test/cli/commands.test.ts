@@ -256,6 +256,8 @@ test('the demo walks the whole way and leaves the site as it was', async () => {
     assert.match(run.stdout, new RegExp(`\\d {2}acervus ${step} `));
   assert.ok(existsSync(path.join(folder, 'acervus-draft.yaml')));
   assert.equal(existsSync(`${folder}.before`), false);
+  assert.ok(existsSync(path.join(folder, '.acervus', 'sampler', 'index.html')));
+  rmSync(path.join(folder, '.acervus'), { recursive: true });
   rmSync(path.join(folder, 'acervus-draft.yaml'));
   assert.deepEqual(snapshot(folder), snapshot(DEMO));
   assert.equal((await acervus('demo', folder)).code, 2);

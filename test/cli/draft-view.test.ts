@@ -124,7 +124,7 @@ test('a table whose cells alone are spoken of is called by them, and its draft i
     'a.css': '',
   });
   assert.equal((await acervus('draft', folder)).code, 0);
-  const found = /name: table-padded\n[^]*its cells: padding: 4px/;
+  const found = /name: table-padded\n.*its cells: padding: 4px/s;
   assert.match(read(folder, 'acervus-draft.yaml'), found);
   const { code, stderr } = await acervus('draft', folder, '--no-cache');
   assert.equal(code, 0, stderr);

@@ -10,6 +10,7 @@ export {
   type DebtKind,
   type DebtSheet,
   debtsOf,
+  declarationForm,
   namedColours,
   repetitions,
 } from './debts.js';

@@ -2,14 +2,7 @@
 // contrast (WCAG 2.2, "contrast ratio").
 
 import culori from 'culori/require';
-import {
-  ALWAYS,
-  type Outcome,
-  type SiteModel,
-  type StyleReader,
-  type Truth,
-  type TruthTable,
-} from '../cascade/index.js';
+import { AtRest, type SiteModel, type StyleReader, type TruthTable } from '../cascade/index.js';
 import type { Page } from '../markup/index.js';
 import type { Place } from '../source.js';
 
@@ -82,7 +75,7 @@ const HIDES = new Set(['head', 'script', 'style', 'title', 'template', 'noscript
 
 function looksOf(page: Page, reader: StyleReader, truths: TruthTable): (Looks | undefined)[] {
   const looks: (Looks | undefined)[] = [];
-  const said = new Said(reader, truths);
+  const said = new AtRest(reader, truths);
   for (const { index, parent, name, attributes } of page.elements) {
     const around = looks[parent] ?? { text: BLACK, ground: WHITE, isHidden: false };
     const hidden = around.isHidden || HIDES.has(name) || said.at(index, 'display') === 'none';
@@ -107,67 +100,6 @@ function groundOf(
   const own = colourOf(value, text);
   if (own === undefined || (own.alpha ?? 1) >= 1) return own;
   return behind && over(own, behind);
-}
-
-/** The value at rest: on a screen, in no state, with custom properties put in; `undefined` where nothing says it for certain. */
-class Said {
-  readonly #reader: StyleReader;
-  readonly #truths: TruthTable;
-  readonly #known = new Map<string, string | undefined>();
-
-  constructor(reader: StyleReader, truths: TruthTable) {
-    this.#reader = reader;
-    this.#truths = truths;
-  }
-
-  at(index: number, longhand: string): string | undefined {
-    const value = this.#rawAt(index, longhand);
-    return value === undefined || !value.includes('var(') ? value : this.#filled(index, value, 0);
-  }
-
-  #rawAt(index: number, longhand: string): string | undefined {
-    const key = `${this.#reader.outcomeNumber(index)} ${longhand}`;
-    if (this.#known.has(key)) return this.#known.get(key);
-    const list: readonly Outcome[] = this.#reader.outcomes(index).get('')?.get(longhand) ?? [];
-    const value = list.find(({ condition }) => this.#holds(condition))?.value;
-    this.#known.set(key, value);
-    return value;
-  }
-
-  #holds(condition: Truth): boolean {
-    if (condition === ALWAYS) return true;
-    return (
-      this.#truths.settle(condition, (literal) => {
-        if (/:link|:any-link|@media (?:screen|all)\b/.test(literal)) return true;
-        if (/^the browser (?:keeps|knows) /.test(literal)) return true;
-        return false;
-      }) === ALWAYS
-    );
-  }
-
-  #filled(index: number, value: string, depth: number): string | undefined {
-    if (depth > 20) return undefined;
-    let isKnown = true;
-    const text = value.replace(
-      /var\(\s*(--[^\s,)]+)\s*(?:,([^()]*))?\)/g,
-      (_, name: string, other?: string) => {
-        const own = this.#customAt(index, name) ?? other?.trim();
-        if (own === undefined) isKnown = false;
-        return own ?? '';
-      },
-    );
-    if (!isKnown) return undefined;
-    return text.includes('var(') ? this.#filled(index, text, depth + 1) : text;
-  }
-
-  #customAt(index: number, name: string): string | undefined {
-    const { elements } = this.#reader.page;
-    for (let at = index; at >= 0; at = elements[at]!.parent) {
-      const value = this.#rawAt(at, name);
-      if (value !== undefined) return value.trim();
-    }
-    return undefined;
-  }
 }
 
 function colourOf(value: string, current: Rgb | undefined): Rgb | undefined {

@@ -80,6 +80,7 @@ export async function walkThrough(terminal: Terminal, folder: string, run: Run):
     ['prove', folder, '--against', original],
     'Compare with the site as it was: every element, every property.',
   );
+  await step(['sampler', folder], 'What does the house have now? Every shared style, on one page.');
   await step(['undo', folder], 'Put every byte back.');
   rmSync(original, { recursive: true });
   await step(

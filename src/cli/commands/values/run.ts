@@ -3,22 +3,14 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
-import type { Page } from '../../../core/markup/index.js';
-import { type Place, placeIn } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
-import {
-  colourPairs,
-  planValues,
-  readTokens,
-  toTokens,
-  type Values,
-  valuesOf,
-} from '../../../core/values/index.js';
+import { planValues, readTokens, toTokens, type Values } from '../../../core/values/index.js';
 import { readPlain } from '../../../site/files/inside.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import type { Site } from '../../../site/rendering/load.js';
 import type { ValuesDocument } from './document.js';
+import { pairsIn, valuesIn } from './read.js';
 
 export interface ValuesOptions extends WriteOptions {
   /** Write the named values as a token file. */
@@ -52,7 +44,9 @@ export async function values(site: string, options: ValuesOptions = {}): Promise
       properties: [...properties],
       ...(named === undefined ? {} : { named }),
     })),
-    ...(options.pairs === true ? { pairs: pairsIn(opened) } : {}),
+    ...(options.pairs === true
+      ? { pairs: pairsIn(opened).map(({ place, ...one }) => ({ ...one, ...(place && { place }) })) }
+      : {}),
     ...NOTHING_DONE,
     files: [],
   };
@@ -61,37 +55,6 @@ export async function values(site: string, options: ValuesOptions = {}): Promise
     return { ...document, ...takeIn(site, opened, found, options.in, options) };
   }
   return options.out === undefined ? document : { ...document, out: writeOut(options.out, found) };
-}
-
-function valuesIn({ model, themes }: Site): Values {
-  const sheets = themes.flatMap((file) => {
-    const program = model.sheetAt(file);
-    return program === undefined ? [] : [{ path: file, text: program.sheet.text, sheet: program.sheet }];
-  });
-  const styles = model.pages.flatMap((page) =>
-    page.elements.flatMap(({ style, tag }) => {
-      const range = tag?.attributes.get('style');
-      return style === undefined || range === undefined
-        ? []
-        : [{ css: style, place: placeIn(page.path, page.text, range.start) }];
-    }),
-  );
-  const blocks = model.pages.flatMap((page) =>
-    page.sheets.flatMap((one) =>
-      one.kind === 'block' && one.offset !== undefined
-        ? [{ css: one.text, path: page.path, text: page.text, offset: one.offset }]
-        : [],
-    ),
-  );
-  return valuesOf({ sheets, styles, blocks });
-}
-
-function pairsIn({ model }: Site): NonNullable<ValuesDocument['pairs']> {
-  const placeAt = (page: Page, element: number): Place | undefined => {
-    const range = page.elements[element]?.tag?.range;
-    return range && placeIn(page.path, page.text, range.start);
-  };
-  return colourPairs(model, placeAt).map(({ place, ...one }) => ({ ...one, ...(place && { place }) }));
 }
 
 /** A file of a person's own choosing: it may lie anywhere, and is not written over unless it holds tokens. */

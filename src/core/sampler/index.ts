@@ -1,0 +1,7 @@
+// Every shared style of a site, with who wears it, and an element cut out of its page to show it on.
+
+export { type ExampleOptions, exampleOf, SHOWN } from './example.js';
+export { STYLE_KINDS, type StyleKind } from './kinds.js';
+export type { Likeness, NearWearer } from './near.js';
+export { stateRules } from './states.js';
+export { SHOWN_STATES, type SharedStyle, type ShownState, sharedStyles } from './styles.js';

@@ -1,0 +1,179 @@
+// The shared styles of a site: what has a rule in the developer's own sheets, who wears it, and an element to show it on.
+
+import { fileAt } from '../addresses.js';
+import { AtRest, type ProgramRule, type SiteModel } from '../cascade/index.js';
+import { addTo } from '../group-by.js';
+import { declarationForm } from '../hold/index.js';
+import type { Page } from '../markup/index.js';
+import { comparePlaces, type Place, placeIn } from '../source.js';
+import { type Chosen, ExampleChooser } from './choose.js';
+import { kindOfElement, type StyleKind } from './kinds.js';
+import { type Likeness, likeOnes, type NearWearer, nearWearers, type StyleForms } from './near.js';
+import { headingAt, headingsOf } from './parts.js';
+
+/** States that a person brings about, and that can be shown beside what is at rest. */
+export const SHOWN_STATES = ['hover', 'focus', 'focus-visible', 'active'] as const;
+export type ShownState = (typeof SHOWN_STATES)[number];
+
+export interface StyleRuleText {
+  /** With the conditions around it, set out on lines. */
+  readonly text: string;
+  readonly place: Place;
+}
+
+export interface SharedStyle {
+  /** `.fare`, or `h2` for what all elements of a type are given. */
+  readonly name: string;
+  readonly kind: StyleKind;
+  /** The heading in the sheet that its first rule stands under. */
+  readonly part: string | undefined;
+  readonly rules: readonly StyleRuleText[];
+  readonly states: readonly ShownState[];
+  readonly elements: number;
+  readonly pages: number;
+  readonly example: Chosen | undefined;
+  readonly like: readonly Likeness[];
+  readonly nearly: NearWearer | undefined;
+}
+
+/** In: the site; the sheets that are the developer's own, in order. Out: by kind, the most worn first. */
+export function sharedStyles(model: SiteModel, themes: readonly string[]): SharedStyle[] {
+  const found = rulesByName(model, themes);
+  const wearers = wearersOf(model, new Set(found.keys()));
+  const forms = new Map([...found].map(([name, rules]) => [name, formsOf(name, rules)]));
+  const like = likeOnes(forms);
+  const near = nearWearers(model, forms);
+  const styles = [...found].map(([name, rules]): SharedStyle => {
+    const worn = wearers.get(name);
+    const first = worn?.chooser.best;
+    return {
+      name,
+      kind: first === undefined ? 'boxes' : kindOfElement(first.page.elements[first.element]!),
+      part: rules[0]!.part,
+      rules: rules.map(({ text, place }) => ({ text, place })),
+      states: SHOWN_STATES.filter((state) => rules.some(({ states }) => states.has(state))),
+      elements: worn?.elements ?? 0,
+      pages: worn?.pages.size ?? 0,
+      example: first,
+      like: like.get(name) ?? [],
+      nearly: near.get(name),
+    };
+  });
+  return styles.sort((a, b) => b.elements - a.elements || (a.name < b.name ? -1 : 1));
+}
+
+interface OwnRule extends StyleRuleText {
+  readonly part: string | undefined;
+  readonly states: ReadonlySet<string>;
+  /** What it declares, where it is for this name alone and at every moment. */
+  readonly forms: readonly string[];
+}
+
+function rulesByName(model: SiteModel, themes: readonly string[]): Map<string, OwnRule[]> {
+  const found = new Map<string, OwnRule[]>();
+  const medium = mediaOf(model);
+  for (const path of themes) {
+    const program = model.sheetAt(path);
+    if (program === undefined) continue;
+    const { sheet } = program;
+    const media = medium.get(path);
+    const around = media === undefined ? '' : `@media ${media}\n`;
+    const headings = headingsOf(sheet);
+    const bySource = new Map<ProgramRule['rule'], ProgramRule[]>();
+    for (const one of program.rules) addTo(bySource, one.rule, one);
+    for (const [rule, selectors] of bySource) {
+      if (rule.declarations.length === 0) continue;
+      const names = new Map<string, ProgramRule[]>();
+      for (const one of selectors) for (const name of namesOf(one)) addTo(names, name, one);
+      const text = around + ruleShown(sheet.text, rule);
+      const place = placeIn(path, sheet.text, rule.selectorRange.start);
+      for (const [name, own] of names)
+        addTo(found, name, {
+          text,
+          place,
+          part: headingAt(headings, rule.range.start),
+          states: new Set(own.flatMap(({ selector }) => statesIn(selector))),
+          forms:
+            media === undefined &&
+            rule.conditions.length === 0 &&
+            own.some(({ selector }) => selector.text.trim() === name)
+              ? rule.declarations.map((one) => declarationForm({ ...one, important: false }))
+              : [],
+        });
+    }
+  }
+  for (const rules of found.values()) rules.sort((a, b) => comparePlaces(a.place, b.place));
+  return found;
+}
+
+/** By sheet, the media that it is linked for, where no page links it for all. */
+function mediaOf(model: SiteModel): Map<string, string> {
+  const found = new Map<string, string>();
+  const plain = new Set<string>();
+  for (const page of model.pages)
+    for (const one of page.sheets) {
+      if (one.kind !== 'link') continue;
+      const file = fileAt(one.address, page.path, (address) => model.copyOf(address));
+      if (file === undefined) continue;
+      if (/^(all)?$/i.test(one.media.trim())) plain.add(file);
+      else if (!found.has(file)) found.set(file, one.media.trim());
+    }
+  for (const file of plain) found.delete(file);
+  return found;
+}
+
+/** The classes that a rule's elements wear; else those nearest around them; else what all of a type are. */
+function namesOf({ selector }: ProgramRule): string[] {
+  const named = selector.compounds.findLast(({ classes }) => classes.length > 0);
+  if (named !== undefined) return named.classes.map((name) => `.${name}`);
+  const { type, id } = selector.compounds.at(-1)!;
+  const isBare = selector.compounds.length === 1 && id === undefined;
+  return isBare && type !== undefined && !/^(html|body|\*)$/.test(type) ? [type] : [];
+}
+
+function statesIn(selector: ProgramRule['selector']): string[] {
+  return selector.compounds.at(-1)!.rest.flatMap((one) => {
+    const name = one.kind === 'state' ? /^:([\w-]+)$/.exec(one.text)?.[1] : undefined;
+    return name === undefined ? [] : [name.toLowerCase()];
+  });
+}
+
+function ruleShown(sheet: string, rule: ProgramRule['rule']): string {
+  const lines = sheet.slice(rule.selectorRange.start, rule.range.end).split('\n');
+  const indent = Math.min(
+    ...lines.slice(1).flatMap((line) => (line.trim() === '' ? [] : [/^\s*/.exec(line)![0].length])),
+    lines.length === 1 ? 0 : Number.POSITIVE_INFINITY,
+  );
+  const own = lines.map((line, at) => (at === 0 ? line : line.slice(Number.isFinite(indent) ? indent : 0)));
+  const around = rule.conditions.map(({ kind, text }) => `@${kind} ${text}`);
+  return [...around, own.join('\n').trimEnd()].join('\n');
+}
+
+function formsOf(name: string, rules: readonly OwnRule[]): StyleForms {
+  return { name, forms: new Set(rules.flatMap(({ forms }) => forms)) };
+}
+
+interface Wearers {
+  elements: number;
+  readonly pages: Set<string>;
+  readonly chooser: ExampleChooser;
+}
+
+function wearersOf(model: SiteModel, names: ReadonlySet<string>): Map<string, Wearers> {
+  const found = new Map<string, Wearers>();
+  for (const page of model.pages) {
+    const [reader] = model.readersOf(page);
+    const rest = reader && new AtRest(reader, model.table.truths);
+    for (const element of page.elements) {
+      for (const name of [element.name, ...new Set(element.classes.map((one) => `.${one}`))]) {
+        if (!names.has(name)) continue;
+        const own = found.get(name) ?? { elements: 0, pages: new Set(), chooser: new ExampleChooser(names) };
+        found.set(name, own);
+        own.elements++;
+        own.pages.add(page.path);
+        if (rest !== undefined && page.kind === 'page') own.chooser.offer(page as Page, element.index, rest);
+      }
+    }
+  }
+  return found;
+}
