@@ -36,6 +36,8 @@ export type { RestyleDocument } from './cli/commands/restyle/document.js';
 export { type RestyleOptions, restyle } from './cli/commands/restyle/run.js';
 export type { SamplerDocument } from './cli/commands/sampler/document.js';
 export { type SamplerOptions, sampler } from './cli/commands/sampler/run.js';
+export type { StarterDocument } from './cli/commands/starter/document.js';
+export { type StarterOptions, starter } from './cli/commands/starter/run.js';
 export type { SurveyDocument } from './cli/commands/survey/document.js';
 export { type SurveyOptions, survey } from './cli/commands/survey/run.js';
 export type { UndoDocument } from './cli/commands/undo/document.js';

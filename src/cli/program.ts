@@ -15,7 +15,7 @@ const GROUPS: ReadonlyMap<string, readonly string[]> = new Map([
   ['To ask:', ['explain', 'reach']],
   ['To change one thing:', ['restyle', 'rename', 'override', 'outlast', 'family']],
   ['A site that only runs:', ['visit']],
-  ['To keep it so:', ['hold', 'values', 'sampler']],
+  ['To keep it so:', ['hold', 'values', 'sampler', 'starter']],
   ['To begin:', ['demo', 'shell']],
 ]);
 
@@ -35,6 +35,7 @@ const COMMANDS: ReadonlyMap<string, () => Promise<Define>> = new Map([
   ['values', async () => (await import('./commands/values/command.js')).defineValues],
   ['hold', async () => (await import('./commands/hold/command.js')).defineHold],
   ['sampler', async () => (await import('./commands/sampler/command.js')).defineSampler],
+  ['starter', async () => (await import('./commands/starter/command.js')).defineStarter],
   ['undo', async () => (await import('./commands/undo/command.js')).defineUndo],
   ['demo', loadDemo],
   ['shell', loadShell],

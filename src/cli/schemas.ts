@@ -3,6 +3,7 @@
 import { familySchema } from '../core/change/family/table-file.js';
 import { draftSchema } from '../core/draft/index.js';
 import { heldSchema } from '../core/hold/index.js';
+import { wishesSchema } from '../core/starter/index.js';
 import { configSchema } from '../site/config.js';
 import { partDocument } from '../site/threads/part-file.js';
 import { manifestSchema } from '../site/visiting/manifest.js';
@@ -19,6 +20,7 @@ import { reachDocument } from './commands/reach/document.js';
 import { renameDocument } from './commands/rename/document.js';
 import { restyleDocument } from './commands/restyle/document.js';
 import { samplerDocument } from './commands/sampler/document.js';
+import { starterDocument } from './commands/starter/document.js';
 import { surveyDocument } from './commands/survey/document.js';
 import { undoDocument } from './commands/undo/document.js';
 import { valuesDocument } from './commands/values/document.js';
@@ -43,6 +45,8 @@ export const schemas = {
   'family.schema.json': familyDocument,
   'hold.schema.json': holdDocument,
   'sampler.schema.json': samplerDocument,
+  'starter.schema.json': starterDocument,
+  'acervus-starter.schema.json': wishesSchema,
   'values.schema.json': valuesDocument,
   'acervus-hold.schema.json': heldSchema,
   'visit.schema.json': visitDocument,

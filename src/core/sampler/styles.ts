@@ -1,6 +1,5 @@
 // The shared styles of a site: what has a rule in the developer's own sheets, who wears it, and an element to show it on.
 
-import { fileAt } from '../addresses.js';
 import { AtRest, type ProgramRule, type SiteModel } from '../cascade/index.js';
 import { addTo } from '../group-by.js';
 import { declarationForm } from '../hold/index.js';
@@ -8,6 +7,7 @@ import type { Page } from '../markup/index.js';
 import { comparePlaces, type Place, placeIn } from '../source.js';
 import { type Chosen, ExampleChooser } from './choose.js';
 import { kindOfElement, type StyleKind } from './kinds.js';
+import { mediaOf } from './media.js';
 import { type Likeness, likeOnes, type NearWearer, nearWearers, type StyleForms } from './near.js';
 import { headingAt, headingsOf } from './parts.js';
 
@@ -103,22 +103,6 @@ function rulesByName(model: SiteModel, themes: readonly string[]): Map<string, O
     }
   }
   for (const rules of found.values()) rules.sort((a, b) => comparePlaces(a.place, b.place));
-  return found;
-}
-
-/** By sheet, the media that it is linked for, where no page links it for all. */
-function mediaOf(model: SiteModel): Map<string, string> {
-  const found = new Map<string, string>();
-  const plain = new Set<string>();
-  for (const page of model.pages)
-    for (const one of page.sheets) {
-      if (one.kind !== 'link') continue;
-      const file = fileAt(one.address, page.path, (address) => model.copyOf(address));
-      if (file === undefined) continue;
-      if (/^(all)?$/i.test(one.media.trim())) plain.add(file);
-      else if (!found.has(file)) found.set(file, one.media.trim());
-    }
-  for (const file of plain) found.delete(file);
   return found;
 }
 
