@@ -70,7 +70,8 @@ shot hold 'acervus hold held'
 shot values 'acervus values held | head -20; echo; acervus values held --pairs | head -16' 'acervus values held; acervus values held --pairs'
 cp -r "$root/demo/site" sampled
 acervus draft sampled >/dev/null
-acervus adopt sampled >/dev/null
+acervus adopt sampled --report >/dev/null
+chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot="$out/report.png" "file://$work/sampled/.acervus/report/index.html" >/dev/null 2>&1
 mv sampled skerrin
 acervus sampler skerrin >/dev/null
 # Chromium's own switch takes no page that is scrolled.
@@ -94,6 +95,5 @@ acervus draft live >/dev/null
 printf '%s\n' 'for pair in kw-own-css.css=site-css kw-page-css/fares/index.css=page-css/fares/; do' '  curl -s -X PUT --data-binary "@live/own/${pair%%=*}" "http://127.0.0.1:8700/editor/${pair##*=}"' 'done' > paste.sh
 acervus adopt live >/dev/null
 shot prove-live 'acervus prove --live live | head -22; sh paste.sh; echo; acervus prove --live live' 'acervus prove --live live; sh paste.sh; acervus prove --live live'
-chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot="$out/work-list.png" "file://$work/live/work-list.html" >/dev/null 2>&1
 kill $platform
 chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,800 --screenshot="$out/browser-report.png" "file://$work/broken/.acervus/browser/index.html" >/dev/null 2>&1

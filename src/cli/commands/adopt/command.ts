@@ -8,6 +8,7 @@ import type { Act } from '../../shared/terminal.js';
 
 interface Flags extends ShowFlags, PasteFlags, PictureFlags {
   readonly patch?: boolean;
+  readonly report?: boolean;
   readonly cache: boolean;
 }
 
@@ -17,6 +18,7 @@ export function defineAdopt(program: Command, act: Act): void {
     .argument('[site]', 'folder of the site', '.')
     .option(...PASTE)
     .option('--patch', 'print the change for "git apply" and write nothing')
+    .option('--report', 'write what was done as one HTML page, with pictures before and after')
     .option('--no-cache', 'prove every page anew, those too that the draft has proven')
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
@@ -44,6 +46,10 @@ export function defineAdopt(program: Command, act: Act): void {
           const { adoptLines } = await import('./lines.js');
           return adoptLines(site, document, flags.all === true);
         });
+        if (flags.report === true && document.written) {
+          const { reportOfAdopt, showReport } = await import('../../shared/report.js');
+          await showReport(terminal, site, reportOfAdopt(document));
+        }
         return 0;
       }),
     );

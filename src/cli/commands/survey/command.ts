@@ -10,6 +10,7 @@ import type { Act } from '../../shared/terminal.js';
 interface Flags extends ShowFlags, PartFlags {
   readonly jobs?: string;
   readonly timings?: boolean;
+  readonly report?: boolean;
   readonly cache: boolean;
 }
 
@@ -25,6 +26,7 @@ export function defineSurvey(program: Command, act: Act): void {
     .option('--no-cache', 'read every page, and remember nothing')
     .option('--part <k/n>', 'survey one part of the pages only, and print it for --join')
     .option('--join <file...>', 'the whole survey out of all parts')
+    .option('--report', 'write the whole as one HTML page, too')
     .option('--timings', 'say on stderr where the time went')
     .addHelpText(
       'after',
@@ -71,6 +73,10 @@ export function defineSurvey(program: Command, act: Act): void {
           const { surveyLines } = await import('./lines.js');
           return surveyLines(site, document, flags.all === true);
         });
+        if (flags.report === true) {
+          const { reportOfSurvey, showReport } = await import('../../shared/report.js');
+          await showReport(terminal, site, reportOfSurvey(document));
+        }
         if (flags.timings === true) await printTimings(terminal, timings);
         return document.broken.length > 0 ? 1 : 0;
       }),
