@@ -98,6 +98,11 @@ export const MESSAGES = {
   'starter-used': ['{name}', 'is used by {selector}, which stays', 'leave that out too, or keep the value'],
   'starter-out': ['{file}', 'is there already, and is no house sheet', 'name another file for --out'],
   'starter-css': ['{file}', 'a house sheet is a sheet', 'name a file that ends in .css'],
+  'built-no-picture': [
+    '--picture',
+    'shows pages as they lie here, and a build makes these',
+    'ask in the folder that is built',
+  ],
   'hold-file': [
     'acervus-hold.json',
     'is not as it was written ({problem})',

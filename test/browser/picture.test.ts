@@ -4,6 +4,7 @@ import assert from 'node:assert/strict';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
+import { pathToFileURL } from 'node:url';
 import { withBrowser } from '../support/chromium.js';
 import { acervus, htmlPage, makeSite, read } from '../support/site.js';
 
@@ -69,4 +70,49 @@ test('without a browser nothing is written, and one line says how to get it', as
     if (known !== undefined) process.env.CHROMIUM = known;
   }
   assert.equal((await acervus('restyle', '.fare', 'color: red', site, '--page', 'a.html')).code, 2);
+});
+
+test('what a question means is outlined and numbered, where it is seen, and listed where it is not', async (context) => {
+  await withBrowser(context, async (tab) => {
+    const site = makeSite({
+      'few.html': htmlPage('<p class="fare">12</p>', LINK),
+      'many.html': htmlPage(
+        '<noscript><i>x</i></noscript><p class="fare" style="width: 40px">12</p><p class="fare" title="<i>" hidden>14</p><b>y</b><p class="fare">18</p>',
+        LINK,
+      ),
+      'line.css': 'body { margin: 0 } noscript { display: none } .fare { color: teal; margin: 0 0 20px; height: 30px; }\n',
+    });
+    const report = path.join('.acervus', 'picture', 'index.html');
+    const { code, stderr } = await acervus('reach', '.fare', site, '--picture');
+    assert.equal(code, 0, stderr);
+    const html = read(site, report);
+    assert.match(html, /<b>many\.html<\/b>/);
+    assert.match(html, /<td class="count">3<\/td><td>elements that are meant/);
+    assert.match(html, /<td class="count">1<\/td><td><code>&lt;p class=&quot;fare&quot; style/);
+    assert.match(html, /<h2>Hidden<\/h2>.*title=&quot;&lt;i&gt;&quot; hidden/s);
+    assert.doesNotMatch(html, /<script|https?:|<i>/);
+    // The outline is where the element is: its upper left corner, and nothing of it below.
+    await tab.goto(pathToFileURL(path.join(site, '.acervus', 'picture', 'page.png')).href);
+    const colours = await tab.evaluate(() => {
+      const canvas = document.createElement('canvas');
+      const picture = document.images[0]!;
+      canvas.width = picture.naturalWidth;
+      canvas.height = picture.naturalHeight;
+      const pen = canvas.getContext('2d')!;
+      pen.drawImage(picture, 0, 0);
+      return [
+        [20, 31],
+        [20, 45],
+      ].map(([x, y]) => [...pen.getImageData(x!, y!, 1, 1).data].slice(0, 3));
+    });
+    assert.deepEqual(colours, [
+      [194, 65, 12],
+      [255, 255, 255],
+    ]);
+    await acervus('reach', '.fare', site, '--picture', '--page', 'few.html');
+    assert.match(read(site, report), /<b>few\.html<\/b>/);
+    const asked = await acervus('explain', 'many.html', '.fare', site, '--picture');
+    assert.equal(asked.code, 0, asked.stderr);
+    assert.match(read(site, report), /<td class="count">1<\/td><td>element that is meant/);
+  });
 });

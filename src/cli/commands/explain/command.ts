@@ -9,6 +9,7 @@ interface Flags extends ShowFlags {
   readonly property?: readonly string[];
   readonly state?: readonly string[];
   readonly width?: string;
+  readonly picture?: boolean;
 }
 
 export function defineExplain(program: Command, act: Act): void {
@@ -24,6 +25,7 @@ export function defineExplain(program: Command, act: Act): void {
     .option('--property <name...>', 'only these properties')
     .option('--state <name...>', 'in these states, such as hover')
     .option('--width <pixels>', 'in a window of this width')
+    .option('--picture', 'outline the elements that are meant, in an installed Chromium')
     .option('--all', 'show every line of every list')
     .option('--json', 'print one JSON document')
     .addHelpText(
@@ -34,16 +36,30 @@ export function defineExplain(program: Command, act: Act): void {
       act(async (terminal, page: string, element: string, site: string, flags: Flags) => {
         const { property, state } = flags;
         const width = readPixels(flags.width);
+        if (flags.picture === true) {
+          const { checkPicture } = await import('../../shared/picture.js');
+          checkPicture({ picture: true }, [page, element, site]);
+        }
+        const { MeantElements, showMeant } = await import('../../shared/meant.js');
+        const meant = new MeantElements();
         const { explainOn } = await import('./run.js');
         const { present } = await import('../../shared/present.js');
         const { withProgress } = await import('../../shared/progress.js');
         const { document, settings } = await withProgress(terminal, 'reading the page', ({ say: onStep }) =>
-          explainOn(site, page, element, { property, state, width, onStep }),
+          explainOn(site, page, element, {
+            ...{ property, state, width, onStep },
+            onElement: flags.picture === true ? meant.add : undefined,
+          }),
         );
         await present(terminal, document, flags, async () => {
           const { explainLines } = await import('./lines.js');
           return explainLines(site, document, { settings, all: flags.all === true, property, state, width });
         });
+        if (flags.picture === true)
+          await showMeant(terminal, site, meant, {
+            title: `acervus explain ${page} ${element}`,
+            page: document.page,
+          });
         return 0;
       }),
     );

@@ -21,6 +21,8 @@ export interface ExplainOptions {
   readonly state?: readonly string[] | undefined;
   /** In a window of this width, in pixels. */
   readonly width?: number | undefined;
+  /** Hears of the element that is explained: its page, and its number on it. */
+  readonly onElement?: ((page: string, element: number) => void) | undefined;
   /** Hears what is done now. */
   readonly onStep?: ((step: string) => void) | undefined;
 }
@@ -51,7 +53,7 @@ export async function explainOn(
   folder: string,
   file: string,
   asked: string,
-  { property, state, width, onStep }: ExplainOptions,
+  { property, state, width, onStep, onElement }: ExplainOptions,
 ): Promise<ExplainedElement> {
   const states =
     state === undefined ? undefined : new Set(state.map((one) => one.replace(/^:+/, '').toLowerCase()));
@@ -61,9 +63,11 @@ export async function explainOn(
     built === undefined
       ? { page: pageAt(openFolder(folder), file), element: asked }
       : renderingOf(built, file, asked);
+  if (built !== undefined && onElement !== undefined) throw new UsageError('built-no-picture', {});
   const opened = await openPage(built?.folder ?? folder, meant.page);
   const { reader, isPlatform, unread, settings } = opened;
   const { index, of } = findElement(reader, meant.element);
+  onElement?.(reader.page.path, index);
   const explanation = explainElement(
     { reader, element: index, isPlatform, circumstances },
     propertyFilter(property),

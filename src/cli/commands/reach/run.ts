@@ -9,19 +9,22 @@ import { openFolder } from '../../../site/files/files.js';
 import { loadSite, type Site } from '../../../site/rendering/load.js';
 import type { ReachDocument } from './document.js';
 
+export interface ReachOptions {
+  readonly onStep?: ((step: string) => void) | undefined;
+  /** Hears of each element that counts: its page, and its number on it. */
+  readonly onElement?: ((page: string, element: number) => void) | undefined;
+}
+
 /**
  * Which declarations win, wait or are beaten, on how many elements of which pages.
  * In: the site's folder; a selector, `.class`, `#id`, `--name`, a value, `property: value` or `sheet.css:line`.
  * Throws `UsageError` for what is none of them.
  */
-export async function reach(
-  site: string,
-  asked: string,
-  options: { readonly onStep?: ((step: string) => void) | undefined } = {},
-): Promise<ReachDocument> {
+export async function reach(site: string, asked: string, options: ReachOptions = {}): Promise<ReachDocument> {
   const built = await openBuilt(site, openFolder(site), options.onStep);
   if (built === undefined)
-    return reachOn(loadSite(openFolder(site), { outlinesIn: path.resolve(site) }), asked);
+    return reachOn(loadSite(openFolder(site), { outlinesIn: path.resolve(site) }), asked, options);
+  if (options.onElement !== undefined) throw new UsageError('built-no-picture', {});
   // A sheet is named by its source, or by the path that it is built to.
   const copy = [...built.copies].find(([, source]) => asked.startsWith(`${source}:`));
   const meant = copy === undefined ? asked : copy[0] + asked.slice(copy[1].length);
@@ -29,9 +32,19 @@ export async function reach(
   return { ...document, built: how };
 }
 
-function reachOn({ model, shared, isPlatform }: Site, asked: string): ReachDocument {
+function reachOn(
+  { model, shared, isPlatform }: Site,
+  asked: string,
+  { onElement }: ReachOptions = {},
+): ReachDocument {
   const { sheets, pages } = model.sources;
   const read = readAsked(asked, (path) => sheets.has(path) || pages.has(path));
   if (read === undefined) throw new UsageError('reach-nothing', { text: asked, sheet: shared });
-  return { format: 1, command: 'reach', asked, kind: read.kind, ...reachOf(model, read, isPlatform) };
+  return {
+    format: 1,
+    command: 'reach',
+    asked,
+    kind: read.kind,
+    ...reachOf(model, read, isPlatform, ({ path: file }, { index }) => onElement?.(file, index)),
+  };
 }

@@ -69,8 +69,13 @@ interface Record {
   readonly pages: Set<string>;
 }
 
-/** In: `isPlatform`, whether a sheet is the platform's. */
-export function reachOf(model: SiteModel, asked: Asked, isPlatform: (path: string) => boolean): Reach {
+/** In: `isPlatform`, whether a sheet is the platform's; `onElement`, who hears of each element that counts. */
+export function reachOf(
+  model: SiteModel,
+  asked: Asked,
+  isPlatform: (path: string) => boolean,
+  onElement: (page: Page, element: PageElement) => void = () => {},
+): Reach {
   const records = new Map<string, Record>();
   const touched = new Map<string, number>();
   const picks = picker(asked);
@@ -93,6 +98,7 @@ export function reachOf(model: SiteModel, asked: Asked, isPlatform: (path: strin
     }
     if (!has) return;
     elements++;
+    onElement(page, element);
     touched.set(page.path, (touched.get(page.path) ?? 0) + 1);
   };
   traceSite(model, trace, isWanted);
