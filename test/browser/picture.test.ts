@@ -80,7 +80,8 @@ test('what a question means is outlined and numbered, where it is seen, and list
         '<noscript><i>x</i></noscript><p class="fare" style="width: 40px">12</p><p class="fare" title="<i>" hidden>14</p><b>y</b><p class="fare">18</p>',
         LINK,
       ),
-      'line.css': 'body { margin: 0 } noscript { display: none } .fare { color: teal; margin: 0 0 20px; height: 30px; }\n',
+      'line.css':
+        'body { margin: 0 } noscript { display: none } .fare { color: teal; margin: 0 0 20px; height: 30px; }\n',
     });
     const report = path.join('.acervus', 'picture', 'index.html');
     const { code, stderr } = await acervus('reach', '.fare', site, '--picture');

@@ -5,6 +5,8 @@ import { spawnSync } from 'node:child_process';
 import { cpSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
+import Ajv from 'ajv';
+import formats from 'ajv-formats';
 import { holdDocument } from '../../src/cli/commands/hold/document.js';
 import { acervus, addFiles, DEMO, htmlPage, makeSite, read } from '../support/site.js';
 
@@ -15,6 +17,17 @@ const FILES = {
   'theme/line.css':
     ':root { --tide: #1f3a56; }\n.fare { text-align: right; }\n.calm { margin: 0; }\n.crossing { left: 0; }\n',
 };
+
+/** What the published schema of SARIF 2.1.0 finds wrong with a log. */
+function faultsOf(log: unknown): string[] {
+  const file = path.join(DEMO, '..', '..', 'test', 'schemas', 'sarif-2.1.0.json');
+  const ajv = new Ajv.default({ strict: false, allErrors: true, unicodeRegExp: false });
+  formats.default(ajv);
+  const isValid = ajv.compile(JSON.parse(readFileSync(file, 'utf8')));
+  return isValid(log)
+    ? []
+    : (isValid.errors ?? []).map(({ instancePath, message }) => `${instancePath} ${message}`);
+}
 
 async function hold(folder: string, ...more: readonly string[]) {
   const { stdout, stderr, code } = await acervus('hold', folder, ...more, '--json');
@@ -213,6 +226,8 @@ test('SARIF and JUnit say the same as the document', async () => {
   };
   const log = JSON.parse((await acervus('hold', folder, '--sarif')).stdout) as Log;
   assert.equal(log.version, '2.1.0');
+  assert.deepEqual(faultsOf(log), []);
+  assert.notDeepEqual(faultsOf({ ...log, runs: [{}] }), []);
   const [run] = log.runs;
   assert.deepEqual(
     run?.results.map(({ ruleId, locations: [at] }) => [
