@@ -122,6 +122,19 @@ test('what a person reads: where the page is, what nothing wears, what is nearly
   assert.match(stdout, /next {2}acervus draft/);
 });
 
+test('a site without a sheet of its own is told so', async () => {
+  const site = makeSite({
+    'index.html': htmlPage('<p class="kw-box">x</p>', '<link rel="stylesheet" href="kit/kw.css">'),
+    'kit/kw.css': '.kw-box { margin: 1px }\n',
+    'acervus.json': '{ "platform": ["kit/**"] }\n',
+  });
+  for (const command of ['sampler', 'starter']) {
+    const { code, stdout } = await acervus(command, site);
+    assert.equal(code, 0);
+    assert.match(stdout, /no rule in a sheet that is the site's own\n\nnext {2}acervus survey/);
+  }
+});
+
 test('a place that cannot be is one line, and nothing is written', async () => {
   const site = makeSite(FILES);
   for (const out of ['styles.css', path.join(site, 'nowhere', 'a.html'), site]) {

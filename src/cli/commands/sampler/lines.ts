@@ -24,6 +24,11 @@ export function samplerLines(folder: string, document: SamplerDocument, all: boo
         : [row({ count: own.length, mark: 'kept', text: `${kind}  ${dim(`${names.join(' ')}${rest}`)}` })];
     }),
   ];
+  if (styles.length === 0) {
+    lines.push(row({ mark: 'needs', text: amber("no rule in a sheet that is the site's own") }));
+    lines.push(next(`acervus survey${onSite(folder)}`, 'tells whose each sheet is, and how it was told'));
+    return lines;
+  }
   const unworn = styles.filter(({ elements }) => elements === 0);
   if (unworn.length > 0) {
     lines.push(heading('Worn by nothing', 'on the pages that were read'));
