@@ -49,9 +49,7 @@ function looksOf(tab: Tab, find: string): Promise<Record<string, string>> {
 
 test('each example of the demo has the size and the computed values of its element on the site', async (context) => {
   await withBrowser(context, async (tab) => {
-    const site = demoPart(makeSite({}), ['fares', 'crew']);
-    await acervus('draft', site);
-    await acervus('adopt', site);
+    const site = demoPart(makeSite({}), ['fares']);
     const { document, html } = await sampled(site);
     const frames = framesOf(html);
     let compared = 0;
@@ -73,7 +71,7 @@ test('each example of the demo has the size and the computed values of its eleme
         compared++;
       }
     }
-    assert.ok(compared > 30, String(compared));
+    assert.ok(compared > 16, String(compared));
   });
 });
 

@@ -113,12 +113,12 @@ test('a value that changes tells its reach, a new one is written among the value
     document.in?.changes.map(({ property, before, after }) => [property, before, after]),
     [
       ['--tide', '#1f3a56', '#204060'],
-      ['--color-sand-pale', undefined, '#ffff0080'],
+      ['--color-sand-pale', undefined, 'rgba(255, 255, 0, 0.5)'],
       ['--color-sand-dark', undefined, 'var(--tide)'],
     ],
   );
   assert.ok((document.in?.changes[0]?.elements ?? 0) >= 2);
-  assert.match(read(site, 'line.css'), /--color-sand-pale: #ffff0080;/);
+  assert.match(read(site, 'line.css'), /--color-sand-pale: rgba\(255, 255, 0, 0\.5\);/);
   assert.match(
     read(site, 'line.css'),
     /@media \(prefers-color-scheme: dark\) \{ :root \{ --tide: #9fc3dd; \} \}/,
@@ -153,4 +153,74 @@ test('files that hold no tokens, or would be written over, are one line', async 
   assert.equal((await acervus('values', site, '--out', at('no/such.json'))).code, 2);
   assert.equal(existsSync(at('no')), false);
   assert.equal(read(site, 'line.css'), SHEET);
+});
+
+/** A token file with one colour. */
+function tokenFile(folder: string, value: string, sets: Record<string, string>, property = '--tide'): string {
+  const file = path.join(folder, 'tokens.json');
+  const token = { $value: value, $extensions: { acervus: { property, sets } } };
+  writeFileSync(file, JSON.stringify({ color: { $type: 'color', tide: token } }));
+  return file;
+}
+
+test('a set that is there says something else where it stands, and a new one stands behind the rule it is of', async () => {
+  const site = makeSite(FILES);
+  const file = tokenFile(makeSite({}), '#1f3a56', {
+    dark: '#abcdef',
+    '.night': '#000000',
+    '@media print': '#000',
+    '.fog p': '#777777',
+  });
+  const { code, document } = await values(site, '--in', file);
+  assert.equal(code, 0);
+  assert.deepEqual(
+    document.in?.changes.map(({ property, where, before, after }) => [property, where, before, after]),
+    [
+      ['--tide', 'dark', '#9fc3dd', '#abcdef'],
+      ['--tide', '@media print', undefined, '#000'],
+      ['--tide', '.fog p', undefined, '#777777'],
+    ],
+  );
+  const sheet = read(site, 'line.css');
+  assert.match(sheet, /@media \(prefers-color-scheme: dark\) \{ :root \{ --tide: #abcdef; \} \}/);
+  assert.match(
+    sheet,
+    /--em: 2em;\n\}\n\n@media print \{\n {2}:root \{\n {4}--tide: #000;\n {2}\}\n\}\n\n\.fog p \{\n {2}--tide: #777777;\n\}\n@media/,
+  );
+  const again = await values(site, '--in', file);
+  assert.deepEqual([again.document.in?.changes, again.document.written], [[], false]);
+  const out = path.join(makeSite({}), 'out.json');
+  await values(site, '--out', out);
+  assert.deepEqual((await values(site, '--in', out)).document.in?.changes, []);
+});
+
+test('a new value brings its sets, and two schemes are one where the house says them so', async () => {
+  const site = makeSite(FILES);
+  const file = tokenFile(makeSite({}), '#101010', { dark: '#eeeeee', '.fog': '#777777' }, '--ink');
+  assert.equal((await values(site, '--in', file)).code, 0);
+  assert.match(
+    read(site, 'line.css'),
+    /--ink: #101010;.*prefers-color-scheme: dark\) \{\s*:root \{\s*--ink: #eeeeee;/s,
+  );
+  assert.match(read(site, 'line.css'), /\.fog \{\s*--ink: #777777;/);
+  const house = makeSite({
+    ...FILES,
+    'line.css': ':root { --sand: light-dark(#fff, #222); --sea: #00f; }\n',
+  });
+  assert.equal(
+    (await values(house, '--in', tokenFile(makeSite({}), '#00f', { dark: '#99f' }, '--sea'))).code,
+    0,
+  );
+  assert.match(read(house, 'line.css'), /--sea: light-dark\(#00f, #99f\); \}\n$/);
+});
+
+test('a set that is no value, or stands nowhere, is one line', async () => {
+  const site = makeSite(FILES);
+  const before = snapshot(site);
+  for (const sets of [{ dark: 'red; } b {' }, { '} b {': 'red' }, { '@import "x"': 'red' }, { dark: '' }]) {
+    const { code, stderr } = await acervus('values', site, '--in', tokenFile(makeSite({}), '#1f3a56', sets));
+    assert.equal(code, 2, JSON.stringify(sets));
+    assert.match(stderr, /^acervus: [^\n]*is no file of design tokens[^\n]*\n$/);
+  }
+  assert.deepEqual(snapshot(site), before);
 });

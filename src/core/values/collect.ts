@@ -23,6 +23,14 @@ export interface ValuesInput {
   }[];
 }
 
+export interface ValueSet {
+  /** `dark`, `@media print`, `.night`. */
+  readonly where: string;
+  readonly value: string;
+  readonly place: Place;
+  readonly declaration: Declaration;
+}
+
 export interface NamedValue {
   /** With its dashes. */
   readonly name: string;
@@ -34,7 +42,7 @@ export interface NamedValue {
   /** The property it says nothing but. */
   readonly alias: string | undefined;
   /** Other values it has: in a scheme, a section. */
-  readonly sets: readonly { readonly where: string; readonly value: string; readonly place: Place }[];
+  readonly sets: readonly ValueSet[];
   /** How often something says `var()` of it. */
   readonly uses: number;
 }
@@ -131,7 +139,10 @@ function namedIn(
       alias: /^var\(\s*(--[^\s,)]+)\s*\)$/.exec(value.trim())?.[1],
       sets: own
         .filter((one) => one !== base && one.where !== '')
-        .map(({ where, declaration, place }) => ({ where, value: declaration.value.trim(), place })),
+        .map(({ where, declaration, place }) => ({
+          ...{ where, value: declaration.value.trim() },
+          ...{ place, declaration },
+        })),
       uses: uses.get(name) ?? 0,
     };
   });

@@ -4,14 +4,19 @@
 import { reachOf } from '../ask/reach/index.js';
 import type { SiteModel } from '../cascade/index.js';
 import { type Edit, type Edits, push, stateAfter, writeRules } from '../edits/index.js';
+import { addTo, groupBy } from '../group-by.js';
 import type { SharedSheet } from '../parts.js';
 import { type Difference, prove } from '../proof/index.js';
+import type { SharedRule } from '../search/index.js';
+import { normalColour } from '../sheets/index.js';
 import type { NamedValue } from './collect.js';
 import { valueForm } from './kinds.js';
-import type { ReadToken } from './tokens.js';
+import { jsonOf, type ReadToken } from './tokens.js';
 
 export interface ValueChange {
   readonly property: string;
+  /** The scheme, medium or section that the value is for; `undefined` at the root. */
+  readonly where?: string | undefined;
   readonly before: string | undefined;
   readonly after: string;
   /** Elements on which something is set or used by this name, and their pages. */
@@ -47,39 +52,73 @@ export function planValues({ model, shared, named, tokens, isOwn }: PlanInput): 
   const changes: ValueChange[] = [];
   const refused: { property: string; why: string }[] = [];
   const fresh: ReadToken[] = [];
+  const newSets = new Map<NamedValue, NewSet[]>();
   let same = 0;
   for (const token of tokens) {
-    const { property, value } = token;
+    const { property } = token;
     const old = known.get(property);
+    const { value, sets } = asTheHouseDoes(token, old, named);
     if (old === undefined) {
-      fresh.push(token);
+      fresh.push({ ...token, value, sets });
       changes.push({ property, before: undefined, after: value, elements: 0, pages: 0 });
-    } else if (isSame(old, value)) same++;
+      for (const [where, own] of sets)
+        changes.push({ property, where, before: undefined, after: own, elements: 0, pages: 0 });
+      continue;
+    }
+    for (const [where, own] of sets) {
+      const there = old.sets.find((one) => one.where === where);
+      if (there !== undefined && isSame({ kind: old.kind, value: there.value }, own)) continue;
+      const { path } = (there ?? old).place;
+      if (!isOwn(path)) {
+        refused.push({ property, why: `${path} may not be written` });
+        continue;
+      }
+      const text = model.sources.sheets.get(path) ?? '';
+      if (there === undefined) addTo(newSets, old, { where, property, value: own });
+      else push(edits, path, [valueEdit(text, there, own)]);
+      changes.push({ property, where, before: there?.value, after: own, ...reachIn(model, property) });
+    }
+    if (isSame(old, value)) same++;
     else if (!isOwn(old.place.path)) refused.push({ property, why: `${old.place.path} may not be written` });
     else {
       const text = model.sources.sheets.get(old.place.path) ?? '';
       push(edits, old.place.path, [valueEdit(text, old, value)]);
-      const reach = reachOf(model, { kind: 'custom property', name: property }, () => false);
-      changes.push({
-        property,
-        before: old.value,
-        after: value,
-        elements: reach.elements,
-        pages: reach.pages.length,
-      });
+      changes.push({ property, before: old.value, after: value, ...reachIn(model, property) });
     }
   }
   if (fresh.length > 0) {
     const text = model.sources.sheets.get(shared.path) ?? '';
-    const declarations = fresh.map(({ property, value }) => ({
-      declaration: { property, value, important: false, range: { start: 0, end: 0 } },
-      holder: shared.path,
-    }));
-    push(
-      edits,
-      shared.path,
-      writeRules(text, shared, [{ selectors: [':root'], part: 'tokens', declarations }]),
+    const rule = (
+      where: string | undefined,
+      own: readonly { property: string; value: string }[],
+    ): SharedRule => ({
+      selectors: [where === undefined || conditionOf(where) !== undefined ? ':root' : where],
+      part: 'tokens',
+      ...(where === undefined || conditionOf(where) === undefined
+        ? {}
+        : { conditions: [conditionOf(where)!] }),
+      declarations: own.map(({ property, value }) => ({
+        declaration: { property, value, important: false, range: { start: 0, end: 0 } },
+        holder: shared.path,
+      })),
+    });
+    const inSets = groupBy(
+      fresh.flatMap(({ property, sets }) => [...sets].map(([where, value]) => ({ where, property, value }))),
+      ({ where }) => where,
     );
+    const rules = [rule(undefined, fresh), ...[...inSets].map(([where, own]) => rule(where, own))];
+    push(edits, shared.path, writeRules(text, shared, rules));
+  }
+  for (const [old, sets] of newSets) {
+    const { path } = old.place;
+    const sheet = model.sheetAt(path)?.sheet;
+    const at = sheet?.rules.find(
+      ({ range }) => range.start <= old.declaration.range.start && old.declaration.range.end <= range.end,
+    )?.range.end;
+    // Behind the rule that it stands beside: what comes later wins.
+    if (sheet !== undefined && at !== undefined)
+      push(edits, path, [{ start: at, end: at, text: setsText(sets) }]);
+    else refused.push({ property: old.name, why: `${path} has no rule that it stands in` });
   }
   const meant = new Set(changes.map(({ property }) => property));
   const { differences } = prove(model, stateAfter(model, edits), { perPage: Number.POSITIVE_INFINITY });
@@ -94,13 +133,65 @@ export function planValues({ model, shared, named, tokens, isOwn }: PlanInput): 
   };
 }
 
-function isSame({ kind, value }: NamedValue, other: string): boolean {
+interface NewSet {
+  readonly where: string;
+  readonly property: string;
+  readonly value: string;
+}
+
+/** Where other values say two schemes in one, this one does too. */
+function asTheHouseDoes(
+  { value, sets }: ReadToken,
+  old: NamedValue | undefined,
+  named: readonly NamedValue[],
+): Pick<ReadToken, 'value' | 'sets'> {
+  const dark = sets.get('dark');
+  const isHabit = named.some((one) => /\blight-dark\(/.test(one.value));
+  const isApart = old?.sets.some(({ where }) => where === 'dark') === true;
+  if (dark === undefined || !isHabit || isApart || normalColour(value) === undefined) return { value, sets };
+  return {
+    value: `light-dark(${value}, ${dark})`,
+    sets: new Map([...sets].filter(([where]) => where !== 'dark')),
+  };
+}
+
+/** The condition that a set stands under; `undefined` for a selector. */
+function conditionOf(where: string): string | undefined {
+  if (where === 'dark' || where === 'light') return `@media (prefers-color-scheme: ${where})`;
+  return where.startsWith('@') ? where : undefined;
+}
+
+function setsText(sets: readonly NewSet[]): string {
+  return sets
+    .map(({ where, property, value }) => {
+      const condition = conditionOf(where);
+      return condition === undefined
+        ? `\n\n${where} {\n  ${property}: ${value};\n}`
+        : `\n\n${condition} {\n  :root {\n    ${property}: ${value};\n  }\n}`;
+    })
+    .join('');
+}
+
+function reachIn(model: SiteModel, name: string): { elements: number; pages: number } {
+  const { elements, pages } = reachOf(model, { kind: 'custom property', name }, () => false);
+  return { elements, pages: pages.length };
+}
+
+function isSame({ kind, value }: Pick<NamedValue, 'kind' | 'value'>, other: string): boolean {
   if (value === other) return true;
-  return kind !== undefined && valueForm(kind, value) === valueForm(kind, other);
+  if (kind === undefined) return false;
+  if (valueForm(kind, value) === valueForm(kind, other)) return true;
+  // Spelled otherwise: what the format makes of both tells.
+  const [one, two] = [jsonOf(kind, value), jsonOf(kind, other)];
+  return one !== undefined && JSON.stringify(one) === JSON.stringify(two);
 }
 
 /** The value alone: how the declaration is written stays. */
-function valueEdit(text: string, { declaration: { range } }: NamedValue, value: string): Edit {
+function valueEdit(
+  text: string,
+  { declaration: { range } }: Pick<NamedValue, 'declaration'>,
+  value: string,
+): Edit {
   const written = text.slice(range.start, range.end);
   const [, lead = '', , tail = ''] =
     /^([^:]*:\s*)([\s\S]*?)(\s*(?:!\s*important\s*)?;?\s*)$/i.exec(written) ?? [];

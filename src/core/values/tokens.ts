@@ -3,6 +3,7 @@
 import culori from 'culori/require';
 import { z } from 'zod';
 import { firstIssue } from '../choices.js';
+import { parseDeclarations } from '../sheets/index.js';
 import type { NamedValue } from './collect.js';
 import type { ValueKind } from './kinds.js';
 
@@ -81,7 +82,7 @@ function keyOf(property: string): string {
   return property.slice(2).replace(/[{}.]/g, '-').replace(/^\$+/, '');
 }
 
-function jsonOf(kind: ValueKind, value: string): Json | undefined {
+export function jsonOf(kind: ValueKind, value: string): Json | undefined {
   switch (kind) {
     case 'color':
       return colourJson(value);
@@ -154,9 +155,39 @@ export interface ReadToken {
   readonly path: string;
   readonly property: string;
   readonly value: string;
+  /** Its values in schemes, media and sections, by these. */
+  readonly sets: ReadonlyMap<string, string>;
 }
 
-const extension = z.object({ property: z.string().regex(/^--[^\s{};:,()'"\\]+$/) }).partial();
+/** What can stand behind a custom property without ending it. */
+const cssValue = z.string().refine(isOneValue, 'expected a value in CSS');
+/** A scheme, a medium or a selector. */
+const where = z
+  .string()
+  .regex(
+    /^[^{};@]+$|^@(?:media|supports|container) [^{};]+$/,
+    'expected dark, light, @media … or a selector',
+  );
+const extension = z
+  .object({
+    property: z.string().regex(/^--[^\s{};:,()'"\\]+$/),
+    sets: z.record(where, cssValue),
+  })
+  .partial();
+
+function isOneValue(text: string): boolean {
+  if (text.trim() === '') return false;
+  const { declarations, defects } = parseDeclarations(`--x: ${text}`);
+  return declarations.length === 1 && defects.length === 0 && declarations[0]!.value.trim() === text.trim();
+}
+
+interface FoundToken {
+  readonly path: string[];
+  readonly type: string | undefined;
+  readonly value: unknown;
+  readonly property: string | undefined;
+  readonly sets: ReadonlyMap<string, string>;
+}
 
 /** Out: the tokens of a file in their order, or what is wrong with it. */
 export function readTokens(text: string): readonly ReadToken[] | string {
@@ -167,13 +198,11 @@ export function readTokens(text: string): readonly ReadToken[] | string {
     return (error as Error).message;
   }
   if (typeof root !== 'object' || root === null || Array.isArray(root)) return 'it is no group of tokens';
-  const found: { path: string[]; type: string | undefined; value: unknown; property: string | undefined }[] =
-    [];
+  const found: FoundToken[] = [];
   const problem = walk(root as Record<string, unknown>, [], undefined, found);
   if (problem !== undefined) return problem;
   const byPath = new Map(found.map((one) => [one.path.join('.'), one]));
-  const propertyOf = (one: { path: string[]; property: string | undefined }): string =>
-    one.property ?? `--${one.path.join('-')}`;
+  const propertyOf = (one: FoundToken): string => one.property ?? `--${one.path.join('-')}`;
   const tokens: ReadToken[] = [];
   for (const one of found) {
     const path = one.path.join('.');
@@ -183,7 +212,7 @@ export function readTokens(text: string): readonly ReadToken[] | string {
     const value = target === undefined ? cssOf(one.type, one.value) : `var(${propertyOf(target)})`;
     if (value === undefined)
       return `${path}: ${JSON.stringify(one.value).slice(0, 60)} is no ${one.type ?? 'value of a known type'}`;
-    tokens.push({ path, property: propertyOf(one), value });
+    tokens.push({ path, property: propertyOf(one), value, sets: one.sets });
   }
   return tokens;
 }
@@ -192,7 +221,7 @@ function walk(
   group: Record<string, unknown>,
   path: string[],
   inherited: string | undefined,
-  found: { path: string[]; type: string | undefined; value: unknown; property: string | undefined }[],
+  found: FoundToken[],
 ): string | undefined {
   if (path.length > 30) return 'its groups are nested without end';
   const type = typeof group.$type === 'string' ? group.$type : inherited;
@@ -200,7 +229,8 @@ function walk(
     const own = (group.$extensions as Record<string, unknown> | undefined)?.[EXTENSION];
     const read = extension.safeParse(own ?? {});
     if (!read.success) return `${path.join('.')}: ${firstIssue(read.error)}`;
-    found.push({ path, type, value: group.$value, property: read.data.property });
+    const { property, sets = {} } = read.data;
+    found.push({ path, type, value: group.$value, property, sets: new Map(Object.entries(sets)) });
     return undefined;
   }
   for (const [key, value] of Object.entries(group)) {
@@ -275,7 +305,15 @@ function colourCss(one: z.infer<typeof colour>): string {
   if (typeof one === 'string') return one;
   if (one.hex !== undefined && (one.alpha ?? 1) === 1) return one.hex;
   const [r = 0, g = 0, b = 0] = one.components;
-  if (one.colorSpace === 'srgb') return culori.formatHex8({ mode: 'rgb', r, g, b, alpha: one.alpha ?? 1 });
+  if (one.colorSpace === 'srgb') {
+    const { alpha = 1 } = one;
+    const hex = culori.formatHex8({ mode: 'rgb', r, g, b, alpha });
+    // Half is no two hexadecimal digits.
+    const isExact = Math.abs((culori.rgb(hex)?.alpha ?? 1) - alpha) < 1e-4;
+    return isExact
+      ? hex
+      : `rgba(${[r, g, b].map((part) => Math.round(Number(part) * 255)).join(', ')}, ${alpha})`;
+  }
   return `color(${one.colorSpace} ${r} ${g} ${b}${one.alpha === undefined ? '' : ` / ${one.alpha}`})`;
 }
 

@@ -53,6 +53,7 @@ export const valuesDocument = z
         changes: z.array(
           z.strictObject({
             property: z.string(),
+            where: z.string().optional().describe('The scheme, medium or section that it is for.'),
             before: z.string().optional(),
             after: z.string(),
             elements: z.int(),

@@ -108,14 +108,14 @@ function inLines(
   all: boolean,
 ): string[] {
   const lines = [heading('Values', `${folder}, as ${file} says`)];
-  for (const { property, before, after, elements, pages } of all ? changes : changes.slice(0, 16)) {
+  for (const { property, where, before, after, elements, pages } of all ? changes : changes.slice(0, 16)) {
     const reach =
       before === undefined ? 'new' : `on ${plural(elements, 'element')} of ${plural(pages, 'page')}`;
     lines.push(
       row({
         count: elements,
         mark: 'made',
-        text: `${clean(property)}  ${before === undefined ? '' : `${swatch(before)}${clean(before)} becomes `}${swatch(after)}${clean(after)}  ${dim(reach)}`,
+        text: `${clean(property)}${where === undefined ? '' : dim(` ${clean(where)}`)}  ${before === undefined ? '' : `${swatch(before)}${clean(before)} becomes `}${swatch(after)}${clean(after)}  ${dim(reach)}`,
       }),
     );
   }

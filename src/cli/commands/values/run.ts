@@ -37,7 +37,7 @@ export async function values(site: string, options: ValuesOptions = {}): Promise
     named: found.named.map(({ name, kind, value, place, sets, uses }) => ({
       ...{ name, value, place, uses },
       ...(kind === undefined ? {} : { kind }),
-      sets: sets.map((one) => ({ ...one })),
+      sets: sets.map(({ declaration: _declaration, ...one }) => one),
     })),
     unnamed: found.unnamed.map(({ named, properties, ...one }) => ({
       ...one,
@@ -90,8 +90,9 @@ function takeIn(
   return {
     in: {
       file,
-      changes: plan.changes.map(({ before, ...one }) => ({
+      changes: plan.changes.map(({ before, where, ...one }) => ({
         ...one,
+        ...(where === undefined ? {} : { where }),
         ...(before === undefined ? {} : { before }),
       })),
       same: plan.same,
