@@ -50,8 +50,8 @@ async function checkCase(tab: Tab, { runs, files, becomes, says }: IntendedCase)
 
 test('what was asked for is as it would be by hand, and is taken back byte for byte', async (context) => {
   await withBrowser(context, async (tab) => {
-    // Every fourth one: all of them with ACERVUS_TESTS=all.
+    // Every seventh one: all of them with ACERVUS_TESTS=all.
     for (const [at, one] of CASES.entries())
-      if (ALL || at % 4 === 0) await context.test(one.name, () => checkCase(tab, one));
+      if (ALL || at % 7 === 0) await context.test(one.name, () => checkCase(tab, one));
   });
 });

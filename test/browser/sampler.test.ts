@@ -8,6 +8,7 @@ import { pathToFileURL } from 'node:url';
 import type { Page as Tab } from 'playwright-core';
 import { samplerDocument } from '../../src/cli/commands/sampler/document.js';
 import { withBrowser } from '../support/chromium.js';
+import { ALL } from '../support/seeds.js';
 import { acervus, demoPart, htmlPage, makeSite } from '../support/site.js';
 
 async function sampled(site: string, ...more: readonly string[]) {
@@ -55,7 +56,9 @@ test('each example of the demo has the size and the computed values of its eleme
     let compared = 0;
     for (const width of [320, 700]) {
       await tab.setViewportSize({ width, height: 800 });
-      for (const { name, example } of document.styles) {
+      for (const [at, { name, example }] of document.styles.entries()) {
+        // Each at one width, by turns: at both with ACERVUS_TESTS=all.
+        if (!ALL && at % 2 !== (width === 320 ? 0 : 1)) continue;
         const own = frames.get(`${name}, ${width} pixels`);
         if (example === undefined || own === undefined) continue;
         const file = path.join(path.dirname(document.file), 'one.html');
@@ -71,7 +74,7 @@ test('each example of the demo has the size and the computed values of its eleme
         compared++;
       }
     }
-    assert.ok(compared > 16, String(compared));
+    assert.ok(compared > 8, String(compared));
   });
 });
 
