@@ -1,7 +1,7 @@
 // Which of the elements that wear a style shows it best: one that is seen, that wears little else, and that is no whole page.
 
 import type { AtRest } from '../cascade/index.js';
-import type { Page } from '../markup/index.js';
+import type { Page, PageElement } from '../markup/index.js';
 
 export interface Chosen {
   readonly page: Page;
@@ -68,7 +68,16 @@ export function subtreeOf({ elements }: Page, element: number): number {
 
 function isHidden({ elements }: Page, element: number, rest: AtRest): boolean {
   for (let at = element; at >= 0; at = elements[at]!.parent)
-    if (rest.at(at, 'display') === 'none' || /^(head|template|noscript)$/.test(elements[at]!.name))
+    if (
+      isMarkedHidden(elements[at]!) ||
+      rest.at(at, 'display') === 'none' ||
+      /^(head|template|noscript)$/.test(elements[at]!.name)
+    )
       return true;
   return false;
+}
+
+/** HTML standard, "The hidden attribute". */
+function isMarkedHidden({ attributes }: PageElement): boolean {
+  return attributes.some(({ name }) => name === 'hidden');
 }

@@ -13,7 +13,7 @@ const LONGEST = 60;
 /** In order. A comment within a rule is none, and neither is one that speaks of the rule right behind it. */
 export function headingsOf({ text, rules }: Sheet): Heading[] {
   const found: Heading[] = [];
-  for (const match of text.matchAll(/^[ \t]*\/\*+([^*]*(?:\*(?!\/)[^*]*)*)\*+\/[ \t]*$/gm)) {
+  for (const match of text.matchAll(/^[ \t]*\/\*([\s\S]*?)\*\/[ \t]*\r?$/gm)) {
     const start = match.index;
     if (rules.some(({ range }) => range.start < start && start < range.end)) continue;
     const isApart = /^[ \t]*(?:\r?\n[ \t]*\r?\n|\s*$)/.test(text.slice(start + match[0].length));
@@ -22,8 +22,7 @@ export function headingsOf({ text, rules }: Sheet): Heading[] {
     const words = match[1]!
       .replace(/[=*#~_-]{2,}/g, ' ')
       .replace(/\s+/g, ' ')
-      .trim()
-      .replace(/[.:]$/, '');
+      .replace(/^[\s*]+|[\s*.:]+$/g, '');
     if (words !== '' && words.length <= LONGEST) found.push({ start, text: words });
   }
   return found;
