@@ -5,6 +5,7 @@ import type { SiteFiles } from '../site/files/files.js';
 import { captureLooks, type Looks, openView, takePicture, type View } from './capture.js';
 import { startChromium } from './chromium.js';
 import { compareLooks, comparePictures, type LooksDifference, type PixelDifference } from './compare.js';
+import { addressIn } from './one-page.js';
 import { type ServedSite, serveSite } from './serve.js';
 
 export interface ViewVerdict {
@@ -118,6 +119,6 @@ function at(host: string, server: ServedSite): NamedSite {
 }
 
 async function shoot(tab: Tab, site: NamedSite, page: string, view: View): Promise<Shot> {
-  await openView(tab, site.origin + page.split('/').map(encodeURIComponent).join('/'), view);
+  await openView(tab, addressIn(site.origin, page), view);
   return { looks: await captureLooks(tab, site.origin), picture: await takePicture(tab, view) };
 }

@@ -5,10 +5,7 @@
 
 import type { SiteFiles } from '../site/files/files.js';
 import { openView, takePicture } from './capture.js';
-import { startChromium } from './chromium.js';
-import { serveSite } from './serve.js';
-
-const HOST = 'site.invalid';
+import { withPages } from './one-page.js';
 
 export interface Outlined {
   readonly png: Buffer;
@@ -23,17 +20,9 @@ export async function takeOutlined(
   elements: readonly number[],
   width: number,
 ): Promise<Outlined> {
-  const served = await serveSite(files);
-  const browser = await startChromium(new Map([[HOST, served.port]])).catch((error: unknown) => {
-    served.close();
-    throw error;
-  });
-  try {
-    const context = await browser.newContext({ javaScriptEnabled: false });
-    const tab = await context.newPage();
+  return withPages(files, async (tab, addressOf) => {
     const view = { width, media: 'screen' } as const;
-    const address = `http://${HOST}/${page.split('/').map(encodeURIComponent).join('/')}`;
-    await openView(tab, address, view);
+    await openView(tab, addressOf(page), view);
     const hidden = await tab.evaluate((wanted) => {
       // What stands in a noscript is text where scripts run, and no element.
       const all = [...document.querySelectorAll('*')].filter(
@@ -62,8 +51,5 @@ export async function takeOutlined(
       return none;
     }, elements);
     return { png: await takePicture(tab, view), hidden };
-  } finally {
-    await browser.close();
-    served.close();
-  }
+  });
 }

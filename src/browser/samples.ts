@@ -2,8 +2,7 @@
 
 import type { Page as Tab } from 'playwright-core';
 import type { SiteFiles } from '../site/files/files.js';
-import { startChromium } from './chromium.js';
-import { serveSite } from './serve.js';
+import { withPages } from './one-page.js';
 
 export interface Sample {
   /** Site path of the page that it was cut out of. */
@@ -23,7 +22,6 @@ export interface SamplePicture {
 
 /** Taller pictures are cut off. */
 const TALLEST = 640;
-const HOST = 'site.invalid';
 
 /** In the order of the samples; `undefined` for what takes up no room. Throws `UsageError` where there is no browser. */
 export async function takeSamples(
@@ -31,29 +29,22 @@ export async function takeSamples(
   samples: readonly Sample[],
   onSample: (done: number, of: number) => void = () => {},
 ): Promise<(SamplePicture | undefined)[]> {
-  const served = await serveSite(files);
-  const browser = await startChromium(new Map([[HOST, served.port]])).catch((error: unknown) => {
-    served.close();
-    throw error;
-  });
-  try {
-    const context = await browser.newContext({ javaScriptEnabled: false, reducedMotion: 'reduce' });
-    const tab = await context.newPage();
+  return withPages(files, async (tab, addressOf) => {
     const found: (SamplePicture | undefined)[] = [];
     for (const [at, sample] of samples.entries()) {
-      found.push(await take(tab, sample));
+      found.push(await take(tab, addressOf(sample.page), sample));
       onSample(at + 1, samples.length);
     }
     return found;
-  } finally {
-    await browser.close();
-    served.close();
-  }
+  });
 }
 
-async function take(tab: Tab, { page, html, selector, width }: Sample): Promise<SamplePicture | undefined> {
+async function take(
+  tab: Tab,
+  address: string,
+  { html, selector, width }: Sample,
+): Promise<SamplePicture | undefined> {
   await tab.setViewportSize({ width, height: 800 });
-  const address = `http://${HOST}/${page.split('/').map(encodeURIComponent).join('/')}`;
   await tab.route(address, (route) => route.fulfill({ contentType: 'text/html; charset=utf-8', body: html }));
   try {
     await tab.goto(address, { waitUntil: 'load' });

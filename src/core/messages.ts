@@ -1,6 +1,7 @@
 // Every message that only a person can act on: where, what is wrong, what to do. Shown as one line, `where: what; do`;
 // `{name}` stands for what differs. `docs/messages.md` is made from this table.
 
+import { HOUSE_MESSAGES } from './messages-house.js';
 import { RUNNING_MESSAGES } from './messages-running.js';
 
 /** Empty where the line says it without. */
@@ -79,37 +80,7 @@ export const MESSAGES = {
     'name a plain sheet as "shared" in acervus.json',
   ],
   'shell-form': ['shell', '"{given}" is nothing to print', 'name bash, zsh, fish or man'],
-  'picture-page': ['--page', 'means nothing by itself', 'add --picture'],
-  // Values
-  'values-out': ['{file}', 'is there already, and holds no tokens', 'name another file for --out'],
-  'sampler-out': ['{file}', 'the sampler is one HTML page', 'name a file that ends in .html'],
-  'values-folder': ['{file}', 'there is no such folder', 'make it first'],
-  'values-tokens': ['{file}', 'is no file of design tokens ({problem})', 'correct it'],
-  'values-both': ['values', 'one way at a time', 'leave out --in or --out'],
-  // Hold
-  'starter-file': [
-    'acervus-starter.json',
-    'is not as it was written ({problem})',
-    'mend it, or take it away',
-  ],
-  'starter-name': ['{given}', 'is no name that a starter knows', 'give .class, --value or a type of element'],
-  'starter-both': ['{name}', 'cannot be kept and left at once', 'say one of them'],
-  'starter-unknown': ['{name}', "stands in none of the site's own sheets", 'look for a slip in the name'],
-  'starter-used': ['{name}', 'is used by {selector}, which stays', 'leave that out too, or keep the value'],
-  'starter-out': ['{file}', 'is there already, and is no house sheet', 'name another file for --out'],
-  'starter-css': ['{file}', 'a house sheet is a sheet', 'name a file that ends in .css'],
-  'built-no-picture': [
-    '--picture',
-    'shows pages as they lie here, and a build makes these',
-    'ask in the folder that is built',
-  ],
-  'hold-file': [
-    'acervus-hold.json',
-    'is not as it was written ({problem})',
-    'restore it, or delete it and begin anew',
-  ],
-  'hold-since': ['--since {reference}', 'is no commit that git knows here', 'name one, such as HEAD or main'],
-  'hold-form': ['hold', 'one form at a time', 'choose one of --json, --sarif and --junit'],
+  ...HOUSE_MESSAGES,
   ...RUNNING_MESSAGES,
   // Changes and their records
   'writing-failed': ['', 'writing failed ({problem})', 'everything is as it was'],

@@ -10,6 +10,7 @@ import { openFolder } from '../site/files/files.js';
 import { insideSite } from '../site/files/inside.js';
 import { readConfig } from '../site/files/pages.js';
 import { SiteReader } from '../site/rendering/reader.js';
+import { tagText } from './moves.js';
 import { escapeHtml, figures, page as htmlPage } from './page.js';
 
 const FOLDER = path.join('.acervus', 'picture');
@@ -76,10 +77,10 @@ export async function pictureOfMeant(
   return report;
 }
 
-function tagOf({ text, elements }: Page, element: number): string {
-  const tag = elements[element]?.tag;
-  if (tag === undefined) return `<${elements[element]?.name ?? ''}> (without a tag)`;
-  const written = text.slice(tag.range.start, tag.range.end).replace(/\s+/g, ' ');
+function tagOf(page: Page, element: number): string {
+  const { tag, name } = page.elements[element] ?? {};
+  if (tag === undefined) return `<${name ?? ''}> (without a tag)`;
+  const written = tagText(page, element);
   return written.length > 120 ? `${written.slice(0, 118)} …` : written;
 }
 

@@ -46,18 +46,21 @@ export class TagChanges {
 
   #pagesOf(file: string): readonly [Page, Page] | undefined {
     if (!this.#pages.has(file)) {
-      const texts = this.#sides.map((side) => side.page(file));
-      const [was, is] = texts;
+      const [before, after] = this.#sides;
+      const [was, is] = [before.page(file), after.page(file)];
       this.#pages.set(
         file,
-        was === undefined || is === undefined ? undefined : [parsePage(file, was), parsePage(file, is)],
+        was === undefined || is === undefined
+          ? undefined
+          : [parsePage(file, was, before.isComponent(file)), parsePage(file, is, after.isComponent(file))],
       );
     }
     return this.#pages.get(file);
   }
 }
 
-function tagText({ text, elements }: Page, index: number): string {
+/** The start tag of an element as it is written, on one line. */
+export function tagText({ text, elements }: Page, index: number): string {
   const { start, end } = elements[index]!.tag!.range;
   return text.slice(start, end).replace(/\s+/g, ' ');
 }

@@ -1,6 +1,7 @@
 // The common look of result pages: an account read down its left edge, one column of figures, generous space.
 
 import { createHash } from 'node:crypto';
+import { grouped } from '../core/grouped.js';
 
 /** Text of a site or a person, for content and attributes. */
 export function escapeHtml(text: string): string {
@@ -15,8 +16,7 @@ export function escapeHtml(text: string): string {
 /** Counts right-aligned in a column, what they count beside them. */
 export function figures(rows: readonly (readonly [count: number, what: string])[]): string {
   const lines = rows.map(
-    ([count, what]) =>
-      `<tr><td class="count">${count.toLocaleString('en').replaceAll(',', ' ')}</td><td>${escapeHtml(what)}</td></tr>`,
+    ([count, what]) => `<tr><td class="count">${grouped(count)}</td><td>${escapeHtml(what)}</td></tr>`,
   );
   return `<table class="figures">${lines.join('')}</table>`;
 }

@@ -4,10 +4,13 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { findChromium } from '../browser/chromium.js';
 import { judge, type PageVerdict } from '../browser/judge.js';
+import { grouped } from '../core/grouped.js';
 import { type Page, parsePage } from '../core/markup/index.js';
 import { openFolder, type SiteFiles } from '../site/files/files.js';
 import { insideSite } from '../site/files/inside.js';
+import { readConfig } from '../site/files/pages.js';
 import { lastChange } from '../site/ledger/before.js';
+import { SiteReader } from '../site/rendering/reader.js';
 import { TagChanges } from './moves.js';
 import { escapeHtml, figures, page as htmlPage } from './page.js';
 import { type Area, areasOf, weightsOf } from './weights.js';
@@ -77,10 +80,6 @@ export async function writeReport(folder: string, report: WholeReport): Promise<
   return file;
 }
 
-function shown(count: number): string {
-  return count.toLocaleString('en').replaceAll(',', ' ');
-}
-
 function upkeepSection(bars: readonly UpkeepBar[]): string {
   const total = ({ parts }: UpkeepBar): number => parts.reduce((sum, [, count]) => sum + count, 0);
   const most = Math.max(1, ...bars.map(total));
@@ -91,7 +90,7 @@ function upkeepSection(bars: readonly UpkeepBar[]): string {
       at += width;
       return `<rect x="${x.toFixed(2)}" width="${width.toFixed(2)}" height="10" class="p${part}"><title>${escapeHtml(what)}: ${count}</title></rect>`;
     });
-    return `<tr><th scope="row">${escapeHtml(bar.name)}</th><td class="count">${shown(total(bar))}</td><td><svg viewBox="0 0 100 10" preserveAspectRatio="none" role="img" aria-label="${escapeHtml(bar.parts.map(([what, count]) => `${what} ${count}`).join(', '))}">${rects.join('')}</svg></td></tr>`;
+    return `<tr><th scope="row">${escapeHtml(bar.name)}</th><td class="count">${grouped(total(bar))}</td><td><svg viewBox="0 0 100 10" preserveAspectRatio="none" role="img" aria-label="${escapeHtml(bar.parts.map(([what, count]) => `${what} ${count}`).join(', '))}">${rects.join('')}</svg></td></tr>`;
   });
   const keys = (bars[0]?.parts ?? []).map(
     ([what], part) => `<span class="key"><span class="p${part}"></span>${escapeHtml(what)}</span>`,
@@ -109,11 +108,11 @@ function areaSection(
   const rows = areas.slice(0, MOST_AREAS).map(({ name, pages, before, after }) => {
     const bar = (count: number, part: string): string =>
       `<rect width="${((count / most) * 100).toFixed(2)}" height="10" class="${part}"></rect>`;
-    const counts = isChanged ? `${shown(before)} → ${shown(after)}` : shown(before);
-    return `<tr><th scope="row">${escapeHtml(name)}</th><td class="count">${counts}</td><td><svg viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true">${bar(before, isChanged ? 'was' : 'p0')}${isChanged ? bar(after, 'p0') : ''}</svg></td><td class="aside">${pages === 1 ? '1 page' : `${shown(pages)} pages`}</td></tr>`;
+    const counts = isChanged ? `${grouped(before)} → ${grouped(after)}` : grouped(before);
+    return `<tr><th scope="row">${escapeHtml(name)}</th><td class="count">${counts}</td><td><svg viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true">${bar(before, isChanged ? 'was' : 'p0')}${isChanged ? bar(after, 'p0') : ''}</svg></td><td class="aside">${pages === 1 ? '1 page' : `${grouped(pages)} pages`}</td></tr>`;
   });
   const more = areas.length - rows.length;
-  return `<section><h2>Where it lies</h2><p class="aside">In tags and style blocks${isChanged ? ', before and after' : ''}; each page is a line below.</p>${strip(was, is)}<table class="bars"><tbody>${rows.join('')}</tbody></table>${more > 0 ? `<p class="aside">and ${shown(more)} more</p>` : ''}</section>`;
+  return `<section><h2>Where it lies</h2><p class="aside">In tags and style blocks${isChanged ? ', before and after' : ''}; each page is a line below.</p>${strip(was, is)}<table class="bars"><tbody>${rows.join('')}</tbody></table>${more > 0 ? `<p class="aside">and ${grouped(more)} more</p>` : ''}</section>`;
 }
 
 /** Every page as a line, in order; above a thousand the highest of those that fall together. */
@@ -149,7 +148,7 @@ function movesSection(
       change === undefined
         ? ''
         : `<div class="turn"><code class="out">${escapeHtml(change.before)}</code><code>${escapeHtml(change.after)}</code></div>`;
-    return `<article><h3>${escapeHtml(name)}</h3><p>${escapeHtml(how)}: ${shown(elements)} ${elements === 1 ? 'element' : 'elements'} on ${shown(pages)} ${pages === 1 ? 'page' : 'pages'}, ${shown(saves)} places less</p>${tag}<pre><code>${escapeHtml(rule)}</code></pre></article>`;
+    return `<article><h3>${escapeHtml(name)}</h3><p>${escapeHtml(how)}: ${grouped(elements)} ${elements === 1 ? 'element' : 'elements'} on ${grouped(pages)} ${pages === 1 ? 'page' : 'pages'}, ${grouped(saves)} places less</p>${tag}<pre><code>${escapeHtml(rule)}</code></pre></article>`;
   });
   return `<section><h2>${kind === 'adopt' ? 'The biggest moves' : 'Written most often'}</h2>${articles.join('')}</section>`;
 }
@@ -173,7 +172,7 @@ function keptSection(kept: WholeReport['kept']): string {
   if (kept.length === 0) return '';
   const rows = kept.map(
     ({ reason, count, place }) =>
-      `<tr><td class="count">${shown(count)}</td><td>${escapeHtml(reason)}</td><td class="aside">${escapeHtml(place)}</td></tr>`,
+      `<tr><td class="count">${grouped(count)}</td><td>${escapeHtml(reason)}</td><td class="aside">${escapeHtml(place)}</td></tr>`,
   );
   return `<section><h2>What stays, and why</h2><table><tbody>${rows.join('')}</tbody></table></section>`;
 }
@@ -186,7 +185,7 @@ async function pictureSection(
   files: readonly string[],
 ): Promise<string> {
   const pages = mostDifferent(
-    after,
+    new SiteReader(after, await readConfig(after)),
     files.filter((file) => /\.(x?html?|shtml)$/i.test(file)),
     3,
   );
@@ -212,10 +211,10 @@ async function pictureSection(
   return `<section><h2>Before and after</h2>${rows.join('')}</section>`;
 }
 
-function mostDifferent(files: SiteFiles, pages: readonly string[], wanted: number): string[] {
+function mostDifferent(reader: SiteReader, pages: readonly string[], wanted: number): string[] {
   const counts = pages.slice(0, 300).flatMap((file) => {
-    const bytes = files.read(file);
-    return bytes === undefined ? [] : [{ file, names: namesOn(parsePage(file, bytes.toString('utf8'))) }];
+    const text = reader.page(file);
+    return text === undefined ? [] : [{ file, names: namesOn(parsePage(file, text)) }];
   });
   const chosen = counts.slice(0, 1);
   while (chosen.length < Math.min(wanted, counts.length)) {

@@ -4,11 +4,11 @@
 import picocolors from 'picocolors';
 import stringWidth from 'string-width';
 import wrapAnsi from 'wrap-ansi';
+import { grouped } from '../../core/grouped.js';
 import { normalColour } from '../../core/sheets/colours.js';
-import { grouped } from './grouped.js';
 import { clean } from './site-text.js';
 
-export { grouped } from './grouped.js';
+export { grouped } from '../../core/grouped.js';
 export { asTyped, clean, quoted } from './site-text.js';
 
 /** Colour follows NO_COLOR, FORCE_COLOR and the terminal, and nothing else: a log of a build is no terminal. */

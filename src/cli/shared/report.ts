@@ -1,5 +1,6 @@
 // `--report`: what a command found, as one page for whoever pays.
 
+import { grouped } from '../../core/grouped.js';
 import type { WholeReport } from '../../report/whole.js';
 import type { AdoptDocument } from '../commands/adopt/document.js';
 import type { SurveyDocument } from '../commands/survey/document.js';
@@ -19,8 +20,8 @@ export function reportOfSurvey(document: SurveyDocument): WholeReport {
   const least = { name: 'at least needed', parts: [['written once', upkeep.least] as const] };
   return {
     kind: 'survey',
-    headline: `${counted(upkeep.now)} places to keep up`,
-    said: `${counted(pages)} pages with ${counted(elements)} elements. What is written in their tags, their style blocks and the theme's sheets.`,
+    headline: `${grouped(upkeep.now)} places to keep up`,
+    said: `${grouped(pages)} pages with ${grouped(elements)} elements. What is written in their tags, their style blocks and the theme's sheets.`,
     figures: [
       [inline.written, 'declarations in style attributes'],
       [oldAttributes.written, 'old attributes'],
@@ -49,7 +50,7 @@ export function reportOfSurvey(document: SurveyDocument): WholeReport {
     })),
     nearMisses: document.nearMisses.map(({ colour, near, times, nearTimes, distance }) => ({
       ...{ one: colour, other: near },
-      said: `${counted(times)} and ${counted(nearTimes)} times; ${distance} apart`,
+      said: `${grouped(times)} and ${grouped(nearTimes)} times; ${distance} apart`,
     })),
     kept: [],
   };
@@ -69,7 +70,7 @@ export function reportOfAdopt(document: AdoptDocument): WholeReport {
   return {
     kind: 'adopt',
     headline: `${less}% less to keep up`,
-    said: `${changed.elements === 0 ? 'Nothing looks different' : `${counted(changed.elements)} elements look different, where near misses were made the same, and nothing else does`}: proven on ${counted(proof.elements)} elements of ${counted(proof.pages)} pages, in every medium and state.`,
+    said: `${changed.elements === 0 ? 'Nothing looks different' : `${grouped(changed.elements)} elements look different, where near misses were made the same, and nothing else does`}: proven on ${grouped(proof.elements)} elements of ${grouped(proof.pages)} pages, in every medium and state.`,
     figures: [
       [upkeep.now, 'places held a declaration or an old attribute'],
       [upkeep.after, 'are left'],
@@ -96,8 +97,4 @@ export function reportOfAdopt(document: AdoptDocument): WholeReport {
 
 function firstOf(declarations: string): string {
   return declarations.trim().split(/;?\n/)[0]!.replace(/;$/, '');
-}
-
-function counted(number: number): string {
-  return number.toLocaleString('en').replaceAll(',', ' ');
 }

@@ -58,5 +58,6 @@ export {
   type Stack,
   type UnreadSheet,
 } from './stack.js';
+export { subtreeEnd } from './tree-steps.js';
 export { ALWAYS, NEVER, type Truth, TruthTable } from './truth.js';
 export { type Edge, edgeBetween, undefeatedFor, type Weighed } from './weigh.js';

@@ -1,6 +1,6 @@
 // Which of the elements that wear a style shows it best: one that is seen, that wears little else, and that is no whole page.
 
-import type { AtRest } from '../cascade/index.js';
+import { type AtRest, subtreeEnd } from '../cascade/index.js';
 import type { Page, PageElement } from '../markup/index.js';
 
 export interface Chosen {
@@ -42,11 +42,12 @@ export class ExampleChooser {
   #costOf(page: Page, element: number, rest: AtRest): number {
     const { elements } = page;
     const own = elements[element]!;
-    const within = subtreeOf(page, element);
+    const end = subtreeEnd(elements, own);
+    const within = end - element;
     const text = page.texts
-      .filter(({ parent }) => parent >= element && parent < element + within)
+      .filter(({ parent }) => parent >= element && parent < end)
       .reduce((all, { value }) => all + value.trim().length, 0);
-    const shows = text > 0 || elements.slice(element, element + within).some(({ name }) => SHOWS.test(name));
+    const shows = text > 0 || elements.slice(element, end).some(({ name }) => SHOWS.test(name));
     const others = own.classes.filter((name) => this.#names.has(`.${name}`)).length;
     return (
       (isHidden(page, element, rest) ? 1000 : 0) +
@@ -57,13 +58,6 @@ export class ExampleChooser {
       2 * others
     );
   }
-}
-
-/** How many elements there are in one, itself among them. */
-export function subtreeOf({ elements }: Page, element: number): number {
-  let end = element + 1;
-  while (end < elements.length && elements[end]!.parent >= element) end++;
-  return end - element;
 }
 
 function isHidden({ elements }: Page, element: number, rest: AtRest): boolean {

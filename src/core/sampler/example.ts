@@ -2,11 +2,10 @@
 // the room is shared out among them, and the sheets. What stands beside it otherwise stays for selectors, and is not shown.
 
 import { addressFrom, fileAt, resolveAddress } from '../addresses.js';
-import type { AtRest, SiteModel } from '../cascade/index.js';
+import { type AtRest, type SiteModel, subtreeEnd } from '../cascade/index.js';
 import { applyEdits, type Edit } from '../edits/index.js';
 import { cutPage } from '../excerpt/index.js';
 import type { Page, PageElement } from '../markup/index.js';
-import { subtreeOf } from './choose.js';
 import type { ShownState } from './styles.js';
 
 export interface ExampleOptions {
@@ -90,8 +89,8 @@ function rolesOf(page: Page, element: number, rest: AtRest): Role[] {
   return roles;
 }
 
-function fill(page: Page, element: number, roles: Role[]): void {
-  const end = element + subtreeOf(page, element);
+function fill({ elements }: Page, element: number, roles: Role[]): void {
+  const end = subtreeEnd(elements, elements[element]!);
   for (let at = element + 1; at < end; at++) roles[at] = 'within';
 }
 

@@ -3,7 +3,6 @@
 import { AtRest, type ProgramRule, type SiteModel } from '../cascade/index.js';
 import { addTo } from '../group-by.js';
 import { declarationForm } from '../hold/index.js';
-import type { Page } from '../markup/index.js';
 import { comparePlaces, type Place, placeIn } from '../source.js';
 import { type Chosen, ExampleChooser } from './choose.js';
 import { kindOfElement, type StyleKind } from './kinds.js';
@@ -36,7 +35,7 @@ export interface SharedStyle {
   readonly nearly: NearWearer | undefined;
 }
 
-/** In: the site; the sheets that are the developer's own, in order. Out: by kind, the most worn first. */
+/** In: the site; the sheets that are the developer's own, in order. Out: the most worn first. */
 export function sharedStyles(model: SiteModel, themes: readonly string[]): SharedStyle[] {
   const found = rulesByName(model, themes);
   const wearers = wearersOf(model, new Set(found.keys()));
@@ -155,7 +154,7 @@ function wearersOf(model: SiteModel, names: ReadonlySet<string>): Map<string, We
         found.set(name, own);
         own.elements++;
         own.pages.add(page.path);
-        if (rest !== undefined && page.kind === 'page') own.chooser.offer(page as Page, element.index, rest);
+        if (rest !== undefined && page.kind === 'page') own.chooser.offer(page, element.index, rest);
       }
     }
   }

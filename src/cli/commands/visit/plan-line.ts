@@ -1,7 +1,7 @@
 // What a visit is about to ask for, in one line.
 
+import { grouped } from '../../../core/grouped.js';
 import type { VisitPlan } from '../../../site/visiting/options.js';
-import { grouped } from '../../shared/grouped.js';
 
 /** What is about to be asked for, before anything is. */
 export function planLine({ pages, isKnown, bounds, pause, goesOn }: VisitPlan): string {
