@@ -49,6 +49,26 @@ test('a site of Eleventy: surveyed, explained, drafted, adopted and taken back i
   const reached = await acervus('reach', '.harbour-shut', site);
   assert.match(reached.stdout, /assets\/line\.css:16:3/);
 
+  // What looks at all of it reads the built pages, too, and speaks of the sources.
+  const values = JSON.parse((await acervus('values', site, '--pairs', '--json')).stdout);
+  assert.deepEqual(
+    values.pairs.map(
+      ({ text, elements, place }: { text: string; elements: number; place: { path: string } }) => [
+        ...[text, elements, place.path],
+      ],
+    )[0],
+    ['#5d6b70', 14, 'crew.liquid'],
+  );
+  assert.equal(values.unnamed[0].place.path, '_includes/base.njk');
+  const sampler = JSON.parse((await acervus('sampler', site, '--json')).stdout);
+  const head = sampler.styles.find(({ name }: { name: string }) => name === '.line-head');
+  assert.deepEqual([head.pages, head.rules[0].path], [5, 'assets/line.css']);
+  const sampled = read(site, '.acervus/sampler/index.html');
+  assert.match(sampled, /shown: [a-z/]+\.html/);
+  assert.doesNotMatch(sampled, /data-acervus-origin/);
+  const starter = JSON.parse((await acervus('starter', site, '--json')).stdout);
+  assert.deepEqual(starter.rules, [{ part: 'helpers', selectors: ['.line-head'], place: head.rules[0] }]);
+
   const draft = await acervus('draft', site);
   assert.equal(draft.code, 0, draft.stderr);
   assert.match(draft.stdout, /51 {3}places hold/);

@@ -62,6 +62,25 @@ test('values with a name and without, by kind, with their uses and sets', async 
   assert.deepEqual(bare.filter(([kind]) => kind === 'fontWeight')[0], ['fontWeight', '700', 1, undefined]);
 });
 
+test('a value that is nearly another in much wider use is told beside it', async () => {
+  const rows = Array.from({ length: 12 }, () => '<p style="color: #1f3a56; padding: 8px">x</p>').join('');
+  const site = makeSite({
+    'index.html': htmlPage(`${rows}<p style="color: #1f3a57; padding: 9px">y</p>`, LINK),
+    'line.css': 'h1 { color: #ff0000; }',
+  });
+  const { document } = await values(site);
+  assert.deepEqual(
+    document.near.map(({ from, to, times, toTimes }) => [from, to, times, toTimes]),
+    [
+      ['#1f3a57', '#1f3a56', 1, 12],
+      ['padding: 9px', 'padding: 8px', 1, 12],
+    ],
+  );
+  const { stdout } = await acervus('values', site, '--pairs');
+  assert.match(stdout, /1 \? {1,2}\S*#1f3a57 is nearly \S*#1f3a56 {2}written 12 times/);
+  assert.doesNotMatch(stdout, /padding/);
+});
+
 test('out as design tokens and in again says the same; what the format cannot say is told', async () => {
   const site = makeSite(FILES);
   const file = path.join(makeSite({}), 'tokens.json');
@@ -72,7 +91,10 @@ test('out as design tokens and in again says the same; what the format cannot sa
   assert.equal(tokens.color?.$type as unknown, 'color');
   assert.deepEqual(tokens.color?.tide, {
     $value: { colorSpace: 'srgb', components: [0.1216, 0.2275, 0.3373], hex: '#1f3a56' },
-    $extensions: { acervus: { property: '--tide', sets: { dark: '#9fc3dd', '.night': '#000000' } } },
+    $description: 'the sea at noon',
+    $extensions: {
+      acervus: { property: '--tide', key: 'tide', sets: { dark: '#9fc3dd', '.night': '#000000' } },
+    },
   });
   assert.equal(tokens.color?.quay?.$value, '{color.tide}');
   assert.deepEqual(tokens['font-family']?.face?.$value, ['Tern Sans', 'Georgia', 'serif']);
@@ -212,6 +234,107 @@ test('a new value brings its sets, and two schemes are one where the house says 
     0,
   );
   assert.match(read(house, 'line.css'), /--sea: light-dark\(#00f, #99f\); \}\n$/);
+});
+
+/** A site whose tokens are written out, and the file with another key for one of them. */
+async function renamedTokens(files: Record<string, string>, from: string, to: string) {
+  const site = makeSite(files);
+  const file = path.join(makeSite({}), 'tokens.json');
+  await values(site, '--out', file);
+  writeFileSync(
+    file,
+    readFileSync(file, 'utf8').replace(`"${from}": {`, `"${to}": {`).replaceAll(`.${from}}`, `.${to}}`),
+  );
+  return { site, file };
+}
+
+test('another key gives the property another name: in sheets, blocks, attributes and scripts, and nothing looks otherwise', async () => {
+  const page = htmlPage(
+    '<p style="--tide: red; color: var( --tide )">--tide</p><svg fill="var(--tide)"></svg><p style="color: var(--tide-dark)">x</p>',
+    `${LINK}<style>.a { border-color: var(--tide, "--tide"); } @supports (color: var(--tide)) { p { top: 0 } }</style>
+<script>el.style.setProperty('--tide', 'red'); el.style.color = "var(--tide)";</script>`,
+  );
+  const { site, file } = await renamedTokens({ ...FILES, 'index.html': page }, 'tide', 'ocean');
+  const before = snapshot(site);
+  const { code, document } = await values(site, '--in', file);
+  assert.equal(code, 0, JSON.stringify(document.in));
+  assert.deepEqual(document.in?.renamed, [{ from: '--tide', to: '--ocean', places: 12 }]);
+  assert.deepEqual(
+    document.in?.changes.filter(({ property }) => property === '--ocean' || property === '--quay'),
+    [],
+  );
+  assert.equal(
+    read(site, 'index.html'),
+    page
+      .replace('style="--tide: red; color: var( --tide )"', 'style="--ocean: red; color: var( --ocean )"')
+      .replace('fill="var(--tide)"', 'fill="var(--ocean)"')
+      .replace('var(--tide, "--tide")', 'var(--ocean, "--tide")')
+      .replace('(color: var(--tide))', '(color: var(--ocean))')
+      .replace("setProperty('--tide'", "setProperty('--ocean'")
+      .replace('"var(--tide)"', '"var(--ocean)"'),
+  );
+  assert.match(read(site, 'line.css'), /--ocean: #1f3a56; \/\* the sea at noon.*--quay: var\(--ocean\);/s);
+  // The file says what is there now.
+  const again = await values(site, '--in', file);
+  assert.deepEqual([again.code, again.document.in?.renamed, again.document.written], [0, [], false]);
+  await acervus('undo', site);
+  assert.deepEqual(snapshot(site), before);
+});
+
+test('a name and its value change in one step', async () => {
+  const { site, file } = await renamedTokens(FILES, 'tide', 'ocean');
+  writeFileSync(
+    file,
+    readFileSync(file, 'utf8')
+      .replace('"hex": "#1f3a56"', '"hex": "#1f3a57"')
+      .replace('"#9fc3dd"', '"var(--tide-light, #9fc3de)"'),
+  );
+  const { code, document } = await values(site, '--in', file);
+  assert.equal(code, 0, JSON.stringify(document.in));
+  assert.deepEqual(
+    document.in?.changes.flatMap(({ property, where, after, elements }) =>
+      property === '--ocean' ? [[where, after, elements > 0]] : [],
+    ),
+    [
+      ['dark', 'var(--tide-light, #9fc3de)', true],
+      [undefined, '#1f3a57', true],
+    ],
+  );
+  assert.match(read(site, 'line.css'), /--ocean: #1f3a57; \/\* the sea at noon/);
+});
+
+test('a name that something else speaks of, or that is taken, stays, and the place is told', async () => {
+  const cases: readonly (readonly [Record<string, string>, RegExp])[] = [
+    [
+      { ...FILES, 'index.html': htmlPage('<script>go("--tide")</script>', LINK) },
+      /script at index\.html:\d|index\.html:\d+:\d+ speaks of it outside a style/,
+    ],
+    [
+      { ...FILES, 'index.html': htmlPage('<p data-with="--tide">x</p>', LINK) },
+      /index\.html:\d+:\d+ speaks of it outside a style/,
+    ],
+    [
+      { ...FILES, 'index.html': htmlPage('<p style="--ocean: 1">x</p>', LINK) },
+      /--ocean stands in index\.html:\d+:\d+ already/,
+    ],
+    [
+      {
+        ...FILES,
+        'platform.min.css': 'a { color: var(--tide); }',
+        'index.html': htmlPage('<p>x</p>', `<link rel="stylesheet" href="platform.min.css">${LINK}`),
+      },
+      /platform\.min\.css:1:\d+ speaks of it, and may not be written/,
+    ],
+    [{ ...FILES, 'more.json': '{"colour": "--tide"}' }, /more\.json:1:\d+ speaks of it, and is not read/],
+  ];
+  for (const [files, why] of cases) {
+    const { site, file } = await renamedTokens(files, 'tide', 'ocean');
+    const before = snapshot(site);
+    const { code, document } = await values(site, '--in', file);
+    assert.equal(code, 1, String(why));
+    assert.match(document.in?.refused.map((one) => one.why).join('\n') ?? '', why);
+    assert.deepEqual(snapshot(site), before);
+  }
 });
 
 test('a set that is no value, or stands nowhere, is one line', async () => {

@@ -25,6 +25,8 @@ export type Alignment =
 export interface AlignOptions {
   /** The scripts in the pages are meant to change: what they do is compared, not their text. */
   readonly scriptsChange?: boolean;
+  /** What an attribute of the earlier state says in the later one, where names in values change. */
+  readonly renamed?: (value: string) => string;
 }
 
 /** In: two states of one page. Out: the pairs in document order, or the first thing that moved. */
@@ -46,7 +48,7 @@ export function alignPages(before: Page, after: Page, options: AlignOptions = {}
   while (i < before.elements.length || j < after.elements.length) {
     const a = before.elements[i];
     const b = after.elements[j];
-    if (a !== undefined && b !== undefined && isSame(before, a, after, b, toAfter)) {
+    if (a !== undefined && b !== undefined && isSame(before, a, after, b, toAfter, options)) {
       pairs.push([i, j]);
       if (a.name !== b.name) renamed.push(j);
       toAfter.set(i, j);
@@ -69,12 +71,13 @@ function isSame(
   after: Page,
   b: PageElement,
   toAfter: ReadonlyMap<number, number>,
+  { renamed }: AlignOptions,
 ): boolean {
   if (a.namespace !== b.namespace || toAfter.get(a.parent) !== b.parent) return false;
   if (a.name !== b.name && !isNeutral(before, a, b)) return false;
   // Equal lists are one list, nearly always.
   if (a.attributes === b.attributes && a.name === b.name) return true;
-  return otherAttributes(before, a) === otherAttributes(after, b);
+  return otherAttributes(before, a, renamed) === otherAttributes(after, b);
 }
 
 /** In quirks mode browsers colour the lines under links by the `<font>` inside: there it is more than CSS. */
@@ -82,10 +85,14 @@ function isNeutral(page: Page, a: PageElement, b: PageElement): boolean {
   return !page.quirks && neutralFor(a.name) === b.name;
 }
 
-function otherAttributes(page: Page, element: PageElement): string {
+function otherAttributes(
+  page: Page,
+  element: PageElement,
+  renamed: (value: string) => string = (value) => value,
+): string {
   let text = '';
   for (const { name, value } of element.attributes) {
-    if (!isCompared(page, element, name)) text += `${name}=${value}\0`;
+    if (!isCompared(page, element, name)) text += `${name}=${renamed(value)}\0`;
   }
   return text;
 }

@@ -6,7 +6,7 @@ import type { Page } from '../markup/index.js';
 import { comparePaths } from '../source.js';
 import type { Difference } from './describe.js';
 import { assumptionsOf, type ProofPart } from './part.js';
-import { Prover } from './prover.js';
+import { Prover, type ProverOptions } from './prover.js';
 
 export interface Proof {
   /** By page. */
@@ -17,11 +17,7 @@ export interface Proof {
   readonly assumptions: readonly string[];
 }
 
-export interface ProveOptions {
-  /** At most this many elements are described for one page. */
-  readonly perPage?: number;
-  /** The scripts in the pages are meant to change. */
-  readonly scriptsChange?: boolean;
+export interface ProveOptions extends ProverOptions {
   /** Sees every page of the later state once; it is not kept. */
   readonly onPage?: (page: Page) => void;
 }

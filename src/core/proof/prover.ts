@@ -10,7 +10,7 @@ import {
 } from '../cascade/index.js';
 import { countOf, isGiven, mayHoldMore, mayShow, type Page } from '../markup/index.js';
 import { keptText, undecidedUnless } from '../stock/index.js';
-import { type Alignment, alignPages } from './align.js';
+import { type Alignment, type AlignOptions, alignPages } from './align.js';
 import { type Difference, describeElement, placeOf, showElement } from './describe.js';
 import { emptyPart, type ProofPart } from './part.js';
 import { attributesRead, readOtherwise } from './read-attributes.js';
@@ -18,11 +18,9 @@ import { CustomProperties, type FileTexts } from './resolve.js';
 import { noteScripts } from './script-assumptions.js';
 import { isSameStack, isUntouched, stacksDiffer } from './stacks.js';
 
-export interface ProverOptions {
+export interface ProverOptions extends AlignOptions {
   /** At most this many elements are described for one page; a page that differs in more differs anyway. */
   readonly perPage?: number;
-  /** The scripts in the pages are meant to change. */
-  readonly scriptsChange?: boolean;
 }
 
 const MOST_DESCRIBED = 50;
@@ -60,14 +58,14 @@ export class Prover {
   readonly #before: SiteStyles;
   readonly #after: SiteStyles;
   readonly #perPage: number;
-  readonly #scriptsChange: boolean;
+  readonly #meant: AlignOptions;
 
   /** In: the styles of both states, over one outcome table. */
   constructor(before: SiteStyles, after: SiteStyles, options: ProverOptions = {}) {
     this.#before = before;
     this.#after = after;
     this.#perPage = options.perPage ?? MOST_DESCRIBED;
-    this.#scriptsChange = options.scriptsChange ?? false;
+    this.#meant = options;
   }
 
   get part(): ProofPart {
@@ -217,7 +215,7 @@ export class Prover {
     { neverTemplated, placed }: CompareOptions,
   ): void {
     const { part } = this;
-    const alignment = alignPages(before, after, { scriptsChange: this.#scriptsChange });
+    const alignment = alignPages(before, after, this.#meant);
     if (alignment.kind === 'moved') {
       const place =
         placeOf(after, after.elements[alignment.after ?? -1]) ??

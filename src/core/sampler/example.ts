@@ -5,8 +5,8 @@ import { addressFrom, fileAt, resolveAddress } from '../addresses.js';
 import { type AtRest, type SiteModel, subtreeEnd } from '../cascade/index.js';
 import { applyEdits, type Edit } from '../edits/index.js';
 import { cutPage } from '../excerpt/index.js';
-import type { Page, PageElement } from '../markup/index.js';
-import type { ShownState } from './styles.js';
+import { type Page, type PageElement, withoutMarks } from '../markup/index.js';
+import type { Pointed, ShownState } from './pointed.js';
 
 export interface ExampleOptions {
   readonly model: SiteModel;
@@ -35,12 +35,12 @@ const HIDING = [
 const SHARED_ROOM = /^(?:inline-)?(?:flex|grid|table.*|inline.*|ruby.*)$/;
 const TABLES = /^(table|thead|tbody|tfoot|tr|colgroup)$/;
 
-/** A whole document; in it, without a state, the element is as it is on its page. `undefined` where its page does not come apart. */
+/** A whole document; in it, with nothing in a state, the element is as it is on its page. `undefined` where its page does not come apart. */
 export function exampleOf(
   page: Page,
   element: number,
   options: ExampleOptions,
-  state?: ShownState,
+  pointed?: Pointed,
 ): string | undefined {
   if (page.base !== undefined || page.holdsEngineText) return undefined;
   const roles = rolesOf(page, element, options.rest);
@@ -52,21 +52,29 @@ export function exampleOf(
   if (cut === undefined && stays.includes(false)) return undefined;
   const shown = cut?.page ?? page;
   const kept = page.elements.filter(({ index }) => stays[index]);
+  const marks = pointed === undefined ? new Map<number, ShownState>() : stateMarks(page, pointed);
   const edits = kept.flatMap((one, at): Edit[] => {
     const own = shown.elements[at]!;
     const role = roles[one.index]!;
-    const mark =
-      role === 'shown' && state !== undefined ? `shown ${state}` : role === 'around' ? undefined : role;
-    return tagEdits(shown, own, mark === 'out' ? undefined : mark, options);
+    const mark = [/^(?:shown|beside|unseen)$/.test(role) ? role : '', marks.get(one.index) ?? ''];
+    return tagEdits(shown, own, mark.join(' ').trim(), options);
   });
   const start = headStart(shown);
   const base = options.addressOf(page.path);
   const ours = `<base href="${escapeAttribute(base)}"><style>${HIDING}</style>`;
   const states =
-    options.states === undefined || state === undefined
+    options.states === undefined || pointed === undefined
       ? []
       : [{ start: shown.text.length, end: shown.text.length, text: `<style>${options.states}</style>` }];
-  return applyEdits(shown.text, [...edits, { start, end: start, text: ours }, ...states]);
+  return withoutMarks(applyEdits(shown.text, [...edits, { start, end: start, text: ours }, ...states]));
+}
+
+/** What points at an element, or presses it, does so with those around it. */
+function stateMarks({ elements }: Page, { element, state }: Pointed): Map<number, ShownState> {
+  const marks = new Map([[element, state]]);
+  if (state === 'hover' || state === 'active')
+    for (let at = elements[element]!.parent; at >= 0; at = elements[at]!.parent) marks.set(at, state);
+  return marks;
 }
 
 type Role = 'around' | 'shown' | 'within' | 'beside' | 'unseen' | 'out';
@@ -106,12 +114,7 @@ function headStart({ elements, head }: Page): number {
 }
 
 /** What a tag is to say besides, and where its addresses lead from the sampler. */
-function tagEdits(
-  page: Page,
-  element: PageElement,
-  mark: string | undefined,
-  options: ExampleOptions,
-): Edit[] {
+function tagEdits(page: Page, element: PageElement, mark: string, options: ExampleOptions): Edit[] {
   const { tag, name } = element;
   if (tag === undefined) return [];
   const { start, end } = tag.range;
@@ -122,7 +125,7 @@ function tagEdits(
   }
   const text = page.text.slice(start, end);
   const at = start + 1 + /^<([^\s/>]*)/.exec(text)![1]!.length;
-  const marked = mark === undefined || mark === 'within' ? '' : ` ${MARK}="${mark}"`;
+  const marked = mark === '' ? '' : ` ${MARK}="${mark}"`;
   const address = addressEdit(page, element, options);
   return [
     ...(marked === '' ? [] : [{ start: at, end: at, text: marked }]),

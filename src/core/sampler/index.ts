@@ -4,5 +4,6 @@ export { type ExampleOptions, exampleOf, SHOWN } from './example.js';
 export { STYLE_KINDS, type StyleKind } from './kinds.js';
 export { mediaOf } from './media.js';
 export type { Likeness, NearWearer } from './near.js';
+export { type Pointed, SHOWN_STATES, type ShownState } from './pointed.js';
 export { stateRules } from './states.js';
-export { SHOWN_STATES, type SharedStyle, type ShownState, sharedStyles } from './styles.js';
+export { type SharedStyle, sharedStyles } from './styles.js';

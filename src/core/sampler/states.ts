@@ -2,7 +2,7 @@
 
 import type { SiteModel } from '../cascade/index.js';
 import type { Page } from '../markup/index.js';
-import { SHOWN_STATES } from './styles.js';
+import { SHOWN_STATES } from './pointed.js';
 
 /** In: a page. Out: what its sheets say of states, of the element that is shown in one; an attribute weighs what a state does. */
 export function stateRules(model: SiteModel, page: Page): string {
@@ -27,17 +27,17 @@ export function stateRules(model: SiteModel, page: Page): string {
   return found.join('\n').replaceAll('</', '<\\/');
 }
 
-/** `a.fare:hover` of the element that is shown; `undefined` for a selector that asks for no state of its subject. */
+/** `a.fare:hover`, `.card:hover a`; `undefined` for a selector that asks for no state, or for one in a way of its own. */
 function inState(selector: string): string | undefined {
-  const cut = Math.max(
-    0,
-    ...[...selector.matchAll(/[\s>+~]+(?![^(]*\))/g)].map(({ index, 0: all }) => index + all.length),
+  const state = new RegExp(`:(${SHOWN_STATES.join('|')})(?![\\w-])`, 'g');
+  // What stands in brackets is no state that holds by itself.
+  const outside = selector.replace(/\([^()]*(?:\([^()]*\)[^()]*)*\)|\[[^\]]*\]/g, (text) =>
+    ' '.repeat(text.length),
   );
-  const subject = selector.slice(cut);
-  const states = [...subject.matchAll(/:(hover|focus-visible|focus|active)(?![\w-])/g)];
-  if (states.length === 0 || /:(?:not|is|where|has)\(|::/.test(subject)) return undefined;
-  let text = subject;
-  for (const state of SHOWN_STATES)
-    text = text.replace(new RegExp(`:${state}(?![\\w-])`, 'g'), `[data-sampler~="${state}"]`);
-  return `${selector.slice(0, cut)}${text}`;
+  const found = [...outside.matchAll(state)];
+  if (found.length === 0 || found.length < [...selector.matchAll(state)].length) return undefined;
+  let text = selector;
+  for (const { index, 0: whole, 1: name } of found.reverse())
+    text = `${text.slice(0, index)}[data-sampler~="${name}"]${text.slice(index + whole.length)}`;
+  return text;
 }

@@ -9,10 +9,7 @@ import { kindOfElement, type StyleKind } from './kinds.js';
 import { mediaOf } from './media.js';
 import { type Likeness, likeOnes, type NearWearer, nearWearers, type StyleForms } from './near.js';
 import { headingAt, headingsOf } from './parts.js';
-
-/** States that a person brings about, and that can be shown beside what is at rest. */
-export const SHOWN_STATES = ['hover', 'focus', 'focus-visible', 'active'] as const;
-export type ShownState = (typeof SHOWN_STATES)[number];
+import { type AskedState, type Pointed, pointedIn, statesOf } from './pointed.js';
 
 export interface StyleRuleText {
   /** With the conditions around it, set out on lines. */
@@ -27,7 +24,8 @@ export interface SharedStyle {
   /** The heading in the sheet that its first rule stands under. */
   readonly part: string | undefined;
   readonly rules: readonly StyleRuleText[];
-  readonly states: readonly ShownState[];
+  /** What changes something in the example where it is in a state. */
+  readonly states: readonly Pointed[];
   readonly elements: number;
   readonly pages: number;
   readonly example: Chosen | undefined;
@@ -37,7 +35,7 @@ export interface SharedStyle {
 
 /** In: the site; the sheets that are the developer's own, in order. Out: the most worn first. */
 export function sharedStyles(model: SiteModel, themes: readonly string[]): SharedStyle[] {
-  const found = rulesByName(model, themes);
+  const { found, states } = rulesByName(model, themes);
   const wearers = wearersOf(model, new Set(found.keys()));
   const forms = new Map([...found].map(([name, rules]) => [name, formsOf(name, rules)]));
   const like = likeOnes(forms);
@@ -50,7 +48,7 @@ export function sharedStyles(model: SiteModel, themes: readonly string[]): Share
       kind: first === undefined ? 'boxes' : kindOfElement(first.page.elements[first.element]!),
       part: rules[0]!.part,
       rules: rules.map(({ text, place }) => ({ text, place })),
-      states: SHOWN_STATES.filter((state) => rules.some(({ states }) => states.has(state))),
+      states: first === undefined ? [] : pointedIn(first, states.get(name) ?? []),
       elements: worn?.elements ?? 0,
       pages: worn?.pages.size ?? 0,
       example: first,
@@ -63,13 +61,17 @@ export function sharedStyles(model: SiteModel, themes: readonly string[]): Share
 
 interface OwnRule extends StyleRuleText {
   readonly part: string | undefined;
-  readonly states: ReadonlySet<string>;
   /** What it declares, where it is for this name alone and at every moment. */
   readonly forms: readonly string[];
 }
 
-function rulesByName(model: SiteModel, themes: readonly string[]): Map<string, OwnRule[]> {
+/** Out: rules by the name that they are of, and the states that change something where it is worn. */
+function rulesByName(
+  model: SiteModel,
+  themes: readonly string[],
+): { found: Map<string, OwnRule[]>; states: Map<string, AskedState[]> } {
   const found = new Map<string, OwnRule[]>();
+  const states = new Map<string, AskedState[]>();
   const medium = mediaOf(model);
   for (const path of themes) {
     const program = model.sheetAt(path);
@@ -82,6 +84,7 @@ function rulesByName(model: SiteModel, themes: readonly string[]): Map<string, O
     for (const one of program.rules) addTo(bySource, one.rule, one);
     for (const [rule, selectors] of bySource) {
       if (rule.declarations.length === 0) continue;
+      for (const one of selectors) for (const [name, state] of statesOf(one)) addTo(states, name, state);
       const names = new Map<string, ProgramRule[]>();
       for (const one of selectors) for (const name of namesOf(one)) addTo(names, name, one);
       const text = around + ruleShown(sheet.text, rule);
@@ -91,7 +94,6 @@ function rulesByName(model: SiteModel, themes: readonly string[]): Map<string, O
           text,
           place,
           part: headingAt(headings, rule.range.start),
-          states: new Set(own.flatMap(({ selector }) => statesIn(selector))),
           forms:
             media === undefined &&
             rule.conditions.length === 0 &&
@@ -102,7 +104,7 @@ function rulesByName(model: SiteModel, themes: readonly string[]): Map<string, O
     }
   }
   for (const rules of found.values()) rules.sort((a, b) => comparePlaces(a.place, b.place));
-  return found;
+  return { found, states };
 }
 
 /** The classes that a rule's elements wear; else those nearest around them; else what all of a type are. */
@@ -112,13 +114,6 @@ function namesOf({ selector }: ProgramRule): string[] {
   const { type, id } = selector.compounds.at(-1)!;
   const isBare = selector.compounds.length === 1 && id === undefined;
   return isBare && type !== undefined && !/^(html|body|\*)$/.test(type) ? [type] : [];
-}
-
-function statesIn(selector: ProgramRule['selector']): string[] {
-  return selector.compounds.at(-1)!.rest.flatMap((one) => {
-    const name = one.kind === 'state' ? /^:([\w-]+)$/.exec(one.text)?.[1] : undefined;
-    return name === undefined ? [] : [name.toLowerCase()];
-  });
 }
 
 function ruleShown(sheet: string, rule: ProgramRule['rule']): string {

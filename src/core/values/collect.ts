@@ -39,6 +39,8 @@ export interface NamedValue {
   readonly place: Place;
   /** Where it is declared, in the text of its sheet or block. */
   readonly declaration: Declaration;
+  /** What a comment behind it says of it. */
+  readonly note: string | undefined;
   /** The property it says nothing but. */
   readonly alias: string | undefined;
   /** Other values it has: in a scheme, a section. */
@@ -66,6 +68,7 @@ export interface Values {
 interface Said {
   readonly declaration: Declaration;
   readonly place: Place;
+  readonly note: string | undefined;
   /** Empty at the root, at every moment. */
   readonly where: string;
 }
@@ -97,7 +100,7 @@ function* saidIn({ sheets, styles, blocks }: ValuesInput): Generator<Said> {
     yield* inSheet(parseSheet(css), (at) => placeIn(path, text, offset + at));
   for (const { css, place } of styles)
     for (const declaration of parseDeclarations(css).declarations)
-      yield { declaration, place, where: 'style attribute' };
+      yield { declaration, place, note: undefined, where: 'style attribute' };
 }
 
 function* inSheet(sheet: Sheet, placeAt: (at: number) => Place): Generator<Said> {
@@ -106,8 +109,18 @@ function* inSheet(sheet: Sheet, placeAt: (at: number) => Place): Generator<Said>
     const around = rule.conditions.map(({ kind, text }) => setName(kind, text));
     const where = [...around, ...(/^(?::root|html)$/i.test(selector) ? [] : [selector])].join(' ');
     for (const declaration of rule.declarations)
-      yield { declaration, place: placeAt(declaration.range.start), where };
+      yield {
+        ...{ declaration, where, place: placeAt(declaration.range.start) },
+        note: noteBehind(sheet.text, declaration.range.end),
+      };
   }
+}
+
+/** The comment that stands behind a declaration, on its line. */
+function noteBehind(text: string, end: number): string | undefined {
+  return /^[ \t]*;?[ \t]*\/\*[ \t]*([^\n]*?)[ \t]*\*\/[ \t]*(?:\r?\n|$)/.exec(
+    text.slice(end, end + 300),
+  )?.[1];
 }
 
 /** Schemes have names of their own. */
@@ -135,6 +148,7 @@ function namedIn(
       kind: kindOf(name, value, kinds.get(name)),
       value: value.trim(),
       place: base.place,
+      note: base.note,
       declaration: base.declaration,
       alias: /^var\(\s*(--[^\s,)]+)\s*\)$/.exec(value.trim())?.[1],
       sets: own

@@ -11,5 +11,6 @@ export {
 } from './collect.js';
 export { VALUE_KINDS, type ValueKind } from './kinds.js';
 export { type ColourPair, colourPairs } from './pairs.js';
-export { planValues, type ValueChange, type ValuesPlan } from './plan.js';
+export { type NameChange, planValues, type ValueChange, type ValuesPlan } from './plan.js';
+export type { RenameTexts } from './rename.js';
 export { type ReadToken, readTokens, toTokens } from './tokens.js';

@@ -1,5 +1,5 @@
-// A change of values out of a token file: new custom properties, and others for those that are there; with the proof that
-// nothing but these properties says something else.
+// A change of values out of a token file: new custom properties, others for those that are there, and other names; with the
+// proof that nothing but these properties says something else.
 
 import { reachOf } from '../ask/reach/index.js';
 import type { SiteModel } from '../cascade/index.js';
@@ -11,6 +11,7 @@ import type { SharedRule } from '../search/index.js';
 import { normalColour } from '../sheets/index.js';
 import type { NamedValue } from './collect.js';
 import { valueForm } from './kinds.js';
+import { beyondNames, type RenameTexts, type Renamings, renamedText, renameNames } from './rename.js';
 import { jsonOf, type ReadToken } from './tokens.js';
 
 export interface ValueChange {
@@ -24,9 +25,17 @@ export interface ValueChange {
   readonly pages: number;
 }
 
+export interface NameChange {
+  readonly from: string;
+  readonly to: string;
+  /** How often the name is written. */
+  readonly places: number;
+}
+
 export interface ValuesPlan {
   readonly edits: Edits;
   readonly changes: readonly ValueChange[];
+  readonly renamed: readonly NameChange[];
   /** Tokens that say what is there. */
   readonly same: number;
   /** Values of the site that the file says nothing of. */
@@ -42,15 +51,32 @@ export interface PlanInput {
   readonly shared: SharedSheet;
   readonly named: readonly NamedValue[];
   readonly tokens: readonly ReadToken[];
-  /** Whether a file may be written. */
-  readonly isOwn: (path: string) => boolean;
+  readonly texts: RenameTexts;
 }
 
-export function planValues({ model, shared, named, tokens, isOwn }: PlanInput): ValuesPlan {
+export function planValues({ model, shared, named: found, tokens: given, texts }: PlanInput): ValuesPlan {
+  const { isOwn } = texts;
+  const names = renamingsOf(given, found);
+  const renaming = renameNames(model, names, texts);
+  const named = found.map((one) => underNewName(one, names));
+  const tokens = given.map((one) => ({
+    ...one,
+    value: renamedText(one.value, names),
+    sets: new Map([...one.sets].map(([where, value]) => [where, renamedText(value, names)])),
+  }));
   const known = new Map(named.map((one) => [one.name, one]));
+  const wasNamed = new Map([...names].map(([from, to]) => [to, from]));
+  const reachIn = (name: string): { elements: number; pages: number } => {
+    const { elements, pages } = reachOf(
+      model,
+      { kind: 'custom property', name: wasNamed.get(name) ?? name },
+      () => false,
+    );
+    return { elements, pages: pages.length };
+  };
   const edits = new Map<string, Edit[]>();
   const changes: ValueChange[] = [];
-  const refused: { property: string; why: string }[] = [];
+  const refused = [...renaming.refused, ...doubled(tokens, names)];
   const fresh: ReadToken[] = [];
   const newSets = new Map<NamedValue, NewSet[]>();
   let same = 0;
@@ -76,14 +102,14 @@ export function planValues({ model, shared, named, tokens, isOwn }: PlanInput): 
       const text = model.sources.sheets.get(path) ?? '';
       if (there === undefined) addTo(newSets, old, { where, property, value: own });
       else push(edits, path, [valueEdit(text, there, own)]);
-      changes.push({ property, where, before: there?.value, after: own, ...reachIn(model, property) });
+      changes.push({ property, where, before: there?.value, after: own, ...reachIn(property) });
     }
     if (isSame(old, value)) same++;
     else if (!isOwn(old.place.path)) refused.push({ property, why: `${old.place.path} may not be written` });
     else {
       const text = model.sources.sheets.get(old.place.path) ?? '';
       push(edits, old.place.path, [valueEdit(text, old, value)]);
-      changes.push({ property, before: old.value, after: value, ...reachIn(model, property) });
+      changes.push({ property, before: old.value, after: value, ...reachIn(property) });
     }
   }
   if (fresh.length > 0) {
@@ -120,17 +146,67 @@ export function planValues({ model, shared, named, tokens, isOwn }: PlanInput): 
       push(edits, path, [{ start: at, end: at, text: setsText(sets) }]);
     else refused.push({ property: old.name, why: `${path} has no rule that it stands in` });
   }
-  const meant = new Set(changes.map(({ property }) => property));
-  const { differences } = prove(model, stateAfter(model, edits), { perPage: Number.POSITIVE_INFINITY });
+  for (const [path, own] of renaming.edits) {
+    // A value that is written anew is written with the new names.
+    const values = edits.get(path) ?? [];
+    push(
+      edits,
+      path,
+      own.filter(({ start, end }) => !values.some((one) => one.start <= start && end <= one.end)),
+    );
+  }
+  const meant = new Set(changes.flatMap(({ property }) => [property, wasNamed.get(property) ?? property]));
+  const { differences } = prove(model, stateAfter(model, edits), {
+    perPage: Number.POSITIVE_INFINITY,
+    ...(names.size === 0
+      ? {}
+      : { scriptsChange: true, renamed: (value: string) => renamedText(value, names) }),
+  });
   const said = new Set(tokens.map(({ property }) => property));
   return {
     edits,
     changes,
+    renamed: [...names].map(([from, to]) => ({
+      ...{ from, to },
+      places: [...renaming.edits.values()].flat().filter(({ text }) => text === to).length,
+    })),
     same,
     unsaid: named.map(({ name }) => name).filter((name) => !said.has(name)),
-    strays: differences.filter((one) => one.kind !== 'style' || !meant.has(one.property)),
+    strays: beyondNames(differences, names).filter((one) => one.kind !== 'style' || !meant.has(one.property)),
     refused,
   };
+}
+
+/** What the file calls otherwise than the site does; once it is done, nothing is. */
+function renamingsOf(tokens: readonly ReadToken[], named: readonly NamedValue[]): Renamings {
+  const known = new Set(named.map(({ name }) => name));
+  return new Map(
+    tokens.flatMap(({ property, was }) =>
+      was !== undefined && was !== property && known.has(was) ? [[was, property] as const] : [],
+    ),
+  );
+}
+
+function underNewName(one: NamedValue, names: Renamings): NamedValue {
+  return {
+    ...one,
+    name: names.get(one.name) ?? one.name,
+    value: renamedText(one.value, names),
+    alias: one.alias && (names.get(one.alias) ?? one.alias),
+    sets: one.sets.map((set) => ({ ...set, value: renamedText(set.value, names) })),
+  };
+}
+
+/** Names that a renaming would give to two. */
+function doubled(
+  tokens: readonly ReadToken[],
+  names: Renamings,
+): { readonly property: string; readonly why: string }[] {
+  return [...groupBy(tokens, ({ property }) => property)].flatMap(([property, own]) =>
+    own.length > 1 && own.some(({ was }) => was !== undefined && names.has(was))
+      ? [{ property, why: `the file has ${own.length} tokens of this name` }]
+      : [],
+  );
 }
 
 interface NewSet {
@@ -170,11 +246,6 @@ function setsText(sets: readonly NewSet[]): string {
         : `\n\n${condition} {\n  :root {\n    ${property}: ${value};\n  }\n}`;
     })
     .join('');
-}
-
-function reachIn(model: SiteModel, name: string): { elements: number; pages: number } {
-  const { elements, pages } = reachOf(model, { kind: 'custom property', name }, () => false);
-  return { elements, pages: pages.length };
 }
 
 function isSame({ kind, value }: Pick<NamedValue, 'kind' | 'value'>, other: string): boolean {

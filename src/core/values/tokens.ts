@@ -7,7 +7,10 @@ import { parseDeclarations } from '../sheets/index.js';
 import type { NamedValue } from './collect.js';
 import type { ValueKind } from './kinds.js';
 
-/** Where the format has no word: which custom property it is, and its values in schemes and sections. */
+/**
+ * Where the format has no word: which custom property it is, its key in the file when it was written, and its values in schemes
+ * and sections. A key that is another one now gives the property another name.
+ */
 const EXTENSION = 'acervus';
 
 type Json = string | number | boolean | null | readonly Json[] | { readonly [key: string]: Json };
@@ -56,8 +59,9 @@ export function toTokens(named: readonly NamedValue[]): {
     groups[group] ??= { $type: GROUPS[kind][1] };
     groups[group][key] = {
       $value: value,
+      ...(one.note === undefined || one.note === '' ? {} : { $description: one.note }),
       $extensions: {
-        [EXTENSION]: { property: one.name, ...(one.sets.length === 0 ? {} : { sets }) },
+        [EXTENSION]: { property: one.name, key, ...(one.sets.length === 0 ? {} : { sets }) },
       },
     };
   }
@@ -154,6 +158,8 @@ export interface ReadToken {
   /** `color.tide`. */
   readonly path: string;
   readonly property: string;
+  /** The name that the property had when the file was written, where the file gives it another. */
+  readonly was: string | undefined;
   readonly value: string;
   /** Its values in schemes, media and sections, by these. */
   readonly sets: ReadonlyMap<string, string>;
@@ -171,6 +177,7 @@ const where = z
 const extension = z
   .object({
     property: z.string().regex(/^--[^\s{};:,()'"\\]+$/),
+    key: z.string(),
     sets: z.record(where, cssValue),
   })
   .partial();
@@ -186,6 +193,7 @@ interface FoundToken {
   readonly type: string | undefined;
   readonly value: unknown;
   readonly property: string | undefined;
+  readonly was: string | undefined;
   readonly sets: ReadonlyMap<string, string>;
 }
 
@@ -212,7 +220,7 @@ export function readTokens(text: string): readonly ReadToken[] | string {
     const value = target === undefined ? cssOf(one.type, one.value) : `var(${propertyOf(target)})`;
     if (value === undefined)
       return `${path}: ${JSON.stringify(one.value).slice(0, 60)} is no ${one.type ?? 'value of a known type'}`;
-    tokens.push({ path, property: propertyOf(one), value, sets: one.sets });
+    tokens.push({ path, property: propertyOf(one), was: one.was, value, sets: one.sets });
   }
   return tokens;
 }
@@ -229,8 +237,14 @@ function walk(
     const own = (group.$extensions as Record<string, unknown> | undefined)?.[EXTENSION];
     const read = extension.safeParse(own ?? {});
     if (!read.success) return `${path.join('.')}: ${firstIssue(read.error)}`;
-    const { property, sets = {} } = read.data;
-    found.push({ path, type, value: group.$value, property, sets: new Map(Object.entries(sets)) });
+    const { property, key, sets = {} } = read.data;
+    // A token that was moved into another group is called what it was.
+    const isRenamed = property !== undefined && key !== undefined && !path.includes(key);
+    found.push({
+      ...{ path, type, value: group.$value, sets: new Map(Object.entries(sets)) },
+      property: isRenamed ? `--${path.slice(path.length > 1 ? 1 : 0).join('-')}` : property,
+      was: isRenamed ? property : undefined,
+    });
     return undefined;
   }
   for (const [key, value] of Object.entries(group)) {

@@ -27,6 +27,12 @@ export function inSources<T>(
   return { document: moved, built: { command: build, into, pagesOf: Object.fromEntries(places.pagesOf) } };
 }
 
+/** Of a place on a built page or in a built sheet, the one in the sources; itself where no source holds it. */
+export function sourcePlaces(built: BuiltSite): (place: Place) => Place {
+  const places = new SourcePlaces(built);
+  return (place) => places.of(place) ?? place;
+}
+
 const PLACE = /^(.+?):(\d+):(\d+)(?=$| )/;
 
 function move(value: unknown, places: SourcePlaces): unknown {

@@ -256,6 +256,12 @@ function lookOver(reader: SiteReader): { sizes: Map<string, number>; sharedIds: 
   return { sizes, sharedIds };
 }
 
+/** Whether a file is page, sheet or script of a page; what a library holds unread is its own affair. */
+export function isReadIn({ model, scriptTexts, isPlatform }: Site, file: string): boolean {
+  const { pages, sheets } = model.sources;
+  return pages.has(file) || sheets.has(file) || scriptTexts.has(file) || isPlatform(file);
+}
+
 /** By sheet, the texts of documents that load it and are not read as pages. */
 export function sheetsElsewhere({ files, model, paths, sheets, shared }: Site): Map<string, string[]> {
   const wanted = new Set([...sheets.map(({ path }) => path), shared]);

@@ -61,8 +61,42 @@ test('rules of states are said of the element that is shown, with the weight tha
   assert.deepEqual(rules, [
     'a.fare[data-sampler~="hover"] { top: 0 }',
     'a[data-sampler~="focus-visible"] { top: 0 }',
+    '.card[data-sampler~="hover"] a { left: 0 }',
     '@media print{a[data-sampler~="active"] { bottom: 0 }}',
+    'a[data-sampler~="hover"]::after { margin: 0 }',
   ]);
+});
+
+test('a state is of the element, of what it stands in, or of what stands in it', () => {
+  const css =
+    '.card { top: 0 } .card:hover .fare { left: 0 } .fare { top: 0 } .menu { top: 0 } .menu a.to:focus { top: 0 } .menu i:hover { top: 0 } .lone:focus .fare { top: 0 } .tick:hover + .fare { top: 1px }';
+  const body =
+    '<div class="card"><p class="fare">1</p></div><ul class="menu"><li><a>a</a><a class="to">b</a></ul>';
+  const model = modelOf({
+    'index.html': htmlPage(body, '<link rel="stylesheet" href="line.css">'),
+    'line.css': css,
+  });
+  const page = model.page('index.html')!;
+  const states = new Map(
+    sharedStyles(model, ['line.css']).map((one) => [
+      one.name,
+      one.states.map(({ element, state }) => [page.elements[element]?.classes[0], state]),
+    ]),
+  );
+  assert.deepEqual(states.get('.card'), [['card', 'hover']]);
+  // Who points at it points at the card; a focus is of one element alone.
+  assert.deepEqual(states.get('.fare'), [['fare', 'hover']]);
+  assert.deepEqual(states.get('.menu'), [['to', 'focus']]);
+  const [reader] = model.readersOf(page);
+  const options = { model, rest: new AtRest(reader!, model.table.truths), addressOf: () => '' };
+  const at = (name: string): number => page.elements.findIndex(({ classes }) => classes.includes(name));
+  const html = exampleOf(page, at('fare'), options, { element: at('fare'), state: 'hover' })!;
+  assert.match(html, /<div data-sampler="hover" class="card"><p data-sampler="shown hover" class="fare">/);
+  const menu = exampleOf(page, at('menu'), options, { element: at('to'), state: 'focus' })!;
+  assert.match(
+    menu,
+    /<ul data-sampler="shown" class="menu"><li><a>a<\/a><a data-sampler="focus" class="to">/,
+  );
 });
 
 test('the example is one that is seen, wears little else, and is no whole page', () => {

@@ -54,7 +54,7 @@ test('values come along that a rule uses, through others, and in their sets', ()
   const place = { path: 'line.css', line: 1, column: 1 };
   const declaration = { property: '--x', value: '', important: false, range: { start: 0, end: 0 } };
   const value = (name: string, of: string, sets: readonly [string, string][] = []) => ({
-    ...{ name, kind: undefined, value: of, place, declaration, alias: undefined, uses: 1 },
+    ...{ name, kind: undefined, value: of, place, declaration, alias: undefined, note: undefined, uses: 1 },
     sets: sets.map(([where, own]) => ({ where, value: own, place, declaration })),
   });
   const named = [

@@ -5,7 +5,7 @@ import { UsageError } from '../../../core/usage-error.js';
 import { othersWith } from '../../../site/files/unread.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
-import type { Site } from '../../../site/rendering/load.js';
+import { isReadIn } from '../../../site/rendering/load.js';
 import { quoted } from '../../shared/site-text.js';
 import type { RenameDocument } from './document.js';
 
@@ -49,7 +49,7 @@ export function renameOn(folder: string, from: string, to: string, options: Rena
     themes: site.themes,
     scripts: site.scriptTexts,
     isLibrary: site.isPlatform,
-    others: othersWith(old, site.files, (file) => isRead(site, file)),
+    others: othersWith(old, site.files, (file) => isReadIn(site, file)),
     from: old,
     to: fresh,
     merge: options.merge === true,
@@ -74,12 +74,6 @@ export function renameOn(folder: string, from: string, to: string, options: Rena
     strays: result.differences.length,
   };
   return { document, result };
-}
-
-/** What a library holds unread is its own affair. */
-function isRead({ model, scriptTexts, isPlatform }: Site, file: string): boolean {
-  const { pages, sheets } = model.sources;
-  return pages.has(file) || sheets.has(file) || scriptTexts.has(file) || isPlatform(file);
 }
 
 /** `.name`, or the name alone. Throws `UsageError`. */

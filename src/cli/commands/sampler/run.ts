@@ -13,9 +13,9 @@ import {
   STATE_WIDTH,
   samplerPage,
 } from '../../../report/sampler.js';
-import { openFolder } from '../../../site/files/files.js';
+import { openForReading, type ReadSite } from '../../../site/building/read.js';
 import { insideSite } from '../../../site/files/inside.js';
-import { loadSite, type Site } from '../../../site/rendering/load.js';
+import type { Site } from '../../../site/rendering/load.js';
 import { pairsIn, valuesIn } from '../values/read.js';
 import type { SamplerDocument } from './document.js';
 
@@ -34,19 +34,31 @@ const USUAL = path.join('.acervus', 'sampler', 'index.html');
 
 /** Writes the page. In: the site's folder. Throws `UsageError`. */
 export async function sampler(folder: string, options: SamplerOptions = {}): Promise<SamplerDocument> {
-  const site = loadSite(openFolder(folder));
-  options.onStep?.('finding the shared styles');
-  const styles = sharedStyles(site.model, site.themes);
   const file = targetOf(folder, options.out);
-  const values = valuesIn(site);
+  const { site, folder: pages, sourceOf } = await openForReading(folder, options.onStep);
+  options.onStep?.('finding the shared styles');
+  const styles = sharedStyles(site.model, site.themes).map((style) => placedIn(style, sourceOf));
+  const values = valuesIn(site, sourceOf);
   const sampled =
     options.browser === true
       ? await inPictures(site, styles, options)
-      : styles.map((style) => inFrames(site, style, addressesFrom(folder, file)));
+      : styles.map((style) => inFrames(site, style, addressesFrom(pages, file)));
   mkdirSync(path.dirname(file), { recursive: true });
   const name = path.basename(path.resolve(folder));
-  writeFileAtomic.sync(file, samplerPage({ site: name, values, pairs: pairsIn(site), styles: sampled }));
+  writeFileAtomic.sync(
+    file,
+    samplerPage({ site: name, values, pairs: pairsIn(site, sourceOf), styles: sampled }),
+  );
   return documentOf(file, options.browser === true, values.named.length, styles);
+}
+
+function placedIn(style: SharedStyle, sourceOf: ReadSite['sourceOf']): SharedStyle {
+  const { rules, nearly } = style;
+  return {
+    ...style,
+    rules: rules.map((rule) => ({ ...rule, place: sourceOf(rule.place) })),
+    nearly: nearly && { ...nearly, place: sourceOf(nearly.place) },
+  };
 }
 
 function targetOf(folder: string, out: string | undefined): string {
@@ -94,7 +106,7 @@ function inFrames(site: Site, style: SharedStyle, addressOf: (file: string) => s
     ...style,
     shown: plain === undefined ? [] : SAMPLE_WIDTHS.map(() => asFrame(plain)),
     inStates: inStates.flatMap((html, at) =>
-      html === undefined ? [] : [{ state: style.states[at]!, shown: asFrame(html) }],
+      html === undefined ? [] : [{ state: style.states[at]!.state, shown: asFrame(html) }],
     ),
   };
 }
@@ -111,7 +123,13 @@ async function inPictures(
     const page = style.example?.page.path ?? '';
     return [
       ...SAMPLE_WIDTHS.map((width) => ({ style, state: undefined, html: plain, width, page })),
-      ...inStates.map((html, at) => ({ style, state: style.states[at], html, width: STATE_WIDTH, page })),
+      ...inStates.map((html, at) => ({
+        style,
+        state: style.states[at]?.state,
+        html,
+        width: STATE_WIDTH,
+        page,
+      })),
     ].flatMap(({ html, ...one }) => (html === undefined ? [] : [{ ...one, html, selector: SHOWN }]));
   });
   const pictures = await takeSamples(site.files, wanted, onSample);
@@ -144,7 +162,7 @@ function documentOf(
     shown: isBrowser ? 'pictures' : 'frames',
     values,
     styles: styles.map(({ example, nearly, like, part, rules, states, name, kind, elements, pages }) => ({
-      ...{ name, kind, elements, pages, states: [...states] },
+      ...{ name, kind, elements, pages, states: states.map(({ state }) => state) },
       ...(part === undefined ? {} : { part }),
       rules: rules.map(({ place }) => place),
       ...(example && { example: { page: example.page.path, element: example.element } }),

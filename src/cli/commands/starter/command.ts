@@ -39,8 +39,8 @@ export function defineStarter(program: Command, act: Act): void {
         const { present } = await import('../../shared/present.js');
         const { out, keep, leave, words } = flags;
         const atLeast = readWhole(flags.atLeast, (given) => new UsageError('at-least', { given }));
-        const document = await withProgress(terminal, 'reading the site', () =>
-          starter(site, { out, keep, leave, words, atLeast }),
+        const document = await withProgress(terminal, 'reading the site', ({ say: onStep }) =>
+          starter(site, { out, keep, leave, words, atLeast, onStep }),
         );
         await present(terminal, document, flags, async () => {
           const { starterLines } = await import('./lines.js');

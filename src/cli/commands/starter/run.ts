@@ -21,9 +21,10 @@ import {
   withWishes,
 } from '../../../core/starter/index.js';
 import { UsageError } from '../../../core/usage-error.js';
+import { openForReading } from '../../../site/building/read.js';
 import { openFolder } from '../../../site/files/files.js';
 import { insideSite, readPlain } from '../../../site/files/inside.js';
-import { loadSite, type Site } from '../../../site/rendering/load.js';
+import type { Site } from '../../../site/rendering/load.js';
 import { valuesIn } from '../values/read.js';
 import type { StarterDocument } from './document.js';
 
@@ -37,6 +38,8 @@ export interface StarterOptions {
   readonly atLeast?: number | undefined;
   /** A folder for editor snippets. */
   readonly words?: string | undefined;
+  /** Hears what is done now. */
+  readonly onStep?: ((step: string) => void) | undefined;
 }
 
 const USUAL = path.join('.acervus', 'starter', 'house.css');
@@ -51,7 +54,7 @@ export async function starter(folder: string, options: StarterOptions = {}): Pro
   const file = targetOf(folder, options.out);
   const old = existsSync(file) ? readPlain(file, file).toString('utf8') : undefined;
   if (old !== undefined && !isHouseSheet(old)) throw new UsageError('starter-out', { file });
-  const site = loadSite(files);
+  const { site, sourceOf } = await openForReading(folder, options.onStep);
   const { rules, left } = chooseRules(site.model, site.themes, platformClasses(site), wishes);
   const { named } = valuesIn(site);
   const sheet = houseSheet(rules, named, wishes);
@@ -74,8 +77,12 @@ export async function starter(folder: string, options: StarterOptions = {}): Pro
     file,
     wishes,
     values: sheet.values.map(({ name }) => name),
-    rules: rules.map(({ part, selectors, place }) => ({ part, selectors: [...selectors], place })),
-    left: left.map((one) => ({ ...one })),
+    rules: rules.map(({ part, selectors, place }) => ({
+      part,
+      selectors: [...selectors],
+      place: sourceOf(place),
+    })),
+    left: left.map((one) => ({ ...one, place: sourceOf(one.place) })),
     ...(old === undefined ? {} : { revision: plainRevision(revisionOf(old, sheet.text)) }),
     ...(snippets === undefined
       ? {}

@@ -14,6 +14,7 @@ export const valuesDocument = z
         kind: z.enum(VALUE_KINDS).optional(),
         value: z.string(),
         place,
+        note: z.string().optional().describe('What a comment behind it says of it.'),
         sets: z
           .array(z.strictObject({ where: z.string(), value: z.string(), place }))
           .describe('Other values that it has in a scheme, a medium or a section.'),
@@ -30,6 +31,19 @@ export const valuesDocument = z
         named: z.string().optional().describe('The custom property that has this value.'),
       }),
     ),
+    near: z
+      .array(
+        z.strictObject({
+          kind: z.enum(['colour', 'length']),
+          from: z.string(),
+          to: z.string(),
+          times: z.int(),
+          toTimes: z.int(),
+          apart: z.number().describe('CIEDE2000 for colours, pixels for lengths.'),
+          place,
+        }),
+      )
+      .describe('Values that are all but the same as another in much wider use.'),
     pairs: z
       .array(
         z.strictObject({
@@ -60,6 +74,9 @@ export const valuesDocument = z
             pages: z.int(),
           }),
         ),
+        renamed: z
+          .array(z.strictObject({ from: z.string(), to: z.string(), places: z.int() }))
+          .describe('Custom properties that get another name, in every place that says it.'),
         same: z.int(),
         unsaid: z.array(z.string()).describe('Values of the site that the file says nothing of.'),
         refused: z.array(z.strictObject({ property: z.string(), why: z.string() })),

@@ -25,7 +25,7 @@ const FEW = 5;
 
 export function valuesLines(folder: string, document: ValuesDocument, all: boolean): string[] {
   if (document.in !== undefined) return inLines(folder, document, document.in, all);
-  if (document.pairs !== undefined) return pairLines(folder, document.pairs, all);
+  if (document.pairs !== undefined) return pairLines(folder, document.pairs, document.near, all);
   const lines = [heading('Values', folder)];
   const kinds = Object.keys(KINDS) as Kind[];
   for (const kind of kinds) lines.push(...kindLines(kind, document, all));
@@ -43,6 +43,7 @@ export function valuesLines(folder: string, document: ValuesDocument, all: boole
       );
     if (!all && other.length > FEW) lines.push(more(other.length - FEW, '--all'));
   }
+  lines.push(...nearLines(document.near, all));
   if (lines.length === 1) lines.push(row({ count: 0, text: 'values: the theme says none' }));
   if (document.out !== undefined) lines.push(...outLines(document.out));
   lines.push(
@@ -88,6 +89,25 @@ function kindLines(kind: Kind, { named, unnamed }: ValuesDocument, all: boolean)
   return lines;
 }
 
+/** Beside each other, so that an eye sees how little they differ. */
+function nearLines(near: ValuesDocument['near'], all: boolean): string[] {
+  if (near.length === 0) return [];
+  const lines = [heading('Nearly another', 'acervus-draft.json makes them one, where a person says so')];
+  for (const { kind, from, to, times, toTimes, place } of all ? near : near.slice(0, FEW)) {
+    const shown = (value: string): string => `${kind === 'colour' ? swatch(value) : ''}${clean(value)}`;
+    lines.push(
+      row({
+        count: times,
+        mark: 'needs',
+        text: `${shown(from)} is nearly ${shown(to)}  ${dim(`written ${plural(toTimes, 'time')}`)}`,
+        place: showPlace(place),
+      }),
+    );
+  }
+  if (!all && near.length > FEW) lines.push(more(near.length - FEW, '--all'));
+  return lines;
+}
+
 function outLines({ file, tokens, left }: NonNullable<ValuesDocument['out']>): string[] {
   const lines = [heading('Out'), row({ count: tokens, mark: 'made', text: 'tokens', place: file })];
   if (left.length > 0)
@@ -104,10 +124,18 @@ function outLines({ file, tokens, left }: NonNullable<ValuesDocument['out']>): s
 function inLines(
   folder: string,
   { written, files }: ValuesDocument,
-  { file, changes, same, unsaid, refused, strays }: NonNullable<ValuesDocument['in']>,
+  { file, changes, renamed, same, unsaid, refused, strays }: NonNullable<ValuesDocument['in']>,
   all: boolean,
 ): string[] {
   const lines = [heading('Values', `${folder}, as ${file} says`)];
+  for (const { from, to, places } of renamed)
+    lines.push(
+      row({
+        count: places,
+        mark: 'made',
+        text: `${clean(from)} is called ${clean(to)}  ${dim('wherever it is written')}`,
+      }),
+    );
   for (const { property, where, before, after, elements, pages } of all ? changes : changes.slice(0, 16)) {
     const reach =
       before === undefined ? 'new' : `on ${plural(elements, 'element')} of ${plural(pages, 'page')}`;
@@ -153,7 +181,12 @@ function inLines(
 const ENOUGH = 4.5;
 const ENOUGH_FOR_LARGE = 3;
 
-function pairLines(folder: string, pairs: NonNullable<ValuesDocument['pairs']>, all: boolean): string[] {
+function pairLines(
+  folder: string,
+  pairs: NonNullable<ValuesDocument['pairs']>,
+  near: ValuesDocument['near'],
+  all: boolean,
+): string[] {
   const lines = [
     heading('Colours on each other', 'elements with text at rest, on a screen; the least contrast first'),
   ];
@@ -173,6 +206,10 @@ function pairLines(folder: string, pairs: NonNullable<ValuesDocument['pairs']>, 
   if (pairs.length === 0)
     lines.push(row({ count: 0, text: 'pairs: no text whose colour and ground a sheet says' }));
   lines.push(
+    ...nearLines(
+      near.filter(({ kind }) => kind === 'colour'),
+      all,
+    ),
     next(
       `acervus reach '${pairs[0]?.text ?? '#000000'}'${onSite(folder)}`,
       'tells where a colour has effect',

@@ -1,11 +1,17 @@
 // The values of a loaded site, and the colours that stand on each other.
 
 import type { Page } from '../../../core/markup/index.js';
+import { findNearMisses, type NearValue } from '../../../core/search/index.js';
 import { type Place, placeIn } from '../../../core/source.js';
 import { type ColourPair, colourPairs, type Values, valuesOf } from '../../../core/values/index.js';
 import type { Site } from '../../../site/rendering/load.js';
 
-export function valuesIn({ model, themes }: Site): Values {
+type SourceOf = (place: Place) => Place;
+
+const AS_IT_IS: SourceOf = (place) => place;
+
+/** In: where a place of its pages stands in what a person writes. */
+export function valuesIn({ model, themes }: Site, sourceOf: SourceOf = AS_IT_IS): Values {
   const sheets = themes.flatMap((file) => {
     const program = model.sheetAt(file);
     return program === undefined ? [] : [{ path: file, text: program.sheet.text, sheet: program.sheet }];
@@ -25,14 +31,28 @@ export function valuesIn({ model, themes }: Site): Values {
         : [],
     ),
   );
-  return valuesOf({ sheets, styles, blocks });
+  const { named, unnamed } = valuesOf({ sheets, styles, blocks });
+  if (sourceOf === AS_IT_IS) return { named, unnamed };
+  return {
+    named: named.map((one) => ({
+      ...one,
+      place: sourceOf(one.place),
+      sets: one.sets.map((set) => ({ ...set, place: sourceOf(set.place) })),
+    })),
+    unnamed: unnamed.map((one) => ({ ...one, place: sourceOf(one.place) })),
+  };
 }
 
 /** Worst first. */
-export function pairsIn({ model }: Site): ColourPair[] {
+export function pairsIn({ model }: Site, sourceOf: SourceOf = AS_IT_IS): ColourPair[] {
   const placeAt = (page: Page, element: number): Place | undefined => {
     const range = page.elements[element]?.tag?.range;
-    return range && placeIn(page.path, page.text, range.start);
+    return range && sourceOf(placeIn(page.path, page.text, range.start));
   };
   return colourPairs(model, placeAt);
+}
+
+/** Values that nearly are another. */
+export function nearIn({ model, themes }: Site, sourceOf: SourceOf = AS_IT_IS): NearValue[] {
+  return findNearMisses(model, themes).map((one) => ({ ...one, places: one.places.map(sourceOf) }));
 }

@@ -5,12 +5,14 @@ import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { UsageError } from '../../../core/usage-error.js';
 import { planValues, readTokens, toTokens, type Values } from '../../../core/values/index.js';
+import { openForReading } from '../../../site/building/read.js';
 import { readPlain } from '../../../site/files/inside.js';
+import { othersWith } from '../../../site/files/unread.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
-import type { Site } from '../../../site/rendering/load.js';
+import { isReadIn, type Site } from '../../../site/rendering/load.js';
 import type { ValuesDocument } from './document.js';
-import { pairsIn, valuesIn } from './read.js';
+import { nearIn, pairsIn, valuesIn } from './read.js';
 
 export interface ValuesOptions extends WriteOptions {
   /** Write the named values as a token file. */
@@ -29,13 +31,17 @@ export interface ValuesOptions extends WriteOptions {
  */
 export async function values(site: string, options: ValuesOptions = {}): Promise<ValuesDocument> {
   const { onStep } = options;
-  const opened = openForChange(site);
-  const found = valuesIn(opened);
+  const { site: opened, sourceOf } =
+    options.in === undefined
+      ? await openForReading(site, onStep)
+      : { site: openForChange(site), sourceOf: undefined };
+  const found = valuesIn(opened, sourceOf);
   const document: ValuesDocument = {
     format: 1,
     command: 'values',
-    named: found.named.map(({ name, kind, value, place, sets, uses }) => ({
+    named: found.named.map(({ name, kind, value, place, note, sets, uses }) => ({
       ...{ name, value, place, uses },
+      ...(note === undefined ? {} : { note }),
       ...(kind === undefined ? {} : { kind }),
       sets: sets.map(({ declaration: _declaration, ...one }) => one),
     })),
@@ -44,8 +50,9 @@ export async function values(site: string, options: ValuesOptions = {}): Promise
       properties: [...properties],
       ...(named === undefined ? {} : { named }),
     })),
+    near: nearIn(opened, sourceOf).map(({ places, ...one }) => ({ ...one, place: places[0]! })),
     ...(options.pairs === true
-      ? { pairs: pairsIn(opened).map(({ place, ...one }) => ({ ...one, ...(place && { place }) })) }
+      ? { pairs: pairsIn(opened, sourceOf).map(({ place, ...one }) => ({ ...one, ...(place && { place }) })) }
       : {}),
     ...NOTHING_DONE,
     files: [],
@@ -83,7 +90,11 @@ function takeIn(
     shared: { path: shared, partNames: config.parts ?? {} },
     named,
     tokens,
-    isOwn: (one) => model.sources.sheets.has(one) && !isPlatform(one),
+    texts: {
+      scripts: site.scriptTexts,
+      othersWith: (name) => othersWith(name, site.files, (one) => isReadIn(site, one)),
+      isOwn: (one) => !isPlatform(one) && (model.sources.sheets.has(one) || site.scriptTexts.has(one)),
+    },
   });
   const isRefused = plan.strays.length > 0 || plan.refused.length > 0;
   const done = isRefused ? NOTHING_DONE : carryOut(folder, site, 'values', plan.edits, options);
@@ -95,6 +106,7 @@ function takeIn(
         ...(where === undefined ? {} : { where }),
         ...(before === undefined ? {} : { before }),
       })),
+      renamed: plan.renamed.map((one) => ({ ...one })),
       same: plan.same,
       unsaid: [...plan.unsaid],
       refused: plan.refused.map((one) => ({ ...one })),
