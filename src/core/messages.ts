@@ -41,6 +41,11 @@ export const MESSAGES = {
     'fetch it with git first',
   ],
   'not-a-page': ['{file}', 'is no page of {site}', 'name {hint}'],
+  'picture-component': [
+    '{file}',
+    'is a part that pages take in, and no page to take a picture of',
+    'name a whole page',
+  ],
   'page-empty': ['{file}', 'is empty', 'there is nothing to explain'],
   'component-unused': [
     '{file}',

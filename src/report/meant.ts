@@ -5,35 +5,36 @@ import path from 'node:path';
 import { takeOutlined } from '../browser/outlined.js';
 import { type Page, parsePage } from '../core/markup/index.js';
 import { placeIn, showPlace } from '../core/source.js';
-import { UsageError } from '../core/usage-error.js';
 import { openFolder } from '../site/files/files.js';
 import { insideSite } from '../site/files/inside.js';
 import { readConfig } from '../site/files/pages.js';
 import { SiteReader } from '../site/rendering/reader.js';
 import { tagText } from './moves.js';
 import { escapeHtml, figures, page as htmlPage } from './page.js';
+import { shownPage } from './shown-page.js';
 
 const FOLDER = path.join('.acervus', 'picture');
 const WIDTH = 1200;
 /** So many are outlined; more would hide the page. */
 const MOST = 200;
 
-/** In: the site's folder; a page; numbers of its elements. Out: the path of the report. Throws `UsageError`. */
-export async function pictureOfMeant(
-  folder: string,
-  file: string,
-  elements: readonly number[],
-  title: string,
-): Promise<string> {
+export interface MeantWanted {
+  /** The page to take; the first whole one of `best` without. */
+  readonly page: string | undefined;
+  readonly best: readonly string[];
+  /** Numbers of elements on a page. */
+  readonly on: (page: string) => readonly number[];
+  readonly title: string;
+}
+
+/** Out: the path of the report. Throws `UsageError` without a browser or such a page. */
+export async function pictureOfMeant(folder: string, wanted: MeantWanted): Promise<string> {
+  const { title } = wanted;
   const files = openFolder(folder);
   const reader = new SiteReader(files, await readConfig(files));
-  const text = reader.pagePaths.includes(file) ? reader.page(file) : undefined;
-  if (text === undefined)
-    throw new UsageError('not-a-page', {
-      file,
-      site: folder,
-      hint: `one of its ${reader.pagePaths.length} pages`,
-    });
+  const file = shownPage(folder, reader, wanted.page, wanted.best);
+  const elements = wanted.on(file);
+  const text = reader.page(file) ?? '';
   const page = parsePage(file, text, reader.isComponent(file), reader.sheetsFor(file));
   const shown = [...new Set(elements)].sort((a, b) => a - b).slice(0, MOST);
   const { png, hidden } = await takeOutlined(

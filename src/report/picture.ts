@@ -10,6 +10,7 @@ import { readConfig } from '../site/files/pages.js';
 import { lastChange } from '../site/ledger/before.js';
 import { SiteReader } from '../site/rendering/reader.js';
 import { escapeHtml, figures, page as htmlPage } from './page.js';
+import { shownPage } from './shown-page.js';
 
 const FOLDER = path.join('.acervus', 'picture');
 const WIDTH = 1200;
@@ -30,15 +31,12 @@ export async function pictureOfChange(
 ): Promise<string> {
   const change = lastChange(folder);
   const after = openFolder(folder);
-  const { pagePaths } = new SiteReader(after, await readConfig(after));
-  const chosen =
-    page ?? [...moved, ...(change?.files ?? [])].find((one) => pagePaths.includes(one)) ?? pagePaths[0]!;
-  if (change === undefined || !pagePaths.includes(chosen))
-    throw new UsageError('not-a-page', {
-      file: chosen,
-      site: folder,
-      hint: `one of its ${pagePaths.length} pages`,
-    });
+  const reader = new SiteReader(after, await readConfig(after));
+  const isPage = (file: string): boolean => reader.pagePaths.includes(file) && !reader.isComponent(file);
+  const touched = [...moved, ...(change?.files ?? [])].filter(isPage);
+  const chosen = shownPage(folder, reader, page, touched);
+  if (change === undefined)
+    throw new UsageError('not-a-page', { file: chosen, site: folder, hint: 'a page that was changed' });
   insideSite(folder, FOLDER);
   const target = path.join(folder, FOLDER);
   rmSync(target, { recursive: true, force: true });

@@ -52,6 +52,24 @@ test('a page is shown before and after a change, and what moved on it', async (c
   });
 });
 
+test('a part that pages take in is no page to take a picture of: the best whole one is', async (context) => {
+  await withBrowser(context, async () => {
+    const site = makeSite({
+      'components/head.tpl': '<p class="fare">1</p><p class="fare">2</p><p class="fare">3</p>',
+      'a.html': htmlPage('<p class="fare">12</p>', LINK),
+      'line.css': '.fare { color: teal; }\n',
+    });
+    const page = (): string => read(site, path.join('.acervus', 'picture', 'index.html'));
+    assert.equal((await acervus('reach', '.fare', site, '--picture')).code, 0);
+    assert.match(page(), /<b>a\.html<\/b>/);
+    await acervus('restyle', '.fare', 'color: red', site, '--picture');
+    assert.match(page(), /<b>a\.html<\/b>/);
+    const part = await acervus('explain', 'components/head.tpl', 'p', site, '--picture');
+    assert.equal(part.code, 2);
+    assert.match(part.stderr, /^acervus: components\/head\.tpl: is a part that pages take in/m);
+  });
+});
+
 test('without a browser nothing is written, and one line says how to get it', async () => {
   const site = makeSite({
     'a.html': htmlPage('<p class="fare">12</p>', LINK),

@@ -15,14 +15,16 @@ export class MeantElements {
   }
 }
 
-/** In: the site's folder; the page to show, where there is one. */
+/** In: the site's folder; the page to show, or those that would do, the best first: none, and nothing is taken. */
 export async function showMeant(
   { warn }: Terminal,
   folder: string,
   elements: MeantElements,
-  { page, title }: { readonly page: string | undefined; readonly title: string },
+  wanted: { readonly page?: string | undefined; readonly best: readonly string[]; readonly title: string },
 ): Promise<void> {
-  if (page === undefined) return;
+  const { page, best, title } = wanted;
+  if (page === undefined && best.length === 0) return;
   const { pictureOfMeant } = await import('../../report/meant.js');
-  warn(`picture  ${await pictureOfMeant(folder, page, elements.on(page), title)}\n`);
+  const on = (file: string): readonly number[] => elements.on(file);
+  warn(`picture  ${await pictureOfMeant(folder, { page, best, title, on })}\n`);
 }

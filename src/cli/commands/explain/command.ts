@@ -58,7 +58,7 @@ export function defineExplain(program: Command, act: Act): void {
         if (flags.picture === true)
           await showMeant(terminal, site, meant, {
             title: `acervus explain ${page} ${element}`,
-            page: document.page,
+            best: [document.page],
           });
         return 0;
       }),

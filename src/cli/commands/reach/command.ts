@@ -39,7 +39,8 @@ export function defineReach(program: Command, act: Act): void {
         if (flags.picture === true)
           await showMeant(terminal, site, meant, {
             title: `acervus reach ${what}`,
-            page: flags.page ?? document.pages[0]?.path,
+            page: flags.page,
+            best: document.pages.map(({ path }) => path),
           });
         return document.elements === 0 && document.declarations.length === 0 ? 1 : 0;
       }),
