@@ -1,9 +1,12 @@
 // A Chromium that is installed, found and started; none is ever downloaded.
 
 import { accessSync, constants } from 'node:fs';
+import { createRequire } from 'node:module';
 import path from 'node:path';
-import { type Browser, chromium } from 'playwright-core';
+import type { Browser } from 'playwright-core';
 import { UsageError } from '../core/usage-error.js';
+
+const load = createRequire(import.meta.url);
 
 const NAMES = ['chromium', 'chromium-browser', 'google-chrome', 'google-chrome-stable', 'chrome', 'msedge'];
 const PLACES = [
@@ -60,6 +63,8 @@ async function launch(more: readonly string[]): Promise<Browser> {
     ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
   ];
   try {
+    // Loaded for a browser that is started alone, and asked for as it is written: as a module it is read through twice.
+    const { chromium } = load('playwright-core') as typeof import('playwright-core');
     return await chromium.launch({ executablePath, args });
   } catch (error) {
     const [line] = (error as Error).message.split('\n');

@@ -2,7 +2,7 @@
 // takes in last, and what is made is made anew.
 
 import path from 'node:path';
-import { generate, parse, walk } from 'css-tree';
+import { generate, parse, walk } from 'css-tree/dist/csstree.esm';
 import { applyEdits, type Edit, newlineOf } from '../../core/edits/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import { compiledText, isCompiled, type OutputStyle } from '../files/compiled.js';
