@@ -152,20 +152,20 @@ function improve(covering: Covering, candidates: readonly bigint[]): void {
   const patient = candidates.length * covering.rows < PATIENT;
   for (let helped = true; helped; ) {
     helped = false;
-    let best = covering.save();
-    const consider = (): boolean => {
-      const better = covering.cost < best.cost - 1e-9;
-      if (better) best = covering.save();
-      return better;
-    };
-    const start = best;
+    let least = covering.cost;
+    let best: readonly bigint[] | undefined;
+    const { mark } = covering;
     for (const move of movesOf(covering, candidates)) {
       move();
-      helped = consider() || helped;
+      if (covering.cost < least - 1e-9) {
+        least = covering.cost;
+        best = covering.opened();
+        helped = true;
+      }
       if (helped && !patient) break;
-      covering.restore(start);
+      covering.backTo(mark);
     }
-    covering.restore(best);
+    if (best !== undefined) covering.reset(best);
   }
 }
 

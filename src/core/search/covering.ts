@@ -3,12 +3,6 @@
 import { getOrInsert } from '../get-or-insert.js';
 import type { Taste } from './cost.js';
 
-export interface Saved {
-  readonly open: ReadonlySet<Style>;
-  readonly worn: readonly Worn[];
-  readonly cost: number;
-}
-
 /** A set of atoms that is open, or was tried. */
 interface Style {
   readonly number: number;
@@ -18,25 +12,37 @@ interface Style {
   /** By row, whether all of it stands there; and the rows where it does. */
   readonly fits: Uint8Array;
   readonly rows: readonly number[];
-  /** Elements that wear it, and the count in which that was found. */
+  /** Elements that wear it. */
   wearers: number;
-  counted: number;
 }
 
 /** What a row wears, and what that costs it. */
 interface Worn {
   readonly styles: readonly Style[];
-  readonly cost: number;
+  /** What none of them covers. */
+  readonly bare: bigint;
+  /** What it costs, in parts. */
+  readonly parts: number;
 }
+
+const NOTHING: Worn = { styles: [], bare: 0n, parts: 0 };
 
 /** Far above any cost: for a style that too few elements wear. */
 const TOO_FEW = 1e9;
 
+/** Costs are counted in so small parts of one, so that sums are exact and a step can be taken back. */
+const PARTS = 2 ** 20;
+
 export class Covering {
-  cost = 0;
-  #open = new Set<Style>();
-  #worn: Worn[] = [];
-  #counts = 0;
+  readonly #open = new Set<Style>();
+  /** By row, the open styles that fit it, by their masks. */
+  readonly #fitting: Style[][];
+  readonly #worn: Worn[];
+  /** What rows and styles cost, in parts; and how many styles too few elements wear. */
+  #parts = 0;
+  #tooFew = 0;
+  /** What was done since the last reset, to take it back from the end. */
+  readonly #done: (() => void)[] = [];
   readonly #masks: readonly bigint[];
   readonly #elements: readonly number[];
   readonly #sizes: readonly number[];
@@ -59,6 +65,8 @@ export class Covering {
     this.#sizes = sizes;
     this.#taste = taste;
     this.#atLeast = atLeast;
+    this.#fitting = masks.map(() => []);
+    this.#worn = masks.map(() => NOTHING);
     this.reset([]);
   }
 
@@ -66,10 +74,24 @@ export class Covering {
     return this.#masks.length;
   }
 
+  get cost(): number {
+    return this.#parts / PARTS + this.#tooFew * TOO_FEW;
+  }
+
+  /** Opens these styles and no others. */
   reset(open: readonly bigint[]): void {
-    this.#open = new Set(open.map((mask) => this.#styleOf(mask)));
-    this.#worn = this.#masks.map((_, row) => this.#bestFor(row));
-    this.#count();
+    for (const style of this.#styles.values()) style.wearers = 0;
+    this.#open.clear();
+    for (const mask of open) this.#open.add(this.#styleOf(mask));
+    const inOrder = [...this.#open].sort(byMask);
+    this.#parts = 0;
+    this.#tooFew = 0;
+    for (let row = 0; row < this.rows; row++) {
+      this.#fitting[row] = inOrder.filter(({ fits }) => fits[row] === 1);
+      this.#worn[row] = NOTHING;
+      this.#wear(row, this.#bestFor(row));
+    }
+    this.#done.length = 0;
   }
 
   /** The styles that some row wears, in a fixed order. */
@@ -83,90 +105,128 @@ export class Covering {
 
   open(mask: bigint): void {
     const style = this.#styleOf(mask);
-    this.#open.add(style);
-    for (const row of style.rows) this.#worn[row] = this.#bestFor(row);
-    this.#count();
+    if (this.#open.has(style)) return;
+    this.#add(style);
+    this.#done.push(() => this.#remove(style));
+    for (const row of style.rows) this.#change(row);
   }
 
   close(mask: bigint): void {
     const style = this.#styleOf(mask);
-    this.#open.delete(style);
-    for (const row of style.rows)
-      if (this.#worn[row]!.styles.includes(style)) this.#worn[row] = this.#bestFor(row);
-    this.#count();
+    if (!this.#open.has(style)) return;
+    this.#remove(style);
+    this.#done.push(() => this.#add(style));
+    for (const row of style.rows) if (this.#worn[row]!.styles.includes(style)) this.#change(row);
   }
 
   /** Closes styles that overlap a new one, where the cover is cheaper without them. */
   prune(mask: bigint): void {
     for (const other of this.used()) {
       if (other === mask || (other & mask) === 0n) continue;
-      const before = this.save();
-      this.close(other);
-      this.refill();
-      if (this.cost >= before.cost - 1e-9) this.restore(before);
+      this.#keepIfCheaper(() => {
+        this.close(other);
+        this.refill();
+      });
     }
   }
 
   /** Opens a style for what a row has lost, where that is cheaper than leaving it. */
   refill(): void {
-    this.#masks.forEach((row, at) => {
-      let bare = row;
-      for (const { mask } of this.#worn[at]!.styles) bare &= ~mask;
-      if (bare === 0n) return;
-      const before = this.save();
-      this.open(bare);
-      if (this.cost >= before.cost - 1e-9) this.restore(before);
-    });
+    for (let row = 0; row < this.rows; row++) {
+      const { bare } = this.#worn[row]!;
+      if (bare !== 0n) this.#keepIfCheaper(() => this.open(bare));
+    }
   }
 
-  save(): Saved {
-    return { open: new Set(this.#open), worn: [...this.#worn], cost: this.cost };
+  /** How far it has come since the last reset. */
+  get mark(): number {
+    return this.#done.length;
   }
 
-  restore({ open, worn, cost }: Saved): void {
-    this.#open = new Set(open);
-    this.#worn = [...worn];
-    this.cost = cost;
+  /** Takes back what was done behind a mark. */
+  backTo(mark: number): void {
+    while (this.#done.length > mark) this.#done.pop()!();
+  }
+
+  /** The open styles. */
+  opened(): bigint[] {
+    return [...this.#open].map(({ mask }) => mask);
+  }
+
+  #keepIfCheaper(step: () => void): void {
+    const { cost, mark } = this;
+    step();
+    if (this.cost >= cost - 1e-9) this.backTo(mark);
+  }
+
+  #add(style: Style): void {
+    this.#open.add(style);
+    for (const row of style.rows) {
+      const own = this.#fitting[row]!;
+      let at = own.length;
+      while (at > 0 && own[at - 1]!.mask > style.mask) at--;
+      own.splice(at, 0, style);
+    }
+  }
+
+  #remove(style: Style): void {
+    this.#open.delete(style);
+    for (const row of style.rows) {
+      const own = this.#fitting[row]!;
+      own.splice(own.indexOf(style), 1);
+    }
+  }
+
+  /** A row wears what is best for it now. */
+  #change(row: number): void {
+    const before = this.#worn[row]!;
+    const best = this.#bestFor(row);
+    if (best === before) return;
+    this.#wear(row, best);
+    this.#done.push(() => this.#wear(row, before));
+  }
+
+  #wear(row: number, worn: Worn): void {
+    const before = this.#worn[row]!;
+    const elements = this.#elements[row]!;
+    for (const style of before.styles) this.#count(style, -elements);
+    for (const style of worn.styles) this.#count(style, elements);
+    this.#parts += worn.parts - before.parts;
+    this.#worn[row] = worn;
+  }
+
+  #count(style: Style, elements: number): void {
+    const before = style.wearers;
+    const after = before + elements;
+    style.wearers = after;
+    if ((before === 0) !== (after === 0)) {
+      const { style: each, declaration } = this.#taste;
+      const own = inParts(each + declaration * style.size);
+      this.#parts += after === 0 ? -own : own;
+    }
+    const isFew = (count: number): number => (count > 0 && count < this.#atLeast ? 1 : 0);
+    this.#tooFew += isFew(after) - isFew(before);
   }
 
   #styleOf(mask: bigint): Style {
     return getOrInsert(this.#styles, mask, () => {
       const fits = Uint8Array.from(this.#masks, (row) => ((row & mask) === mask ? 1 : 0));
       const rows = this.#masks.flatMap((_, row) => (fits[row] === 1 ? [row] : []));
-      const size = this.#sizeOf(mask);
-      return { number: this.#styles.size, mask, size, fits, rows, wearers: 0, counted: 0 };
+      return { number: this.#styles.size, mask, size: this.#sizeOf(mask), fits, rows, wearers: 0 };
     });
   }
 
-  #count(): void {
-    const now = ++this.#counts;
-    const used: Style[] = [];
-    let cost = 0;
-    this.#worn.forEach((worn, at) => {
-      for (const style of worn.styles) {
-        if (style.counted !== now) {
-          style.counted = now;
-          style.wearers = 0;
-          used.push(style);
-        }
-        style.wearers += this.#elements[at]!;
-      }
-      cost += worn.cost;
-    });
-    const { style: each, declaration } = this.#taste;
-    for (const { size, wearers } of used) {
-      cost += each + declaration * size;
-      if (wearers < this.#atLeast) cost += TOO_FEW;
-    }
-    this.cost = cost;
+  #bareOf(row: number, wears: readonly Style[]): bigint {
+    let bare = this.#masks[row]!;
+    for (const { mask } of wears) bare &= ~mask;
+    return bare;
   }
 
   #rowCost(row: number, wears: readonly Style[]): number {
-    let bare = this.#masks[row]!;
-    for (const { mask } of wears) bare &= ~mask;
     const count = this.#elements[row]!;
     const { use, stay } = this.#taste;
-    return use * wears.length * Math.log2(1 + count) + stay * this.#sizeOf(bare) * count;
+    const bare = this.#sizeOf(this.#bareOf(row, wears));
+    return use * wears.length * Math.log2(1 + count) + stay * bare * count;
   }
 
   #sizeOf(mask: bigint): number {
@@ -180,18 +240,19 @@ export class Covering {
 
   /** The open styles that a row wears at the least cost to itself. */
   #bestFor(row: number): Worn {
-    const whole = this.#masks[row]!;
-    const fitting = [...this.#open].filter(({ fits }) => fits[row] === 1).sort(byMask);
-    const key = `${row}:${fitting.map(({ number }) => number).join()}`;
-    let best = this.#rowCosts.get(key);
-    if (best === undefined) {
-      const styles = bestChoice(whole, fitting, (wears) => this.#rowCost(row, wears));
-      best = { styles, cost: this.#rowCost(row, styles) };
+    const fitting = this.#fitting[row]!;
+    let key = `${row}`;
+    for (const { number } of fitting) key += `,${number}`;
+    return getOrInsert(this.#rowCosts, key, () => {
+      const styles = bestChoice(this.#masks[row]!, fitting, (wears) => this.#rowCost(row, wears));
       if (this.#rowCosts.size > 50_000) this.#rowCosts.clear();
-      this.#rowCosts.set(key, best);
-    }
-    return best;
+      return { styles, bare: this.#bareOf(row, styles), parts: inParts(this.#rowCost(row, styles)) };
+    });
   }
+}
+
+function inParts(cost: number): number {
+  return Math.round(cost * PARTS);
 }
 
 function byMask(a: Style, b: Style): number {
