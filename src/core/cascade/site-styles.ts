@@ -117,14 +117,12 @@ export class SiteStyles implements ProgramSource {
 
   sheetsOfScripts(page: Page): ScriptSheet[] {
     // What a library adds is what it is for, and named so.
-    return this.scriptsIn(page).flatMap(({ path, text, isLibrary, whole, offset }) =>
-      isLibrary
+    return this.scriptsIn(page).flatMap((script) =>
+      script.isLibrary
         ? []
-        : scriptReading(text).sheets.map((sheet) => ({
-            sheet,
-            path,
-            text: whole,
-            offset: offset + sheet.offset,
+        : scriptReading(script.text).sheets.map((sheet) => ({
+            ...{ sheet, path: script.path, text: script.whole },
+            offset: script.offset + sheet.offset,
           })),
     );
   }
@@ -155,8 +153,14 @@ export class SiteStyles implements ProgramSource {
 
   #scriptAt(reference: ScriptReference, page: Page): FoundScript | undefined {
     if (reference.kind === 'inline') {
-      const { text, offset } = reference;
-      return { text, isLibrary: false, path: page.path, whole: page.text, offset };
+      const { text } = reference;
+      return {
+        ...{ text, isLibrary: false, path: page.path, whole: page.text },
+        // Found out for who asks.
+        get offset() {
+          return reference.offset;
+        },
+      };
     }
     const path = fileAt(reference.address, page.path, (address) => this.copyOf(address));
     const script = path === undefined ? undefined : this.texts.scriptAt?.(path);

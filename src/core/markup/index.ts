@@ -6,6 +6,7 @@ export { givenSheets } from './given-sheets.js';
 export { countMarks, isAgain, ORIGIN_MARK, originOf, withoutMarks } from './origin-mark.js';
 export { type Outline, outlinedPage, outlineOf } from './outline.js';
 export * from './page.js';
-export { parsePage, parseUnplaced } from './parse.js';
+export { parsePage } from './parse.js';
 export { hasTemplateText, maskTemplateText, templateWords, UNSEEN } from './template-text.js';
 export { splitTokens } from './tokens.js';
+export { parseUnplaced } from './unplaced.js';

@@ -3,7 +3,7 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
 import { isComponentFile } from '../components/index.js';
-import { ENGINE_LETTER, holdsEngineText } from '../templates/index.js';
+import { ENGINE_LETTER } from '../templates/index.js';
 import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
 import { componentTree } from './component-tree.js';
 import type { Engine } from './engine.js';
@@ -48,25 +48,13 @@ export function parsePage(path: string, text: string, component = false, sheets?
   return sheets === undefined ? page : { ...page, sheets: withGiven(page.sheets, sheets) };
 }
 
-/** What is read, or told, by its place in the source: the texts of blocks, what is in a template, and scripts of the page. */
-const READ_BY_PLACE = /<(?:style|template)[\s>]|<script(?![^>]*\ssrc\s*=)|[\s"'/]on[a-z]+\s*=|javascript:/i;
-
-/**
- * A whole page without the offsets of anything in it, in half the time: for seeing whether it looks the same.
- * Out: `undefined` where something in it is told by where it stands.
- */
-export function parseUnplaced(path: string, text: string): Page | undefined {
-  if (isComponentFile(path) || READ_BY_PLACE.test(text) || holdsEngineText(text, path)) return undefined;
-  return readPage(path, text, { component: false, placed: false });
-}
-
 interface ReadOptions {
   readonly component: boolean;
   /** Whether offsets are wanted. */
   readonly placed: boolean;
 }
 
-function readPage(path: string, text: string, { component, placed }: ReadOptions): Page {
+export function readPage(path: string, text: string, { component, placed }: ReadOptions): Page {
   const defects: MarkupDefect[] = [];
   const options = {
     sourceCodeLocationInfo: placed,

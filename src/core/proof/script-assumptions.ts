@@ -33,12 +33,12 @@ const TAKEN = {
 /** In: a page whose look is compared, and the styles of its state. Out: adds to `into`. */
 export function noteScripts(page: Page, styles: SiteStyles, into: ScriptAssumptions): void {
   const seen = new Set<string>();
-  const note = (script: string, where: string, does: Does): void => {
+  const note = (script: string, where: () => string, does: Does): void => {
     const key = `${does}\0${script}`;
     if (seen.has(key)) return;
     seen.add(key);
     const known = into.get(key);
-    if (known === undefined) into.set(key, { where, does, pages: 1 });
+    if (known === undefined) into.set(key, { where: where(), does, pages: 1 });
     else known.pages++;
   };
   const scripts = styles.scriptsIn(page);
@@ -47,13 +47,14 @@ export function noteScripts(page: Page, styles: SiteStyles, into: ScriptAssumpti
     if (reference.kind !== 'link') continue;
     const name =
       fileAt(reference.address, page.path, (address) => styles.copyOf(address)) ?? reference.address;
-    if (!read.has(name)) note(name, name, 'was not read');
+    if (!read.has(name)) note(name, () => name, 'was not read');
   }
-  for (const { text, isLibrary, path, whole, offset: from } of scripts) {
+  for (const script of scripts) {
+    const { text, isLibrary, path } = script;
     const name = path === page.path ? text : path;
-    const at = (offset: number): string => showPlace(placeIn(path, whole, from + offset));
-    if (isLibrary) note(name, path, 'is a library');
-    else for (const { does, offset } of unfollowed(scriptReading(text))) note(name, at(offset), does);
+    const at = (offset: number): string => showPlace(placeIn(path, script.whole, script.offset + offset));
+    if (isLibrary) note(name, () => path, 'is a library');
+    else for (const { does, offset } of unfollowed(scriptReading(text))) note(name, () => at(offset), does);
   }
 }
 
