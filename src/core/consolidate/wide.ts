@@ -2,7 +2,9 @@
 // them; pages that do not look as before are read whole, and the search is done again.
 
 import { type Alike, SiteModel, type SiteSources } from '../cascade/index.js';
-import { type Excerpts, type Widened, widen } from '../excerpt/index.js';
+import { type Edit, planLink } from '../edits/index.js';
+import { type Besides, type Excerpts, type Widened, widen } from '../excerpt/index.js';
+import type { Page } from '../markup/index.js';
 import type { Proof } from '../proof/index.js';
 import type { Consolidation } from './consolidate.js';
 import type { DraftSite } from './draft-site.js';
@@ -31,24 +33,41 @@ export async function proveWide(
   onPage?: (done: number, of: number) => void,
 ): Promise<ProvenWide> {
   const edits = new Map(areas.flatMap(({ result }) => [...result.edits]));
-  const widened = widen(pages, excerpts, edits, goneFrom(areas, excerpts));
+  const widened = widen(pages, excerpts, edits, {
+    gone: goneFrom(areas, excerpts),
+    linkOf: linkFrom(areas),
+  });
   const proof = await pages.prove(widened.edits, onPage);
   const missed = new Set([...widened.missed, ...proof.differences.map(({ page }) => page)]);
   return { ...widened, proof, missed: [...missed] };
 }
 
 /** Classes that leave every tag of a page. A page that was left out is shown as another one is. */
-function goneFrom(
-  areas: readonly AreaResult[],
-  { leftOut }: Excerpts,
-): (path: string) => ReadonlySet<string> {
+function goneFrom(areas: readonly AreaResult[], { leftOut }: Excerpts): Besides['gone'] {
   const byArea = areas.map(({ area, result }) => ({
     pages: area.model.sources.pages,
     names: new Set(result.classMoves.map(({ name }) => name)),
   }));
   return (path) => {
-    const like = leftOut.pages.get(path) ?? path;
+    const like = leftOut.pages.get(path)?.like ?? path;
     return byArea.find(({ pages }) => pages.has(like))?.names ?? NONE;
+  };
+}
+
+/** The link to an area's sheet, as far as a page of it is given one. */
+function linkFrom(areas: readonly AreaResult[]): Besides['linkOf'] {
+  return (path) => {
+    const found = areas.find(({ area }) => area.model.sources.pages.has(path));
+    const page = found?.area.model.page(path);
+    if (found === undefined || page === undefined) return undefined;
+    const { model, shared } = found.area;
+    const linkOn = (head: Page): Edit | undefined =>
+      planLink(head, shared.path, (address) => model.copyOf(address), model.sources.link).edit;
+    const own = linkOn(page);
+    const isGiven = found.result.edits
+      .get(path)
+      ?.some(({ start, text }) => start === own?.start && text === own.text);
+    return isGiven === true ? linkOn : undefined;
   };
 }
 

@@ -36,8 +36,16 @@ export interface Excerpts {
   readonly placeIds: ReadonlySet<string>;
   /** Characters of all pages. */
   readonly size: number;
-  /** The pages that were left out, each with one that is shown by the same sheets; those that keep to a policy of sheets. */
-  readonly leftOut: { readonly pages: ReadonlyMap<string, string>; readonly fromSelf: number };
+  /** The pages that were left out; how many of these keep to a policy of sheets. */
+  readonly leftOut: { readonly pages: ReadonlyMap<string, LeftOut>; readonly fromSelf: number };
+}
+
+/** A page all of which stands on others. */
+export interface LeftOut {
+  /** A page that is shown by the same sheets and scripts. */
+  readonly like: string;
+  /** Where its body begins: what links a sheet stands in front of it. */
+  readonly body: number;
 }
 
 /** A tag with styling that is written like one that was kept: it changes as that one does. */
@@ -89,7 +97,7 @@ export class ExcerptTaker {
   readonly #mayLeaveOut: boolean;
   readonly #onKept: ((page: Page) => void) | undefined;
   #size = 0;
-  readonly #leftOut = new Map<string, string>();
+  readonly #leftOut = new Map<string, LeftOut>();
   #fromSelf = 0;
 
   /**
@@ -139,18 +147,17 @@ export class ExcerptTaker {
       mayChange,
     });
     const stays = this.#chosen(page, forms, styled, isName);
-    const head = this.#headOf(page, stack.key);
+    const head = headOf(page, stack.key, isName);
     const isWhole = this.#isWhole(page.path);
-    const hasOwn =
-      stays.includes(true) || styled.includes(true) || page.sheets.some(({ kind }) => kind === 'block');
-    const isBare = !isWhole && !hasOwn;
-    if (this.#mayLeaveOut && this.#heads.has(head) && isBare) {
+    const like = this.#heads.get(head);
+    const body = stays.includes(true) || isWhole ? undefined : bodyOf(page);
+    if (this.#mayLeaveOut && like !== undefined && body !== undefined) {
       for (const { index } of page.elements) this.#cutOut(page, index, forms[index]!, mayChange);
-      this.#leftOut.set(page.path, this.#heads.get(head)!);
+      this.#leftOut.set(page.path, { like, body });
       if (stylesFromSelf(page)) this.#fromSelf++;
       return;
     }
-    if (!this.#heads.has(head)) this.#heads.set(head, page.path);
+    if (like === undefined) this.#heads.set(head, page.path);
     withNeighbours(page, stays);
     const excerpt: Excerpt = (isWhole ? undefined : cutPage(page, stays)) ?? { page, cuts: [] };
     this.#keep(excerpt.page, excerpt.cuts);
@@ -230,13 +237,19 @@ export class ExcerptTaker {
       return seen === 0 || runsScript(element, isName);
     });
   }
+}
 
-  /** What says how a page is shown, but for its body. */
-  #headOf(page: Page, stackKey: string): string {
-    const links = page.sheets.map((one) => (one.kind === 'link' ? `${isPlainLink(one)} ${one.address}` : ''));
-    const scripts = page.scripts.map((one) => (one.kind === 'link' ? one.address : one.text));
-    return [stackKey, page.quirks, page.isMail, ...links, ...scripts].join('\n');
-  }
+/** What says how a page is shown, but for its body. */
+function headOf(page: Page, stackKey: string, isName: (word: string) => boolean): string {
+  const links = page.sheets.map((one) => (one.kind === 'link' ? `${isPlainLink(one)} ${one.address}` : ''));
+  return [stackKey, page.quirks, page.isMail, ...links, ...scriptsOf(page, isName)].join('\n');
+}
+
+/** Where the body begins of a page all of whose sheets are linked in front of it; `undefined` for any other. */
+function bodyOf({ elements, sheets }: Page): number | undefined {
+  const body = elements.find(({ name }) => name === 'body');
+  const isInHead = sheets.every(({ kind, element }) => kind === 'link' && element < (body?.index ?? 0));
+  return isInHead ? body?.tag?.range.end : undefined;
 }
 
 /** A tag that means the same on any page. */

@@ -4,7 +4,7 @@ import { type Edit, type Edits, withoutClasses } from '../edits/index.js';
 import type { Page } from '../markup/index.js';
 import type { Proof } from '../proof/index.js';
 import { ontoPage } from './cut.js';
-import type { Copy, Excerpts } from './taker.js';
+import type { Copy, Excerpts, LeftOut } from './taker.js';
 
 /** The pages of a site, each read when it is asked for. */
 export interface WholePages {
@@ -23,12 +23,20 @@ export interface Widened {
   readonly missed: readonly string[];
 }
 
-/** In: the pages; their excerpts; edits of excerpts and sheets; the classes that leave every tag of a page. */
+/** What a change does to pages beside edits of their tags. */
+export interface Besides {
+  /** Classes that leave every tag of a page. */
+  readonly gone: (path: string) => ReadonlySet<string>;
+  /** Of a page that now links a sheet: how another would link it. In: its head. */
+  readonly linkOf: (path: string) => ((head: Page) => Edit | undefined) | undefined;
+}
+
+/** In: the pages; their excerpts; edits of excerpts and sheets; what else is done. */
 export function widen(
   pages: WholePages,
-  { cuts, copies }: Pick<Excerpts, 'cuts' | 'copies'>,
+  { cuts, copies, leftOut }: Pick<Excerpts, 'cuts' | 'copies' | 'leftOut'>,
   edits: Edits,
-  gone: (path: string) => ReadonlySet<string>,
+  { gone, linkOf }: Besides,
 ): Widened {
   const all = new Map([...edits].filter(([path]) => !cuts.has(path)));
   const missed: string[] = [];
@@ -43,13 +51,35 @@ export function widen(
       missed.push(path);
       continue;
     }
-    const like = (copies.get(path) ?? []).flatMap((copy) => copied(copy, editsOn(copy.like.path) ?? []));
+    const changed = (copies.get(path) ?? []).flatMap((copy) => {
+      const made = copied(copy, editsOn(copy.like.path) ?? []);
+      return made.length === 0 ? [] : [{ from: copy.like.path, made }];
+    });
+    const like = changed.flatMap(({ made }) => made);
+    const out = leftOut.pages.get(path);
+    const link = out && headLink(pages, path, out, new Set(changed.map(({ from }) => from)), linkOf);
     const done = new Set(own.map(({ start }) => start));
     const bare = withoutGone(pages, path, gone(path), cuts.get(path)).filter(({ start }) => !done.has(start));
-    const together = [...own, ...like, ...bare];
+    const together = [...(link === undefined ? [] : [link]), ...own, ...like, ...bare];
     if (together.length > 0) all.set(path, together);
   }
   return { edits: all, missed };
+}
+
+/** The link that a page of which nothing was kept needs: its tags change as those of others do that now link a sheet. */
+function headLink(
+  pages: WholePages,
+  path: string,
+  { body }: LeftOut,
+  from: ReadonlySet<string>,
+  linkOf: Besides['linkOf'],
+): Edit | undefined {
+  for (const one of from) {
+    const link = linkOf(one);
+    // The head alone: what is read of it does not depend on what follows.
+    if (link !== undefined) return link(pages.parse(path, (pages.read(path) ?? '').slice(0, body)));
+  }
+  return undefined;
 }
 
 /** What becomes of the tags that a tag is written like, on this one. In: the edits of their page. */

@@ -3,6 +3,7 @@
 import { statSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
+import { setFlagsFromString } from 'node:v8';
 import { Worker } from 'node:worker_threads';
 import type { MessageCode, MessageValues } from '../../core/messages.js';
 import { UsageError } from '../../core/usage-error.js';
@@ -66,7 +67,11 @@ function resultsOf(reports: readonly ThreadReport[]): JobResult[] {
   return reports.map(({ result }) => result);
 }
 
+/** Megabytes of a worker's nursery: it holds a page. The thread that plans has a larger one, which each worker would take after. */
+const NURSERY = 32;
+
 function startWorker(job: Job, cells: Int32Array): { worker: Worker; report: Promise<ThreadReport> } {
+  setFlagsFromString(`--max-semi-space-size=${NURSERY}`);
   const worker = new Worker(new URL('./worker.js', import.meta.url), {
     workerData: { job, cells },
   });
