@@ -167,6 +167,12 @@ const WRITTEN = [
   '{% if x %}display: none;{% endif %} color: #004466',
   'margin: 0 2px; color: {% if y %}red{% else %}blue{% endif %}; padding: 4px',
   'margin: 0 2px; color: red{% if x %}; padding: 1px{% endif %}',
+  'padding: 4px; width: {{ share }}px',
+  'color: {{ ink }}; padding: 4px',
+  'margin: 0 2px; margin-left: {{ share }}px; color: #004466',
+  'padding: {{ share }}px 2px; color: #004466; display: none',
+  'color: {{ ink }} !important; padding: 4px; border: {{ share }}px solid {{ ink }}',
+  'padding: 4px; {{ part }}: 3px; color: #004466',
 ];
 const NAMES = ['fare', 'late', 'due', 'crew'];
 
@@ -251,6 +257,8 @@ function rendered(site: string): string {
           for (const rows of [[], [1], [1, 2]])
             files[`${page}-${x}-${y}-${kind}-${rows.length}.html`] = engine.render(`${page}.njk`, {
               ...{ x, y, kind, rows, text: 'a', root: '.' },
+              // What a browser takes, and what it drops.
+              ...{ share: x ? '3' : '', ink: y ? 'red' : 'nonsense', part: x ? 'margin' : 'padding' },
             });
   return makeSite(files);
 }

@@ -9,7 +9,7 @@ export { readMedia } from './media.js';
 export { eachMoment, excludes, featuresOf, type Holds, implies } from './moments.js';
 export type { MatcherOptions } from './name-match.js';
 export { StyleReader } from './outcome.js';
-export { isOpaque, outcomesForm, withoutIdle } from './outcome-form.js';
+export { outcomesForm, withoutIdle } from './outcome-form.js';
 export type {
   Matched,
   MatchedSheets,
@@ -61,3 +61,4 @@ export {
 export { subtreeEnd } from './tree-steps.js';
 export { ALWAYS, NEVER, type Truth, TruthTable } from './truth.js';
 export { type Edge, edgeBetween, undefeatedFor, type Weighed } from './weigh.js';
+export { holdsWrittenValues, isOpaque, isWrittenByEngine, writtenDeclarations } from './written-style.js';

@@ -1,14 +1,8 @@
 // The canonical text of outcomes: equal texts, equal looks.
 
-import { hasTemplateText } from '../markup/index.js';
-import { interactionGroup, isTooDeep } from '../sheets/index.js';
+import { interactionGroup } from '../sheets/index.js';
 import type { Outcome, OutcomeList, Outcomes } from './outcome-model.js';
 import { ALWAYS } from './truth.js';
-
-/** Whether a style attribute is not read: it is equal to itself only. */
-export function isOpaque(style: string): boolean {
-  return hasTemplateText(style) || isTooDeep(style);
-}
 
 /**
  * The list without entries that cannot change the result: those that give what the unconditional one below them gives.

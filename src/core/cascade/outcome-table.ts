@@ -3,13 +3,13 @@
 import { folderOf, holdsAddress } from '../addresses.js';
 import { BoundedMap } from '../bounded.js';
 import type { HintDeclaration } from '../hints/index.js';
-import { parseDeclarations } from '../sheets/index.js';
 import { MatchKeys } from './match-keys.js';
 import type { Untried } from './outcome-parts.js';
 import { compileBlock } from './program.js';
 import type { Block } from './rule-index.js';
 import type { Boxes } from './text-only.js';
 import { ALWAYS, type TruthTable } from './truth.js';
+import { writtenDeclarations } from './written-style.js';
 
 /** What one comparison shares: interned conditions, outcomes and compiled style attributes. */
 export class OutcomeTable {
@@ -60,7 +60,7 @@ export class OutcomeTable {
     const key = holdsAddress(style) ? `${style}\0${folderOf(holder)}` : style;
     let block = this.#blocks.get(key);
     if (block === undefined) {
-      block = compileBlock(parseDeclarations(style).declarations, holder, this.truths);
+      block = compileBlock(writtenDeclarations(style), holder, this.truths);
       this.#blocks.set(key, block);
     }
     return block;

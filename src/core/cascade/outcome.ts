@@ -10,7 +10,6 @@ import { type Sides, sidesOf, withoutInitial } from './initial.js';
 import { Matcher } from './matcher.js';
 import type { MatcherOptions } from './name-match.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
-import { isOpaque } from './outcome-form.js';
 import type {
   Matched,
   MatchedSheets,
@@ -39,6 +38,7 @@ import { blockHasOwnWords, inStandardWords, mayAnimate, OWN_WORD, programHasOwnW
 import { type Boxes, boxesOf, holdsTextOnly } from './text-only.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 import { type Weighed, weighEntries } from './weigh.js';
+import { isOpaque } from './written-style.js';
 
 /** What is known of an element that makes two ways of saying one. */
 interface Telling {

@@ -1,9 +1,11 @@
 // A sheet compiled for matching: one entry per complex selector, declarations as longhands, rules in an index.
 
 import {
+  canonicalProperty,
   type Declaration,
   declarationValidity,
   expandDeclaration,
+  type LonghandValue,
   type RuleCondition,
   type ScopePrelude,
   type Sheet,
@@ -14,6 +16,7 @@ import { compileSelectorList } from './selector.js';
 import type { ComplexSelector, SelectorContext } from './selector-model.js';
 import { supportsTruth } from './supports.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
+import { isWrittenByEngine } from './written-style.js';
 
 export interface Program {
   readonly sheet: Sheet;
@@ -107,10 +110,21 @@ export function compileBlock(declarations: readonly Declaration[], holder: strin
       ? ALWAYS
       : table.literal(`the browser keeps ${property}: ${value.replace(/\s+/g, ' ')}`);
     const target = declaration.important ? important : normal;
-    for (const { longhand, value: form, unsettled } of expandDeclaration(property, value, holder)) {
+    for (const { longhand, value: form, unsettled } of expanded(declaration, holder)) {
       const resets = unsettled ? table.literal(`the browser resets ${longhand} with ${property}`) : ALWAYS;
       target.push({ longhand, value: form, supported: table.and(supported, resets), declaration });
     }
   }
   return { normal, important };
+}
+
+/** A value that an engine writes is not taken apart: each longhand is its part of that text. */
+function expanded(declaration: Declaration, holder: string): LonghandValue[] {
+  const { property, value } = declaration;
+  if (!isWrittenByEngine(declaration)) return expandDeclaration(property, value, holder);
+  const text = `${canonicalProperty(property)}: ${value.replace(/\s+/g, ' ')}`;
+  return expandDeclaration(property, 'var(--engine)', holder).map((one) => ({
+    ...one,
+    value: `part of ${text}`,
+  }));
 }

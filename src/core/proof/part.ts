@@ -21,6 +21,8 @@ export interface ProofPart {
   filled: boolean;
   /** Whether an engine writes into style blocks. */
   filledBlocks: boolean;
+  /** Whether an engine writes values into style attributes. */
+  filledValues: boolean;
 }
 
 export function emptyPart(): ProofPart {
@@ -35,6 +37,7 @@ export function emptyPart(): ProofPart {
     given: false,
     filled: false,
     filledBlocks: false,
+    filledValues: false,
   };
 }
 
@@ -49,6 +52,7 @@ export function mergeProofs(into: ProofPart, from: ProofPart): ProofPart {
   into.given ||= from.given;
   into.filled ||= from.filled;
   into.filledBlocks ||= from.filledBlocks;
+  into.filledValues ||= from.filledValues;
   for (const [address, pages] of from.unread)
     into.unread.set(address, (into.unread.get(address) ?? 0) + pages);
   return into;
@@ -62,6 +66,7 @@ export function assumptionsOf({
   given,
   filled,
   filledBlocks,
+  filledValues,
 }: ProofPart): string[] {
   const found: string[] = [];
   for (const [address, pages] of [...unread].sort(([a], [b]) => comparePaths(a, b))) {
@@ -80,6 +85,10 @@ export function assumptionsOf({
     );
   if (filledBlocks)
     found.push('rules that a template engine writes into style blocks are taken to style nothing that moved');
+  if (filledValues)
+    found.push(
+      'what a template engine writes into a value of a style attribute is taken to end no declaration',
+    );
   if (templated) found.push('template text and code are taken never to produce a class name that is new');
   return found;
 }

@@ -2,6 +2,7 @@
 
 import {
   eachRuleCompound,
+  holdsWrittenValues,
   type Outcomes,
   type Program,
   type SiteStyles,
@@ -226,6 +227,7 @@ export class Prover {
     if (before.hasTemplatedTags) part.templated = true;
     if (before.sheets.some(isGiven)) part.given = true;
     if (mayHoldMore(before)) part.filled = true;
+    if (holdsWrittenValues(before)) part.filledValues = true;
     if (before.sheets.some((one) => one.kind === 'block' && one.isFilled)) part.filledBlocks = true;
     for (const [a, b] of contexts) {
       const options = neverTemplated === undefined ? {} : { neverTemplated };

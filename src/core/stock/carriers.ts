@@ -2,11 +2,10 @@
 
 import { holdsAddress } from '../addresses.js';
 import { BoundedMap } from '../bounded.js';
-import type { SiteModel } from '../cascade/index.js';
+import { isOpaque, isWrittenByEngine, type SiteModel, writtenDeclarations } from '../cascade/index.js';
 import { classPlace } from '../components/index.js';
 import {
   hasTemplateText,
-  maskTemplateText,
   type Page,
   type PageElement,
   type SourceTag,
@@ -42,6 +41,7 @@ export function carriersOf(model: SiteModel, scripts: SiteScripts, options: Carr
   });
 }
 
+const TEMPLATE_TEXT: KeptReason = { kind: 'template text' };
 const MAIL: KeptReason = { kind: 'mail' };
 const NO_SOURCE: KeptReason = { kind: 'no source' };
 
@@ -145,7 +145,7 @@ const styles = new BoundedMap<string, StyleRead>(20_000);
 /** Years of pasting: the same few texts stand in attribute after attribute, and each is read once. */
 export function readStyle(style: string, holder: string): StyleRead {
   return styles.get(holdsAddress(style) ? `${holder}\0${style}` : style, () => {
-    const declarations = declarationsOf(style);
+    const declarations = writtenDeclarations(style);
     const units = unitsOf(declarations, holder).map(
       (unit): CarriedUnit => ({ ...unit, from: { kind: 'style' }, objection: undefined }),
     );
@@ -153,26 +153,13 @@ export function readStyle(style: string, holder: string): StyleRead {
   });
 }
 
-/** Template text in a value would be taken for braces: it is read as a word, and the value keeps it. */
-function declarationsOf(style: string): Declaration[] {
-  if (!hasTemplateText(style)) return parseDeclarations(style).declarations;
-  const masked = maskTemplateText(style);
-  return parseDeclarations(masked).declarations.map((one) => {
-    const value = style.slice(
-      masked.indexOf(one.value, one.range.start + one.property.length),
-      one.range.end,
-    );
-    return { ...one, value };
-  });
-}
-
 function tagObjection(page: Page, element: PageElement): KeptReason | undefined {
-  if (element.templated === 'tag') return { kind: 'template text' };
+  if (element.templated === 'tag') return TEMPLATE_TEXT;
   // A class that a branch leaves out could not stand for a style that is there in any case.
-  if (element.engine?.sometimes.has('class') === true) return { kind: 'template text' };
+  if (element.engine?.sometimes.has('class') === true) return TEMPLATE_TEXT;
   const written = element.attributes.find(({ name }) => name === 'class');
   if (written !== undefined && hasTemplateText(written.value) && !takesWords(page, element))
-    return { kind: 'template text' };
+    return TEMPLATE_TEXT;
   if (written !== undefined && element.tag?.attributes.get('class') === undefined)
     return { kind: 'no tag of its own' };
   // An attribute merged from a second <body> tag has no place of its own.
@@ -190,7 +177,7 @@ function takesWords(page: Page, { tag }: PageElement): boolean {
 }
 
 function styleObjection({ style }: PageElement): KeptReason | undefined {
-  return hasTemplateText(style ?? '') ? { kind: 'template text' } : undefined;
+  return style !== undefined && hasTemplateText(style) && isOpaque(style) ? TEMPLATE_TEXT : undefined;
 }
 
 function unitObjection(
@@ -199,6 +186,7 @@ function unitObjection(
   unit: Unit,
   scripts: SiteScripts,
 ): KeptReason | undefined {
+  if (unit.declarations.some(isWrittenByEngine)) return TEMPLATE_TEXT;
   for (const { property, value } of unit.declarations) {
     if (declarationValidity(property, value).complaint === 'unknown property')
       return { kind: 'not understood', property };

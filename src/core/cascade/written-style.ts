@@ -1,0 +1,66 @@
+// What a style attribute says, where an engine may write values into it.
+
+import { BoundedMap } from '../bounded.js';
+import { hasTemplateText, maskTemplateText, type Page, UNSEEN } from '../markup/index.js';
+import { type Declaration, isTooDeep, parseDeclarations } from '../sheets/index.js';
+import { enginePieces } from '../templates/index.js';
+
+/** Whether a style attribute is not read: it is equal to itself only. */
+export function isOpaque(style: string): boolean {
+  if (isTooDeep(style)) return true;
+  return hasTemplateText(style) && !filled.get(style, () => isFilled(style));
+}
+
+const filled = new BoundedMap<string, boolean>(5000);
+
+/**
+ * Whether all that an engine writes are values, or parts of them: `color: red; width: {{ share }}%`. What it prints is taken to
+ * end no declaration; a branch or a loop may leave declarations out, and a printed name may be any.
+ */
+function isFilled(style: string): boolean {
+  if (style.includes(UNSEEN)) return false;
+  const pieces = enginePieces(style);
+  const declarations = writtenDeclarations(style);
+  return (
+    pieces.length > 0 &&
+    pieces.every(
+      ({ start, end, role, prints }) =>
+        role === 'none' &&
+        prints &&
+        declarations.some(
+          ({ property, value, range }) =>
+            range.start + property.length < start &&
+            end <= range.end &&
+            value.includes(style.slice(start, end)),
+        ),
+    )
+  );
+}
+
+/** The declarations of any style attribute. Engine text would be taken for braces: it is read as a word, and the value keeps it. */
+export function writtenDeclarations(style: string): readonly Declaration[] {
+  if (!hasTemplateText(style)) return parseDeclarations(style).declarations;
+  const masked = maskTemplateText(withoutPieces(style));
+  return parseDeclarations(masked).declarations.map((one) => {
+    const at = masked.indexOf(one.value, one.range.start + one.property.length);
+    return { ...one, value: style.slice(at, at + one.value.length) };
+  });
+}
+
+/** Every piece of engine text written over by letters. */
+function withoutPieces(style: string): string {
+  let masked = style;
+  for (const { start, end } of enginePieces(style))
+    masked = masked.slice(0, start) + 'x'.repeat(end - start) + masked.slice(end);
+  return masked;
+}
+
+/** Whether an engine writes a part of a declaration. */
+export function isWrittenByEngine({ property, value }: Declaration): boolean {
+  return hasTemplateText(value) || hasTemplateText(property);
+}
+
+/** Whether an engine writes values into style attributes of a page. */
+export function holdsWrittenValues({ elements }: Page): boolean {
+  return elements.some(({ style }) => style !== undefined && hasTemplateText(style) && !isOpaque(style));
+}
