@@ -18,24 +18,30 @@ const filled = new BoundedMap<string, boolean>(5000);
  * end no declaration; a branch or a loop may leave declarations out, and a printed name may be any.
  */
 function isFilled(style: string): boolean {
-  if (style.includes(UNSEEN)) return false;
-  const pieces = enginePieces(style);
+  const pieces = [
+    ...enginePieces(style.replace(MARKED, (text) => ' '.repeat(text.length))).map(
+      ({ start, end, role, prints }) => ({ start, end, isValue: role === 'none' && prints }),
+    ),
+    ...[...style.matchAll(MARKED)].map(({ 0: text, 1: code = '', index }) => ({
+      ...{ start: index, end: index + text.length },
+      isValue: !BRANCHES.test(code),
+    })),
+  ];
   const declarations = writtenDeclarations(style);
-  return (
-    pieces.length > 0 &&
-    pieces.every(
-      ({ start, end, role, prints }) =>
-        role === 'none' &&
-        prints &&
-        declarations.some(
-          ({ property, value, range }) =>
-            range.start + property.length < start &&
-            end <= range.end &&
-            value.includes(style.slice(start, end)),
-        ),
-    )
-  );
+  const isInValue = (start: number, end: number): boolean =>
+    declarations.some(
+      ({ property, value, range }) =>
+        range.start + property.length < start && end <= range.end && value.includes(style.slice(start, end)),
+    );
+  return pieces.length > 0 && pieces.every(({ start, end, isValue }) => isValue && isInValue(start, end));
 }
+
+/** Engine text that nothing else tells from other text. */
+const MARKED = new RegExp(`${UNSEEN}([^${UNSEEN}]*)${UNSEEN}`, 'g');
+
+/** `{#if}`, `{if $late}`, `@foreach`: what makes a branch or a loop, or ends one, in engines whose marks are plain letters. */
+const BRANCHES =
+  /^\{\s*[#:/@!]|^[{@]\s*(?:if|else\w*|elif|switch|case|default|for\w*|while|section\w*|block|capture|strip|literal|nocache|function|include|assign|call|unless|isset|empty|auth|guest|php|code|functions|using|end\w*)\b/i;
 
 /** The declarations of any style attribute. Engine text would be taken for braces: it is read as a word, and the value keeps it. */
 export function writtenDeclarations(style: string): readonly Declaration[] {

@@ -160,7 +160,7 @@ class AstroReader {
   #style(tree: Node | undefined, range: SourceRange, written: string, facts: ElementFacts): void {
     const inside = this.text.indexOf('{', range.start) + 1;
     const end = braceEnd(this.text, inside - 1);
-    const read = tree && end !== undefined ? readStyleObject(tree, inside, 'none') : undefined;
+    const read = tree && end !== undefined ? readStyleObject(tree, this.text, inside, 'none') : undefined;
     if (read === undefined) {
       facts.moreStyle(written, range);
       return;

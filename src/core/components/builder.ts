@@ -5,13 +5,7 @@ import type { EngineTag } from '../templates/index.js';
 import { both, type Classes } from './expression.js';
 import type { ComponentElement, ComponentNode, StyleObject, WrittenAttribute } from './model.js';
 import { isVoid } from './names.js';
-
-/** Marks what is not written out in a value: see `markup/template-text.ts`. */
-const UNSEEN = '\u2060';
-
-export function unwritten(code: string): string {
-  return `${UNSEEN}${code}${UNSEEN}`;
-}
+import { UNSEEN, unwritten } from './unwritten.js';
 
 export class ElementFacts {
   readonly attributes: WrittenAttribute[] = [];

@@ -1,12 +1,13 @@
 // Markup in JavaScript and TypeScript: every element that is written as one.
 
 import type { SourceRange } from '../source.js';
-import { ElementFacts, unwritten } from './builder.js';
+import { ElementFacts } from './builder.js';
 import { classesOf, isNode, type Node, nodesAt, stringOf } from './expression.js';
 import type { ComponentFile, ComponentNode } from './model.js';
 import { isElementName, namespaceOf } from './names.js';
 import { compilerNamed } from './parsers.js';
 import { readStyleObject, type Units } from './style-object.js';
+import { unwritten } from './unwritten.js';
 
 interface Babel {
   readonly parse: (text: string, options: object) => unknown;
@@ -219,7 +220,7 @@ class JsxReader {
   }
 
   #style(node: Node, range: SourceRange, facts: ElementFacts): void {
-    const read = readStyleObject(node, 0, this.units);
+    const read = readStyleObject(node, this.text, 0, this.units);
     if (read === undefined) facts.moreStyle(this.text.slice(range.start, range.end), range);
     else {
       facts.literal('style', read.style, range);

@@ -1,7 +1,8 @@
 // Styles that are objects in code, as the text that the framework makes of them.
 
 import type { SourceRange } from '../source.js';
-import { keyOf, type Node, nodesAt, numberOf, stringOf } from './expression.js';
+import { isNode, keyOf, type Node, nodesAt, numberOf, stringOf } from './expression.js';
+import { unwritten } from './unwritten.js';
 
 export interface ReadObject {
   /** As a style attribute. */
@@ -16,10 +17,15 @@ const UNITLESS =
   /^(animationIterationCount|aspectRatio|borderImageOutset|borderImageSlice|borderImageWidth|boxFlex|boxFlexGroup|boxOrdinalGroup|columnCount|columns|flex|flexGrow|flexPositive|flexShrink|flexNegative|flexOrder|gridArea|gridRow|gridRowEnd|gridRowSpan|gridRowStart|gridColumn|gridColumnEnd|gridColumnSpan|gridColumnStart|fontWeight|lineClamp|lineHeight|opacity|order|orphans|scale|tabSize|widows|zIndex|zoom|fillOpacity|floodOpacity|stopOpacity|strokeDasharray|strokeDashoffset|strokeMiterlimit|strokeOpacity|strokeWidth)$/;
 
 /**
- * In: an object; how many characters its offsets lie behind the file's; what a number is in.
- * Out: `undefined` for an object that is not all literals, or says what no browser would take so.
+ * In: an object; the text of the file; how many characters the object's offsets lie behind the file's; what a number is in.
+ * Out: `undefined` for an object whose keys are not all written out, or that says what no browser would take so.
  */
-export function readStyleObject(node: Node, shift: number, units: Units): ReadObject | undefined {
+export function readStyleObject(
+  node: Node,
+  text: string,
+  shift: number,
+  units: Units,
+): ReadObject | undefined {
   if (node.type !== 'ObjectExpression') return undefined;
   const said: string[] = [];
   const entries: SourceRange[] = [];
@@ -27,7 +33,10 @@ export function readStyleObject(node: Node, shift: number, units: Units): ReadOb
   const properties = nodesAt(node, 'properties');
   for (const [at, property] of properties.entries()) {
     const key = keyOf(property);
-    const value = key === undefined ? undefined : valueText(property, key, units);
+    const value =
+      key === undefined
+        ? undefined
+        : (valueText(property, key, units) ?? computedText(property, text, shift));
     if (key === undefined || value === undefined || known.has(key)) return undefined;
     known.add(key);
     said.push(`${cssName(key)}: ${value}`);
@@ -50,6 +59,12 @@ function valueText(property: Node, key: string, units: Units): string | undefine
   const text = stringOf(node as Node)?.trim();
   // In code, importance is no part of a value.
   return text === undefined || text === '' || /[!;]/.test(text) ? undefined : text;
+}
+
+/** A value that code comes to, as it is written. */
+function computedText({ value }: Node, text: string, shift: number): string | undefined {
+  if (!isNode(value) || stringOf(value) !== undefined) return undefined;
+  return unwritten(text.slice(Number(value.start) + shift, Number(value.end) + shift));
 }
 
 function withoutPrefix(key: string): string {

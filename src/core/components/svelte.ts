@@ -2,12 +2,13 @@
 
 import type { SourceRange } from '../source.js';
 import { compiledBlock } from './block-text.js';
-import { ElementFacts, tagEndAt, unwritten } from './builder.js';
+import { ElementFacts, tagEndAt } from './builder.js';
 import { isNode, type Node, nodesAt, partsClasses, stringOf } from './expression.js';
 import { importsIn } from './imports.js';
 import type { ComponentFile, ComponentNode, StyleBlock } from './model.js';
 import { isElementName, namespaceOf } from './names.js';
 import { compilerNamed } from './parsers.js';
+import { unwritten } from './unwritten.js';
 
 interface Compiler {
   readonly parse: (text: string, options: object) => unknown;

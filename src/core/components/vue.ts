@@ -224,7 +224,7 @@ class VueReader {
   ): void {
     // The tree's offsets count from a parenthesis in front of the expression.
     const shift = (exp?.loc.start.offset ?? 0) - 1;
-    const read = tree && readStyleObject(tree, shift, 'none');
+    const read = tree && readStyleObject(tree, this.text, shift, 'none');
     const hasOther = facts.attributes.some(({ name }) => name === 'style');
     if (read === undefined || hasOther) {
       facts.moreStyle(code, range);

@@ -3,7 +3,7 @@
 
 import { classAttributeOf } from '../components/index.js';
 import { neutralFor, ownHints } from '../hints/index.js';
-import { type Page, type SourceTag, valueOffset } from '../markup/index.js';
+import { type Page, type SourceTag, UNSEEN, valueOffset } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
 import type { CarriedUnit, Carrier, StyleAttribute } from '../stock/index.js';
@@ -106,9 +106,16 @@ function takeOut(
   taken: readonly Declaration[],
 ): Edit[] | undefined {
   if (tag?.styleEntries !== undefined) return takeEntries(page, tag.styleEntries, declarations, taken);
-  const offset = valueOffset(page, attribute, value);
+  // In the source nothing marks what an engine reads.
+  const plain = value.replaceAll(UNSEEN, '');
+  const offset = valueOffset(page, attribute, plain);
   if (offset === undefined) return undefined;
-  return withoutDeclarations(value, offset, taken);
+  const before = (at: number): number => at - value.slice(0, at).split(UNSEEN).length + 1;
+  const inSource = taken.map((one) => ({
+    ...one,
+    range: { start: before(one.range.start), end: before(one.range.end) },
+  }));
+  return withoutDeclarations(plain, offset, inSource);
 }
 
 /** Cuts entries out of a style that is an object in code; `undefined` where something stands among them that is no declaration. */

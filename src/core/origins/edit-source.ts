@@ -1,5 +1,6 @@
 // One tag of a source, edited as its renderings are to change.
 
+import { isOpaque, writtenDeclarations } from '../cascade/index.js';
 import { classAttributeOf } from '../components/index.js';
 import {
   type Edit,
@@ -11,7 +12,6 @@ import {
   withoutWords,
 } from '../edits/index.js';
 import { hasTemplateText } from '../markup/index.js';
-import { parseDeclarations } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
 import type { KeptReason } from '../stock/index.js';
 import type { OriginTag } from './mark.js';
@@ -66,9 +66,8 @@ function cutStyle(
 ): Edit[] | 'all' | undefined {
   const literal = styleObject === undefined ? literalOf(text, range) : undefined;
   const style = styleObject?.style ?? literal?.value;
-  if (style === undefined || hasTemplateText(style) || (literal?.value.includes('&') ?? false))
-    return undefined;
-  const { declarations } = parseDeclarations(style);
+  if (style === undefined || isOpaque(style) || (literal?.value.includes('&') ?? false)) return undefined;
+  const declarations = writtenDeclarations(style);
   const left = [...gone];
   const isTaken = declarations.map((one) => {
     const at = left.indexOf(declarationKey(one));

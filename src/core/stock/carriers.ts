@@ -9,6 +9,7 @@ import {
   type Page,
   type PageElement,
   type SourceTag,
+  UNSEEN,
   valueOffset,
 } from '../markup/index.js';
 import { type Declaration, declarationValidity, isFinished, parseDeclarations } from '../sheets/index.js';
@@ -103,7 +104,9 @@ function pageCarriers(
       style: style && {
         ...style,
         declarations: read?.declarations ?? [],
-        literal: valueOffset(page, style.range, style.value) !== undefined,
+        literal:
+          tag.styleEntries?.length === read?.declarations.length ||
+          valueOffset(page, style.range, style.value.replaceAll(UNSEEN, '')) !== undefined,
       },
       units,
       also: alsoAt(element),

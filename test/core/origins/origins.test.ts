@@ -128,9 +128,18 @@ test('a class is put behind those that an engine writes', () => {
 test('what an engine writes stays, with the reason', () => {
   const source = '<p style="color: {{ colour }}; margin: 0">x</p>';
   const red = (text: string): string => text.replace('{{ colour }}', 'red');
-  const done = carried(source, [red], / margin: 0/, '');
-  assert.equal(done.text, source);
-  assert.deepEqual([...done.refused.values()], [{ kind: 'written by code' }]);
+  const beside = carried(source, [red], /; margin: 0/, '');
+  assert.equal(beside.text, '<p style="color: {{ colour }}">x</p>');
+  const written = carried(source, [red], /color: red; /, '');
+  assert.equal(written.text, source);
+  assert.deepEqual([...written.refused.values()], [{ kind: 'written by code' }]);
+  const whole = carried(
+    '<p style="{{ style }}; margin: 0">x</p>',
+    [(text) => text.replace('{{ style }}', 'top: 0')],
+    /; margin: 0/,
+    '',
+  );
+  assert.deepEqual([...whole.refused.values()], [{ kind: 'written by code' }]);
 });
 
 test('a tag whose pages would need different changes stays', () => {
