@@ -9,7 +9,7 @@ export const tasteName = z.enum(['whole looks', 'balanced', 'small pieces']);
 export const sharedPath = z
   .string()
   .regex(
-    /^(?:[^/\\.][^/\\]*\/)*[^/\\.][^/\\]*\.(?:css|scss|sass)$/,
+    /^(?:[^/\\.][^/\\]*\/)*[^/\\.][^/\\]*\.(?:css|scss|sass|less)$/,
     'leads out of the site, is hidden or is no sheet; name one inside it, such as theme/shared.css',
   );
 

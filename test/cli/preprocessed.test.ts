@@ -81,6 +81,14 @@ test('a sheet that its source does not make any more is only read', async () => 
   assert.equal(read(site, 'scss/site.scss'), SOURCE);
 });
 
+test('a source of Sass takes in nothing from outside the site', async () => {
+  const outside = makeSite({ 'far.scss': '.far { top: 0 }' });
+  const site = siteOf(SOURCE);
+  addFiles(site, { 'scss/site.scss': `@import '${outside}/far';\n${SOURCE}` });
+  assert.equal((await acervus('draft', site)).code, 0);
+  assert.doesNotMatch(JSON.stringify([...snapshot(site)]), /far \{ top/);
+});
+
 test('a source that no compiler takes is one that is not there', async () => {
   const site = siteOf(SOURCE);
   addFiles(site, { 'scss/site.scss': '.card { padding: $nowhere }' });
@@ -88,4 +96,49 @@ test('a source that no compiler takes is one that is not there', async () => {
   assert.notEqual(code, 2);
   assert.match(stdout, /css\/site\.css/);
   assert.equal((await acervus('draft', site)).code, 0);
+});
+
+const LESS = `@import "parts/ink";\n.card { padding: 12px; h2 { color: @ink; } &:hover { .low(); } }\n`;
+const LESS_PARTS = { 'less/parts/ink.less': '@ink: #0b4a5e;\n.low() { margin-top: -1px; }\n' };
+const FROM_LESS =
+  '.card {\n  padding: 12px;\n}\n.card h2 {\n  color: #0b4a5e;\n}\n.card:hover {\n  margin-top: -1px;\n}\n';
+
+test('a sheet of Less takes in a part of our own, and is made anew', async () => {
+  const site = makeSite({ ...PAGES, ...LESS_PARTS, 'less/site.less': LESS, 'css/site.css': FROM_LESS });
+  const before = snapshot(site);
+  assert.match((await acervus('survey', site)).stdout, /css\/site\.css +built: less\/site\.less/);
+  await acervus('draft', site);
+  const adopted = JSON.parse((await acervus('adopt', site, '--json')).stdout);
+  assert.deepEqual(adopted.files, [
+    ...['a.html', 'b.html', 'c.html', 'css/site.css', 'less/_shared.less', 'less/site.less'],
+  ]);
+  assert.equal(read(site, 'less/site.less'), `${LESS}@import '_shared';\n`);
+  assert.ok(read(site, 'css/site.css').startsWith(FROM_LESS));
+  assert.match(read(site, 'css/site.css'), /padding: 4px;\n {2}color: #004466;/);
+  assert.match((await acervus('draft', site)).stdout, /0% less to keep up/);
+  assert.equal((await acervus('undo', site)).code, 0);
+  for (const [file, bytes] of before) assert.equal(snapshot(site).get(file), bytes, file);
+});
+
+test('what a sheet of Less asks of anything but the files of the site is not done', async () => {
+  const outside = makeSite({ 'far.less': '.far { top: 0 }', 'code.js': 'process.exit(9)' });
+  for (const line of [
+    `@plugin "${outside}/code.js";`,
+    '.a { width: `process.exit(9)`; }',
+    `@import "${outside}/far";`,
+    `@import "${'../'.repeat(12)}${outside.slice(1)}/far.less";`,
+    '@import (less) "http://localhost:9/a.less";',
+  ]) {
+    const site = makeSite({
+      ...PAGES,
+      ...LESS_PARTS,
+      'less/site.less': `${line}\n${LESS}`,
+      'css/site.css': `.far { top: 0 }\n${FROM_LESS}`,
+    });
+    const source = read(site, 'less/site.less');
+    assert.equal((await acervus('draft', site)).code, 0, line);
+    const { files } = JSON.parse((await acervus('adopt', site, '--json')).stdout);
+    assert.deepEqual(files, ['a.html', 'b.html', 'c.html', 'css/shared.css'], line);
+    assert.equal(read(site, 'less/site.less'), source);
+  }
 });

@@ -46,7 +46,7 @@ export {
   onlyClass,
   onlyName,
 } from './selector-walk.js';
-export { type Alike, type LikeTag, SiteModel, type SiteSources } from './site-model.js';
+export { type Alike, type LeftOut, type LikeTag, SiteModel, type SiteSources } from './site-model.js';
 export { type ScriptText, type SheetTexts, SiteStyles } from './site-styles.js';
 export {
   buildStack,

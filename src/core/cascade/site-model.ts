@@ -40,6 +40,8 @@ export interface SiteSources {
   readonly alike?: ReadonlyMap<string, ReadonlyMap<number, Alike>>;
   /** By path of an excerpt, tags that those which were cut out of its page are written like. */
   readonly likeTags?: ReadonlyMap<string, readonly LikeTag[]>;
+  /** Where pages are excerpts: those of which nothing is in the texts, by path. */
+  readonly leftOut?: ReadonlyMap<string, LeftOut>;
   /** Ids that stand on several pages, some of them on pages that are not in the texts. */
   readonly sharedIds?: ReadonlySet<string>;
   /** Where a build made the pages: what part of a tag of a source a tag of a page stands for. */
@@ -54,6 +56,16 @@ const NO_PLACES: readonly Place[] = [];
 export interface LikeTag {
   readonly path: string;
   readonly fromEnd: number;
+}
+
+/** A page all of whose elements are like some that are kept. */
+export interface LeftOut {
+  /** A page that is shown by the same sheets and scripts. */
+  readonly like: string;
+  /** Where its body begins: what links a sheet stands in front of it. */
+  readonly body: number;
+  /** Whether it would pass a policy of `style-src 'self'` once no tag of it had a style. */
+  readonly fromSelf: boolean;
 }
 
 /** Elements that one stands for. */
@@ -146,7 +158,7 @@ export class SiteModel extends SiteStyles {
   }
 
   /** Elements that what was cut out of a page is written like. */
-  likeTagsOf({ path }: Page): PageElement[] {
+  likeTagsOf({ path }: Pick<Page, 'path'>): PageElement[] {
     return (this.sources.likeTags?.get(path) ?? []).flatMap(
       (one) => this.page(one.path)?.elements.at(-one.fromEnd) ?? [],
     );

@@ -183,7 +183,7 @@ function adoptionOf(
         blocks: both(held('blocks')),
         sheets: both(held('sheets')),
       },
-      stylesFromSelf: plus(both(held('fromSelf')), wide?.excerpts.leftOut.fromSelf ?? 0),
+      stylesFromSelf: both(held('fromSelf')),
       size: sizeOfAll(
         all,
         both(({ size }) => size),
@@ -211,10 +211,6 @@ function adoptionOf(
 interface Both {
   readonly now: number;
   readonly after: number;
-}
-
-function plus({ now, after }: Both, more: number): Both {
-  return { now: now + more, after: after + more };
 }
 
 /** In: characters of what was searched. Out: those of the site, where that was more. */

@@ -32,9 +32,12 @@ export class UpkeepCount {
   add(page: Page): void {
     this.#tags += inTags(page, this.#model);
     this.#blocks += inBlocks(page, this.#model);
-    const cutOut = this.#model.likeTagsOf(page);
-    if (page.kind === 'page' && stylesFromSelf(page) && cutOut.every(({ style }) => style === undefined))
-      this.#fromSelf++;
+    if (page.kind === 'page' && stylesFromSelf(page) && this.#hasBareLikes(page)) this.#fromSelf++;
+  }
+
+  /** Whether no tag that was cut out of a page has a style. */
+  #hasBareLikes(page: Pick<Page, 'path'>): boolean {
+    return this.#model.likeTagsOf(page).every(({ style }) => style === undefined);
   }
 
   /** In: the sheets that may be edited. */
@@ -43,8 +46,12 @@ export class UpkeepCount {
     for (const path of themes)
       for (const { declarations } of this.#model.sheetAt(path)?.sheet.rules ?? [])
         sheets += declarations.length;
+    const { leftOut = [], pages } = this.#model.sources;
+    let fromSelf = this.#fromSelf;
+    for (const [path, page] of leftOut)
+      if (page.fromSelf && pages.has(page.like) && this.#hasBareLikes({ path })) fromSelf++;
     // Shares of tags come to whole ones, but for what only some states of a page show.
-    return { tags: Math.round(this.#tags), blocks: this.#blocks, sheets, fromSelf: this.#fromSelf };
+    return { tags: Math.round(this.#tags), blocks: this.#blocks, sheets, fromSelf };
   }
 }
 

@@ -49,7 +49,7 @@ function goneFrom(areas: readonly AreaResult[], { leftOut }: Excerpts): Besides[
     names: new Set(result.classMoves.map(({ name }) => name)),
   }));
   return (path) => {
-    const like = leftOut.pages.get(path)?.like ?? path;
+    const like = leftOut.get(path)?.like ?? path;
     return byArea.find(({ pages }) => pages.has(like))?.names ?? NONE;
   };
 }
@@ -80,7 +80,7 @@ export function withWhole(site: WideSite, paths: readonly string[]): DraftSite {
   const texts = new Map(sources.pages);
   const parsed = new Map(sources.parsed);
   const cuts = new Map(excerpts.cuts);
-  const leftOut = new Map(excerpts.leftOut.pages);
+  const leftOut = new Map(excerpts.leftOut);
   const copies = new Map(excerpts.copies);
   let isSome = false;
   for (const path of paths) {
@@ -100,14 +100,18 @@ export function withWhole(site: WideSite, paths: readonly string[]): DraftSite {
       own.map(({ like }) => (cuts.has(like.path) ? like : { path: like.path, fromEnd: like.inWhole })),
     ]),
   );
-  const model = new SiteModel({ ...sources, pages: texts, parsed, alike, likeTags }, table, site.model);
+  const model = new SiteModel(
+    { ...sources, pages: texts, parsed, alike, likeTags, leftOut },
+    table,
+    site.model,
+  );
   if (!isSome) return { ...site, model, whole: undefined };
   return {
     ...site,
     model,
     whole: {
       pages,
-      excerpts: { ...excerpts, cuts, copies, leftOut: { ...excerpts.leftOut, pages: leftOut } },
+      excerpts: { ...excerpts, cuts, copies, leftOut },
     },
   };
 }
@@ -132,5 +136,5 @@ function withoutPages(
 
 /** Every page that an excerpt or nothing stands for. */
 export function shortened({ whole: { excerpts } }: WideSite): string[] {
-  return [...excerpts.cuts.keys(), ...excerpts.leftOut.pages.keys()];
+  return [...excerpts.cuts.keys(), ...excerpts.leftOut.keys()];
 }

@@ -3,5 +3,5 @@
 
 export { cutPage } from './cut.js';
 export { joinExcerpts } from './join.js';
-export { type Excerpts, ExcerptTaker, type LeftOut } from './taker.js';
+export { type Excerpts, ExcerptTaker } from './taker.js';
 export { type Besides, type WholePages, type Widened, widen } from './widen.js';

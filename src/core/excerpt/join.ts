@@ -16,9 +16,6 @@ export function joinExcerpts(parts: readonly Excerpts[]): Excerpts {
     likeTags: joined(({ likeTags }) => likeTags),
     placeIds: new Set(parts.flatMap(({ placeIds }) => [...placeIds])),
     size: parts.reduce((all, { size }) => all + size, 0),
-    leftOut: {
-      pages: joined(({ leftOut }) => leftOut.pages),
-      fromSelf: parts.reduce((all, { leftOut }) => all + leftOut.fromSelf, 0),
-    },
+    leftOut: joined(({ leftOut }) => leftOut),
   };
 }

@@ -5,6 +5,7 @@ import { holdsAddress, resolveAddress } from '../addresses.js';
 import {
   type Alike,
   eachRuleCompound,
+  type LeftOut,
   type LikeTag,
   type SiteStyles,
   type Stack,
@@ -15,7 +16,7 @@ import { neutralFor } from '../hints/index.js';
 import { isPlainLink, type Page, type PageElement } from '../markup/index.js';
 import { scriptForm, scriptReading } from '../scripts/index.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
-import { stylesFromSelf, undecidedReason } from '../stock/index.js';
+import { sheetsFromSelf, undecidedReason } from '../stock/index.js';
 import { holdsEngineText } from '../templates/index.js';
 import { cutPage, type Excerpt } from './cut.js';
 import { endTagAt, Forms, isStyled } from './forms.js';
@@ -36,16 +37,8 @@ export interface Excerpts {
   readonly placeIds: ReadonlySet<string>;
   /** Characters of all pages. */
   readonly size: number;
-  /** The pages that were left out; how many of these keep to a policy of sheets. */
-  readonly leftOut: { readonly pages: ReadonlyMap<string, LeftOut>; readonly fromSelf: number };
-}
-
-/** A page all of which stands on others. */
-export interface LeftOut {
-  /** A page that is shown by the same sheets and scripts. */
-  readonly like: string;
-  /** Where its body begins: what links a sheet stands in front of it. */
-  readonly body: number;
+  /** The pages that were left out. */
+  readonly leftOut: ReadonlyMap<string, LeftOut>;
 }
 
 /** A tag with styling that is written like one that was kept: it changes as that one does. */
@@ -98,7 +91,6 @@ export class ExcerptTaker {
   readonly #onKept: ((page: Page) => void) | undefined;
   #size = 0;
   readonly #leftOut = new Map<string, LeftOut>();
-  #fromSelf = 0;
 
   /**
    * In: the styles of the site; whether an id stands on several pages; whether a page is kept as it is; whether one without
@@ -153,8 +145,7 @@ export class ExcerptTaker {
     const body = stays.includes(true) || isWhole ? undefined : bodyOf(page);
     if (this.#mayLeaveOut && like !== undefined && body !== undefined) {
       for (const { index } of page.elements) this.#cutOut(page, index, forms[index]!, mayChange);
-      this.#leftOut.set(page.path, { like, body });
-      if (stylesFromSelf(page)) this.#fromSelf++;
+      this.#leftOut.set(page.path, { like, body, fromSelf: sheetsFromSelf(page) });
       return;
     }
     if (like === undefined) this.#heads.set(head, page.path);
@@ -195,7 +186,7 @@ export class ExcerptTaker {
       ),
       placeIds: this.#forms.placeIds,
       size: this.#size,
-      leftOut: { pages: this.#leftOut, fromSelf: this.#fromSelf },
+      leftOut: this.#leftOut,
     };
   }
 

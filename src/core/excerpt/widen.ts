@@ -1,10 +1,11 @@
 // A change that was found on excerpts, made on the whole pages.
 
+import type { LeftOut } from '../cascade/index.js';
 import { type Edit, type Edits, withoutClasses } from '../edits/index.js';
 import type { Page } from '../markup/index.js';
 import type { Proof } from '../proof/index.js';
 import { ontoPage } from './cut.js';
-import type { Copy, Excerpts, LeftOut } from './taker.js';
+import type { Copy, Excerpts } from './taker.js';
 
 /** The pages of a site, each read when it is asked for. */
 export interface WholePages {
@@ -56,7 +57,7 @@ export function widen(
       return made.length === 0 ? [] : [{ from: copy.like.path, made }];
     });
     const like = changed.flatMap(({ made }) => made);
-    const out = leftOut.pages.get(path);
+    const out = leftOut.get(path);
     const link = out && headLink(pages, path, out, new Set(changed.map(({ from }) => from)), linkOf);
     const done = new Set(own.map(({ start }) => start));
     const bare = withoutGone(pages, path, gone(path), cuts.get(path)).filter(({ start }) => !done.has(start));

@@ -98,6 +98,6 @@ export function count(number: number, word: string): string {
 }
 
 function whereIs(address: string): string {
-  if (/^\/.*\.(scss|sass|css|\w+~block-\d+)$/.test(address)) return 'is imported';
+  if (/^\/.*\.(scss|sass|less|css|\w+~block-\d+)$/.test(address)) return 'is imported';
   return /^engine:|\{\{|\{%|<%|<\?|\u2060/.test(address) ? 'is not in this folder' : 'is on another host';
 }

@@ -18,7 +18,7 @@ export { type KeptReason, keptText } from './kept.js';
 export { linkedByAll, reachSheets, type SheetShelf } from './links.js';
 export { mergeStock } from './merge-stock.js';
 export { nearName } from './near-name.js';
-export { stylesFromSelf } from './policy.js';
+export { sheetsFromSelf, stylesFromSelf } from './policy.js';
 export { type MadeElements, SiteScripts } from './site-scripts.js';
 export { type RepeatedSet, type Survey, type Tally, takeStock } from './survey.js';
 export type { SurveyInput } from './survey-input.js';

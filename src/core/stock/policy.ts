@@ -3,10 +3,14 @@
 
 import type { Page } from '../markup/index.js';
 
-export function stylesFromSelf({ elements, inert, sheets }: Page): boolean {
+export function stylesFromSelf(page: Page): boolean {
+  return sheetsFromSelf(page) && page.elements.every(({ style }) => style === undefined);
+}
+
+/** Whether it would once no tag of it had a style. */
+export function sheetsFromSelf({ inert, sheets }: Page): boolean {
   return (
     inert.length === 0 &&
-    elements.every(({ style }) => style === undefined) &&
     sheets.every(
       (reference) => reference.kind === 'link' && !/^\s*(?:[a-z][\w+.-]*:|\/\/)/i.test(reference.address),
     )

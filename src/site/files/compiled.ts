@@ -4,6 +4,7 @@ import { createRequire } from 'node:module';
 import path from 'node:path';
 import { BoundedMap } from '../../core/bounded.js';
 import type { SiteFiles } from './files.js';
+import { lessText } from './less.js';
 
 const load = createRequire(import.meta.url);
 
@@ -11,10 +12,13 @@ const load = createRequire(import.meta.url);
 export const PREPROCESSED: readonly string[] = ['scss', 'sass', 'less', 'styl', 'pcss'];
 
 export function isCompiled(file: string): boolean {
-  return /\.(scss|sass)$/i.test(file);
+  return /\.(scss|sass|less)$/i.test(file);
 }
 
 export type OutputStyle = 'expanded' | 'compressed';
+
+/** What compilers read of a site. */
+export type Files = Pick<SiteFiles, 'read'>;
 
 export interface CompileOptions {
   readonly style?: OutputStyle;
@@ -35,6 +39,19 @@ export function compiledText(
 ): string | undefined {
   const text = files.read(file)?.toString('utf8');
   if (text === undefined) return undefined;
+  if (!/\.less$/i.test(file)) return sassText(files, file, text, { style, without });
+  const made = lessText(files, file, text, { style, without });
+  if ('css' in made) return made.css;
+  problems.set(file, `cannot be compiled${made.problem}`);
+  return undefined;
+}
+
+function sassText(
+  files: Files,
+  file: string,
+  text: string,
+  { style = 'expanded', without }: CompileOptions,
+): string | undefined {
   const sass = load('sass') as typeof import('sass');
   const importer = {
     canonicalize: (name: string, context: { readonly containingUrl: URL | null }): URL | null => {
@@ -115,5 +132,10 @@ function partAt(isThere: (file: string) => boolean, name: string): string | unde
         path.posix.join(name, `index${ending}`),
         path.posix.join(name, `_index${ending}`),
       ]);
-  return tried.find((one) => !one.startsWith('..') && isThere(one));
+  return tried.find((one) => isInside(one) && isThere(one));
+}
+
+/** Whether a path that a sheet makes up stays in the site. */
+export function isInside(file: string): boolean {
+  return !/^(?:\.\.|\/)/.test(file);
 }

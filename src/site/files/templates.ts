@@ -57,7 +57,7 @@ function withoutEngine(file: string, text: string): string {
 
 /** Kinds of templates and components that are not read, by ending. */
 const UNREAD =
-  /\.(pug|jade|haml|slim|ftl|ftlh|vm|mako|eta|marko|razor|aspx|ascx|master|cfm|riot|hamlet|mjml|latte|edge|gohtml|tmpl|heex|leex|eex|rhtml|xhtml|styl|less|sass)$/i;
+  /\.(pug|jade|haml|slim|ftl|ftlh|vm|mako|eta|marko|razor|aspx|ascx|master|cfm|riot|hamlet|mjml|latte|edge|gohtml|tmpl|heex|leex|eex|rhtml|xhtml|styl)$/i;
 
 /** In: the files of a site. Out: how many of each such ending there are, most first. */
 export function unreadEndings(files: readonly string[]): Map<string, number> {

@@ -83,7 +83,7 @@ export class CompiledSheets {
     const ending = path.posix.extname(source);
     const parts = ['shared', 'house'].map((name) => ({
       part: path.posix.join(path.posix.dirname(source), `_${name}${ending}`),
-      isTaken: lineFor(name, text).some((line) => text.includes(line)),
+      isTaken: lineFor(name, text, ending).some((line) => text.includes(line)),
     }));
     const isFree = ({ part }: { readonly part: string }): boolean => this.files.read(part) === undefined;
     return parts.find((one) => one.isTaken) ?? parts.find(isFree) ?? parts[0]!;
@@ -91,7 +91,9 @@ export class CompiledSheets {
 }
 
 /** How a source takes in a part: as its other lines do. Out: the lines, each at its place. */
-function lineFor(name: string, text: string): string[] {
+function lineFor(name: string, text: string, ending: string): string[] {
+  // Less knows a part by the whole of its name.
+  if (/^\.less$/i.test(ending)) return [`@import '_${name}'`, `@import "_${name}"`];
   return isOfModules(text)
     ? [`@include meta.load-css('${name}')`]
     : [`@import '${name}'`, `@import "${name}"`];
@@ -112,7 +114,7 @@ export interface Remade {
 export function remake(files: SiteFiles, sheet: CompiledSheet, part: string): Remade[] {
   const { source, built } = sheet;
   const text = files.read(source)?.toString('utf8') ?? '';
-  const edits = sheet.isTaken ? [] : takeIn(text, partName(sheet));
+  const edits = sheet.isTaken ? [] : takeIn(text, sheet);
   const changed = new Map([
     [source, applyEdits(text, edits)],
     [sheet.part, part],
@@ -149,10 +151,10 @@ function partName({ part }: CompiledSheet): string {
   return path.posix.basename(part).replace(/^_|\.\w+$/g, '');
 }
 
-function takeIn(text: string, name: string): Edit[] {
+function takeIn(text: string, sheet: CompiledSheet): Edit[] {
   const eol = newlineOf(text);
   const lead = text === '' || /[\r\n]$/.test(text) ? '' : eol;
-  const [line = ''] = lineFor(name, text);
+  const [line = ''] = lineFor(partName(sheet), text, path.posix.extname(sheet.source));
   const edits: Edit[] = [{ start: text.length, end: text.length, text: `${lead}${line};${eol}` }];
   if (!isOfModules(text) || /@use\s+["']sass:meta["']/.test(text)) return edits;
   const first = /^[ \t]*@(use|forward)\b/m.exec(text)?.index ?? 0;

@@ -21,7 +21,7 @@ export interface AddedSheet {
 }
 
 const MODULE = /\.(m?[jt]sx?|vue|svelte|astro)$/i;
-const SHEET = /\.(css|scss|sass)$/i;
+const SHEET = /\.(css|scss|sass|less)$/i;
 /** What runs first, by the names that people and build programs give: what comes first here brings in what comes later. */
 const ENTRIES: readonly RegExp[] = [
   /(^|\/)(main|index|entry[-.\w]*)\.m?[jt]sx?$/i,
@@ -40,6 +40,7 @@ const ENDINGS = [
   '.vue',
   '.svelte',
   '.scss',
+  '.less',
   '.css',
   '/index.ts',
   '/index.tsx',

@@ -175,7 +175,7 @@ export async function loadExcerpts(
   });
   const components = new Set(paths.filter((file) => reader.isComponent(file)));
   const given = reader.given(paths);
-  const { pages, alike, likeTags, placeIds } = excerpts;
+  const { pages, alike, likeTags, leftOut, placeIds } = excerpts;
   const model = new SiteModel(
     {
       ...found.sources,
@@ -187,6 +187,7 @@ export async function loadExcerpts(
       parsed,
       alike,
       likeTags,
+      leftOut,
       sharedIds: placeIds,
     },
     table,

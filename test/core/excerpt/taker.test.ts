@@ -44,7 +44,7 @@ function namesIn({ pages }: Excerpts, path: string): string[] {
 test('a page that holds nothing of its own is left out, and its elements are counted', () => {
   const found = taken(['<p>One <b>two</b></p>', '<p>Three <b>four</b></p>', '<p>Five <i>six</i></p>']);
   assert.deepEqual(
-    [...found.leftOut.pages].map(([path, { like }]) => [path, like]),
+    [...found.leftOut].map(([path, { like }]) => [path, like]),
     [['1.html', '0.html']],
   );
   assert.deepEqual(namesIn(found, '0.html'), ['p', 'b']);
@@ -61,7 +61,7 @@ test('styled tags are kept three times, and then are copies of the first', () =>
   );
   assert.equal(styled.length, 3);
   assert.deepEqual([...found.copies.keys()], ['3.html', '4.html', '5.html']);
-  assert.deepEqual([...found.leftOut.pages.keys()], ['3.html', '4.html', '5.html']);
+  assert.deepEqual([...found.leftOut.keys()], ['3.html', '4.html', '5.html']);
   for (const [copy] of found.copies.values()) assert.equal(copy!.like.path, '0.html');
 });
 
@@ -83,7 +83,7 @@ test('a page that a person speaks of is kept as it is, and so is one with templa
   const bodies = [body, body, `${body}{{ more }}`, `${body}<style>b { color: red }</style>`, body];
   const found = taken(bodies, ['1.html']);
   assert.deepEqual([...found.pages.keys()], ['0.html', '1.html', '2.html', '3.html']);
-  assert.deepEqual([...found.leftOut.pages.keys()], ['4.html']);
+  assert.deepEqual([...found.leftOut.keys()], ['4.html']);
   assert.deepEqual(namesIn(found, '1.html'), ['p', 'b']);
 });
 
@@ -105,7 +105,7 @@ test('what a script in a tag does keeps the tag; one that does nothing to the pa
   const quiet = '<p>One <a href="javascript:show(2);">two</a></p>';
   const loud = '<p>One <i onclick="this.style.color = \'\'">two</i></p>';
   const found = taken([quiet, quiet, loud, loud]);
-  assert.deepEqual([...found.leftOut.pages.keys()], ['1.html']);
+  assert.deepEqual([...found.leftOut.keys()], ['1.html']);
   assert.deepEqual(namesIn(found, '3.html'), ['p', 'i']);
 });
 
@@ -113,6 +113,6 @@ test('pages whose scripts differ in texts alone are one form; a script that look
   const page = (script: string) => `<main><p class="fare">One</p></main><script>${script}</script>`;
   const titled = (title: string) => page(`const note = "The class of ${title}"`);
   const found = taken([titled('Pier'), titled('Quay'), page('document.querySelector(".fare").focus()')]);
-  assert.deepEqual([...found.leftOut.pages.keys()], ['1.html']);
+  assert.deepEqual([...found.leftOut.keys()], ['1.html']);
   assert.deepEqual(namesIn(found, '2.html'), ['main', 'p', 'script']);
 });

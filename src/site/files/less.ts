@@ -1,0 +1,65 @@
+// Sheets of Less, as its own compiler makes them: of files of the site alone, without plugins and without code.
+
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import type lessPackage from 'less';
+import { type CompileOptions, type Files, isInside } from './compiled.js';
+
+const load = createRequire(import.meta.url);
+
+/** Out: the CSS, or what is wrong with the sheet. */
+export function lessText(
+  files: Files,
+  file: string,
+  text: string,
+  { style, without }: CompileOptions,
+): { readonly css: string } | { readonly problem: string } {
+  const less = load('less') as typeof lessPackage;
+  class SiteFileManager extends less.FileManager {
+    override supports(): boolean {
+      return true;
+    }
+
+    override supportsSync(): boolean {
+      return true;
+    }
+
+    /** Less takes a sheet in by its name, with its ending or without. */
+    override loadFileSync(name: string, folder: string): Less.FileLoadResult | { error: unknown } {
+      const plain = name.replace(/^~/, '');
+      for (const root of [folder, '', 'node_modules'])
+        for (const ending of ['', '.less']) {
+          const filename = path.posix.join(root, plain + ending);
+          if (!isInside(filename) || !/\.(less|css)$/i.test(filename)) continue;
+          const contents = filename === without ? '' : files.read(filename)?.toString('utf8');
+          if (contents !== undefined) return { filename, contents };
+        }
+      return { error: { type: 'File', message: `'${name}' wasn't found` } };
+    }
+  }
+  let made: { readonly css: string } | { readonly problem: string } = { problem: 'nothing came of it' };
+  const plugin: Less.Plugin = {
+    install: (_, manager) => manager.addFileManager(new SiteFileManager()),
+  };
+  const options: Less.Options & { readonly disablePluginRule: boolean } = {
+    filename: file,
+    syncImport: true,
+    javascriptEnabled: false,
+    disablePluginRule: true,
+    compress: style === 'compressed',
+    plugins: [plugin],
+  };
+  // Files that are at hand are compiled before the call is over.
+  less.render(text, options, (error, output) => {
+    if (output !== undefined) made = { css: output.css };
+    else if (error !== undefined) made = { problem: problemIn(error, file) };
+  });
+  return made;
+}
+
+/** Some of what the compiler says is wrong has no words. */
+function problemIn({ message, line, filename }: Partial<Less.RenderError>, file: string): string {
+  const what = message?.split(/[\r\n]/)[0] ?? 'a part of it is not there';
+  const where = filename === undefined || filename === file ? '' : `, ${filename}`;
+  return `${where}${line === undefined ? '' : `, line ${line}`}: ${what}`;
+}
