@@ -74,6 +74,11 @@ export const MESSAGES = {
     'a commit cannot be built here',
     'name a folder with the site as it was',
   ],
+  unlinkable: [
+    'acervus.json',
+    'no template shows how it links a sheet, so that none would find new rules',
+    'name a sheet, and link it as the system does: {suggestion}; or say how one is linked with "link"',
+  ],
   'built-not-changed': [
     'acervus.json',
     'a build makes the pages, and this command changes pages as they are',

@@ -396,3 +396,28 @@ test('style attributes that code writes are told, with their place, and are left
     /3 {3}style attributes in strings of code: not counted/,
   );
 });
+
+test('templates of which none shows how it links a sheet are told so, with what would name one', async () => {
+  const layout = '<!doctype html><html><head><%- css(theme.sheets) %></head><body><%- body %></body></html>';
+  const files = { 'layout/layout.ejs': layout, 'layout/fares.ejs': PARTS, 'source/css/a.styl': 'a\n  top 0' };
+  const site = makeSite(files);
+  const { code, stderr } = await acervus('draft', site);
+  assert.equal(code, 2);
+  assert.match(
+    stderr,
+    /^acervus: acervus\.json: no template shows how it links a sheet[^\n]*\{"sheets":\{"layout\/\*\*":\["source\/css\/house\.css"\]\}\}[^\n]*\n$/,
+  );
+  const named = makeSite({ ...files, 'acervus.json': '{"sheets":{"layout/**":["source/css/house.css"]}}' });
+  assert.equal((await acervus('draft', named)).code, 0);
+  await adopt(named);
+  const { 'layout/layout.ejs': after, 'source/css/house.css': house = '' } = readSite(named);
+  assert.equal(after, layout);
+  assert.match(house, /padding: 4px/);
+  // A page of PHP lies where it is asked for.
+  const php = makeSite({
+    'index.php': `<!doctype html><html><head><title><?= $a ?></title></head><body>${PARTS}</body></html>`,
+  });
+  await draft(php);
+  await adopt(php);
+  assert.match(readSite(php)['index.php']!, /<link rel="stylesheet" href="shared\.css">/);
+});

@@ -95,7 +95,7 @@ export function linkAddress(
   const links = page.sheets.flatMap((one) => (one.kind === 'link' ? [one.address] : []));
   if (
     !page.isFilled ||
-    links.length === 0 ||
+    (links.length === 0 && SERVED_IN_PLACE.test(page.path)) ||
     links.some((address) => /^(?:\.{1,2}\/|[\w-]+(?![\w-:]))/.test(address))
   )
     return addressFrom(page.path, target);
@@ -106,6 +106,9 @@ export function linkAddress(
   }
   return undefined;
 }
+
+/** Pages that a server fills where they lie; other templates lie somewhere else than what is made of them. */
+const SERVED_IN_PLACE = /\.(?:php\d?|phtml|[sx]?html?|jspx?|aspx?|cfm)$/i;
 
 /** Copies, with the addresses by which pages that an engine fills would link a sheet that is to come. */
 export function copiesWith(

@@ -22,6 +22,9 @@ import { insideSite, readPlain } from '../../../site/files/inside.js';
 import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { findPlan, noteReadings, savePlan } from '../../../site/ledger/plan.js';
 import { draftSite, loadForDraft, type Site } from '../../../site/rendering/load.js';
+import { SiteReader } from '../../../site/rendering/reader.js';
+import { suggestedSheets } from '../../../site/rendering/suggestion.js';
+import { isUnlinkable } from '../../../site/rendering/unlinkable.js';
 import { workListOf } from '../../../site/visiting/work-list.js';
 import { type Followed, follow } from '../../shared/followed.js';
 import { refuseTooLarge } from '../../shared/memory.js';
@@ -105,6 +108,12 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
   refuseTooLarge([...site.model.sources.pages.values()].reduce((all, { length }) => all + length, 0));
   refuseUnfinished(path.resolve(folder));
   if (site.isPlatform(site.shared)) throw new UsageError('shared-is-platform', { sheet: site.shared });
+  if (isUnlinkable(site))
+    throw new UsageError('unlinkable', {
+      suggestion: JSON.stringify({
+        sheets: suggestedSheets(new SiteReader(site.files, site.config)),
+      }),
+    });
   const taste = tasteOf(options.taste ?? earlier?.taste ?? site.config.taste ?? 'balanced');
   const scope = scopeOf(options.scope ?? earlier?.scope ?? site.config.scope ?? 'site');
   const how = {
