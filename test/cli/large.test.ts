@@ -58,6 +58,23 @@ test('hundreds of tags that are written alike change alike, on every page', asyn
   assert.equal(whole.styles[0].pages, 40);
 });
 
+test('a page of which nothing is kept links the sheet that its tags now need, where others of its head do', async () => {
+  const page = (at: number, head: string, body: string): string =>
+    `<!DOCTYPE html>\n<html><head>\n  <title>Pier ${at}</title>\n  ${head}\n</head>\n<body class="pier">\n${body}\n</body></html>\n`;
+  const link = '<link rel="stylesheet" href="platform.min.css">';
+  const tag = '<p style="color: #246; margin: 3px">';
+  const files = Object.fromEntries(
+    Array.from({ length: 24 }, (_, at): [string, string] => {
+      const body = at % 3 === 0 ? `<p>None ${at}</p>` : `${tag}One ${at}</p>\n${tag}Two</p>`;
+      const head = at % 2 === 0 ? link : `<!-- <body> -->\n  <meta name="pier" content="${at}">\n  ${link}`;
+      return [`pier-${String(at).padStart(2, '0')}.html`, page(at, head, body)];
+    }),
+  );
+  const [whole, excerpts] = await bothWays({ ...files, 'platform.min.css': 'p{margin:0}' });
+  assert.deepEqual(excerpts, whole);
+  assert.equal(whole.styles[0].pages, 16);
+});
+
 test('a page that an excerpt did not hold enough of is read whole, and the answer is the same', async () => {
   // The first pages have the table without the turn of colours: no position may take them.
   const files = pagesOfRows(12, (page, row) =>
