@@ -3,8 +3,11 @@
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import { BoundedMap } from '../../core/bounded.js';
+import { type CompileOptions, type Files, isInside } from './compile-options.js';
 import type { SiteFiles } from './files.js';
 import { lessText } from './less.js';
+
+export type { OutputStyle } from './compile-options.js';
 
 const load = createRequire(import.meta.url);
 
@@ -13,17 +16,6 @@ export const PREPROCESSED: readonly string[] = ['scss', 'sass', 'less', 'styl', 
 
 export function isCompiled(file: string): boolean {
   return /\.(scss|sass|less)$/i.test(file);
-}
-
-export type OutputStyle = 'expanded' | 'compressed';
-
-/** What compilers read of a site. */
-export type Files = Pick<SiteFiles, 'read'>;
-
-export interface CompileOptions {
-  readonly style?: OutputStyle;
-  /** A part that is taken to hold nothing. */
-  readonly without?: string | undefined;
 }
 
 const SITE = 'site:';
@@ -133,9 +125,4 @@ function partAt(isThere: (file: string) => boolean, name: string): string | unde
         path.posix.join(name, `_index${ending}`),
       ]);
   return tried.find((one) => isInside(one) && isThere(one));
-}
-
-/** Whether a path that a sheet makes up stays in the site. */
-export function isInside(file: string): boolean {
-  return !/^(?:\.\.|\/)/.test(file);
 }

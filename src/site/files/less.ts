@@ -3,7 +3,7 @@
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import type lessPackage from 'less';
-import { type CompileOptions, type Files, isInside } from './compiled.js';
+import { type CompileOptions, type Files, isInside } from './compile-options.js';
 
 const load = createRequire(import.meta.url);
 

@@ -7,7 +7,7 @@ test('a style in which an engine writes values alone is read; one whose declarat
     'color: red; width: {{ share }}%',
     'width: <%= boat["load"] %>px; color: red',
     'background: url(<?php echo $picture; ?>) no-repeat; color: red',
-    'margin: ${top}px auto; color: red !important',
+    `margin: ${'$'}{top}px auto; color: red !important`,
     '--share: {{{ share }}}; color: red',
     'color: red',
   ];

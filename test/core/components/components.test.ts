@@ -116,8 +116,8 @@ test('a style that is an object of literals is the text that the framework makes
     assert.ok(hasTemplateText(of(computed) ?? ''), computed);
   // What code comes to is marked, and the rest is read.
   assert.equal(
-    of('{ color: "red", width: `${w}%`, top: w }'),
-    'color: red; width: \u2060`${w}%`\u2060; top: \u2060w\u2060',
+    of('{ color: "red", width: w + "%", top: w }'),
+    'color: red; width: \u2060w + "%"\u2060; top: \u2060w\u2060',
   );
   assert.equal(
     styleOf('a.vue', '<template><p :style="{ lineHeight: \'1.4\' }"/></template>'),
