@@ -67,7 +67,7 @@ cp -r "$root/demo/site" held
 acervus hold held >/dev/null
 sed -i 's#<h1>Fares</h1>#<h1 style="margin-bottom: 4px">Fares</h1>\n<p class="sk-rigth" style="text-align: right">Prices of this summer</p>#' held/fares/index.html
 shot hold 'acervus hold held'
-shot values 'acervus values held | head -20; echo; acervus values held --pairs | head -16' 'acervus values held; acervus values held --pairs'
+shot values 'acervus values held | head -16; echo; acervus values held --pairs | head -14; echo; acervus values held --pairs | tail -6' 'acervus values held; acervus values held --pairs'
 cp -r "$root/demo/site" sampled
 acervus draft sampled >/dev/null
 acervus adopt sampled --report >/dev/null

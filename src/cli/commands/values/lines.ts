@@ -92,7 +92,7 @@ function kindLines(kind: Kind, { named, unnamed }: ValuesDocument, all: boolean)
 /** Beside each other, so that an eye sees how little they differ. */
 function nearLines(near: ValuesDocument['near'], all: boolean): string[] {
   if (near.length === 0) return [];
-  const lines = [heading('Nearly another', 'acervus-draft.json makes them one, where a person says so')];
+  const lines = [heading('Nearly another', 'acervus-draft.yaml makes them one, where a person says so')];
   for (const { kind, from, to, times, toTimes, place } of all ? near : near.slice(0, FEW)) {
     const shown = (value: string): string => `${kind === 'colour' ? swatch(value) : ''}${clean(value)}`;
     lines.push(
