@@ -73,6 +73,14 @@ test('a page of which nothing is kept links the sheet that its tags now need, wh
   const [whole, excerpts] = await bothWays({ ...files, 'platform.min.css': 'p{margin:0}' });
   assert.deepEqual(excerpts, whole);
   assert.equal(whole.styles[0].pages, 16);
+  // A part may stand on any page, and asks all of them for its sheet.
+  const part = '<b style="top: 1px; left: 2px">a</b><b style="top: 1px; left: 2px">b</b>';
+  const [plain, shorter] = await bothWays({
+    ...files,
+    'parts/crew.tpl': part,
+    'platform.min.css': 'p{margin:0}',
+  });
+  assert.deepEqual(shorter, plain);
 });
 
 test('a page that an excerpt did not hold enough of is read whole, and the answer is the same', async () => {

@@ -54,21 +54,45 @@ function goneFrom(areas: readonly AreaResult[], { leftOut }: Excerpts): Besides[
   };
 }
 
-/** The link to an area's sheet, as far as a page of it is given one. */
+/** The link to an area's sheet, for a page whose tags change as those do of one that now links it; and for all, where a component needs it. */
 function linkFrom(areas: readonly AreaResult[]): Besides['linkOf'] {
-  return (path) => {
-    const found = areas.find(({ area }) => area.model.sources.pages.has(path));
-    const page = found?.area.model.page(path);
-    if (found === undefined || page === undefined) return undefined;
-    const { model, shared } = found.area;
-    const linkOn = (head: Page): Edit | undefined =>
-      planLink(head, shared.path, (address) => model.copyOf(address), model.sources.link).edit;
-    const own = linkOn(page);
-    const isGiven = found.result.edits
-      .get(path)
-      ?.some(({ start, text }) => start === own?.start && text === own.text);
-    return isGiven === true ? linkOn : undefined;
+  const known = new Map<string, ((head: Page) => Edit | undefined) | undefined>();
+  const linkOn = (path: string): ((head: Page) => Edit | undefined) | undefined => {
+    if (!known.has(path)) known.set(path, linkGiven(path, areaOf(areas, path)));
+    return known.get(path);
   };
+  const asksAll = new Map(areas.map((one) => [one, hasChangedComponent(one)]));
+  return (from, like) => {
+    for (const path of from) if (linkOn(path) !== undefined) return linkOn(path);
+    const area = areaOf(areas, like);
+    return area !== undefined && asksAll.get(area) === true ? linkOn(like) : undefined;
+  };
+}
+
+function areaOf(areas: readonly AreaResult[], path: string): AreaResult | undefined {
+  return areas.find(({ area }) => area.model.sources.pages.has(path));
+}
+
+/** A component may stand on any page, and asks all of them for its sheet. */
+function hasChangedComponent({ area, result }: AreaResult): boolean {
+  return area.model.pages.some(({ kind, path }) => kind === 'component' && result.edits.has(path));
+}
+
+/** Of a page that now links its area's sheet: how another one would. */
+function linkGiven(
+  path: string,
+  found: AreaResult | undefined,
+): ((head: Page) => Edit | undefined) | undefined {
+  const page = found?.area.model.page(path);
+  if (found === undefined || page === undefined) return undefined;
+  const { model, shared } = found.area;
+  const linkOn = (head: Page): Edit | undefined =>
+    planLink(head, shared.path, (address) => model.copyOf(address), model.sources.link).edit;
+  const own = linkOn(page);
+  const isGiven = found.result.edits
+    .get(path)
+    ?.some(({ start, text }) => start === own?.start && text === own.text);
+  return isGiven === true ? linkOn : undefined;
 }
 
 const NONE: ReadonlySet<string> = new Set();

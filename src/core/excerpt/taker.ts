@@ -87,28 +87,25 @@ export class ExcerptTaker {
   /** By all that says how a page is shown but its body, the first such page. */
   readonly #heads = new Map<string, string>();
   readonly #isWhole: (path: string) => boolean;
-  readonly #mayLeaveOut: boolean;
   readonly #onKept: ((page: Page) => void) | undefined;
   #size = 0;
   readonly #leftOut = new Map<string, LeftOut>();
 
   /**
-   * In: the styles of the site; whether an id stands on several pages; whether a page is kept as it is; whether one without
-   * anything of its own may be left out; who hears of what is kept, as it was read.
+   * In: the styles of the site; whether an id stands on several pages; whether a page is kept as it is; who hears of what is
+   * kept, as it was read.
    */
   constructor(
     styles: SiteStyles,
     options: {
       readonly isShared: (id: string) => boolean;
       readonly isWhole: (path: string) => boolean;
-      readonly mayLeaveOut: boolean;
       readonly onKept?: ((page: Page) => void) | undefined;
     },
   ) {
     this.#styles = styles;
     this.#forms = new Forms(options.isShared);
     this.#isWhole = options.isWhole;
-    this.#mayLeaveOut = options.mayLeaveOut;
     this.#onKept = options.onKept;
   }
 
@@ -143,7 +140,7 @@ export class ExcerptTaker {
     const isWhole = this.#isWhole(page.path);
     const like = this.#heads.get(head);
     const body = stays.includes(true) || isWhole ? undefined : bodyOf(page);
-    if (this.#mayLeaveOut && like !== undefined && body !== undefined) {
+    if (like !== undefined && body !== undefined) {
       for (const { index } of page.elements) this.#cutOut(page, index, forms[index]!, mayChange);
       this.#leftOut.set(page.path, { like, body, fromSelf: sheetsFromSelf(page) });
       return;

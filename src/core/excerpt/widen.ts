@@ -1,6 +1,5 @@
 // A change that was found on excerpts, made on the whole pages.
 
-import type { LeftOut } from '../cascade/index.js';
 import { type Edit, type Edits, withoutClasses } from '../edits/index.js';
 import type { Page } from '../markup/index.js';
 import type { Proof } from '../proof/index.js';
@@ -28,8 +27,14 @@ export interface Widened {
 export interface Besides {
   /** Classes that leave every tag of a page. */
   readonly gone: (path: string) => ReadonlySet<string>;
-  /** Of a page that now links a sheet: how another would link it. In: its head. */
-  readonly linkOf: (path: string) => ((head: Page) => Edit | undefined) | undefined;
+  /**
+   * How a page of which nothing was kept would link a sheet, where it is to. In: the pages as whose tags its own change; one that
+   * is shown by the same sheets. The head of the page is asked for.
+   */
+  readonly linkOf: (
+    from: ReadonlySet<string>,
+    like: string,
+  ) => ((head: Page) => Edit | undefined) | undefined;
 }
 
 /** In: the pages; their excerpts; edits of excerpts and sheets; what else is done. */
@@ -58,29 +63,15 @@ export function widen(
     });
     const like = changed.flatMap(({ made }) => made);
     const out = leftOut.get(path);
-    const link = out && headLink(pages, path, out, new Set(changed.map(({ from }) => from)), linkOf);
+    const linkOn = out && linkOf(new Set(changed.map(({ from }) => from)), out.like);
+    // The head alone: what is read of it does not depend on what follows.
+    const link = linkOn?.(pages.parse(path, (pages.read(path) ?? '').slice(0, out!.body)));
     const done = new Set(own.map(({ start }) => start));
     const bare = withoutGone(pages, path, gone(path), cuts.get(path)).filter(({ start }) => !done.has(start));
     const together = [...(link === undefined ? [] : [link]), ...own, ...like, ...bare];
     if (together.length > 0) all.set(path, together);
   }
   return { edits: all, missed };
-}
-
-/** The link that a page of which nothing was kept needs: its tags change as those of others do that now link a sheet. */
-function headLink(
-  pages: WholePages,
-  path: string,
-  { body }: LeftOut,
-  from: ReadonlySet<string>,
-  linkOf: Besides['linkOf'],
-): Edit | undefined {
-  for (const one of from) {
-    const link = linkOf(one);
-    // The head alone: what is read of it does not depend on what follows.
-    if (link !== undefined) return link(pages.parse(path, (pages.read(path) ?? '').slice(0, body)));
-  }
-  return undefined;
 }
 
 /** What becomes of the tags that a tag is written like, on this one. In: the edits of their page. */

@@ -42,8 +42,6 @@ export function takePart(
   const taker = new ExcerptTaker(styles, {
     isShared: (id) => job.sharedIds.has(id),
     isWhole: (path) => job.whole.has(path),
-    // A component may stand on any page, and may ask all of them for a sheet.
-    mayLeaveOut: styles.sources.components.size === 0,
     onKept: listener?.onKept,
   });
   const uses = new SheetUses();

@@ -16,7 +16,6 @@ function taken(from: number, to: number): Excerpts {
   const taker = new ExcerptTaker(new SiteModel(sources, new OutcomeTable(new TruthTable())), {
     isShared: () => true,
     isWhole: () => false,
-    mayLeaveOut: true,
   });
   for (let at = from; at < to; at++) taker.add(parsePage(`${at}.html`, htmlPage(BODIES[at]!)));
   return taker.excerpts;

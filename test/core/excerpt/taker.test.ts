@@ -22,7 +22,6 @@ function taken(bodies: readonly string[], whole: readonly string[] = []): Excerp
   const taker = new ExcerptTaker(styles, {
     isShared: () => false,
     isWhole: (path) => whole.includes(path),
-    mayLeaveOut: true,
   });
   bodies.forEach((body, at) => {
     taker.add(parsePage(`${at}.html`, htmlPage(body, LINK)));
