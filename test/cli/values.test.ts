@@ -333,6 +333,7 @@ test('a name that something else speaks of, or that is taken, stays, and the pla
     const { code, document } = await values(site, '--in', file);
     assert.equal(code, 1, String(why));
     assert.match(document.in?.refused.map((one) => one.why).join('\n') ?? '', why);
+    assert.deepEqual(document.in?.renamed, []);
     assert.deepEqual(snapshot(site), before);
   }
 });

@@ -39,9 +39,14 @@ function isFilled(style: string): boolean {
 /** Engine text that nothing else tells from other text. */
 const MARKED = new RegExp(`${UNSEEN}([^${UNSEEN}]*)${UNSEEN}`, 'g');
 
+const KEYWORDS =
+  'if|else|elseif|elif|switch|case|default|for|foreach|forelse|foreachelse|while|section|sectionelse|block|capture|strip|literal|nocache|function|include|assign|call|unless|isset|empty|auth|guest|php|code|functions|using';
+
 /** `{#if}`, `{if $late}`, `@foreach`: what makes a branch or a loop, or ends one, in engines whose marks are plain letters. */
-const BRANCHES =
-  /^\{\s*[#:/@!]|^[{@]\s*(?:if|else\w*|elif|switch|case|default|for\w*|while|section\w*|block|capture|strip|literal|nocache|function|include|assign|call|unless|isset|empty|auth|guest|php|code|functions|using|end\w*)\b/i;
+const BRANCHES = new RegExp(
+  `^\\{\\s*[#:/@!]|^\\{\\s*(?:${KEYWORDS})(?=[\\s}])|^@(?:${KEYWORDS}|end\\w*)(?![\\w.])`,
+  'i',
+);
 
 /** The declarations of any style attribute. Engine text would be taken for braces: it is read as a word, and the value keeps it. */
 export function writtenDeclarations(style: string): readonly Declaration[] {

@@ -65,7 +65,8 @@ export function widen(
     const out = leftOut.get(path);
     const linkOn = out && linkOf(new Set(changed.map(({ from }) => from)), out.like);
     // The head alone: what is read of it does not depend on what follows.
-    const link = linkOn?.(pages.parse(path, (pages.read(path) ?? '').slice(0, out!.body)));
+    const head = (): Page => pages.parse(path, (pages.read(path) ?? '').slice(0, out?.body));
+    const link = linkOn?.(head());
     const done = new Set(own.map(({ start }) => start));
     const bare = withoutGone(pages, path, gone(path), cuts.get(path)).filter(({ start }) => !done.has(start));
     const together = [...(link === undefined ? [] : [link]), ...own, ...like, ...bare];

@@ -114,37 +114,12 @@ export function planValues({ model, shared, named: found, tokens: given, texts }
   }
   if (fresh.length > 0) {
     const text = model.sources.sheets.get(shared.path) ?? '';
-    const rule = (
-      where: string | undefined,
-      own: readonly { property: string; value: string }[],
-    ): SharedRule => ({
-      selectors: [where === undefined || conditionOf(where) !== undefined ? ':root' : where],
-      part: 'tokens',
-      ...(where === undefined || conditionOf(where) === undefined
-        ? {}
-        : { conditions: [conditionOf(where)!] }),
-      declarations: own.map(({ property, value }) => ({
-        declaration: { property, value, important: false, range: { start: 0, end: 0 } },
-        holder: shared.path,
-      })),
-    });
-    const inSets = groupBy(
-      fresh.flatMap(({ property, sets }) => [...sets].map(([where, value]) => ({ where, property, value }))),
-      ({ where }) => where,
-    );
-    const rules = [rule(undefined, fresh), ...[...inSets].map(([where, own]) => rule(where, own))];
-    push(edits, shared.path, writeRules(text, shared, rules));
+    push(edits, shared.path, writeRules(text, shared, freshRules(fresh, shared.path)));
   }
   for (const [old, sets] of newSets) {
-    const { path } = old.place;
-    const sheet = model.sheetAt(path)?.sheet;
-    const at = sheet?.rules.find(
-      ({ range }) => range.start <= old.declaration.range.start && old.declaration.range.end <= range.end,
-    )?.range.end;
-    // Behind the rule that it stands beside: what comes later wins.
-    if (sheet !== undefined && at !== undefined)
-      push(edits, path, [{ start: at, end: at, text: setsText(sets) }]);
-    else refused.push({ property: old.name, why: `${path} has no rule that it stands in` });
+    const edit = setsEdit(model, old, sets);
+    if (edit !== undefined) push(edits, old.place.path, [edit]);
+    else refused.push({ property: old.name, why: `${old.place.path} has no rule that it stands in` });
   }
   for (const [path, own] of renaming.edits) {
     // A value that is written anew is written with the new names.
@@ -166,15 +141,54 @@ export function planValues({ model, shared, named: found, tokens: given, texts }
   return {
     edits,
     changes,
-    renamed: [...names].map(([from, to]) => ({
-      ...{ from, to },
-      places: [...renaming.edits.values()].flat().filter(({ text }) => text === to).length,
-    })),
+    renamed: [...names]
+      .filter(([from]) => !renaming.refused.some(({ property }) => property === from))
+      .map(([from, to]) => ({
+        ...{ from, to },
+        places: [...renaming.edits.values()].flat().filter(({ text }) => text === to).length,
+      })),
     same,
     unsaid: named.map(({ name }) => name).filter((name) => !said.has(name)),
     strays: beyondNames(differences, names).filter((one) => one.kind !== 'style' || !meant.has(one.property)),
     refused,
   };
+}
+
+/** Rules for values that are new: at the root, and one for each set. */
+function freshRules(fresh: readonly ReadToken[], holder: string): SharedRule[] {
+  const rule = (
+    where: string | undefined,
+    own: readonly { property: string; value: string }[],
+  ): SharedRule => {
+    const condition = where === undefined ? undefined : conditionOf(where);
+    return {
+      selectors: [where === undefined || condition !== undefined ? ':root' : where],
+      part: 'tokens',
+      ...(condition === undefined ? {} : { conditions: [condition] }),
+      declarations: own.map(({ property, value }) => ({
+        declaration: { property, value, important: false, range: { start: 0, end: 0 } },
+        holder,
+      })),
+    };
+  };
+  const inSets = groupBy(
+    fresh.flatMap(({ property, sets }) => [...sets].map(([where, value]) => ({ where, property, value }))),
+    ({ where }) => where,
+  );
+  return [rule(undefined, fresh), ...[...inSets].map(([where, own]) => rule(where, own))];
+}
+
+/** Sets that a value did not have, behind the rule that it stands in: what comes later wins. `undefined` where it stands in none. */
+function setsEdit(
+  model: SiteModel,
+  { place, declaration }: NamedValue,
+  sets: readonly NewSet[],
+): Edit | undefined {
+  const { start, end } = declaration.range;
+  const rule = model
+    .sheetAt(place.path)
+    ?.sheet.rules.find(({ range }) => range.start <= start && end <= range.end);
+  return rule && { start: rule.range.end, end: rule.range.end, text: setsText(sets) };
 }
 
 /** What the file calls otherwise than the site does; once it is done, nothing is. */

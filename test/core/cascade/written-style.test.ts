@@ -26,6 +26,32 @@ test('a style in which an engine writes values alone is read; one whose declarat
   for (const style of opaque) assert.equal(isOpaque(style), true, style);
 });
 
+test('engine text in marks of plain letters is a value, unless it begins or ends a branch', () => {
+  const style = (code: string): string => `color: red; width: \u2060${code}\u2060px; top: 0`;
+  for (const code of [
+    '{share}',
+    '{$boat.load}',
+    '{format(x)}',
+    '{form.width}',
+    '{ifShut}',
+    '@Model.Width',
+    '@format(x)',
+  ])
+    assert.equal(isOpaque(style(code)), false, code);
+  for (const code of [
+    '{#if shut}',
+    '{:else}',
+    '{/if}',
+    '{if $shut}',
+    '{else}',
+    '{foreachelse}',
+    '@if(shut)',
+    '@else',
+    '@endforeach',
+  ])
+    assert.equal(isOpaque(style(code)), true, code);
+});
+
 test('what an engine writes is a part of its declaration, as it is written', () => {
   const declarations = writtenDeclarations('color: red; margin: {{ a; b }}px 0 !important; top: 0');
   assert.deepEqual(
