@@ -5,7 +5,8 @@ import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 
-const built = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url))), '.build', 'test');
+const build = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url))), '.build');
+const built = path.join(build, 'test');
 const wanted = process.argv.slice(2);
 const files = readdirSync(built, { recursive: true })
   .map(String)
@@ -13,26 +14,32 @@ const files = readdirSync(built, { recursive: true })
     (file) =>
       file.endsWith('.test.js') && (wanted.length === 0 || wanted.some((word) => file.includes(word))),
   )
-  .sort()
-  .map((file) => path.join(built, file));
-// The core has no state outside its tests: they share a process, which loads it once. The longest file goes first.
-const isOfCore = (file) => file.startsWith(path.join(built, 'core') + path.sep);
-const core = files.filter(isOfCore);
-const together = path.join(built, '..', 'core.test.mjs');
-if (core.length > 1)
-  writeFileSync(
-    together,
-    core.map((file) => `import ${JSON.stringify(pathToFileURL(file).href)};\n`).join(''),
-  );
-const run = core.length > 1 ? [together, ...files.filter((file) => !isOfCore(file))] : files;
-if (run.length === 0) {
+  .sort();
+if (files.length === 0) {
   process.stderr.write(`test: no test file has ${wanted.join(' or ')} in its path\n`);
   process.exit(2);
 }
-// As many files at once as there are processors: by itself the runner leaves one of them idle.
+// Test files share processes, several to a folder: each loads the program once, and what has been compiled is used again.
+// The longest come first. Two with browsers: more of them than processors would wait for each other.
+const SHARES = { browser: 2, cli: 2, core: 1, site: 1 };
+const shares = new Map();
+files.forEach((file, at) => {
+  const [folder] = file.split(path.sep);
+  const name = SHARES[folder] === undefined ? 'rest' : `${folder}-${at % SHARES[folder]}`;
+  shares.set(name, [...(shares.get(name) ?? []), file]);
+});
+const run = [...shares].map(([name, share]) => {
+  const together = path.join(build, `${name}.test.mjs`);
+  const imports = share.map(
+    (file) => `import ${JSON.stringify(pathToFileURL(path.join(built, file)).href)};\n`,
+  );
+  writeFileSync(together, imports.join(''));
+  return together;
+});
+// One more at once than there are processors: who waits for a browser or for a disk leaves one idle.
 const done = spawnSync(
   process.execPath,
-  ['--test', '--test-reporter=spec', `--test-concurrency=${availableParallelism()}`, ...run],
+  ['--test', '--test-reporter=spec', `--test-concurrency=${availableParallelism() + 1}`, ...run],
   { stdio: 'inherit' },
 );
 process.exit(done.status ?? 1);

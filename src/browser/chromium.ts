@@ -48,6 +48,17 @@ export async function startOpenChromium(): Promise<Browser> {
   return launch([]);
 }
 
+/** Only the last list counts, so what the browser's library turns off and matters here is in it, too. */
+const UNWANTED = [
+  // A process or a frame of its own for every page that is opened takes longer than the page.
+  'RenderDocument',
+  // A page shows nothing of the one before it.
+  'PaintHolding',
+  // What is asked for is what is asked for, and nothing else is.
+  ...['HttpsUpgrades', 'HttpsFirstBalancedModeAutoEnable', 'AvoidCorsURLLoaderRestartOnRedirect'],
+  ...['ThirdPartyStoragePartitioning', 'MediaRouter', 'OptimizationHints', 'NetworkTimeServiceQuerying'],
+];
+
 async function launch(more: readonly string[]): Promise<Browser> {
   const executablePath = findChromium();
   if (executablePath === undefined) throw new UsageError('no-chromium', {});
@@ -58,6 +69,7 @@ async function launch(more: readonly string[]): Promise<Browser> {
     '--disable-background-networking',
     '--disable-component-update',
     '--disable-sync',
+    `--disable-features=${UNWANTED.join(',')}`,
     ...more,
     // Containers run as root, where Chromium's own sandbox cannot start.
     ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),

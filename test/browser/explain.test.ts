@@ -6,7 +6,7 @@ import { explainElement } from '../../src/core/ask/explain/index.js';
 import { openPage } from '../../src/site/rendering/one-page.js';
 import { withBrowser } from '../support/chromium.js';
 import { AskedPage } from '../support/matched-styles.js';
-import { DEMO, htmlPage, makeSite } from '../support/site.js';
+import { DEMO, htmlPage, makeSite, read } from '../support/site.js';
 
 test('rules and winners are those of the browser', async (context) => {
   await withBrowser(context, async (tab) => {
@@ -96,7 +96,7 @@ test('what is called idle shows no difference when it is gone, and what shows is
       await tab.setViewportSize({ width: 400, height: 200 });
       const shots: string[] = [];
       for (const name of ['with.html', 'without.html']) {
-        await tab.goto(`file://${site}/${name}`);
+        await tab.setContent(read(site, name));
         shots.push((await tab.screenshot()).toString('base64'));
       }
       if (idle) assert.equal(shots[0], shots[1], `${declaration} shows in ${css}${body}`);

@@ -5,13 +5,16 @@ import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { lookDifferent, withBrowser } from '../support/chromium.js';
+import { lookDifferent, VIEWS, withBrowser } from '../support/chromium.js';
 import { acervus, addFiles, type Files, htmlPage, makeSite, read } from '../support/site.js';
 
 const LINK = '<link rel="stylesheet" href="theme/a.css">';
 const three = (tag: string): string => Array.from({ length: 3 }, () => tag).join('\n');
 const site = (css: string, body: string, more: Files = {}): string =>
   makeSite({ 'index.html': htmlPage(body, LINK), 'theme/a.css': css, ...more });
+
+/** No sheet here asks for a width or a medium. */
+const ONE_VIEW = VIEWS.slice(0, 1);
 
 /** Adopted, with its look compared. Out: the page afterwards. */
 async function adopted(tab: Parameters<typeof lookDifferent>[0], folder: string): Promise<string> {
@@ -22,7 +25,11 @@ async function adopted(tab: Parameters<typeof lookDifferent>[0], folder: string)
     assert.equal(run.code, 0, run.stderr);
   }
   const [a, b] = [before, folder].map((one) => path.join(one, 'index.html'));
-  assert.deepEqual(await lookDifferent(tab, a!, b!), [], read(folder, 'index.html'));
+  assert.deepEqual(
+    await lookDifferent(tab, a!, b!, undefined, undefined, ONE_VIEW),
+    [],
+    read(folder, 'index.html'),
+  );
   return read(folder, 'index.html');
 }
 
@@ -182,7 +189,7 @@ test('what a person or a script does to a page looks as it did', async (context)
       const after = await adopted(tab, folder);
       addFiles(folder, { 'index.html': done(after) });
       const [a, b] = [before, folder].map((one) => path.join(one, 'index.html'));
-      assert.deepEqual(await lookDifferent(tab, a!, b!), [], what);
+      assert.deepEqual(await lookDifferent(tab, a!, b!, undefined, undefined, ONE_VIEW), [], what);
     }
   });
 });

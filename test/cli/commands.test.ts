@@ -1,7 +1,6 @@
 import assert from 'node:assert/strict';
 import { execFileSync } from 'node:child_process';
-import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import os from 'node:os';
+import { cpSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
 import { adoptDocument } from '../../src/cli/commands/adopt/document.js';
@@ -246,22 +245,6 @@ test('a change that was cut short is put right by undo, and nothing else goes on
   assert.equal((await acervus('undo', folder)).code, 0);
   rmSync(path.join(folder, 'acervus-draft.yaml'));
   assert.deepEqual(snapshot(folder), before);
-});
-
-test('the demo walks the whole way and leaves the site as it was', async () => {
-  const folder = path.join(mkdtempSync(path.join(os.tmpdir(), 'acervus-test-')), 'line');
-  const run = await acervus('demo', folder);
-  assert.equal(run.code, 0, run.stderr);
-  for (const step of ['survey', 'draft', 'adopt', 'prove', 'undo'])
-    assert.match(run.stdout, new RegExp(`\\d {2}acervus ${step} `));
-  assert.ok(existsSync(path.join(folder, 'acervus-draft.yaml')));
-  assert.equal(existsSync(`${folder}.before`), false);
-  assert.ok(existsSync(path.join(folder, '.acervus', 'sampler', 'index.html')));
-  rmSync(path.join(folder, '.acervus'), { recursive: true });
-  rmSync(path.join(folder, 'acervus-draft.yaml'));
-  assert.deepEqual(snapshot(folder), snapshot(DEMO));
-  assert.equal((await acervus('demo', folder)).code, 2);
-  rmSync(path.dirname(folder), { recursive: true });
 });
 
 test('adopting the demo leaves a quarter of its upkeep at most; a second run is idle', async () => {
