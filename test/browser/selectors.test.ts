@@ -7,7 +7,7 @@ import { body, Random, selector } from '../support/generate.js';
 import { Seeds } from '../support/seeds.js';
 import { htmlPage } from '../support/site.js';
 
-const SEEDS = new Seeds('browser/selectors', 100);
+const SEEDS = new Seeds('browser/selectors', 70);
 
 test('selectors match what Chromium finds, on random pages', async (context) => {
   await withBrowser(context, async (tab) => {

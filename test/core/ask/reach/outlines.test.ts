@@ -20,7 +20,7 @@ import { asked, contested } from '../../../support/intent.js';
 import { modelOf } from '../../../support/model.js';
 import { Seeds } from '../../../support/seeds.js';
 
-const SEEDS = new Seeds('core/ask/reach/outlines', 12);
+const SEEDS = new Seeds('core/ask/reach/outlines', 8);
 
 /** The same site, of whose pages only outlines are known; and how many of them were looked into. */
 function outlined(files: Readonly<Record<string, string>>): { model: SiteModel; parsed: Set<string> } {
