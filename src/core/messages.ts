@@ -18,11 +18,7 @@ export const MESSAGES = {
   ],
   'pages-empty': ['{site}', 'all its pages are empty', 'there is nothing to read'],
   'pages-empty-both': ['{site}', 'all its pages are empty', 'there is nothing to compare'],
-  'link-leads-out': [
-    '{file}',
-    'is a link that leads out of the site',
-    'add it to "exclude" in acervus.json, or copy the file in',
-  ],
+  'link-leads-out': ['{file}', 'is a link that leads out of the site', 'copy the file in'],
   'left-out': ['left out', '{files}', 'mend them, or add them to "exclude" in acervus.json'],
   unlinked: [
     '{files}',

@@ -1,13 +1,14 @@
 // Components: what frameworks render of them looks as before.
 
 import assert from 'node:assert/strict';
+import { rmSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
 import { adopt, draft, prove } from '../../src/index.js';
 import { type Framework, type Props, randomComponents, renderComponents } from '../support/components.js';
 import { Random } from '../support/generate.js';
 import { Seeds } from '../support/seeds.js';
-import { acervus, makeSite, read } from '../support/site.js';
+import { acervus, makeSite, read, snapshot } from '../support/site.js';
 
 const SHOWN: readonly Props[] = [true, false].flatMap((shut) =>
   [true, false].flatMap((late) => [[], ['a', 'b', 'c']].map((list) => ({ shut, late, list }))),
@@ -65,6 +66,37 @@ test('what no compiler takes is told in one line with its place, and the rest go
   const { files, proof } = JSON.parse(adopted.stdout);
   assert.deepEqual(files, ['src/A.jsx', 'src/B.jsx', 'src/site.css']);
   assert.match(proof.assumptions.join('\n'), /\/src\/a\.scss \(on 2 pages\) is imported and was not read/);
+});
+
+test('components in files that end like scripts are read, each by the sheets of its own package', async () => {
+  const style = "style={{ color: '#004466', padding: 4 }}";
+  const site = makeSite({
+    'package.json': '{ "dependencies": { "react": "*" } }',
+    'src/index.js': "import './site.css';\nimport App from './App';\nrender(<App />, document.body);\n",
+    'src/site.css': 'body { margin: 0 }\n',
+    'src/App.js': `import { step } from './steps';\nexport default () => (\n  <main>\n    <p ${style}>{step}</p>\n    <i className="low" ${style} />\n  </main>\n);\n`,
+    'src/App.test.js': `test(<p ${style} />);\n`,
+    'src/steps.js': `export const step = 1 <2, mark = '<p style="top: 0">';\n`,
+    'dist/app.js': `h(<p ${style} />);\n`,
+    'docs/package.json': '{ "dependencies": { "next": "*" } }',
+    'docs/docs.css': 'p { left: 0 }\n',
+    'docs/page.js': `import './docs.css';\nexport default () => <p ${style}>x</p>;\n`,
+  });
+  const before = snapshot(site);
+  const survey = JSON.parse((await acervus('survey', site, '--json')).stdout);
+  assert.deepEqual([survey.components, survey.inline.written], [2, 6]);
+  assert.deepEqual(survey.broken, []);
+  await acervus('draft', site);
+  const { files, differences } = JSON.parse((await acervus('adopt', site, '--json')).stdout);
+  assert.deepEqual([files, differences], [['src/App.js', 'src/site.css'], undefined]);
+  assert.match(
+    read(site, 'src/App.js'),
+    /<p className="[\w-]+">\{step\}<\/p>\n {4}<i className="low [\w-]+" \/>/,
+  );
+  assert.equal((await acervus('undo', site)).code, 0);
+  rmSync(path.join(site, '.acervus'), { recursive: true, force: true });
+  rmSync(path.join(site, 'acervus-draft.yaml'));
+  assert.deepEqual(snapshot(site), before);
 });
 
 test('a sheet that is new to the modules is imported behind the last, in their own words', async () => {

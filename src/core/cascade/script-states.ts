@@ -302,9 +302,13 @@ export class ScriptStates {
   get #asked(): ReadonlySet<string> {
     if (this.#askedNames === undefined) {
       const names = new Set<string>();
+      const read = new Set<PageScript>();
       for (const { write, script } of this.#entries) {
-        if (write.target === 'anyone') for (const word of script.reading.words) names.add(word.toLowerCase());
-        else
+        if (write.target === 'anyone') {
+          // One script may write a thousand times.
+          if (!read.has(script)) for (const word of script.reading.words) names.add(word.toLowerCase());
+          read.add(script);
+        } else
           for (const { id, classes } of write.target)
             for (const one of [id, ...classes]) if (one !== undefined) names.add(one.toLowerCase());
       }

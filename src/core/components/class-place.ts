@@ -62,6 +62,6 @@ function isBalanced(code: string): boolean {
 
 /** How files of a kind name the attribute of classes. In: the path and text of a file. */
 export function classAttributeOf(path: string, text: string): 'class' | 'className' {
-  if (!/\.[jt]sx$/i.test(path)) return 'class';
+  if (!/\.([jt]sx|js)$/i.test(path)) return 'class';
   return /\sclass=/.test(text) && !/\sclassName=/.test(text) ? 'class' : 'className';
 }

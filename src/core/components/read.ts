@@ -10,13 +10,22 @@ import { readVue } from './vue.js';
 
 export type ComponentKind = 'vue' | 'svelte' | 'astro' | 'jsx';
 
+/** In: the path of a page, or of a source of one: of the site's scripts only those are that hold markup. */
 export function componentKind(path: string): ComponentKind | undefined {
-  const ending = /\.(vue|svelte|astro|jsx|tsx)$/i.exec(path)?.[1]?.toLowerCase();
-  return ending === 'tsx' ? 'jsx' : (ending as ComponentKind | undefined);
+  const ending = /\.(vue|svelte|astro|jsx|tsx|js)$/i.exec(path)?.[1]?.toLowerCase();
+  return ending === 'tsx' || ending === 'js' ? 'jsx' : (ending as ComponentKind | undefined);
 }
 
 export function isComponentFile(path: string): boolean {
   return componentKind(path) !== undefined;
+}
+
+/** Where a value may begin, a tag. */
+const TAG = /(?:\breturn|=>|[=(?:,]|&&|\|\|)\s*<(?:[A-Za-z]|>)/;
+
+/** Whether a script holds markup, as far as a compiler would take it. In: its path and text. */
+export function isTagged(path: string, text: string): boolean {
+  return TAG.test(text) && (readComponent(path, text)?.roots.length ?? 0) > 0;
 }
 
 const files = new BoundedMap<string, ComponentFile | undefined>(500);

@@ -3,6 +3,7 @@
 import { addressFrom, fileAt } from '../addresses.js';
 import { isPlainLink, mayShow, type Page, parsePage, type SheetReference } from '../markup/index.js';
 import type { SharedRule } from '../search/index.js';
+import { holdsEngineText } from '../templates/index.js';
 import type { Edit } from './edit.js';
 import { newline } from './newline.js';
 import { ruleText } from './shared-sheet.js';
@@ -26,7 +27,7 @@ export function planLink(
   );
   if (present >= 0) return { edit: undefined, before: present };
   const { before, closes, edit } = inHead(page);
-  if (page.isFilled && line !== undefined) return { edit: edit(lineFor(line, shared)), before };
+  if (isServed(page) && line !== undefined) return { edit: edit(lineFor(line, shared)), before };
   const address = linkAddress(page, shared, copyOf);
   // Where an engine writes the addresses, and none of them shows how, a link would lead nowhere.
   if (address === undefined) return { edit: undefined, before };
@@ -35,6 +36,11 @@ export function planLink(
     edit: edit(`<link rel="stylesheet" href=${quote}${address}${quote}${closes ? ' />' : '>'}`),
     before,
   };
+}
+
+/** Whether an engine writes into a page, be it the addresses of its sheets alone. */
+function isServed(page: Page): boolean {
+  return page.isFilled || page.sheets.some((one) => one.kind === 'link' && holdsEngineText(one.address));
 }
 
 /** In: how a link is written, with `{path}`, `{file}` or `{name}` for the sheet. */
@@ -94,7 +100,7 @@ export function linkAddress(
 ): string | undefined {
   const links = page.sheets.flatMap((one) => (one.kind === 'link' ? [one.address] : []));
   if (
-    !page.isFilled ||
+    !isServed(page) ||
     (links.length === 0 && SERVED_IN_PLACE.test(page.path)) ||
     links.some((address) => /^(?:\.{1,2}\/|[\w-]+(?![\w-:]))/.test(address))
   )
@@ -124,7 +130,9 @@ export function copiesWith(
     return new Map([...copies, ...said]);
   }
   const copyOf = (address: string): string | undefined => copies.get(address);
-  const addresses = pages.filter(mayShow).map((page) => [page, linkAddress(page, target, copyOf)] as const);
+  const addresses = pages
+    .filter((page) => mayShow(page) || isServed(page))
+    .map((page) => [page, linkAddress(page, target, copyOf)] as const);
   const found = addresses.filter(
     ([page, address]) => address !== undefined && fileAt(address, page.path, copyOf) !== target,
   );

@@ -1,6 +1,6 @@
 // Sources with every tag numbered, so that a page that is built of them tells where each of its tags comes from.
 
-import { type ComponentNode, componentKind, readComponent } from '../components/index.js';
+import { type ComponentNode, componentKind, isTagged, readComponent } from '../components/index.js';
 import { ORIGIN_MARK } from '../markup/index.js';
 import type { SourceRange } from '../source.js';
 import { sourceTags, type TagInSource } from '../templates/index.js';
@@ -21,10 +21,11 @@ export interface MarkedSource {
 /** Elements that a mark could do harm to: what stands in them is read by programs. */
 const LEFT_ALONE = /^(script|template|svelte:.*|astro:.*|meta|title|noscript)$/i;
 /** Where values without quotes are no markup. */
-const QUOTED = /\.(vue|svelte|astro|jsx|tsx)$/i;
+const QUOTED = /\.(vue|svelte|astro|jsx|tsx|js)$/i;
 
 function tagsOf(path: string, text: string): Omit<OriginTag, 'path'>[] {
   if (componentKind(path) !== 'jsx') return sourceTags(path, text);
+  if (/\.js$/i.test(path) && !isTagged(path, text)) return [];
   const found: Omit<OriginTag, 'path'>[] = [];
   const take = (node: ComponentNode): void => {
     if (node.kind === 'text') return;

@@ -60,7 +60,7 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
   for (const { name, place } of stock.doubled)
     found.add('doubled attribute', `${name} stands twice in one tag; browsers read the first only`, place);
   for (const { id, place } of stock.repeatedIds)
-    found.add('id used twice', `#${id} names more than one element of the page`, place);
+    if (!isWritten(id)) found.add('id used twice', `#${id} names more than one element of the page`, place);
   const list = ruledClasses(input);
   const ruled = new Set(list);
   const isStyled =
@@ -69,7 +69,7 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
     [...stock.links.values()].some(({ sheets }) => sheets.some(({ given }) => given));
   for (const [name, byLinks] of stock.classes) {
     const dotted = name.startsWith('.');
-    if (!dotted && ruled.has(name)) continue;
+    if ((!dotted && ruled.has(name)) || isWritten(name)) continue;
     const near = dotted ? undefined : nearName(name, list);
     for (const [key, { times, places }] of byLinks) {
       const [place] = places;
@@ -94,7 +94,7 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
       if (near !== undefined) {
         const message = `.${name} has no rule; did you mean .${near}?`;
         found.add('class without a rule', message, place, times, name);
-      } else if (links?.kind === 'page' && !links.filled && reached.get(key)?.unread.length === 0) {
+      } else if (links?.kind === 'page' && !links.filled && isStyledWhole(reached.get(key))) {
         const message = `.${name} has no rule and no script that names it`;
         found.add('class without a rule', message, place, times, name);
       }
@@ -102,11 +102,23 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
   }
 }
 
+/** Whether a name is one that some engine is still to write: `{$ key $}`, `fa-$icon$`. */
+function isWritten(name: string): boolean {
+  return /[{}<>$]/.test(name);
+}
+
+/** Whether a page has sheets, and all of them are read: a part that some page takes in says nothing of those of that page. */
+function isStyledWhole(reached: Reached | undefined): boolean {
+  return reached !== undefined && reached.paths.size > 0 && reached.unread.length === 0;
+}
+
 /** Names that templates and scripts choose by an expression: a slip in one shows only in one state. */
 function findChosenNames(input: BrokenInput, found: FindingList): void {
   const list = ruledClasses(input);
   const ruled = new Set(list);
-  const isReadWhole = [...input.reached.values()].every(({ unread }) => unread.length === 0);
+  const reached = [...input.reached.values()];
+  const isReadWhole =
+    reached.every(({ unread }) => unread.length === 0) && reached.some(({ paths }) => paths.size > 0);
   const scripts = new Set([...input.stock.links.values()].flatMap((links) => links.scripts));
   const check = (
     { name, dotted, partners }: Omit<ChosenName, 'offset'>,
@@ -156,11 +168,11 @@ function findChosenNames(input: BrokenInput, found: FindingList): void {
   }
 }
 
-function findMissingSheets({ stock, reached }: BrokenInput, found: FindingList): void {
+function findMissingSheets({ stock, reached, shelf }: BrokenInput, found: FindingList): void {
   for (const [key, { kind, pages }] of stock.links) {
     if (kind !== 'page') continue;
     for (const { path, place } of reached.get(key)?.unread ?? []) {
-      if (path !== undefined)
+      if (path !== undefined && shelf.isThere?.(path) !== true)
         found.add('missing sheet', `${path} is linked and not there`, place, pages, path);
     }
   }

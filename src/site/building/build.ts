@@ -10,10 +10,9 @@ import { markTags, Origins, type OriginTag, type Renderings } from '../../core/o
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { decodeFile } from '../files/encoding.js';
-import { openFolder, type SiteFiles } from '../files/files.js';
+import { CONFIG_FILE, openFolder, type SiteFiles } from '../files/files.js';
 import { insideSite } from '../files/inside.js';
 import { readConfig } from '../files/pages.js';
-import { CONFIG_FILE } from '../files/text.js';
 import { isGone } from '../ledger/lock.js';
 import { sha256 } from '../ledger/record.js';
 import { type LoadOptions, loadSite, type Site } from '../rendering/load.js';

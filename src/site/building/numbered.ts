@@ -9,7 +9,7 @@ import type { Sources } from './sources.js';
 
 /** Sources that hold markup. */
 const MARKUP =
-  /\.(html?|shtml|xhtml|md|markdown|mdx|mkd|njk|nunjucks|liquid|ejs|hbs|handlebars|mustache|twig|jinja2?|j2|tera|tpl|tmpl|gohtml|erb|php|phtml|webc|vue|svelte|astro|jsx|tsx|swig|eta)$/i;
+  /\.(html?|shtml|xhtml|md|markdown|mdx|mkd|njk|nunjucks|liquid|ejs|hbs|handlebars|mustache|twig|jinja2?|j2|tera|tpl|tmpl|gohtml|erb|php|phtml|webc|vue|svelte|astro|jsx|tsx|js|swig|eta)$/i;
 /** Bytes: a file that is larger is data. */
 const LARGEST = 1_000_000;
 /** So often a build is tried. */

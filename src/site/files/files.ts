@@ -7,12 +7,14 @@ import { globSync } from 'tinyglobby';
 import { UsageError } from '../../core/usage-error.js';
 import { leaveOut, leftOutSoFar } from './notices.js';
 
+export const CONFIG_FILE = 'acervus.json';
+
 export interface SiteFiles {
   /** For messages: the folder, or the commit. */
   readonly label: string;
   /** Site-relative paths with `/`, sorted; hidden and dependency folders left out. */
   list(): readonly string[];
-  /** `undefined` when there is no such file. */
+  /** `undefined` when there is no such file, or a link to one outside of the site: what is out there is none of it. */
   read(file: string): Buffer | undefined;
   /** Whether a file has other names in the site, by links: what is written under one changes all. */
   isLinked?(file: string): boolean;
@@ -20,7 +22,7 @@ export interface SiteFiles {
 
 export const DEPENDENCY_FOLDERS = ['node_modules', 'bower_components', 'jspm_packages'];
 
-/** Throws `UsageError` for a folder that is none, and for links that lead out of it. */
+/** Throws `UsageError` for a folder that is none. */
 export function openFolder(folder: string): SiteFiles {
   const root = path.resolve(folder);
   if (!existsSync(root)) throw new UsageError('folder-missing', { folder });
@@ -42,7 +44,9 @@ export function openFolder(folder: string): SiteFiles {
       if (!existsSync(full) || !statSync(full).isFile()) return undefined;
       const target = realpathSync(full);
       if (target !== real && !target.startsWith(real + path.sep)) {
-        throw new UsageError('link-leads-out', { file });
+        if (file === CONFIG_FILE) throw new UsageError('link-leads-out', { file });
+        leaveOut(file, 'leads out of the site');
+        return undefined;
       }
       return readFileSync(full);
     },

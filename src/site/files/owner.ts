@@ -2,7 +2,7 @@
 
 import picomatch from 'picomatch';
 import type { Config } from '../config.js';
-import { CONFIG_FILE } from './text.js';
+import { CONFIG_FILE } from './files.js';
 
 export interface Owner {
   readonly owner: 'platform' | 'theme';

@@ -2,14 +2,13 @@
 
 import { componentProblem, isComponentFile, readComponent } from '../../core/components/index.js';
 import { hasTemplateText } from '../../core/markup/index.js';
-import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { type Visited, withBoxes } from '../visiting/with-boxes.js';
 import type { Decoded } from './encoding.js';
-import type { SiteFiles } from './files.js';
+import { CONFIG_FILE, type SiteFiles } from './files.js';
 import { leaveOut } from './notices.js';
 import { holdsMarkup, isTemplate } from './templates.js';
-import { CONFIG_FILE, readText } from './text.js';
+import { readText } from './text.js';
 
 /** Where pages come from. */
 export interface PageSource {
@@ -60,7 +59,7 @@ export function boxed(
 
 /** A decoded page; `undefined` for one that is empty, gone, or left out for what it is. */
 export function readPageText(files: SiteFiles, file: string): Decoded | undefined {
-  const decoded = readPageFile(files, file);
+  const decoded = readText(files, file);
   if (decoded === undefined || decoded.text.trim() === '') return undefined;
   if (decoded.isMixed) {
     leaveOut(file, 'mixes two encodings');
@@ -70,7 +69,7 @@ export function readPageText(files: SiteFiles, file: string): Decoded | undefine
     leaveOut(file, componentProblem(file));
     return undefined;
   }
-  if (isTemplate(file)) {
+  if (isComponentFile(file) || isTemplate(file)) {
     // Much of a theme is code alone, which is nothing to speak of.
     if (!holdsMarkup(file, decoded.text)) return undefined;
   } else if (!/<[a-z!?/%]/i.test(decoded.text) && !hasTemplateText(decoded.text)) {
@@ -78,16 +77,6 @@ export function readPageText(files: SiteFiles, file: string): Decoded | undefine
     return undefined;
   }
   return decoded;
-}
-
-function readPageFile(files: SiteFiles, file: string): Decoded | undefined {
-  try {
-    return readText(files, file);
-  } catch (error) {
-    if (!(error instanceof UsageError) || error.code !== 'link-leads-out') throw error;
-    leaveOut(file, 'leads out of the site');
-    return undefined;
-  }
 }
 
 /** The site's configuration. What checks it is loaded only where there is one. Throws `UsageError`. */

@@ -4,8 +4,6 @@ import { type Decoded, decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
 import { leaveOut } from './notices.js';
 
-export const CONFIG_FILE = 'acervus.json';
-
 /** A decoded file; `undefined` where there is none, or it is left out since it is no text. */
 export function readText(files: SiteFiles, file: string): Decoded | undefined {
   const bytes = files.read(file);

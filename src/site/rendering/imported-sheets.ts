@@ -3,6 +3,7 @@
 import path from 'node:path';
 import { importsIn, isComponentFile, readComponent } from '../../core/components/index.js';
 import { type Edit, newlineOf } from '../../core/edits/index.js';
+import { getOrInsert } from '../../core/get-or-insert.js';
 import type { SiteFiles } from '../files/files.js';
 
 export interface ImportedSheets {
@@ -10,6 +11,8 @@ export interface ImportedSheets {
   readonly sheets: readonly string[];
   /** By sheet, the module that imports it first. */
   readonly importers: ReadonlyMap<string, string>;
+  /** Those that style a component: of two packages in one site, each has its own. */
+  readonly of: (component: string) => readonly string[];
 }
 
 /** A sheet that is to come. */
@@ -75,7 +78,29 @@ export function findImportedSheets(files: SiteFiles): ImportedSheets {
     for (const name of sharedBlocks(file, text)) importers.set(name, file);
   };
   for (const file of [...entries, ...modules]) visit(file);
-  return { sheets: [...importers.keys()], importers };
+  const sheets = [...importers.keys()];
+  const packageOf = packagesIn(all);
+  const byPackage = new Map<string, readonly string[]>();
+  const isIn = (file: string, own: string): boolean => packageOf(file) === own;
+  return {
+    sheets,
+    importers,
+    of: (component) => {
+      const own = packageOf(component);
+      return getOrInsert(byPackage, own, () =>
+        sheets.filter((sheet) => isIn(importers.get(sheet)!, own) || isIn(sheet, own)),
+      );
+    },
+  };
+}
+
+/** In: the files of a site. Out: the folder of the package that a file belongs to, the innermost; empty for the site's own. */
+function packagesIn(files: readonly string[]): (file: string) => string {
+  const folders = files
+    .filter((file) => file.endsWith('/package.json'))
+    .map((file) => file.slice(0, -'package.json'.length))
+    .sort((a, b) => b.length - a.length);
+  return (file) => folders.find((folder) => file.startsWith(folder)) ?? '';
 }
 
 /** A block that styles more than its component is a sheet of the whole site: named by its file and its number in it. */

@@ -8,19 +8,19 @@ import { scriptReading } from '../../core/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
 import { parseSheet } from '../../core/sheets/parse.js';
 import type { Sheet } from '../../core/sheets/sheet.js';
-import type { SheetShelf } from '../../core/stock/index.js';
-import { linkedByAll } from '../../core/stock/index.js';
+import { linkedByAll, type SheetShelf } from '../../core/stock/index.js';
 import { holdsEngineText } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files/compiled.js';
 import type { Decoded, Encoding } from '../files/encoding.js';
-import type { SiteFiles } from '../files/files.js';
+import { CONFIG_FILE, type SiteFiles } from '../files/files.js';
 import { leaveOut } from '../files/notices.js';
 import { globs, type Owner, ownerByName } from '../files/owner.js';
 import { boxed, type PageSource, type PageSourceData, readPageText } from '../files/pages.js';
+import { NO_SCRIPT, scriptComponents } from '../files/script-components.js';
 import { isBare, isPart, makesNoPage, TEMPLATES } from '../files/templates.js';
-import { CONFIG_FILE, readText } from '../files/text.js';
+import { readText } from '../files/text.js';
 import { sheetsOfUnread } from '../files/unread.js';
 import { readVisited } from '../visiting/visited.js';
 import { boxFile, isBoxFile, type Visited } from '../visiting/with-boxes.js';
@@ -83,7 +83,9 @@ export class SiteReader implements SheetShelf, PageSource {
     this.#isExcluded = globs(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
     this.#isNamedComponent = components && globs(components);
     const isPage = globs(pages ?? PAGES);
-    const isWanted = (file: string): boolean => isPage(file) && (pages !== undefined || !makesNoPage(file));
+    const isScript = scriptComponents(files);
+    const isWanted = (file: string): boolean =>
+      pages === undefined ? (isPage(file) && !makesNoPage(file)) || isScript(file) : isPage(file);
     const brought = this.visited?.pages.filter((file) => !this.#isExcluded(file));
     const all =
       pagePaths ?? brought ?? files.list().filter((file) => isWanted(file) && !this.#isExcluded(file));
@@ -132,9 +134,10 @@ export class SiteReader implements SheetShelf, PageSource {
       return found.length === 0 ? undefined : found.flatMap(([, paths]) => paths);
     }
     if (!this.isComponent(file)) return undefined;
-    if (isComponentFile(file) && this.imported.sheets.length > 0) {
+    const imported = isComponentFile(file) ? this.imported.of(file) : [];
+    if (imported.length > 0) {
       const { added } = this;
-      return added === undefined ? this.imported.sheets : [...this.imported.sheets, added.sheet];
+      return added === undefined || !imported.includes(added.behind) ? imported : [...imported, added.sheet];
     }
     this.#onlySheet ??= this.#findOnlySheet();
     return this.#onlySheet.length === 0 ? undefined : this.#onlySheet;
@@ -223,13 +226,17 @@ export class SiteReader implements SheetShelf, PageSource {
     return this.#sheets.get(file);
   }
 
+  isThere(file: string): boolean {
+    return this.files.list().includes(file);
+  }
+
   copyOf(address: string): string | undefined {
     return this.copies.get(address);
   }
 
   scriptAt(file: string): ScriptText | undefined {
     // What a module imports may be a component or a sheet.
-    if (isComponentFile(file) || /\.(css|scss|sass|less|styl|json|svg|png)$/i.test(file)) return undefined;
+    if (NO_SCRIPT.test(file) || (/\.js$/i.test(file) && this.pagePaths.includes(file))) return undefined;
     const text = this.textAt(file);
     return text === undefined ? undefined : { text, isLibrary: this.isPlatform(file) };
   }

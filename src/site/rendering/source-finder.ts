@@ -11,8 +11,7 @@ import {
 import type { Page } from '../../core/markup/index.js';
 import { importedFiles, scriptReading } from '../../core/scripts/index.js';
 import { parseConfig } from '../config.js';
-import type { SiteFiles } from '../files/files.js';
-import { CONFIG_FILE } from '../files/text.js';
+import { CONFIG_FILE, type SiteFiles } from '../files/files.js';
 import { SiteReader } from './reader.js';
 
 export class SourceFinder {

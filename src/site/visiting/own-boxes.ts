@@ -10,8 +10,8 @@ import {
   styleBlocks,
 } from '../../core/visit/index.js';
 import { type Config, parseConfig } from '../config.js';
-import { openFolder, type SiteFiles } from '../files/files.js';
-import { CONFIG_FILE, readText } from '../files/text.js';
+import { CONFIG_FILE, openFolder, type SiteFiles } from '../files/files.js';
+import { readText } from '../files/text.js';
 import { keepFile } from './keeper.js';
 import type { Manifest } from './manifest.js';
 

@@ -68,6 +68,13 @@ const CASES: readonly Case[] = [
     after: '.is-wrong h2 { color: red; }',
   },
   {
+    what: 'names that nobody is seen to wear are not taken for all that contents may wear with them',
+    css: '.token.url { float: left; }\n.token.loud { top: 0; }\n.token.name b { float: left; }\n.token.sum { float: left; }\n',
+    body: boxes,
+    after:
+      '.token.url { float: left; } .token.loud { top: 0; } .token.name b { float: left; } .token.sum { float: left; }',
+  },
+  {
     what: 'rules of one selector are joined, and what a later one beats goes',
     css: '.go { color: red; top: 0; }\n.no { left: 0; }\n.go { color: teal; right: 0; }\n',
     body: '<p class="go">x</p><p class="no">y</p>',

@@ -35,6 +35,11 @@ test('the address of a new sheet is written as those of the others are', () => {
     linked(root, 'public/css/b.css'),
     `${root}\n  <link rel="stylesheet" href="{{ root }}/css/b.css?v=1" />`,
   );
+  // Of this page an engine makes nothing but the addresses.
+  assert.equal(
+    linked(root, 'public/css/b.css', undefined, 'x'),
+    `${root}\n  <link rel="stylesheet" href="{{ root }}/css/b.css?v=1" />`,
+  );
   const served = '<link rel="stylesheet" href="/css/a.css">';
   assert.equal(linked(served, 'public/new.css'), `${served}\n  <link rel="stylesheet" href="/new.css">`);
 });

@@ -62,6 +62,13 @@ export function covers(wide: string, narrow: string): boolean {
   return true;
 }
 
+/** Whether every class that `narrow` asks for is asked for by `wide`, too. */
+export function hasClassesOf(wide: string, narrow: string): boolean {
+  const classes = (text: string): string[] => text.match(/\.-?[\w-]*[a-zA-Z_][\w-]*/g) ?? [];
+  const there = classes(wide);
+  return wide === narrow || classes(narrow).every((name) => there.includes(name));
+}
+
 interface Names {
   readonly type: string | undefined;
   readonly id: string | undefined;

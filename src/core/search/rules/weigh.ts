@@ -15,7 +15,7 @@ import { hookOf } from '../hooks.js';
 import { reachOf } from '../reach.js';
 import type { Trial, Trials } from '../trial.js';
 import type { OwnRule, Said } from './own-rules.js';
-import { covers } from './selectors.js';
+import { covers, hasClassesOf } from './selectors.js';
 
 /** Where a new rule, or a new declaration of an old one, is to stand. */
 export interface RulePlace {
@@ -175,13 +175,17 @@ export function lostBy(said: readonly Said[]): Declaration[] {
 /** A rule leaves its place to one that matches all that it matches, and that says more of the elements than it does. */
 export function mayLeave(
   { own }: Said,
-  { bases, suffix }: Candidate,
+  { bases, suffix, origin }: Candidate,
   hits: ReadonlyMap<ElementGroup, unknown>,
 ): boolean {
   const covered =
     suffix === own.suffix
       ? own.bases.every((narrow) => bases.some((wide) => covers(wide, narrow)))
       : own.bases.every((narrow) => bases.includes(narrow + own.suffix));
+  // What nobody is seen to wear, scripts and contents give: without a class, a rule would speak of others that they make.
+  const isUnseen = own.matched.size === 0 && origin !== 'own';
+  if (isUnseen && !own.bases.every((narrow) => bases.some((wide) => hasClassesOf(wide, narrow))))
+    return false;
   if (own.matched.size === 0 || covered) return covered && [...own.matched].every((group) => hits.has(group));
   if (![...own.matched].every((group) => hits.has(group))) return false;
   // A style block speaks for its pages: under a scope that they have its selector says the same.

@@ -1,0 +1,38 @@
+// Components in files that end like any script, as much of React is written.
+
+import { isTagged } from '../../core/components/index.js';
+import { decodeFile } from './encoding.js';
+import type { SiteFiles } from './files.js';
+
+/** Libraries, tests, and what a build made. */
+const APART =
+  /\.(min|bundle|test|spec|stories|config|snap|umd|cjs|esm)\.js$|(^|\/)(vendors?|tests?|specs?|__\w+__|fixtures|dist|build|public|plugins)\//i;
+/** What modules import, and is no script. */
+export const NO_SCRIPT = /\.(vue|svelte|astro|jsx|tsx|css|scss|sass|less|styl|json|svg|png)$/i;
+/** Bytes: larger files are libraries. */
+const LARGEST = 500_000;
+/** A package that turns tags in scripts into elements. */
+const MAKER = /"(react|preact|solid-js|inferno|next|gatsby)"\s*:/;
+
+/** In: the files of a site. Out: whether one is a script that holds markup; none where packages are named and none takes markup. */
+export function scriptComponents(files: SiteFiles): (file: string) => boolean {
+  let mayBe: boolean | undefined;
+  return (file) => {
+    if (!/\.js$/i.test(file) || APART.test(file)) return false;
+    mayBe ??= namesMaker(files);
+    return mayBe && holdsTags(files, file);
+  };
+}
+
+function namesMaker(files: SiteFiles): boolean {
+  const packages = files.list().filter((file) => /(^|\/)package\.json$/.test(file));
+  return packages.length === 0 || packages.some((file) => MAKER.test(files.read(file)?.toString() ?? ''));
+}
+
+function holdsTags(files: SiteFiles, file: string): boolean {
+  const bytes = files.read(file);
+  if (bytes === undefined || bytes.length > LARGEST || !(bytes.includes('/>') || bytes.includes('</')))
+    return false;
+  const text = decodeFile(bytes)?.text;
+  return text !== undefined && isTagged(file, text);
+}
