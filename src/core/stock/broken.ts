@@ -172,7 +172,7 @@ function findMissingSheets({ stock, reached, shelf }: BrokenInput, found: Findin
   for (const [key, { kind, pages }] of stock.links) {
     if (kind !== 'page') continue;
     for (const { path, place } of reached.get(key)?.unread ?? []) {
-      if (path !== undefined && shelf.isThere?.(path) !== true)
+      if (path !== undefined && shelf.isElsewhere?.(path) !== true)
         found.add('missing sheet', `${path} is linked and not there`, place, pages, path);
     }
   }

@@ -20,6 +20,9 @@ const LETTERS = 'ᚠᚢᚦᚨᚱᚲᚷᚹᚺᚾ';
 /** A letter that may stand for engine text. */
 export const ENGINE_LETTER = new RegExp(`[${LETTERS}]`);
 
+/** Characters that a mark is looked for beyond the end of what is read: one that goes over it is none. */
+const LONGEST = 64;
+
 type State = 'text' | 'tag' | 'value' | 'raw' | 'comment';
 
 /** In: the text, and its pieces in order. */
@@ -47,7 +50,7 @@ export function maskPieces(text: string, pieces: readonly EnginePiece[]): Masked
     else if (walk.state === 'text') between.push(piece);
     if (walk.state !== 'value' && !touches) outside.push(piece);
     const isWord = touches || (walk.state === 'raw' && piece.prints && isWritten(text, walk, piece.start));
-    out += isWord ? letter.repeat(own.length) : own.replace(/[^\r\n]/g, ' ');
+    out += isWord ? letter.repeat(own.length) : own.replace(/[^\r\n]+/g, (line) => ' '.repeat(line.length));
     walk.skip(piece.end);
   }
   return { text: out + text.slice(walk.at), letter, inTags, outside, between };
@@ -96,7 +99,7 @@ class MarkupWalk {
     const { text } = this;
     switch (this.state) {
       case 'text': {
-        const tag = this.#find(/<(?:!--|[a-z!/?])/gi, end);
+        const tag = this.#find(/<(?:!--|[a-z!/?])/i, end);
         if (tag === undefined) return;
         if (tag === '<!--') this.state = 'comment';
         else {
@@ -108,19 +111,18 @@ class MarkupWalk {
         return;
       }
       case 'comment':
-        if (this.#find(/-->/g, end) !== undefined) this.state = 'text';
+        if (this.#find(/-->/, end) !== undefined) this.state = 'text';
         return;
       case 'raw':
-        if (this.#find(new RegExp(`</${this.#raw}(?=[\\s/>])`, 'gi'), end) !== undefined) this.state = 'tag';
+        if (this.#find(new RegExp(`</${this.#raw}(?=[\\s/>])`, 'i'), end) !== undefined) this.state = 'tag';
         return;
       case 'value':
-        if (this.#find(this.#quote === '' ? /[\s>]/g : new RegExp(this.#quote, 'g'), end) === undefined)
-          return;
+        if (this.#find(this.#quote === '' ? /[\s>]/ : new RegExp(this.#quote), end) === undefined) return;
         this.state = 'tag';
         if (this.#quote === '') this.at--;
         return;
       case 'tag': {
-        const mark = this.#find(/>|=\s*["']?/g, end);
+        const mark = this.#find(/>|=\s*["']?/, end);
         if (mark === undefined) return;
         if (mark === '>') {
           this.state = RAW.test(this.#name) ? 'raw' : 'text';
@@ -136,10 +138,10 @@ class MarkupWalk {
 
   /** Goes behind the first match that ends before `end`, else to it. */
   #find(pattern: RegExp, end: number): string | undefined {
-    pattern.lastIndex = this.at;
-    const match = pattern.exec(this.text);
-    const isBefore = match !== null && pattern.lastIndex <= end;
-    this.at = isBefore ? pattern.lastIndex : end;
-    return isBefore ? match[0] : undefined;
+    // Not in all that follows: of a file in a thousand pieces that would be read a thousand times.
+    const match = pattern.exec(this.text.slice(this.at, end + LONGEST));
+    const behind = match === null ? Number.POSITIVE_INFINITY : this.at + match.index + match[0].length;
+    this.at = Math.min(behind, end);
+    return behind <= end ? match?.[0] : undefined;
   }
 }

@@ -18,6 +18,8 @@ export interface SiteFiles {
   read(file: string): Buffer | undefined;
   /** Whether a file has other names in the site, by links: what is written under one changes all. */
   isLinked?(file: string): boolean;
+  /** Whether a file is a link to one outside of the site. */
+  leadsOut?(file: string): boolean;
 }
 
 export const DEPENDENCY_FOLDERS = ['node_modules', 'bower_components', 'jspm_packages'];
@@ -29,6 +31,12 @@ export function openFolder(folder: string): SiteFiles {
   if (!statSync(root).isDirectory()) throw new UsageError('folder-is-file', { folder });
   const real = realpathSync(root);
   let found: LinkedFiles | undefined;
+  const placeOf = (file: string): 'inside' | 'outside' | 'nowhere' => {
+    const full = path.join(root, file);
+    if (!existsSync(full) || !statSync(full).isFile()) return 'nowhere';
+    const target = realpathSync(full);
+    return target === real || target.startsWith(real + path.sep) ? 'inside' : 'outside';
+  };
   return {
     label: folder,
     list: () => {
@@ -39,16 +47,11 @@ export function openFolder(folder: string): SiteFiles {
       found ??= listOnce(real);
       return found.linked.has(file);
     },
+    leadsOut: (file) => placeOf(file) === 'outside',
     read: (file) => {
-      const full = path.join(root, file);
-      if (!existsSync(full) || !statSync(full).isFile()) return undefined;
-      const target = realpathSync(full);
-      if (target !== real && !target.startsWith(real + path.sep)) {
-        if (file === CONFIG_FILE) throw new UsageError('link-leads-out', { file });
-        leaveOut(file, 'leads out of the site');
-        return undefined;
-      }
-      return readFileSync(full);
+      const place = placeOf(file);
+      if (place === 'outside' && file === CONFIG_FILE) throw new UsageError('link-leads-out', { file });
+      return place === 'inside' ? readFileSync(path.join(root, file)) : undefined;
     },
   };
 }

@@ -10,8 +10,10 @@ export interface Owner {
   readonly because: string;
 }
 
-const PLATFORM_FOLDERS =
-  /(^|\/)(platform|vendors?|plugins?|libs?|dist|third[-_]party|frameworks?|packages|kit)\//i;
+/** Of folders that libraries are put into; what some kits and systems call so by habit, `src/lib` and `usr/lib`, is none. */
+export const LIBRARY_NAMES =
+  'platform|vendors?|plugins?|(?<!(?:^|/)(?:src|usr)/)libs?|third[-_]party|frameworks?';
+const PLATFORM_FOLDERS = new RegExp(`(^|/)(${LIBRARY_NAMES}|dist|packages|kit)/`, 'i');
 
 /** Out: the owner of a sheet or script, `undefined` where only its text could tell. */
 export function ownerByName({ theme, platform }: Config, file: string): Owner | undefined {

@@ -44,6 +44,7 @@ function openChanged(files: SiteFiles, changed: ReadonlyMap<string, ChangedFile>
       return list;
     },
     isLinked: (file) => files.isLinked?.(file) ?? false,
+    leadsOut: (file) => files.leadsOut?.(file) ?? false,
     read: (file) => {
       const bytes = files.read(file);
       const own = changed.get(file);

@@ -1,7 +1,6 @@
 // Documents of the site that are not read as pages, and what they load all the same.
 
 import path from 'node:path';
-import { UsageError } from '../../core/usage-error.js';
 import type { SiteFiles } from './files.js';
 
 /** Kinds of files that may link a sheet, beside the pages; pages of the platform among them. */
@@ -25,7 +24,8 @@ export function sheetsOfUnread(
     for (const sheet of sheets)
       if (text.includes(path.posix.basename(sheet))) found.set(sheet, [...(found.get(sheet) ?? []), text]);
   };
-  for (const file of files.list()) if (!pages.has(file) && DOCUMENTS.test(file)) note(readAsIs(files, file));
+  for (const file of files.list())
+    if (!pages.has(file) && DOCUMENTS.test(file)) note(files.read(file)?.toString('latin1') ?? '');
   for (const text of pages.values()) {
     for (const [, double, single] of text.matchAll(SRCDOC)) note(double ?? single ?? '');
     // What is cloned from a template may link a sheet into a shadow root; so may what a script writes.
@@ -46,18 +46,8 @@ export function othersWith(
   const found = new Map<string, string>();
   for (const file of files.list()) {
     if (isRead(file) || !(DOCUMENTS.test(file) || TEXTS.test(file))) continue;
-    const text = readAsIs(files, file);
+    const text = files.read(file)?.toString('latin1') ?? '';
     if (text.includes(word)) found.set(file, text);
   }
   return found;
-}
-
-/** A document that leads out of the site is none of it. */
-function readAsIs(files: SiteFiles, file: string): string {
-  try {
-    return files.read(file)?.toString('latin1') ?? '';
-  } catch (error) {
-    if (error instanceof UsageError) return '';
-    throw error;
-  }
 }

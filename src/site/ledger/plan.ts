@@ -50,6 +50,7 @@ export function noteReadings(files: SiteFiles): NotedFiles {
     inputs,
     list: () => files.list(),
     isLinked: (file) => files.isLinked?.(file) ?? false,
+    leadsOut: (file) => files.leadsOut?.(file) ?? false,
     read: (file) => {
       const bytes = files.read(file);
       inputs.set(file, bytes === undefined ? null : sha256(bytes));

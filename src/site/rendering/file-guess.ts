@@ -1,6 +1,8 @@
 // Which sheet or script of the site an address means that only a server or a template engine could tell.
 
 import { resolveAddress } from '../../core/addresses.js';
+import { getOrInsert } from '../../core/get-or-insert.js';
+import { groupBy } from '../../core/group-by.js';
 import { enginePieces, mayHoldEngineText } from '../../core/templates/index.js';
 
 /** Folders from which files are served, with the address under which they are. */
@@ -16,12 +18,28 @@ export function guessFile(
   files: readonly string[],
   served: Served,
 ): string | undefined {
-  const sheets = files.filter((file) => /\.(css|m?js)$/i.test(file));
+  const sheets = linkable(files);
   for (const name of namesIn(address)) {
     const found = byAddress(name, sheets, served) ?? byEnding(name, holder, sheets);
     if (found !== undefined) return found;
   }
   return undefined;
+}
+
+const known = new WeakMap<readonly string[], ReadonlyMap<string, readonly string[]>>();
+
+/** Of a site's files those that pages link, by the last name of their paths; found once. */
+function linkable(files: readonly string[]): ReadonlyMap<string, readonly string[]> {
+  return getOrInsert(known, files, () =>
+    groupBy(
+      files.filter((file) => /\.(css|m?js)$/i.test(file)),
+      lastName,
+    ),
+  );
+}
+
+function lastName(path: string): string {
+  return path.slice(path.lastIndexOf('/') + 1);
 }
 
 /** What of an address is written out, best first. */
@@ -36,23 +54,31 @@ function namesIn(address: string): string[] {
   return [...(/\.(css|m?js)$/i.test(behind) ? [behind] : []), ...inside];
 }
 
-function byAddress(name: string, sheets: readonly string[], served: Served): string | undefined {
+function byAddress(
+  name: string,
+  sheets: ReadonlyMap<string, readonly string[]>,
+  served: Served,
+): string | undefined {
   for (const [folder, address] of served) {
     const start = `/${address.replace(/^\/|\/$/g, '')}/`.replace('//', '/');
     const full = `/${name.replace(/^\//, '')}`;
     const file = full.startsWith(start) ? `${folder.replace(/\/$/, '')}/${full.slice(start.length)}` : '';
-    if (sheets.includes(file)) return file;
+    if (sheets.get(lastName(file))?.includes(file) === true) return file;
   }
   return undefined;
 }
 
 /** The file whose path ends like that: beside the page before elsewhere, near the top before deep down. */
-function byEnding(name: string, holder: string, sheets: readonly string[]): string | undefined {
+function byEnding(
+  name: string,
+  holder: string,
+  sheets: ReadonlyMap<string, readonly string[]>,
+): string | undefined {
   const resolved = resolveAddress(name.replace(/^\//, ''), '');
   if (resolved.kind !== 'site') return undefined;
   const { path } = resolved;
   const [top] = holder.split('/');
-  const found = sheets
+  const found = (sheets.get(lastName(path)) ?? [])
     .filter((file) => file === path || file.endsWith(`/${path}`))
     .sort(
       (a, b) =>

@@ -16,7 +16,7 @@ import { compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files
 import type { Decoded, Encoding } from '../files/encoding.js';
 import { CONFIG_FILE, type SiteFiles } from '../files/files.js';
 import { leaveOut } from '../files/notices.js';
-import { globs, type Owner, ownerByName } from '../files/owner.js';
+import { globs, LIBRARY_NAMES, type Owner, ownerByName } from '../files/owner.js';
 import { boxed, type PageSource, type PageSourceData, readPageText } from '../files/pages.js';
 import { NO_SCRIPT, scriptComponents } from '../files/script-components.js';
 import { isBare, isPart, makesNoPage, TEMPLATES } from '../files/templates.js';
@@ -41,7 +41,7 @@ export interface SheetOwner extends Owner {
 
 const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', ...TEMPLATES];
 /** Up to a folder that libraries are put into, and the one of the library in it. */
-const LIBRARIES = /^(?:.*?\/)?(?:vendors?|plugins?|libs?|third[-_]party|frameworks?|platform)\/(?:[^/]+\/)?/i;
+const LIBRARIES = new RegExp(`^(?:.*?/)?(?:${LIBRARY_NAMES})/(?:[^/]+/)?`, 'i');
 /** What a test run leaves behind. */
 const REPORTS = /(^|\/)(coverage|lcov-report|htmlcov)\//i;
 
@@ -226,8 +226,8 @@ export class SiteReader implements SheetShelf, PageSource {
     return this.#sheets.get(file);
   }
 
-  isThere(file: string): boolean {
-    return this.files.list().includes(file);
+  isElsewhere(file: string): boolean {
+    return this.files.leadsOut?.(file) === true;
   }
 
   copyOf(address: string): string | undefined {
