@@ -59,9 +59,25 @@ export function finishSurvey(
     inCode: timings.measure('strings of code', () =>
       styledStrings(reader.files, (file) => reader.isPlatform(file)),
     ),
-    suggested: stock.components === 0 || themes.length > 0 ? undefined : suggestedSheets(reader),
+    suggested: suggestion(stock, sheets, reader),
     timings,
   };
+}
+
+/** What a person could name for templates that no sheet is known for: where most pages link none, and the likeliest is linked by none. */
+function suggestion(
+  stock: StockData,
+  sheets: readonly SheetOwner[],
+  reader: SiteReader,
+): ReturnType<typeof suggestedSheets> {
+  if (stock.components === 0) return undefined;
+  if (!sheets.some(({ owner }) => owner === 'theme')) return suggestedSheets(reader);
+  const made = [...stock.links.values()].filter(({ kind, filled }) => kind === 'page' && filled);
+  const count = (links: typeof made): number => links.reduce((sum, { pages }) => sum + pages, 0);
+  if (count(made.filter((one) => one.sheets.length > 0)) >= count(made) / 2) return undefined;
+  const suggested = suggestedSheets(reader);
+  const [likeliest, own] = Object.values(suggested ?? {})[0] ?? [];
+  return own === undefined || sheets.some(({ path }) => path === likeliest) ? undefined : suggested;
 }
 
 /** Read without its parser, which takes longer to load than a small site to survey. */

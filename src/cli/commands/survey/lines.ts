@@ -135,7 +135,7 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
   if (stock.suggested !== undefined) {
     lines.push(
       heading(
-        'No sheet is known for the templates',
+        `No sheet is known for ${stock.sheets.some(({ owner }) => owner === 'theme') ? 'most of ' : ''}the templates`,
         'this in acervus.json names one; link it as the system does',
       ),
     );
