@@ -4,7 +4,7 @@
 export { AtRest } from './at-rest.js';
 export { mirrored } from './direction.js';
 export { Matcher } from './matcher.js';
-export { changedSelectors, mayStandOn } from './may-stand.js';
+export { changedSelectors, mayMatchOn, mayStandOn } from './may-stand.js';
 export { readMedia } from './media.js';
 export { eachMoment, excludes, featuresOf, type Holds, implies } from './moments.js';
 export type { MatcherOptions } from './name-match.js';

@@ -19,27 +19,84 @@ export function mayStandOn(page: Page, { scripts }: Stack, selector: ComplexSele
   );
 }
 
+/**
+ * The same of a page whose elements are read: whatever its sheets are and however they are switched, it looks as it did where
+ * this is false of every rule that changed. In: the scripts of the page; class names that no engine can know.
+ */
+export function mayMatchOn(
+  page: Page,
+  scripts: ScriptStates,
+  fresh: ReadonlySet<string>,
+): (selector: ComplexSelector) => boolean {
+  const names = new Set<string>();
+  let [isOpen, prints] = [false, false];
+  for (const { name, id, classes, engine } of page.elements) {
+    names.add(name.toLowerCase());
+    if (id !== undefined) names.add(`#${id.toLowerCase()}`);
+    for (const one of [...classes, ...(engine?.mayHave ?? [])]) names.add(`.${one.toLowerCase()}`);
+    isOpen ||= engine !== undefined && (engine.prints || engine.mayHave === undefined);
+    prints ||= engine?.prints === true;
+  }
+  return ({ compounds }) =>
+    compounds.every(
+      ({ type, id, classes }) =>
+        (type === undefined || names.has(type.toLowerCase())) &&
+        (id === undefined || prints || names.has(`#${id.toLowerCase()}`) || mayGive(scripts, 'id', id)) &&
+        classes.every(
+          (name) =>
+            (isOpen && !fresh.has(name)) ||
+            names.has(`.${name.toLowerCase()}`) ||
+            mayGive(scripts, 'class', name),
+        ),
+    );
+}
+
 function mayGive(scripts: ScriptStates, kind: 'id' | 'class', name: string): boolean {
   return kind === 'id' ? scripts.anywhere.givesId(name) : scripts.anywhere.givesClass(name);
 }
 
 /**
- * Selectors of the rules that one stack has and the other has not, as far as both hold the same sheets in the same order.
+ * Selectors of the rules that one stack has and the other has not, as far as the sheets that both hold stand in the same order.
  * Out: `undefined` where anything else differs.
  */
 export function changedSelectors(before: Stack, after: Stack): readonly ComplexSelector[] | undefined {
-  if (before.uses.length !== after.uses.length || before.layersKey !== after.layersKey) return undefined;
-  const changed: ComplexSelector[] = [];
-  for (const [at, was] of before.uses.entries()) {
-    const is = after.uses[at]!;
-    if (was.condition !== is.condition || was.layer !== is.layer || was.source.path !== is.source.path)
-      return undefined;
-    const middle = changedRules(was.program, is.program);
-    // Where a scope begins is asked of other elements.
-    if (middle.some(({ scope }) => scope !== undefined)) return undefined;
-    for (const { selector } of middle) changed.push(selector);
+  if (before.layersKey !== after.layersKey) return undefined;
+  const middle = sheetPairs(before.uses, after.uses)?.flatMap(([was, is]) =>
+    was !== undefined && is !== undefined
+      ? changedRules(was.program, is.program)
+      : toldRules((was ?? is)!.program),
+  );
+  // Where a scope begins is asked of other elements.
+  if (middle === undefined || middle.some(({ scope }) => scope !== undefined)) return undefined;
+  return middle.map(({ selector }) => selector);
+}
+
+type Use = Stack['uses'][number];
+
+/** Sheets of both, in order; one that only one of them has stands alone. */
+function sheetPairs(
+  before: readonly Use[],
+  after: readonly Use[],
+): (readonly [Use | undefined, Use | undefined])[] | undefined {
+  const keyOf = ({ condition, layer, source }: Use): string => `${source.path}\0${condition}\0${layer}`;
+  const [old, fresh] = [new Set(before.map(keyOf)), new Set(after.map(keyOf))];
+  const found: (readonly [Use | undefined, Use | undefined])[] = [];
+  let [i, j] = [0, 0];
+  while (i < before.length || j < after.length) {
+    const [was, is] = [before[i], after[j]];
+    if (was !== undefined && is !== undefined && keyOf(was) === keyOf(is)) {
+      found.push([was, is]);
+      i++;
+      j++;
+    } else if (is !== undefined && !old.has(keyOf(is))) {
+      found.push([undefined, is]);
+      j++;
+    } else if (was !== undefined && !fresh.has(keyOf(was))) {
+      found.push([was, undefined]);
+      i++;
+    } else return undefined;
   }
-  return changed;
+  return found;
 }
 
 const NONE: readonly Told[] = [];
@@ -57,18 +114,20 @@ function changedRules(was: Program, is: Program): readonly Told[] {
 }
 
 function compareRules(was: Program, is: Program): readonly Told[] {
-  const [old, fresh] = [was, is].map(({ rules, sheet }) =>
-    rules.map(({ selector, rule, condition, scope }) => ({
-      selector,
-      scope,
-      form: `${selector.text}\0${condition}\0${sheet.text.slice(rule.range.start, rule.range.end)}`,
-    })),
-  ) as [Told[], Told[]];
+  const [old, fresh] = [toldRules(was), toldRules(is)];
   let [start, end] = [0, 0];
   const least = Math.min(old.length, fresh.length);
   while (start < least && old[start]!.form === fresh[start]!.form) start++;
   while (end < least - start && old.at(-1 - end)!.form === fresh.at(-1 - end)!.form) end++;
   return [...old.slice(start, old.length - end), ...fresh.slice(start, fresh.length - end)];
+}
+
+function toldRules({ rules, sheet }: Program): Told[] {
+  return rules.map(({ selector, rule, condition, scope }) => ({
+    selector,
+    scope,
+    form: `${selector.text}\0${condition}\0${sheet.text.slice(rule.range.start, rule.range.end)}`,
+  }));
 }
 
 interface Told {

@@ -1,7 +1,6 @@
 // Compares two states of a site page by page: pages may come from anywhere, and none has to be kept.
 
 import {
-  eachRuleCompound,
   holdsWrittenValues,
   type Outcomes,
   type Program,
@@ -17,7 +16,7 @@ import { emptyPart, type ProofPart } from './part.js';
 import { attributesRead, readOtherwise } from './read-attributes.js';
 import { CustomProperties, type FileTexts } from './resolve.js';
 import { noteScripts } from './script-assumptions.js';
-import { isSameStack, isUntouched, stacksDiffer } from './stacks.js';
+import { isBeyondReach, isSameStack, isUntouched, noteNames, stacksDiffer } from './stacks.js';
 
 export interface ProverOptions extends AlignOptions {
   /** At most this many elements are described for one page; a page that differs in more differs anyway. */
@@ -25,6 +24,7 @@ export interface ProverOptions extends AlignOptions {
 }
 
 const MOST_DESCRIBED = 50;
+const NONE: ReadonlySet<string> = new Set();
 
 /** A page in both states. */
 export type PagePair = readonly [Page, Page];
@@ -100,7 +100,9 @@ export class Prover {
     }
     if (before.kind !== 'page' || after.kind !== 'page') return false;
     const contexts = [this.#context(before, after)];
-    if (before.hasTemplatedTags || after.hasTemplatedTags) return false;
+    // What may have other sheets than it says depends on all that changes.
+    const isSwitched = before.base !== undefined || before.hasPolicy;
+    if (before.hasTemplatedTags || after.hasTemplatedTags || isSwitched) return false;
     this.#compare([before, after], contexts, { placed });
     return true;
   }
@@ -191,6 +193,8 @@ export class Prover {
         unread,
       );
     if (undecided !== undefined) {
+      const all = [...contexts, ...[...this.#contexts.values()].map(({ stacks }) => stacks)];
+      if (before.text === after.text && isBeyondReach(before, all, options.neverTemplated ?? NONE)) return;
       const what = `it changed, and ${keptText(undecided)}`;
       part.differences.push({ kind: 'page', page: before.path, what });
       return;
@@ -384,16 +388,4 @@ function usesCustom(reader: StyleReader, index: number): boolean {
 function otherBlocks(page: Page, other: Page): number[] {
   const texts = new Set(other.sheets.map((one) => (one.kind === 'block' ? one.text : '')));
   return page.sheets.flatMap((one) => (one.kind === 'block' && !texts.has(one.text) ? one.element : []));
-}
-
-/** Every class that a rule names anywhere: as a condition on the parent, in `:is()`, at the root of its scope. */
-function noteNames({ uses }: Stack, names: Set<string>, seen: WeakSet<Program>): void {
-  for (const { program } of uses) {
-    if (seen.has(program)) continue;
-    seen.add(program);
-    for (const rule of program.rules)
-      eachRuleCompound(rule, ({ classes }) => {
-        for (const name of classes) names.add(name);
-      });
-  }
 }

@@ -1,7 +1,15 @@
 // Whether two stacks of sheets are the same, and what could not be compared in them.
 
-import { changedSelectors, mayStandOn, type Stack } from '../cascade/index.js';
+import {
+  changedSelectors,
+  eachRuleCompound,
+  mayMatchOn,
+  mayStandOn,
+  type Program,
+  type Stack,
+} from '../cascade/index.js';
 import type { Page } from '../markup/index.js';
+import { undecidedUnless } from '../stock/index.js';
 
 /** The same sheets to the letter, in the same order under the same conditions. */
 export function isSameStack(a: Stack, b: Stack): boolean {
@@ -52,4 +60,37 @@ export function isUntouched(page: Page, [before, after]: readonly [Stack, Stack]
   if (page.outline === undefined) return false;
   const changed = changedSelectors(before, after);
   return changed?.every((one) => !mayStandOn(page, before, one)) === true;
+}
+
+/** Whether nothing but where a page's sheets are found, or whether they count, is in doubt. */
+function isSwitchedOnly(page: Page, stacks: readonly Stack[]): boolean {
+  const plain = { ...page, base: undefined, hasPolicy: false };
+  return undecidedUnless(plain, stacks, page.unread) === undefined;
+}
+
+/**
+ * Whether a page that stays as it is looks as it did whichever of the site's sheets it really has: no rule that came or went
+ * could match on it. In: the stacks of all pages in both states, its own among them; class names that no engine can know.
+ */
+export function isBeyondReach(
+  page: Page,
+  pairs: readonly (readonly [Stack, Stack])[],
+  fresh: ReadonlySet<string>,
+): boolean {
+  const [own] = pairs;
+  if (own === undefined || !isSwitchedOnly(page, [own[0], own[1]])) return false;
+  const mayMatch = mayMatchOn(page, own[0].scripts, fresh);
+  return pairs.every(([before, after]) => changedSelectors(before, after)?.some(mayMatch) === false);
+}
+
+/** Every class that a rule names anywhere: as a condition on the parent, in `:is()`, at the root of its scope. */
+export function noteNames({ uses }: Stack, names: Set<string>, seen: WeakSet<Program>): void {
+  for (const { program } of uses) {
+    if (seen.has(program)) continue;
+    seen.add(program);
+    for (const rule of program.rules)
+      eachRuleCompound(rule, ({ classes }) => {
+        for (const name of classes) names.add(name);
+      });
+  }
 }
