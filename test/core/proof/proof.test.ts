@@ -299,3 +299,46 @@ test('a class that only another component knows is no new class to a template', 
   const found = differences(files('p { left: 0 }'), files('p { left: 0 } .late { top: 0 }'));
   assert.ok(found.length === 2, found.join('\n'));
 });
+
+test('a page whose sheets are in doubt, and that stays as it is, minds only rules that could match on it', () => {
+  for (const head of [
+    '<base href="/line/">',
+    `<meta http-equiv="Content-Security-Policy" content="style-src 'self'">`,
+  ]) {
+    const inDoubt = { 'doubt.html': htmlPage('<h4 class="low">x</h4>', `${head}${sheet}`) };
+    const before = {
+      'index.html': htmlPage('<p style="top: 0">', sheet),
+      'a.css': 'p { left: 0 }',
+      ...inDoubt,
+    };
+    const after = (css: string): Record<string, string> => ({
+      ...before,
+      'index.html': htmlPage('<p class="x">', sheet),
+      'a.css': `p { left: 0 } ${css}`,
+    });
+    assert.deepEqual(differences(before, after('.x { top: 0 }')), []);
+    for (const css of [
+      '.x, .low { top: 0 }',
+      '.x, h4 { top: 0 }',
+      '.x, h4:hover { top: 0 }',
+      '.x, * { top: 0 }',
+    ])
+      assert.match(
+        differences(before, after(css))[0] ?? '',
+        /^doubt\.html: it changed, and the page cannot/,
+        css,
+      );
+  }
+});
+
+test('such a page that an engine fills may have any name that is known, and none that is new', () => {
+  const files = (css: string, tag: string): Record<string, string> => ({
+    'index.html': htmlPage(`<p ${tag}>`, sheet),
+    'old.html': htmlPage('<p class="known">', sheet),
+    'a.css': css,
+    'doubt.html': htmlPage('<h4 class="{{ which }}">{{ text }}</h4>', `<base href="{{ root }}">${sheet}`),
+  });
+  const before = files('', 'style="top: 0"');
+  assert.deepEqual(differences(before, files('.new { top: 0 }', 'class="new"')), []);
+  assert.match(differences(before, files('.known { top: 0 }', 'class="known"')).join(), /doubt\.html/);
+});
