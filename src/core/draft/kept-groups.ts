@@ -1,6 +1,7 @@
 // What stays where it is, by reason, and how often: the one count that the draft, the report and both documents show.
 
 import { groupBy } from '../group-by.js';
+import { UNSEEN } from '../markup/index.js';
 import { type Kept, type PlaceOf, writtenCount } from '../search/index.js';
 import { comparePlaces, type Place, showPlace } from '../source.js';
 import { type CarriedUnit, type KeptReason, keptText, tagsOf } from '../stock/index.js';
@@ -75,5 +76,6 @@ export function keptGroups(
 function unitText({ from, declarations }: CarriedUnit): string {
   if (from.kind === 'attributes') return from.names.join(' ');
   if (from.kind === 'name') return 'the element itself';
-  return declarations.map(({ property, value }) => `${property}: ${value}`).join('; ');
+  const text = declarations.map(({ property, value }) => `${property}: ${value}`).join('; ');
+  return text.replaceAll(UNSEEN, '');
 }

@@ -78,7 +78,8 @@ export function takeStock(input: SurveyInput): Survey {
         .sort()
         .join('; '),
       declarations: declarations.map(
-        ({ property, value, important }) => `${property}: ${value}${important ? ' !important' : ''}`,
+        ({ property, value, important }) =>
+          `${property}: ${value.replaceAll(UNSEEN, '')}${important ? ' !important' : ''}`,
       ),
       times,
       pages,

@@ -15,6 +15,14 @@ export const LIBRARY_NAMES =
   'platform|vendors?|plugins?|(?<!(?:^|/)(?:src|usr)/)libs?|third[-_]party|frameworks?';
 const PLATFORM_FOLDERS = new RegExp(`(^|/)(${LIBRARY_NAMES}|dist|packages|kit)/`, 'i');
 
+/** Whether a page is what a test run leaves behind, or a component as a build copies it. */
+export function isLeftBehind(file: string): boolean {
+  return (
+    /(^|\/)(coverage|lcov-report|htmlcov)\//i.test(file) ||
+    (/\.(vue|svelte|astro|[jt]sx)$/i.test(file) && /(^|\/)(dist|build|esm?|cjs)\//i.test(file))
+  );
+}
+
 /** Out: the owner of a sheet or script, `undefined` where only its text could tell. */
 export function ownerByName({ theme, platform }: Config, file: string): Owner | undefined {
   if (globs(theme)(file)) return { owner: 'theme', because: `"theme" in ${CONFIG_FILE}` };

@@ -14,7 +14,7 @@ export const TEMPLATES: readonly string[] = ENDINGS.map((ending) => `**/*.${endi
 const TEMPLATE = new RegExp(`\\.(${ENDINGS.join('|')})$`, 'i');
 /** `mail.txt.erb`, `menu.js.ejs`, `fare.test.tsx`: what comes of it is no page. */
 const NO_PAGE = new RegExp(
-  `\\.(test|spec|stories)\\.[jt]sx$|\\.(te?xt|js|mjs|json|css|s?css|less|xml|ya?ml|rss|atom|csv|md|conf|ini|sh|sql|rb|py|ics|svg)\\.(${ENDINGS.join('|')})$`,
+  `\\.(test|spec|stories)\\.([jt]sx|vue|svelte)$|\\.(te?xt|js|mjs|json|css|s?css|less|xml|ya?ml|rss|atom|csv|md|conf|ini|sh|sql|rb|py|ics|svg)\\.(${ENDINGS.join('|')})$`,
   'i',
 );
 

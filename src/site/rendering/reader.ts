@@ -16,7 +16,7 @@ import { compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files
 import type { Decoded, Encoding } from '../files/encoding.js';
 import { CONFIG_FILE, type SiteFiles } from '../files/files.js';
 import { leaveOut } from '../files/notices.js';
-import { globs, LIBRARY_NAMES, type Owner, ownerByName } from '../files/owner.js';
+import { globs, isLeftBehind, LIBRARY_NAMES, type Owner, ownerByName } from '../files/owner.js';
 import { boxed, type PageSource, type PageSourceData, readPageText } from '../files/pages.js';
 import { NO_SCRIPT, scriptComponents } from '../files/script-components.js';
 import { isBare, isPart, makesNoPage, TEMPLATES } from '../files/templates.js';
@@ -42,8 +42,6 @@ export interface SheetOwner extends Owner {
 const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', ...TEMPLATES];
 /** Up to a folder that libraries are put into, and the one of the library in it. */
 const LIBRARIES = new RegExp(`^(?:.*?/)?(?:${LIBRARY_NAMES})/(?:[^/]+/)?`, 'i');
-/** What a test run leaves behind. */
-const REPORTS = /(^|\/)(coverage|lcov-report|htmlcov)\//i;
 
 /** Pages are read each time they are asked for; sheets and scripts once. */
 export class SiteReader implements SheetShelf, PageSource {
@@ -348,7 +346,7 @@ export class SiteReader implements SheetShelf, PageSource {
   #isPlatformPage(file: string): boolean {
     const { theme, platform } = this.config;
     if (globs(theme)(file)) return false;
-    if (globs(platform)(file) || REPORTS.test(file)) return true;
+    if (globs(platform)(file) || isLeftBehind(file)) return true;
     const folder = LIBRARIES.exec(file)?.[0];
     if (folder === undefined) return false;
     return this.files.list().some((other) => other.startsWith(folder) && /\.(css|js|mjs)$/i.test(other));
