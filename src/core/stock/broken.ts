@@ -2,6 +2,7 @@
 
 import { closest, distance } from 'fastest-levenshtein';
 import { type ComplexSelector, type Compound, compileSelectors, writtenClasses } from '../cascade/index.js';
+import { addTo } from '../group-by.js';
 import {
   type Declaration,
   declarationValidity,
@@ -67,6 +68,7 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
     input.blocks.length > 0 ||
     [...reached.values()].some(({ paths }) => paths.size > 0) ||
     [...stock.links.values()].some(({ sheets }) => sheets.some(({ given }) => given));
+  const isStyledWhole = styledWhole(input, ruled);
   for (const [name, byLinks] of stock.classes) {
     const dotted = name.startsWith('.');
     if ((!dotted && ruled.has(name)) || isWritten(name)) continue;
@@ -94,7 +96,7 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
       if (near !== undefined) {
         const message = `.${name} has no rule; did you mean .${near}?`;
         found.add('class without a rule', message, place, times, name);
-      } else if (links?.kind === 'page' && !links.filled && isStyledWhole(reached.get(key))) {
+      } else if (links?.kind === 'page' && !links.filled && isStyledWhole(key)) {
         const message = `.${name} has no rule and no script that names it`;
         found.add('class without a rule', message, place, times, name);
       }
@@ -107,9 +109,28 @@ function isWritten(name: string): boolean {
   return /[{}<>$]/.test(name);
 }
 
-/** Whether a page has sheets, and all of them are read: a part that some page takes in says nothing of those of that page. */
-function isStyledWhole(reached: Reached | undefined): boolean {
-  return reached !== undefined && reached.paths.size > 0 && reached.unread.length === 0;
+/**
+ * Whether pages have sheets, and all of them are read: a part that some page takes in says nothing of those of that page. Where most
+ * of its classes have no rule, the sheets that have them are somewhere else. In: class names that have a rule. Out: by links.
+ */
+function styledWhole({ stock, reached }: BrokenInput, ruled: ReadonlySet<string>): (key: string) => boolean {
+  const classes = new Map<string, boolean[]>();
+  for (const [name, byLinks] of stock.classes)
+    for (const key of byLinks.keys()) addTo(classes, key, ruled.has(name));
+  return (key) => {
+    const own = reached.get(key);
+    if (own === undefined || own.paths.size === 0 || own.unread.length > 0) return false;
+    return isMostlyRuled(classes.get(key) ?? []);
+  };
+}
+
+/** So many classes without a rule are slips, however few have one. */
+const FEW = 3;
+
+/** In: of each class, whether it has a rule. */
+function isMostlyRuled(classes: readonly boolean[]): boolean {
+  const ruled = classes.filter((one) => one).length;
+  return classes.length - ruled <= Math.max(FEW, ruled);
 }
 
 /** Names that templates and scripts choose by an expression: a slip in one shows only in one state. */
@@ -118,7 +139,9 @@ function findChosenNames(input: BrokenInput, found: FindingList): void {
   const ruled = new Set(list);
   const reached = [...input.reached.values()];
   const isReadWhole =
-    reached.every(({ unread }) => unread.length === 0) && reached.some(({ paths }) => paths.size > 0);
+    reached.every(({ unread }) => unread.length === 0) &&
+    reached.some(({ paths }) => paths.size > 0) &&
+    isMostlyRuled([...input.stock.classes.keys()].map((name) => ruled.has(name)));
   const scripts = new Set([...input.stock.links.values()].flatMap((links) => links.scripts));
   const check = (
     { name, dotted, partners }: Omit<ChosenName, 'offset'>,

@@ -190,6 +190,12 @@ function unitObjection(
   scripts: SiteScripts,
 ): KeptReason | undefined {
   if (unit.declarations.some(isWrittenByEngine)) return TEMPLATE_TEXT;
+  const unfit = (one: Declaration): boolean =>
+    declarationValidity(one.property, one.value).complaint === 'unfitting value';
+  // A class for what browsers pass over would hide a slip that is for a person to mend.
+  const [first] = unit.declarations;
+  if (first !== undefined && unit.declarations.every(unfit))
+    return { kind: 'unfitting value', property: first.property, value: first.value };
   for (const { property, value } of unit.declarations) {
     if (declarationValidity(property, value).complaint === 'unknown property')
       return { kind: 'not understood', property };

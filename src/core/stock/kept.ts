@@ -14,6 +14,7 @@ export type KeptReason =
   | { readonly kind: 'address'; readonly why: string }
   | { readonly kind: 'unfinished value' }
   | { readonly kind: 'not understood'; readonly property: string }
+  | { readonly kind: 'unfitting value'; readonly property: string; readonly value: string }
   | { readonly kind: 'character references' }
   | { readonly kind: 'no tag of its own' }
   | { readonly kind: 'page undecided'; readonly why: string }
@@ -66,6 +67,8 @@ export function keptText(reason: KeptReason): string {
       return 'a bracket, quote or comment in it is never closed; the attribute ends it, a sheet would not';
     case 'not understood':
       return `no browser knows the property ${reason.property}: nothing to share`;
+    case 'unfitting value':
+      return `no browser takes «${reason.value}» for ${reason.property}: mend it, or take it out`;
     case 'character references':
       return 'the attribute is written with character references; only the whole of it could move';
     case 'no tag of its own':

@@ -27,13 +27,16 @@ const MOST = 80;
 /** So many classes of the components it names at least, or it is another's. */
 const LEAST = 8;
 
+/** Parts of sheets, and what a build names by a sum: the next build has another. */
+const NO_NAME = /(^|\/)_|[.-][0-9a-f]{8,}(\.min)?\.css$/i;
+
 /** The sheet whose rules name most classes of the components; `undefined` where none names many. */
 function sheetNaming(reader: SiteReader, components: readonly string[]): string | undefined {
   const words = new Set<string>();
   for (const file of components)
     for (const [word] of (reader.page(file) ?? '').matchAll(/(?<![\w-])[a-zA-Z][\w-]{3,}/g)) words.add(word);
   let best: { readonly file: string; readonly named: number } | undefined;
-  const sheets = reader.files.list().filter((file) => /\.(css|scss)$/i.test(file) && !/(^|\/)_/.test(file));
+  const sheets = reader.files.list().filter((file) => /\.(css|scss)$/i.test(file) && !NO_NAME.test(file));
   for (const file of sheets.slice(0, MOST)) {
     const text = reader.textAt(file);
     if (text === undefined) continue;

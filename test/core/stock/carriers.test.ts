@@ -34,6 +34,14 @@ test('old attributes are units beside the declarations of the style', () => {
   );
 });
 
+test('what no browser takes stays for a person to mend; beside what some take it goes along', () => {
+  assert.deepEqual(unitsOf('<p style="overflow-x: hide; cursor: hand; cursor: pointer; algin: left">'), [
+    'style: overflow-x:hide (unfitting value)',
+    'style: cursor:hand; cursor:pointer',
+    'style: algin:left (not understood)',
+  ]);
+});
+
 test('attributes that depend on each other go together', () => {
   assert.deepEqual(unitsOf('<table border="2" bordercolor="red"><tr><td>x</table>'), [
     'border+bordercolor: border-width:2px; border-style:solid; border-color:#ff0000 cells border-width:1px; border-style:solid; border-color:inherit',

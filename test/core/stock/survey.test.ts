@@ -170,3 +170,17 @@ test('books of several threads come to the same survey as one', () => {
   assert.equal(one.broken.length > 5, true);
   assert.deepEqual(surveyOf(files, ['t.css'], 3), one);
 });
+
+test('classes are looked up where a page has sheets that speak of most of them', () => {
+  const sheet = '<link rel="stylesheet" href="a.css">';
+  const names = ['crew', 'pier', 'fare', 'tide', 'mast'];
+  const told = (ruled: readonly string[], head: string, more = ''): string[] =>
+    surveyOf({
+      'index.html': htmlPage(`<p class="${names.join(' ')}">x</p>${more}`, head),
+      'a.css': ruled.map((name) => `.${name} { top: 0 }`).join('\n'),
+    }).broken.flatMap(({ kind, message }) => (kind === 'class without a rule' ? [message] : []));
+  assert.deepEqual(told(names.slice(1), sheet), ['.crew has no rule and no script that names it']);
+  assert.deepEqual(told(names.slice(4), sheet), [], 'most of its sheets are somewhere else');
+  assert.deepEqual(told(names, '', '<p class="low">y</p>'), [], 'a part that some page takes in');
+  assert.deepEqual(told(names, sheet, '<p class="is-{$ state $} fa-$icon$">y</p>'), []);
+});
