@@ -284,7 +284,8 @@ export class StockTaker {
     }
     for (const name of element.engine?.mayHave ?? []) carried.classes.add(name);
     if (element.classes.length === 0) return;
-    const templated = element.templated !== 'no' && element.classes.some((name) => /[{}%?$<>]/.test(name));
+    const written = element.templated === 'no' ? /[{}$]/ : /[{}%?$<>]/;
+    const templated = element.classes.some((name) => written.test(name));
     for (const name of element.classes) {
       carried.classes.add(name);
       if (templated || offset === undefined || inlineWords.some((words) => words.has(name))) continue;
