@@ -140,7 +140,7 @@ function findChosenNames(input: BrokenInput, found: FindingList): void {
   const reached = [...input.reached.values()];
   const isReadWhole =
     reached.every(({ unread }) => unread.length === 0) &&
-    reached.some(({ paths }) => paths.size > 0) &&
+    (input.blocks.length > 0 || reached.some(({ paths }) => paths.size > 0)) &&
     isMostlyRuled([...input.stock.classes.keys()].map((name) => ruled.has(name)));
   const scripts = new Set([...input.stock.links.values()].flatMap((links) => links.scripts));
   const check = (
