@@ -106,6 +106,20 @@ test('a page behind a link that leads out of the site is left out', async () => 
   assert.equal(read(outside, 'page.html'), good);
 });
 
+test('a sheet behind a link that leads out of the site is left out and not called missing; the rest goes on', async () => {
+  const outside = makeSite({ 'far.css': 'p { top: 9px }', 'far.png': 'x' });
+  const folder = makeSite({ 'index.html': htmlPage('<p>x</p>', '<link rel="stylesheet" href="far.css">') });
+  for (const name of ['far.css', 'far.png']) symlinkSync(path.join(outside, name), path.join(folder, name));
+  const { code, stdout, stderr } = await acervus('survey', folder);
+  assert.equal(code, 0, stdout);
+  assert.match(
+    stderr,
+    /^acervus: left out: far\.css leads out of the site; [^\n]*\n$/,
+    'nobody asked for the picture',
+  );
+  assert.doesNotMatch(stdout, /is linked and not there/);
+});
+
 test('a shared sheet behind a link out of the site is never written', async () => {
   const outside = makeSite({ 'x.txt': '' });
   const folder = makeSite({ 'index.html': good, 'acervus.json': '{ "shared": "theme/shared.css" }' });

@@ -87,8 +87,8 @@ test('components in files that end like scripts are read, each by the sheets of 
   assert.deepEqual([survey.components, survey.inline.written], [2, 6]);
   assert.deepEqual(survey.broken, []);
   await acervus('draft', site);
-  const { files, differences } = JSON.parse((await acervus('adopt', site, '--json')).stdout);
-  assert.deepEqual([files, differences], [['src/App.js', 'src/site.css'], undefined]);
+  const { files } = JSON.parse((await acervus('adopt', site, '--json')).stdout);
+  assert.deepEqual(files, ['src/App.js', 'src/site.css']);
   assert.match(
     read(site, 'src/App.js'),
     /<p className="[\w-]+">\{step\}<\/p>\n {4}<i className="low [\w-]+" \/>/,
@@ -135,4 +135,25 @@ test('blocks of other components, and code that writes styles, are reckoned with
     /main > |main \.|\.[\w-]+\.[\w-]+/,
     'stronger than the block of another component',
   );
+});
+
+test('copies that a build makes are left to it, and src/lib is no folder of libraries', async () => {
+  const card = '<p style="margin: 0; color: #004466">a</p>\n<p style="margin: 0; color: #004466">b</p>\n';
+  const site = makeSite({
+    'src/lib/index.js': "import './house.css';\nexport { default } from './Card.svelte';\n",
+    'src/lib/house.css': 'body { margin: 0 }\n',
+    'src/lib/Card.svelte': card,
+    'src/routes/page.svelte': '<h1>x</h1>\n',
+    'dist/Card.svelte': card,
+  });
+  const survey = JSON.parse((await acervus('survey', site, '--json')).stdout);
+  assert.deepEqual([survey.components, survey.platformPages, survey.inline.written], [2, 1, 4]);
+  assert.deepEqual(
+    survey.sheets.map(({ path: sheet, owner }: { path: string; owner: string }) => [sheet, owner]),
+    [['src/lib/house.css', 'theme']],
+  );
+  await acervus('draft', site);
+  const { files } = JSON.parse((await acervus('adopt', site, '--json')).stdout);
+  assert.deepEqual(files, ['src/lib/Card.svelte', 'src/lib/house.css']);
+  assert.equal(read(site, 'dist/Card.svelte'), card);
 });

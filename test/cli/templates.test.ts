@@ -421,3 +421,49 @@ test('templates of which none shows how it links a sheet are told so, with what 
   await adopt(php);
   assert.match(readSite(php)['index.php']!, /<link rel="stylesheet" href="shared\.css">/);
 });
+
+test('a sheet is suggested where one page has a sheet and the templates around it none, and not one named by a sum', async () => {
+  const rules = [
+    'crew-list',
+    'pier-map',
+    'fare-table',
+    'tide-note',
+    'mast-line',
+    'quay-side',
+    'deck-plan',
+    'bell-time',
+  ];
+  const css = rules.map((name) => `.${name} { top: 0 }\n`).join('');
+  const page = (head: string): string =>
+    `<html><head>${head}</head><body><?php main(); ?><p>x</p></body></html>\n`;
+  const files = {
+    'install.php': page('<link rel="stylesheet" href="install.css">'),
+    'install.css': '.step { left: 0 }\n',
+    ...Object.fromEntries(['a', 'b', 'c'].map((name) => [`${name}.php`, page('')])),
+    'list.php': `<?php rows(); ?><p class="${rules.join(' ')}">x</p>\n`,
+    'theme/main.css': css,
+    'theme/main.0123abcd.css': `${css}.late-boat { top: 0 }\n`,
+  };
+  const suggested = async (more: Record<string, string>): Promise<unknown> =>
+    JSON.parse((await acervus('survey', makeSite({ ...files, ...more }), '--json')).stdout).suggested;
+  assert.deepEqual(await suggested({}), { sheets: { '**': ['theme/main.css', 'theme/house.css'] } });
+  const told = await acervus('survey', makeSite(files));
+  assert.match(told.stdout, /No sheet is known for most of the templates/);
+  const linked = page('<link rel="stylesheet" href="theme/main.css">');
+  assert.equal(await suggested({ 'a.php': linked, 'b.php': linked, 'c.php': linked }), undefined);
+});
+
+test('a layout with a base keeps nothing back that could not match on it', async () => {
+  const row = (text: string): string => `{{#rows}}<li style="margin: 0; float: left">${text}</li>{{/rows}}\n`;
+  const site = makeSite({
+    'acervus.json': '{ "sheets": { "views/**": ["line.css"] } }',
+    'line.css': 'body { margin: 0 }\n',
+    'views/layout.hbs':
+      '<!doctype html>\n<html>\n<head><base href="{{ root }}"></head>\n<body class="{{ kind }}">{{{ body }}}</body>\n</html>\n',
+    'views/a.hbs': row('Tarbek'),
+    'views/b.hbs': row('Ulvay'),
+  });
+  await acervus('draft', site);
+  const { files } = JSON.parse((await acervus('adopt', site, '--json')).stdout);
+  assert.deepEqual(files, ['line.css', 'views/a.hbs', 'views/b.hbs']);
+});

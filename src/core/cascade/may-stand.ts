@@ -10,13 +10,7 @@ import type { Stack } from './stack.js';
 /** False only where nothing on the page could match: by its own names, and by those that its scripts may give. */
 export function mayStandOn(page: Page, { scripts }: Stack, selector: ComplexSelector): boolean {
   const { outline } = page;
-  if (outline === undefined) return true;
-  return selector.compounds.every(
-    ({ type, id, classes }) =>
-      (type === undefined || outline.names.has(type.toLowerCase())) &&
-      (id === undefined || outline.names.has(`#${id.toLowerCase()}`) || mayGive(scripts, 'id', id)) &&
-      classes.every((name) => outline.names.has(`.${name.toLowerCase()}`) || mayGive(scripts, 'class', name)),
-  );
+  return outline === undefined || mayStand(selector, { names: outline.names, scripts });
 }
 
 /**
@@ -29,26 +23,43 @@ export function mayMatchOn(
   fresh: ReadonlySet<string>,
 ): (selector: ComplexSelector) => boolean {
   const names = new Set<string>();
-  let [isOpen, prints] = [false, false];
+  let [anyClass, anyId] = [false, false];
   for (const { name, id, classes, engine } of page.elements) {
     names.add(name.toLowerCase());
     if (id !== undefined) names.add(`#${id.toLowerCase()}`);
     for (const one of [...classes, ...(engine?.mayHave ?? [])]) names.add(`.${one.toLowerCase()}`);
-    isOpen ||= engine !== undefined && (engine.prints || engine.mayHave === undefined);
-    prints ||= engine?.prints === true;
+    anyId ||= engine?.prints === true;
+    anyClass ||= engine !== undefined && engine.mayHave === undefined;
   }
-  return ({ compounds }) =>
-    compounds.every(
-      ({ type, id, classes }) =>
-        (type === undefined || names.has(type.toLowerCase())) &&
-        (id === undefined || prints || names.has(`#${id.toLowerCase()}`) || mayGive(scripts, 'id', id)) &&
-        classes.every(
-          (name) =>
-            (isOpen && !fresh.has(name)) ||
-            names.has(`.${name.toLowerCase()}`) ||
-            mayGive(scripts, 'class', name),
-        ),
-    );
+  const printed = { anyId, anyClass: anyClass || anyId, fresh };
+  return (selector) => mayStand(selector, { names, scripts, printed });
+}
+
+interface Names {
+  /** In lower case: `td`, `#crew`, `.card`. */
+  readonly names: ReadonlySet<string>;
+  readonly scripts: ScriptStates;
+  /** Whether an engine may print any name but those that are new. */
+  readonly printed?: {
+    readonly anyId: boolean;
+    readonly anyClass: boolean;
+    readonly fresh: ReadonlySet<string>;
+  };
+}
+
+function mayStand({ compounds }: ComplexSelector, { names, scripts, printed }: Names): boolean {
+  const isPrinted = (name: string): boolean => printed?.anyClass === true && !printed.fresh.has(name);
+  return compounds.every(
+    ({ type, id, classes }) =>
+      (type === undefined || names.has(type.toLowerCase())) &&
+      (id === undefined ||
+        names.has(`#${id.toLowerCase()}`) ||
+        printed?.anyId === true ||
+        mayGive(scripts, 'id', id)) &&
+      classes.every(
+        (name) => names.has(`.${name.toLowerCase()}`) || isPrinted(name) || mayGive(scripts, 'class', name),
+      ),
+  );
 }
 
 function mayGive(scripts: ScriptStates, kind: 'id' | 'class', name: string): boolean {

@@ -4,11 +4,10 @@ import { comparePaths, type Place, placeIn } from '../../core/source.js';
 import { enginePieces, mayHoldEngineText } from '../../core/templates/index.js';
 import { decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
+import { APART } from './owner.js';
 import { isTemplate } from './templates.js';
 
 const CODE = /\.(php|phtml|inc|rb|py|js|mjs|cjs|ts|java|cs|vb|go|pl|pm|ex|exs|lua)$/i;
-/** Libraries, tests, and what a build made. */
-const APART = /\.(min|bundle|test|spec|d)\.\w+$|(^|\/)(vendors?|tests?|spec|fixtures|dist|build)\//i;
 /** Characters. */
 const LARGEST = 500_000;
 /** A tag with a style attribute that says something, in a string of most languages. */

@@ -1,6 +1,7 @@
 // Whose a file is, as far as its name and the configuration tell.
 
 import picomatch from 'picomatch';
+import { isComponentFile } from '../../core/components/index.js';
 import type { Config } from '../config.js';
 import { CONFIG_FILE } from './files.js';
 
@@ -19,9 +20,12 @@ const PLATFORM_FOLDERS = new RegExp(`(^|/)(${LIBRARY_NAMES}|dist|packages|kit)/`
 export function isLeftBehind(file: string): boolean {
   return (
     /(^|\/)(coverage|lcov-report|htmlcov)\//i.test(file) ||
-    (/\.(vue|svelte|astro|[jt]sx)$/i.test(file) && /(^|\/)(dist|build|esm?|cjs)\//i.test(file))
+    (isComponentFile(file) && /(^|\/)(dist|build|esm?|cjs)\//i.test(file))
   );
 }
+
+/** Code that is none of the site's own: libraries, tests, and what a build made. */
+export const APART = /\.(min|bundle|test|spec|d)\.\w+$|(^|\/)(vendors?|tests?|specs?|fixtures|dist|build)\//i;
 
 /** Out: the owner of a sheet or script, `undefined` where only its text could tell. */
 export function ownerByName({ theme, platform }: Config, file: string): Owner | undefined {

@@ -3,10 +3,10 @@
 import { isTagged } from '../../core/components/index.js';
 import { decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
+import { APART } from './owner.js';
 
-/** Libraries, tests, and what a build made. */
-const APART =
-  /\.(min|bundle|test|spec|stories|config|snap|umd|cjs|esm)\.js$|(^|\/)(vendors?|tests?|specs?|__\w+__|fixtures|dist|build|public|plugins)\//i;
+/** What is served as it is, and what speaks of components beside the site. */
+const NO_COMPONENT = /\.(stories|config|snap|umd|cjs|esm)\.js$|(^|\/)(__\w+__|public|plugins)\//i;
 /** What modules import, and is no script. */
 export const NO_SCRIPT = /\.(vue|svelte|astro|jsx|tsx|css|scss|sass|less|styl|json|svg|png)$/i;
 /** Bytes: larger files are libraries. */
@@ -18,7 +18,7 @@ const MAKER = /"(react|preact|solid-js|inferno|next|gatsby)"\s*:/;
 export function scriptComponents(files: SiteFiles): (file: string) => boolean {
   let mayBe: boolean | undefined;
   return (file) => {
-    if (!/\.js$/i.test(file) || APART.test(file)) return false;
+    if (!/\.js$/i.test(file) || APART.test(file) || NO_COMPONENT.test(file)) return false;
     mayBe ??= namesMaker(files);
     return mayBe && holdsTags(files, file);
   };

@@ -1,7 +1,12 @@
 // Selectors as texts: the part that picks an element out and the state that it is in, and what several have in common.
 
 import { BoundedMap } from '../../bounded.js';
-import { type ComplexSelector, type Compound, compileSelectorList } from '../../cascade/index.js';
+import {
+  type ComplexSelector,
+  type Compound,
+  compileSelectorList,
+  writtenClasses,
+} from '../../cascade/index.js';
 
 /** Pseudo-classes that say in which state an element is, not which one it is. */
 const STATE =
@@ -64,9 +69,8 @@ export function covers(wide: string, narrow: string): boolean {
 
 /** Whether every class that `narrow` asks for is asked for by `wide`, too. */
 export function hasClassesOf(wide: string, narrow: string): boolean {
-  const classes = (text: string): string[] => text.match(/\.-?[\w-]*[a-zA-Z_][\w-]*/g) ?? [];
-  const there = classes(wide);
-  return wide === narrow || classes(narrow).every((name) => there.includes(name));
+  const there = new Set(writtenClasses(wide).map(({ name }) => name));
+  return wide === narrow || writtenClasses(narrow).every(({ name }) => there.has(name));
 }
 
 interface Names {
