@@ -117,6 +117,33 @@ test('a sheet that is new to the modules is imported behind the last, in their o
   assert.match(read(site, 'src/App.vue'), /style="margin: 0"/);
 });
 
+test('what one component alone uses goes to its own block, where the house writes such blocks', async () => {
+  const [ours, shared] = ['style="margin: 0; color: #004466"', 'style="padding: 4px; top: 2px"'];
+  const own = (tags: string, block = ''): string => `<template><div>${tags}</div></template>\n${block}`;
+  const site = makeSite({
+    'src/main.js': "import './site.css';\n",
+    'src/site.css': '.card { padding: 0 }\n',
+    'src/A.vue': own(`<p ${ours}>a</p><p ${ours}>b</p><i ${shared}>c</i>`),
+    'src/B.vue': own(`<i ${shared}>c</i>`, '<style scoped>\nb { top: 0 }\n</style>\n'),
+    // A block that styles all components is none of its own.
+    'src/C.vue': own(
+      '<b style="left: 3px">a</b><b style="left: 3px">b</b>',
+      '<style>\np { top: 0 }\n</style>\n',
+    ),
+  });
+  const { stdout } = await acervus('draft', site);
+  assert.match(stdout, /margin: 0.*\n?.*by a new class, in src\/A\.vue/);
+  await acervus('adopt', site);
+  assert.match(read(site, 'src/A.vue'), /<p class="(\S+)">a[\s\S]*\n<style scoped>\n\.\1 \{\n/);
+  assert.match(
+    read(site, 'src/site.css'),
+    /padding: 4px;[\s\S]*left: 3px;/,
+    'two components, or a block for all',
+  );
+  assert.match(read(site, 'src/B.vue'), /<style scoped>\nb \{ top: 0 \}\n<\/style>/);
+  assert.match((await acervus('draft', site)).stdout, /0% less to keep up/);
+});
+
 test('blocks of other components, and code that writes styles, are reckoned with', async () => {
   const style = 'style="margin: 0; color: #004466"';
   const site = makeSite({

@@ -119,14 +119,14 @@ export function randomComponents(random: Random, framework: Framework): Record<s
   const card = withoutCards(tagOf(random, 2, 'section'));
   const writer = WRITERS[framework];
   const sheet = [...new Set(random.times(2, 6, () => random.pick(RULES)))].join('\n');
-  const scoped =
+  const scoped = (): string =>
     framework !== 'react' && random.chance(50)
       ? `\n<style${framework === 'vue' ? ' scoped' : ''}>\n${random.pick(RULES.slice(0, 4))}\n</style>\n`
       : '';
   return {
     'src/site.css': `body { margin: 0 }\n${sheet}\n`,
-    [`src/App.${writer.ending}`]: writer.file(writer.tag(app), true) + scoped,
-    [`src/Card.${writer.ending}`]: writer.file(writer.tag(card, true), false),
+    [`src/App.${writer.ending}`]: writer.file(writer.tag(app), true) + scoped(),
+    [`src/Card.${writer.ending}`]: writer.file(writer.tag(card, true), false) + scoped(),
   };
 }
 

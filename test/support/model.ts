@@ -36,12 +36,12 @@ import {
 
 type Texts = Readonly<Record<string, string>>;
 
-/** Files ending in .css are sheets, .js scripts, .tpl components, .svg drawings, all others pages. */
+/** Files ending in .css are sheets, .js scripts, .tpl and .vue components, .svg drawings, all others pages. */
 export function modelOf(files: Texts, table = new OutcomeTable(new TruthTable())): SiteModel {
   const pick = (test: (name: string) => boolean): Map<string, string> =>
     new Map(Object.entries(files).filter(([name]) => test(name)));
   const pages = pick((name) => !/\.(css|js|svg)$/.test(name));
-  const components = new Set([...pages.keys()].filter((name) => name.endsWith('.tpl')));
+  const components = new Set([...pages.keys()].filter((name) => /\.(tpl|vue)$/.test(name)));
   return new SiteModel(
     {
       pages,

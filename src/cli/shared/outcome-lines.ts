@@ -86,7 +86,7 @@ export function isAbout(style: Frozen<DraftStyle>, words: string): boolean {
 }
 
 function styleLine(style: Frozen<DraftStyle>, withHome: boolean): string {
-  const { home, name, selector, declarations, saves } = style;
+  const { home, name, selector, declarations, saves, 'written into': into } = style;
   const shown = selector ?? (name === undefined ? '' : `.${name}`);
   const texts = declarations
     .replace(/\/\*.*?\*\/\n/g, '')
@@ -96,7 +96,7 @@ function styleLine(style: Frozen<DraftStyle>, withHome: boolean): string {
     count: saves?.places ?? 0,
     mark: home === 'already given' ? 'taken' : home === 'existing class' ? 'kept' : 'made',
     text: `${shown === '' ? '' : `${clean(shortList(shown))}  `}${declarationsLine(texts)}`,
-    place: withHome ? homeWords(home) : '',
+    place: withHome ? `${homeWords(home)}${into === undefined ? '' : `, in ${into}`}` : '',
   });
 }
 

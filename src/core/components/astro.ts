@@ -44,9 +44,12 @@ function blockOf({ 0: whole, 1: written = '', 2: content = '', index }: RegExpMa
         : /\bdefine:vars\b|\bset:html\b/.test(written)
           ? 'code writes into a style block'
           : undefined;
+  const offset = (index ?? 0) + whole.indexOf('>') + 1;
   return {
     text: css ?? '',
-    offset: (index ?? 0) + whole.indexOf('>') + 1,
+    offset,
+    end: offset + content.length,
+    lang,
     media: '',
     isScoped: !/\bis:global\b/.test(written),
     unread,

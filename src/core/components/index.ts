@@ -4,4 +4,11 @@
 export { classAttributeOf, classPlace } from './class-place.js';
 export { importsIn } from './imports.js';
 export type { ComponentElement, ComponentFile, ComponentNode, StyleBlock } from './model.js';
-export { componentKind, componentProblem, isComponentFile, isTagged, readComponent } from './read.js';
+export {
+  type ComponentKind,
+  componentKind,
+  componentProblem,
+  isComponentFile,
+  isTagged,
+  readComponent,
+} from './read.js';

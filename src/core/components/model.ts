@@ -44,8 +44,13 @@ export interface StyleObject {
 }
 
 export interface StyleBlock {
+  /** As CSS. */
   readonly text: string;
+  /** Where what is written in the file begins and ends. */
   readonly offset: number;
+  readonly end: number;
+  /** `css`, or the language that it is written in. */
+  readonly lang: string;
   readonly media: string;
   /** Whether its rules style the elements of the component alone. */
   readonly isScoped: boolean;

@@ -56,7 +56,16 @@ function blockIn(text: string): StyleBlock | undefined {
         : /\sglobal\b/i.test(open) || /:global\b/.test(content)
           ? 'its style block reaches out of the component'
           : undefined;
-  return { text: css ?? '', offset: found.index + open.length, media: '', isScoped: true, unread };
+  const offset = found.index + open.length;
+  return {
+    text: css ?? '',
+    offset,
+    end: offset + content.length,
+    lang,
+    media: '',
+    isScoped: true,
+    unread,
+  };
 }
 
 type Around = { readonly namespace: 'html' | 'svg' | 'mathml'; readonly name: string };

@@ -100,6 +100,8 @@ function blockOf({
   return {
     text: css ?? '',
     offset: loc.start.offset,
+    end: loc.end.offset,
+    lang: lang ?? 'css',
     media: typeof media === 'string' ? media : '',
     isScoped: scoped === true,
     unread,

@@ -29,6 +29,7 @@ import {
 } from '../search/index.js';
 import { type Carrier, type KeptReason, keptText, type SiteScripts } from '../stock/index.js';
 import type { Trace } from '../trace.js';
+import { isInOwnBlock, OwnBlocks, ownBlockItem } from './own-blocks.js';
 
 export interface MarkupOptions {
   /** Sheets that may be edited. */
@@ -75,6 +76,7 @@ export function consolidateMarkup(
   options: MarkupOptions,
 ): MarkupResult {
   const { atLeast, outdated, taste, scope, trace, strangers } = options;
+  const ownBlocks = new OwnBlocks(model);
   const searchOf = (refused: Refusals<string>): { decided: Decided; searched: readonly Kept[] } => {
     const search = findHomes(model, scripts, carriers, {
       themes: [...options.themes, options.shared.path],
@@ -87,7 +89,7 @@ export function consolidateMarkup(
       refused,
       trace,
     });
-    return { decided: options.decide(search.styles), searched: search.kept };
+    return { decided: ownBlocks.placed(options.decide(search.styles), refused), searched: search.kept };
   };
   let found: { decided: Decided; searched: readonly Kept[] } | undefined;
   const { plan, proof } = proveAndTakeBack<string, MarkupPlan>({
@@ -99,10 +101,11 @@ export function consolidateMarkup(
       found =
         found === undefined || round <= MOST_SEARCHES
           ? searchOf(refused)
-          : { ...found, decided: withoutRefused(found.decided, refused) };
+          : { ...found, decided: ownBlocks.placed(withoutRefused(found.decided, refused), refused) };
       return planFound(model, found, options, last);
     },
-    blame: (difference, { blame }) => {
+    blame: (difference, { blame, decided }) => {
+      if (isInOwnBlock(decided, difference.page)) return [ownBlockItem(difference.page)];
       const items = blame().of(difference);
       if (trace !== undefined)
         for (const { carrier, unit } of blame().unitsOf(items))

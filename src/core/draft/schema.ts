@@ -45,7 +45,10 @@ const styleSchema = z.strictObject({
   elements: z.int().optional().describe('For reading: how many elements.'),
   pages: z.int().optional().describe('For reading: on how many pages.'),
   'out of': z.string().optional().describe('For reading: where it stands now.'),
-  'written into': z.string().optional().describe('For reading: the page whose own block holds it.'),
+  'written into': z
+    .string()
+    .optional()
+    .describe('For reading: the page or component whose own block holds it.'),
   'such as': z.array(z.string()).optional().describe('For reading: two of the places.'),
   saves: z
     .strictObject({ places: z.int(), bytes: z.int() })

@@ -32,29 +32,21 @@ export function joined(edits: readonly Edit[]): Edit[] {
 
 /** Cuts declarations out of a style, each with its semicolon and the space behind it. In: where the style begins in the file. */
 export function withoutDeclarations(value: string, offset: number, taken: readonly Declaration[]): Edit[] {
-  const edits: Edit[] = [];
+  const cuts: { start: number; end: number }[] = [];
   for (const { range } of [...taken].sort((a, b) => a.range.start - b.range.start)) {
     const behind = /^\s*(?:;\s*)?/.exec(value.slice(range.end))?.[0].length ?? 0;
-    let start = range.start;
-    let end = range.end + behind;
-    if (end >= value.length) {
-      // The last one goes with the space before it; a semicolon at the end stays where there was one.
-      end = value.length;
-      const ended = /;\s*$/.test(value);
-      while (start > 0 && /\s/.test(value[start - 1]!)) start--;
-      if (!ended && value[start - 1] === ';') start--;
-      while (start > 0 && /\s/.test(value[start - 1]!)) start--;
-    }
-    const previous = edits.at(-1);
-    if (previous !== undefined && previous.end >= offset + start) {
-      edits[edits.length - 1] = {
-        start: Math.min(previous.start, offset + start),
-        end: offset + end,
-        text: '',
-      };
-    } else edits.push({ start: offset + start, end: offset + end, text: '' });
+    const end = range.end + behind;
+    const previous = cuts.at(-1);
+    if (previous !== undefined && previous.end >= range.start) previous.end = end;
+    else cuts.push({ start: range.start, end });
   }
-  return edits;
+  const last = cuts.at(-1);
+  if (last !== undefined && last.end >= value.length) {
+    // What stands last goes with the space before it; a semicolon at the end stays where there was one.
+    const before = /;\s*$/.test(value) ? /\s*$/ : /\s*;?\s*$/;
+    last.start -= before.exec(value.slice(0, last.start))![0].length;
+  }
+  return cuts.map(({ start, end }) => ({ start: offset + start, end: offset + end, text: '' }));
 }
 
 /** Cuts entries out of a style that is an object in code. In: which of the entries go; not all of them do. */

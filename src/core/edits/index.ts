@@ -15,6 +15,7 @@ export {
 } from './in-tag.js';
 export { copiesWith, lineFor, planBlock, planLink, sheetBeside } from './link.js';
 export { newline as newlineOf } from './newline.js';
+export { ownBlockOf } from './own-block.js';
 export {
   addLinks,
   applyToSources,

@@ -10,6 +10,7 @@ import type { Carrier, KeptReason } from '../stock/index.js';
 import { editTag } from './attributes.js';
 import { applyEdits, type Edit } from './edit.js';
 import { planBlock, planLink } from './link.js';
+import { planOwnBlock } from './own-block.js';
 import { writeRules } from './shared-sheet.js';
 
 export interface SitePlan {
@@ -51,7 +52,12 @@ export function planEdits(model: SiteModel, styles: readonly NamedStyle[], share
   // Behind the link, so that the page's own rules stand behind the shared ones.
   for (const path of new Set(inOrder.flatMap(({ page }) => page ?? []))) {
     const own = inOrder.filter(({ page }) => page === path).flatMap(rulesOf);
-    push(edits, path, planBlock(model.page(path)!, own));
+    const page = model.page(path)!;
+    push(
+      edits,
+      path,
+      page.kind === 'component' ? [planOwnBlock(path, page.text, own)] : planBlock(page, own),
+    );
   }
   return { edits, after: applyToSources(model.sources, edits), unwritten };
 }

@@ -384,8 +384,10 @@ function usesCustom(reader: StyleReader, index: number): boolean {
   return false;
 }
 
-/** Style elements whose text the other state has nowhere. */
+/** Style elements whose text the other state has nowhere. The block of a component is none. */
 function otherBlocks(page: Page, other: Page): number[] {
   const texts = new Set(other.sheets.map((one) => (one.kind === 'block' ? one.text : '')));
-  return page.sheets.flatMap((one) => (one.kind === 'block' && !texts.has(one.text) ? one.element : []));
+  return page.sheets.flatMap((one) =>
+    one.kind === 'block' && one.element >= 0 && !texts.has(one.text) ? one.element : [],
+  );
 }
