@@ -144,6 +144,44 @@ test('what one component alone uses goes to its own block, where the house write
   assert.match((await acervus('draft', site)).stdout, /0% less to keep up/);
 });
 
+test('classes of a module are its own: what says the same is asked for, what is new stands in it', async () => {
+  const navy = "style={{ color: 'navy', marginTop: 4 }}";
+  const note = "style={{ color: 'maroon', padding: 4 }}";
+  const olive = "style={{ color: 'olive', fontSize: 14 }}";
+  const site = makeSite({
+    'src/main.jsx': "import './site.css';\nimport { A } from './A';\nimport { B } from './B';\n",
+    'src/site.css': 'body { margin: 0 }\n',
+    'src/A.module.css': '.note {\n  color: maroon;\n  padding: 4px;\n}\n',
+    'src/A.jsx': [
+      "import styles from './A.module.css';",
+      'export const A = () => <main>',
+      `  <p className={styles.note}>a</p><p ${note}>b</p><p className="wide" ${navy}>c</p><p ${navy}>d</p>`,
+      '</main>;\n',
+    ].join('\n'),
+    // The name alone is not the class of the module.
+    'src/B.jsx': `export const B = () => <div><b className="note" ${note}>a</b><b className="note" ${note}>b</b></div>;\n`,
+    'src/C.module.css': '.pier { composes: quay; }\n.quay { color: teal; }\n',
+    'src/C.jsx': `import styles from './C.module.css';\nexport const C = () => <p><i className={styles.pier} ${olive}>a</i><i className={styles.pier} ${olive}>a</i></p>;\n`,
+  });
+  await acervus('draft', site);
+  assert.equal((await acervus('adopt', site)).code, 0);
+  const name = /^\.(\w+) \{\n {2}color: navy;\n {2}margin-top: 4px;\n\}\n$/m.exec(
+    read(site, 'src/A.module.css'),
+  )?.[1];
+  assert.ok(name);
+  const asked = [...'$'].map((sign) => `className={\`wide ${sign}{styles.${name}}\`}`).join('');
+  assert.equal(
+    read(site, 'src/A.jsx').split('\n')[2],
+    `  <p className={styles.note}>a</p><p className={styles.note}>b</p><p ${asked}>c</p><p className={styles.${name}}>d</p>`,
+  );
+  assert.match(read(site, 'src/site.css'), /\.note \{\s*color: maroon;\s*padding: 4px;\s*\}/);
+  assert.match(read(site, 'src/B.jsx'), /<b className="note">a<\/b><b className="note">b<\/b>/);
+  const open = read(site, 'src/C.module.css') + read(site, 'src/site.css');
+  assert.match(open, /\.([\w-]+)\.\1 \{ color: olive/, 'stronger than what else the name may bring');
+  assert.equal((await acervus('undo', site)).code, 0);
+  assert.doesNotMatch(read(site, 'src/A.module.css'), /navy/);
+});
+
 test('blocks of other components, and code that writes styles, are reckoned with', async () => {
   const style = 'style="margin: 0; color: #004466"';
   const site = makeSite({

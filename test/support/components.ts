@@ -4,7 +4,7 @@ import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { compileScript, compileStyle, parse } from '@vue/compiler-sfc';
-import { build, type Plugin } from 'esbuild';
+import { build, type Metafile, type Plugin } from 'esbuild';
 import { compile } from 'svelte/compiler';
 import type { Random } from './generate.js';
 import { PROJECT } from './site.js';
@@ -18,6 +18,8 @@ interface Tag {
   readonly name: string;
   readonly style: Readonly<Record<string, string>>;
   readonly classes: readonly string[];
+  /** A class that code asks a module for, where there is one. */
+  readonly asked: string | undefined;
   /** A class that comes with a condition. */
   readonly late: { readonly name: string; readonly when: string } | undefined;
   /** Style that code decides. */
@@ -59,6 +61,15 @@ export const RULES = [
   'p:first-child { line-height: 2 }',
 ];
 
+const MODULE_RULES = [
+  '.pier {\n  color: teal;\n}',
+  '.note {\n  margin: 3px;\n}',
+  'p.pier {\n  padding: 2px;\n}',
+  '.pier > b,\n.note b {\n  color: olive;\n}',
+  '.pier-wide {\n  width: 9px;\n}',
+  ':global(.card) .pier {\n  line-height: 3;\n}',
+];
+
 /** What may stand in an element, so that parsers leave it where it is written. */
 type Room = 'flow' | 'phrasing' | 'items';
 
@@ -80,6 +91,7 @@ function tagOf(random: Random, depth: number, name: string): Tag {
     name,
     style: random.chance(70) ? style : {},
     classes: random.chance(40) ? [random.pick(CLASSES)] : [],
+    asked: random.chance(30) ? random.pick(['pier', 'note']) : undefined,
     late: random.chance(25) ? { name: 'is-late', when: random.pick(CONDITIONS) } : undefined,
     computed: random.chance(8),
     partly: random.chance(20),
@@ -123,11 +135,23 @@ export function randomComponents(random: Random, framework: Framework): Record<s
     framework !== 'react' && random.chance(50)
       ? `\n<style${framework === 'vue' ? ' scoped' : ''}>\n${random.pick(RULES.slice(0, 4))}\n</style>\n`
       : '';
-  return {
+  const files: Record<string, string> = {
     'src/site.css': `body { margin: 0 }\n${sheet}\n`,
     [`src/App.${writer.ending}`]: writer.file(writer.tag(app), true) + scoped(),
     [`src/Card.${writer.ending}`]: writer.file(writer.tag(card, true), false) + scoped(),
   };
+  if (framework !== 'react') return files;
+  for (const name of ['App', 'Card']) {
+    const file = `src/${name}.jsx`;
+    const asks = random.chance(60) && /styles\./.test(files[file]!);
+    files[file] = asks
+      ? `import styles from './${name}.module.css';\n${files[file]}`
+      : files[file]!.replace(/ className=\{styles\.\w+\}| ?\$\{styles\.\w+\}/g, '');
+    if (asks)
+      files[`src/${name}.module.css`] =
+        `${[...new Set(random.times(1, 4, () => random.pick(MODULE_RULES)))].join('\n\n')}\n`;
+  }
+  return files;
 }
 
 interface Writer {
@@ -155,14 +179,17 @@ const react: Writer = {
   file: (markup, usesCard) =>
     `${usesCard ? "import './site.css';\nimport { Card } from './Card.jsx';\n" : ''}\nexport function ${usesCard ? 'App' : 'Card'}({ shut, late, list = [], children }) {\n  return (\n    ${markup}\n  );\n}\n`,
   tag: (tag, hasSlot = false, more = '') => {
-    const late = tag.late && `${tag.late.when} ? '${tag.late.name}' : ''`;
-    const names = tag.classes.join(' ');
+    const late = tag.late && `\${${tag.late.when} ? '${tag.late.name}' : ''}`;
+    const asked = tag.asked && `\${styles.${tag.asked}}`;
+    const names = [...tag.classes, asked ?? [], late ?? []].flat();
     const written =
-      late === undefined
-        ? names === ''
-          ? ''
-          : ` className="${names}"`
-        : ` className={\`${names}${names === '' ? '' : ' '}\${${late}}\`}`;
+      names.length === 0
+        ? ''
+        : asked !== undefined && names.length === 1
+          ? ` className={styles.${tag.asked}}`
+          : asked === undefined && late === undefined
+            ? ` className="${names.join(' ')}"`
+            : ` className={\`${names.join(' ')}\`}`;
     const style = tag.computed
       ? ' style={{ ...(shut ? { color: "teal" } : {}) }}'
       : tag.partly
@@ -271,7 +298,7 @@ export async function renderComponents(
   framework: Framework,
   shown: readonly Props[],
 ): Promise<string[]> {
-  const sheets: string[] = [];
+  const styles = new Map<string, string[]>();
   const entry = `src/App.${WRITERS[framework].ending}`;
   const render = {
     react: `import { createElement } from 'react'; import { renderToStaticMarkup } from 'react-dom/server'; import { App } from './${entry}'; export default (props) => renderToStaticMarkup(createElement(App, props));`,
@@ -282,18 +309,23 @@ export async function renderComponents(
     stdin: { contents: render, resolveDir: site },
     bundle: true,
     write: false,
+    metafile: true,
+    absWorkingDir: site,
     format: 'cjs',
     platform: 'node',
     jsx: 'automatic',
     logLevel: 'silent',
     define: { 'process.env.NODE_ENV': '"production"' },
     nodePaths: [path.join(PROJECT, 'node_modules')],
-    plugins: [compilers(sheets)],
+    plugins: [compilers(styles)],
   });
-  const file = path.join(site, `.rendered-${sheets.length}-${process.hrtime.bigint()}.cjs`);
+  const file = path.join(site, `.rendered-${process.hrtime.bigint()}.cjs`);
   writeFileSync(file, result.outputFiles[0]!.text);
   const loaded: { default: { default: (props: Props) => string | Promise<string> } } = await import(
     pathToFileURL(file).href
+  );
+  const sheets = inOrder(result.metafile.inputs).flatMap(
+    (file) => styles.get(path.resolve(site, file)) ?? [],
   );
   const pages: string[] = [];
   for (const props of shown) {
@@ -305,26 +337,56 @@ export async function renderComponents(
   return pages;
 }
 
-/** The frameworks' compilers in a bundle. In: where the texts of sheets go, in their order. */
-function compilers(sheets: string[]): Plugin {
+/** Files in the order in which a bundle puts their styles: behind those of what they import. */
+function inOrder(inputs: Metafile['inputs']): string[] {
+  const found = new Set<string>();
+  const seen = new Set<string>();
+  const visit = (file: string): void => {
+    if (seen.has(file)) return;
+    seen.add(file);
+    for (const { path: other } of inputs[file]?.imports ?? []) visit(other);
+    found.add(file);
+  };
+  visit('<stdin>');
+  return [...found];
+}
+
+/** The frameworks' compilers in a bundle. In: where the texts of styles go, by the file that brings them. */
+function compilers(styles: Map<string, string[]>): Plugin {
   return {
     name: 'components',
     setup: (bundle) => {
+      bundle.onLoad({ filter: /\.module\.css$/ }, async ({ path: file }) => {
+        const { readFile } = await import('node:fs/promises');
+        const base = path.basename(file, '.module.css');
+        const names = new Map<string, string>();
+        const text = (await readFile(file, 'utf8')).replace(
+          /:global\(([^)]*)\)|\.([a-z][\w-]*)/gi,
+          (whole: string, plain: string | undefined, name: string) => {
+            if (plain !== undefined) return plain;
+            if (/^\d/.test(name)) return whole;
+            names.set(name, `${base}_${name}__x1`);
+            return `.${names.get(name)}`;
+          },
+        );
+        styles.set(file, [text]);
+        return { contents: `export default ${JSON.stringify(Object.fromEntries(names))};`, loader: 'js' };
+      });
       bundle.onLoad({ filter: /\.css$/ }, async ({ path: file }) => {
         const { readFile } = await import('node:fs/promises');
-        sheets.push(await readFile(file, 'utf8'));
+        styles.set(file, [await readFile(file, 'utf8')]);
         return { contents: '', loader: 'js' };
       });
       bundle.onLoad({ filter: /\.vue$/ }, async ({ path: file }) => {
         const { readFile } = await import('node:fs/promises');
         const { descriptor } = parse(await readFile(file, 'utf8'), { filename: file });
         const id = path.basename(file, '.vue').toLowerCase();
-        const isScoped = descriptor.styles.some(({ scoped }) => scoped);
-        for (const { content, scoped } of descriptor.styles)
-          sheets.push(
+        const blocks = descriptor.styles.map(
+          ({ content, scoped }) =>
             compileStyle({ source: content, filename: file, id: `data-v-${id}`, scoped: scoped ?? false })
               .code,
-          );
+        );
+        styles.set(file, blocks);
         const script = compileScript(descriptor, {
           id,
           inlineTemplate: true,
@@ -332,12 +394,13 @@ function compilers(sheets: string[]): Plugin {
           templateOptions: {
             ssr: true,
             ssrCssVars: [],
-            scoped: isScoped,
-            compilerOptions: isScoped ? { scopeId: `data-v-${id}` } : {},
+            // Always, so that a block that is new brings no attribute.
+            scoped: true,
+            compilerOptions: { scopeId: `data-v-${id}` },
           },
         });
         return {
-          contents: `${script.content}\n${isScoped ? `made.__scopeId = 'data-v-${id}';\n` : ''}export default made;`,
+          contents: `${script.content}\nmade.__scopeId = 'data-v-${id}';\nexport default made;`,
           loader: 'js',
           resolveDir: path.dirname(file),
         };
@@ -349,7 +412,7 @@ function compilers(sheets: string[]): Plugin {
           css: 'external',
           filename: path.basename(file),
         });
-        if (own !== null) sheets.push(own.code);
+        if (own !== null) styles.set(file, [own.code]);
         return { contents: js.code, loader: 'js', resolveDir: path.dirname(file) };
       });
     },

@@ -26,8 +26,18 @@ export interface Program {
   readonly matches: ProgramMatches;
 }
 
-/** In: how much more specific its rules are than they are written. */
-export function compileSheet(sheet: Sheet, holder: string, table: TruthTable, more = 0): Program {
+/** What a build takes for more than a name of a class: see CSS modules. */
+const OPEN_SHEET = /\bcomposes\s*:|@value\b|:(?:global|local)\b(?!\()/;
+const OPEN_RULE = /:(?:global|local)\(/;
+
+/** In: how much more specific its rules are than they are written; whether a build gives its classes names of their own. */
+export function compileSheet(
+  sheet: Sheet,
+  holder: string,
+  table: TruthTable,
+  { more = 0, isModule = false }: { readonly more?: number; readonly isModule?: boolean } = {},
+): Program {
+  const isOpen = isModule && OPEN_SHEET.test(sheet.text);
   const rules: ProgramRule[] = [];
   const lists = new Map<string, ReturnType<typeof compileSelectors>>();
   const { namespaces } = sheet;
@@ -35,7 +45,10 @@ export function compileSheet(sheet: Sheet, holder: string, table: TruthTable, mo
     const key = `${rule.scope === undefined ? '' : '@scope'}\0${rule.selectors.join('\0')}`;
     let list = lists.get(key);
     if (list === undefined) {
-      list = compileSelectors(rule.selectors, { scoped: rule.scope !== undefined, namespaces });
+      const local = isModule
+        ? { sheet: holder, isOpen: isOpen || rule.selectors.some((text) => OPEN_RULE.test(text)) }
+        : undefined;
+      list = compileSelectors(rule.selectors, { scoped: rule.scope !== undefined, namespaces, local });
       lists.set(key, list);
     }
     const scope = compileScope(rule.scope, namespaces);

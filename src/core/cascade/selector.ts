@@ -2,6 +2,7 @@
 
 import type { CssNode, SelectorList } from 'css-tree';
 import * as csstree from 'css-tree/dist/csstree.esm';
+import { ANY_OF_MODULE, moduleClass } from '../components/index.js';
 import { ELEMENTS, IDENTIFIER, LEGACY_ELEMENTS, PLAIN, POSITIONS, STATES } from './selector-known.js';
 import {
   type Combinator,
@@ -173,7 +174,7 @@ class Compiler {
           break;
         }
         case 'ClassSelector':
-          classes.push(csstree.ident.decode(node.name));
+          this.#className(csstree.ident.decode(node.name), classes, rest);
           draft.specificity += ONE_CLASS;
           break;
         case 'AttributeSelector':
@@ -222,6 +223,13 @@ class Compiler {
       rest,
       never,
     });
+  }
+
+  /** A class as it is called, or as what a build makes of it. */
+  #className(name: string, classes: string[], rest: Simple[]): void {
+    const { local } = this.#context;
+    if (local?.isOpen === true) rest.push({ kind: 'state', text: `.${name} of ${local.sheet}` });
+    classes.push(local === undefined ? name : moduleClass(local.sheet, local.isOpen ? ANY_OF_MODULE : name));
   }
 
   /** The address of a prefix; an empty prefix in front of `|` means no namespace at all, `*` any. */

@@ -29,6 +29,8 @@ export interface SiteSources {
   readonly copies: ReadonlyMap<string, string>;
   /** The sheet that is to be a part of another one, at its end. */
   readonly behind?: ((path: string) => string | undefined) | undefined;
+  /** Whether a build gives the classes of a sheet names of their own: code asks for them. */
+  readonly isModule?: ((path: string) => boolean) | undefined;
   /** The site's local scripts. */
   readonly scripts?: ReadonlyMap<string, ScriptText>;
   /** Pages that are parsed already, as far as their texts are those of `pages`. */
@@ -96,11 +98,12 @@ export class SiteModel extends SiteStyles {
     table: OutcomeTable = new OutcomeTable(new TruthTable()),
     ...earlier: readonly SiteModel[]
   ) {
-    const { sheets, copies, scripts, behind } = sources;
+    const { sheets, copies, scripts, behind, isModule } = sources;
     const texts = {
       textAt: (path: string) => sheets.get(path),
       copyOf: (address: string) => copies.get(address),
       behind: (path: string) => behind?.(path),
+      isModule: (path: string) => isModule?.(path) === true,
       scriptAt: (path: string) => scripts?.get(path),
     };
     super(texts, table, ...earlier);

@@ -20,6 +20,8 @@ export interface SheetTexts {
   copyOf(address: string): string | undefined;
   /** The sheet that is to be a part of another one, at its end: a preprocessor puts it there. */
   behind?(path: string): string | undefined;
+  /** Whether a build gives the classes of a sheet names of their own: code asks for them. */
+  isModule?(path: string): boolean;
   /** A script of the site; `undefined` where there is none, or it is not at hand. */
   scriptAt?(path: string): ScriptText | undefined;
 }
@@ -54,7 +56,9 @@ class SheetPrograms {
     const text = this.texts.textAt(path);
     if (text === undefined) return undefined;
     const before = this.earlier.map((one) => one.at(path, truths)).find((one) => one?.sheet.text === text);
-    const program = before ?? compileSheet(parseSheet(text), path, truths);
+    const program =
+      before ??
+      compileSheet(parseSheet(text), path, truths, { isModule: this.texts.isModule?.(path) === true });
     this.#known.set(path, program);
     return program;
   }
@@ -96,7 +100,9 @@ export class SiteStyles implements ProgramSource {
     const key = `${isScoped ? 'scoped\0' : ''}${/url\(|@import/i.test(text) ? `${folder}\0${text}` : text}`;
     let program = this.#blocks.get(key);
     if (program === undefined) {
-      program = compileSheet(parseSheet(text), page.path, this.table.truths, isScoped ? ONE_CLASS : 0);
+      program = compileSheet(parseSheet(text), page.path, this.table.truths, {
+        more: isScoped ? ONE_CLASS : 0,
+      });
       this.#blocks.set(key, program);
     }
     return program;

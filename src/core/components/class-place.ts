@@ -6,7 +6,25 @@ export interface ClassPlace {
   readonly start: number;
   readonly end: number;
   /** The text that puts names there. */
-  readonly text: (names: string) => string;
+  readonly text: (names: readonly string[]) => string;
+}
+
+/** In: the name of a module, and of a class in it. Out: the name as it stands in a template literal. */
+export function askedName(module: string, name: string): string {
+  return /^[\w$]+$/.test(name) ? `\${${module}.${name}}` : `\${${module}['${name}']}`;
+}
+
+/** The code of a name that a module is asked for; `undefined` for one that is written out. */
+function codeIn(name: string): string | undefined {
+  return name.startsWith('${') ? name.slice(2, -1) : undefined;
+}
+
+/** An attribute of classes that is new. In: what it is called. */
+export function classAttribute(attribute: string, names: readonly string[], quote = '"'): string {
+  if (names.every((name) => codeIn(name) === undefined))
+    return `${attribute}=${quote}${names.join(' ')}${quote}`;
+  const only = names.length === 1 ? codeIn(names[0]!) : undefined;
+  return `${attribute}={${only ?? `\`${names.join(' ')}\``}}`;
 }
 
 /** In: the text of a file, and a `className={…}` in it. Out: `undefined` where no word may simply be added. */
@@ -15,12 +33,21 @@ export function classPlace(text: string, { start, end }: SourceRange): ClassPlac
   const code = written?.[1];
   if (code === undefined) return undefined;
   const at = start + text.slice(start, end).lastIndexOf(code) + code.length;
+  const whole = (inside: string, names: readonly string[]): string =>
+    `\`${[inside, ...names].filter((one) => one !== '').join(' ')}\``;
   // `styles.amount`, or a variable: it is one text or none.
   if (/^[\w$]+(?:\??\.[\w$]+|\[(?:'[^']*'|"[^"]*")\])*$/.test(code))
-    return { start: at - code.length, end: at, text: (names) => `\`\${${code}} ${names}\`` };
-  if (/^(["'])(?:(?!\1|\\)[\s\S])*\1$/.test(code) || isOneTemplate(code)) {
+    return { start: at - code.length, end: at, text: (names) => whole(`\${${code}}`, names) };
+  if (/^(["'])(?:(?!\1|[\\`])[\s\S])*\1$/.test(code) || isOneTemplate(code)) {
     const inside = code.slice(1, -1);
-    return { start: at - 1, end: at - 1, text: (names) => `${/\S$/.test(inside) ? ' ' : ''}${names}` };
+    return {
+      start: at - code.length,
+      end: at,
+      text: (names) =>
+        code.startsWith('`') || names.some((name) => codeIn(name) !== undefined)
+          ? whole(inside.trimEnd(), names)
+          : code[0] + [inside.trimEnd(), ...names].filter((one) => one !== '').join(' ') + code[0],
+    };
   }
   const call = /^(?:classNames|classnames|clsx|cx|cn|cls)\(([\s\S]*)\)$/.exec(code);
   if (call === null || !isBalanced(call[1]!)) return undefined;
@@ -29,7 +56,15 @@ export function classPlace(text: string, { start, end }: SourceRange): ClassPlac
   const behind = call[1]!.length - given.length;
   const quote = given.includes('"') && !given.includes("'") ? '"' : "'";
   const place = at - 1 - behind;
-  return { start: place, end: place, text: (names) => `${separator}${quote}${names}${quote}` };
+  const listed = (names: readonly string[]): string => {
+    const plain = names.filter((name) => codeIn(name) === undefined).join(' ');
+    const parts = [
+      ...(plain === '' ? [] : [quote + plain + quote]),
+      ...names.flatMap((name) => codeIn(name) ?? []),
+    ];
+    return separator + parts.join(', ');
+  };
+  return { start: place, end: place, text: listed };
 }
 
 /** Whether a code is one template literal, and nothing before or behind it. */

@@ -1,5 +1,7 @@
 // What an expression comes to, as far as it is written out. Trees are those of Babel and of ESTree, which name most things alike.
 
+import { ANY_OF_MODULE, type Modules, moduleClass, NO_MODULES } from './module-names.js';
+
 /** A node of either tree; nothing of it is believed before it is asked for. */
 export interface Node {
   readonly type: string;
@@ -79,8 +81,9 @@ export function both(all: readonly Classes[]): Classes {
   };
 }
 
-/** In: what gives an element its classes: a text, a list, or an object of names and conditions. */
-export function classesOf(node: Node | undefined): Classes {
+/** In: what gives an element its classes: a text, a list, or an object of names and conditions; the modules that names are asked of. */
+export function classesOf(node: Node | undefined, modules: Modules = NO_MODULES): Classes {
+  const classesIn = (one: Node | undefined): Classes => classesOf(one, modules);
   if (node === undefined) return ANY;
   const text = stringOf(node);
   if (text !== undefined) return { ...NOTHING, sure: words(text) };
@@ -93,28 +96,47 @@ export function classesOf(node: Node | undefined): Classes {
     case 'Identifier':
       return node.name === 'undefined' ? NOTHING : ANY;
     case 'ConditionalExpression':
-      return either(classesOf(nodeAt(node, 'consequent')), classesOf(nodeAt(node, 'alternate')));
+      return either(classesIn(nodeAt(node, 'consequent')), classesIn(nodeAt(node, 'alternate')));
     case 'LogicalExpression': {
-      const right = maybe(classesOf(nodeAt(node, 'right')));
-      return node.operator === '&&' ? right : both([maybe(classesOf(nodeAt(node, 'left'))), right]);
+      const right = maybe(classesIn(nodeAt(node, 'right')));
+      return node.operator === '&&' ? right : both([maybe(classesIn(nodeAt(node, 'left'))), right]);
     }
     case 'TemplateLiteral':
-      return templateClasses(node);
+      return templateClasses(node, modules);
     case 'BinaryExpression':
-      return node.operator === '+' ? joinedClasses(node) : ANY;
+      return node.operator === '+' ? joinedClasses(node, modules) : ANY;
     case 'ArrayExpression':
-      return both(nodesAt(node, 'elements').map(classesOf));
+      return both(nodesAt(node, 'elements').map(classesIn));
     case 'ObjectExpression':
-      return objectClasses(node);
+      return objectClasses(node, modules);
     case 'CallExpression':
-      return callClasses(node);
+      return callClasses(node, modules);
+    case 'MemberExpression':
+    case 'OptionalMemberExpression':
+      return askedOf(node, modules) ?? ANY;
     case 'ParenthesizedExpression':
     case 'TSAsExpression':
     case 'TSNonNullExpression':
-      return classesOf(nodeAt(node, 'expression'));
+      return classesIn(nodeAt(node, 'expression'));
     default:
       return ANY;
   }
+}
+
+/** The classes that `styles.amount` or `styles['amount']` comes to: builds may spell `.fare-table` as `fareTable`, too. */
+function askedOf(node: Node, modules: Modules): Classes | undefined {
+  const object = nodeAt(node, 'object');
+  const property = nodeAt(node, 'property');
+  const sheet = object?.type === 'Identifier' ? modules.get(String(object.name)) : undefined;
+  const name = node.computed === true ? stringOf(property) : property?.name;
+  if (sheet === undefined || typeof name !== 'string') return undefined;
+  const others = ['-', '_'].map((mark) => name.replace(/[A-Z]/g, (letter) => mark + letter.toLowerCase()));
+  const mayHave = [...others.filter((one) => one !== name), ANY_OF_MODULE];
+  return {
+    sure: [moduleClass(sheet, name)],
+    mayHave: mayHave.map((one) => moduleClass(sheet, one)),
+    isOpen: false,
+  };
 }
 
 function either(one: Classes, other: Classes): Classes {
@@ -125,37 +147,40 @@ function either(one: Classes, other: Classes): Classes {
   return { sure, mayHave: [...new Set(mayHave)], isOpen: one.isOpen || other.isOpen };
 }
 
-function objectClasses(node: Node): Classes {
+function objectClasses(node: Node, modules: Modules): Classes {
   const found: Classes[] = [];
   for (const property of nodesAt(node, 'properties')) {
+    const key = nodeAt(property, 'key');
+    const asked = property.computed === true && key !== undefined ? askedOf(key, modules) : undefined;
     const name = keyOf(property);
-    if (name === undefined) return ANY;
+    if (asked === undefined && name === undefined) return ANY;
     const value = nodeAt(property, 'value');
     const isSure = (value?.type === 'BooleanLiteral' || value?.type === 'Literal') && value.value === true;
-    const own: Classes = { ...NOTHING, sure: words(name) };
+    const own: Classes = asked ?? { ...NOTHING, sure: words(name ?? '') };
     found.push(isSure ? own : maybe(own));
   }
   return both(found);
 }
 
 /** `classNames('a', b && 'c')`, `['a', b].join(' ')`, `[…].filter(Boolean).join(' ')`. */
-function callClasses(node: Node): Classes {
+function callClasses(node: Node, modules: Modules): Classes {
   const callee = nodeAt(node, 'callee');
   const given = nodesAt(node, 'arguments');
-  if (callee?.type === 'Identifier' && JOINERS.test(String(callee.name))) return both(given.map(classesOf));
+  if (callee?.type === 'Identifier' && JOINERS.test(String(callee.name)))
+    return both(given.map((one) => classesOf(one, modules)));
   if (callee?.type !== 'MemberExpression') return ANY;
   const method = nodeAt(callee, 'property')?.name;
   const object = nodeAt(callee, 'object');
-  if (method === 'join' && stringOf(given[0])?.trim() === '') return listOf(object);
-  return method === 'trim' ? classesOf(object) : ANY;
+  if (method === 'join' && stringOf(given[0])?.trim() === '') return listOf(object, modules);
+  return method === 'trim' ? classesOf(object, modules) : ANY;
 }
 
-function listOf(node: Node | undefined): Classes {
-  if (node?.type === 'ArrayExpression') return classesOf(node);
+function listOf(node: Node | undefined, modules: Modules): Classes {
+  if (node?.type === 'ArrayExpression') return classesOf(node, modules);
   const callee = node?.type === 'CallExpression' ? nodeAt(node, 'callee') : undefined;
   const isFilter = callee?.type === 'MemberExpression' && nodeAt(callee, 'property')?.name === 'filter';
   const list = isFilter ? nodeAt(callee!, 'object') : undefined;
-  return list?.type === 'ArrayExpression' ? maybe(classesOf(list)) : ANY;
+  return list?.type === 'ArrayExpression' ? maybe(classesOf(list, modules)) : ANY;
 }
 
 interface Part {
@@ -163,7 +188,7 @@ interface Part {
   readonly node?: Node;
 }
 
-function templateClasses(node: Node): Classes {
+function templateClasses(node: Node, modules: Modules): Classes {
   const texts = nodesAt(node, 'quasis');
   const expressions = nodesAt(node, 'expressions');
   const parts: Part[] = [];
@@ -174,11 +199,11 @@ function templateClasses(node: Node): Classes {
     });
     if (expressions[at] !== undefined) parts.push({ node: expressions[at] });
   }
-  return partsClasses(parts);
+  return partsClasses(parts, modules);
 }
 
 /** `'a ' + b + ' c'`. */
-function joinedClasses(node: Node): Classes {
+function joinedClasses(node: Node, modules: Modules): Classes {
   const parts: Part[] = [];
   const add = (one: Node | undefined): void => {
     if (one?.type === 'BinaryExpression' && one.operator === '+') {
@@ -191,11 +216,11 @@ function joinedClasses(node: Node): Classes {
     else if (one !== undefined) parts.push({ node: one });
   };
   add(node);
-  return partsClasses(parts);
+  return partsClasses(parts, modules);
 }
 
 /** A word that touches an expression is a part of another word. */
-export function partsClasses(parts: readonly Part[]): Classes {
+export function partsClasses(parts: readonly Part[], modules: Modules = NO_MODULES): Classes {
   const found: Classes[] = [];
   for (const [at, { text, node }] of parts.entries()) {
     if (text !== undefined) {
@@ -209,7 +234,7 @@ export function partsClasses(parts: readonly Part[]): Classes {
       const before = parts[at - 1]?.text ?? '';
       const behind = parts[at + 1]?.text ?? '';
       const isApart = (before === '' || /\s$/.test(before)) && (behind === '' || /^\s/.test(behind));
-      found.push(isApart && parts[at - 1]?.node === undefined ? classesOf(node) : ANY);
+      found.push(isApart && parts[at - 1]?.node === undefined ? classesOf(node, modules) : ANY);
     }
   }
   return both(found);

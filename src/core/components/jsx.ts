@@ -4,6 +4,7 @@ import type { SourceRange } from '../source.js';
 import { ElementFacts } from './builder.js';
 import { classesOf, isNode, type Node, nodesAt, stringOf } from './expression.js';
 import type { ComponentFile, ComponentNode } from './model.js';
+import { type Modules, modulesIn, NO_MODULES } from './module-names.js';
 import { isElementName, namespaceOf } from './names.js';
 import { compilerNamed } from './parsers.js';
 import { readStyleObject, type Units } from './style-object.js';
@@ -27,13 +28,15 @@ export function readJsx(path: string, text: string): ComponentFile | undefined {
     ],
   });
   if (!isNode(file)) return undefined;
-  const reader = new JsxReader(text);
+  const modules = modulesIn(path, text);
+  const reader = new JsxReader(text, modules);
   reader.readAll(file);
   return {
     roots: reader.roots,
     expressions: reader.expressions,
     blocks: [],
     imports: reader.imports,
+    modules,
   };
 }
 
@@ -62,6 +65,7 @@ class JsxReader {
 
   constructor(
     readonly text: string,
+    readonly modules: Modules = NO_MODULES,
     /** What a number in a style is in. */
     readonly units: Units = 'px',
   ) {}
@@ -210,7 +214,7 @@ class JsxReader {
     }
     if (inner === undefined) return;
     if (name === 'class') {
-      facts.classes.push(classesOf(inner));
+      facts.classes.push(classesOf(inner, this.modules));
       // What is written by code, and where a word could be put, the edits know.
       facts.literal('class', unwritten(this.text.slice(range.start, range.end)), range);
       return;

@@ -66,6 +66,8 @@ export interface ComponentFile {
   readonly blocks: readonly StyleBlock[];
   /** Sheets that it imports by name, as it names them. */
   readonly imports: readonly string[];
+  /** Sheets that it asks for names of classes. */
+  readonly modules?: ReadonlyMap<string, string>;
 }
 
 /** Everything may come. */

@@ -89,7 +89,9 @@ export interface Consolidation {
 export function consolidate(input: ConsolidationInput, decisions: Decisions): Consolidation {
   const { model, scripts, themes, shared, atLeast } = input;
   const step = (name: string): void => input.onStep?.(name);
-  const owned = [...new Set([...themes, shared.path])];
+  // Rules may come to stand in modules of components, which are edited only so.
+  const modules = [...model.sources.sheets.keys()].filter((path) => model.sources.isModule?.(path) === true);
+  const owned = [...new Set([...themes, shared.path, ...modules])];
   const nearMisses = findNearMisses(model, themes);
   const open = themes.filter((path) => input.unseen?.has(path) !== true);
   const changed = changeValues(model, themes, decisions.values);

@@ -1,7 +1,7 @@
 // Edits inside one tag: classes added beside those that are there, declarations taken out of the style, old attributes taken
 // away, an outdated name made a neutral one.
 
-import { classAttributeOf } from '../components/index.js';
+import { classAttribute, classAttributeOf } from '../components/index.js';
 import { neutralFor, ownHints } from '../hints/index.js';
 import { type Page, type SourceTag, UNSEEN, valueOffset } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
@@ -44,7 +44,7 @@ export function editTag(
   }
   let attribute =
     names.length > 0 && classRange === undefined
-      ? `${classAttributeOf(page.path, page.text)}="${names.join(' ')}"`
+      ? classAttribute(classAttributeOf(page.path, page.text), names)
       : undefined;
   for (const range of removed) {
     if (attribute !== undefined) edits.push({ ...range, text: attribute });

@@ -1,6 +1,6 @@
 // Edits of a tag as text: what goes leaves no gap, and all else stays as it is written. The same for tags of pages and of sources.
 
-import { classPlace } from '../components/index.js';
+import { classAttribute, classPlace } from '../components/index.js';
 import type { Declaration } from '../sheets/index.js';
 import type { SourceRange } from '../source.js';
 import type { Edit } from './edit.js';
@@ -70,15 +70,19 @@ export function withoutEntries(
 /** Names behind those of a class attribute; `undefined` where code writes it so that no word may simply be added. */
 export function withClasses(text: string, range: SourceRange, names: readonly string[]): Edit | undefined {
   const source = text.slice(range.start, range.end);
-  const added = names.join(' ');
   const shape = /^([^=\s]+)(\s*=\s*)?(["']?)([\s\S]*)$/.exec(source)!;
   const quote = shape[3] ?? '';
   if (quote === '' && shape[4]?.startsWith('{') === true) {
     const place = classPlace(text, range);
-    return place && { start: place.start, end: place.end, text: place.text(added) };
+    return place && { start: place.start, end: place.end, text: place.text(names) };
   }
-  if (shape[2] === undefined)
-    return { start: range.start, end: range.end, text: `${source.trimEnd()}="${added}"` };
+  const isAsked = names.some((name) => name.startsWith('${'));
+  if (shape[2] === undefined || isAsked) {
+    const own = shape[2] === undefined ? '' : shape[4]!.replace(/["']$/, '').trim();
+    const text = classAttribute(shape[1]!.trimEnd(), own === '' ? names : [own, ...names]);
+    return { start: range.start, end: range.end, text };
+  }
+  const added = names.join(' ');
   if (quote === '') {
     const start = range.start + shape[1]!.length + shape[2].length;
     return { start, end: range.end, text: `"${shape[4]} ${added}"` };

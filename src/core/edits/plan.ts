@@ -2,9 +2,10 @@
 
 import { fileAt } from '../addresses.js';
 import type { SiteModel, SiteSources } from '../cascade/index.js';
+import { askedName } from '../components/index.js';
 import { isGiven, type Page } from '../markup/index.js';
 import type { SharedSheet } from '../parts.js';
-import { type Member, type NamedStyle, rulesOf, type Style } from '../search/index.js';
+import { type Member, type NamedStyle, rulesOf, type SharedRule, type Style } from '../search/index.js';
 import type { StyleRule } from '../sheets/index.js';
 import type { Carrier, KeptReason } from '../stock/index.js';
 import { editTag } from './attributes.js';
@@ -30,7 +31,7 @@ export function planEdits(model: SiteModel, styles: readonly NamedStyle[], share
   let component = false;
   for (const [carrier, parts] of byCarrier(styles)) {
     const units = carrier.units.filter((unit) => parts.some(({ member }) => member.units.includes(unit)));
-    const classes = parts.flatMap(({ style }) => style.className ?? []);
+    const classes = parts.flatMap(({ style }) => wordOf(style, carrier.page.path) ?? []);
     const changes = editTag(carrier, units, [...new Set(classes)]);
     if (changes === undefined) {
       for (const { member } of parts) unwritten.push({ member, reason: { kind: 'character references' } });
@@ -52,14 +53,23 @@ export function planEdits(model: SiteModel, styles: readonly NamedStyle[], share
   // Behind the link, so that the page's own rules stand behind the shared ones.
   for (const path of new Set(inOrder.flatMap(({ page }) => page ?? []))) {
     const own = inOrder.filter(({ page }) => page === path).flatMap(rulesOf);
-    const page = model.page(path)!;
-    push(
-      edits,
-      path,
-      page.kind === 'component' ? [planOwnBlock(path, page.text, own)] : planBlock(page, own),
-    );
+    push(edits, path, planApart(model, path, own));
   }
   return { edits, after: applyToSources(model.sources, edits), unwritten };
+}
+
+/** Rules that stand apart from the shared sheet: in the block of a page or a component, or in a module. */
+function planApart(model: SiteModel, path: string, rules: readonly SharedRule[]): Edit[] {
+  const page = model.page(path);
+  if (page === undefined)
+    return writeRules(model.sources.sheets.get(path) ?? '', { path, partNames: {} }, rules);
+  return page.kind === 'component' ? [planOwnBlock(path, page.text, rules)] : planBlock(page, rules);
+}
+
+/** The class of a style as a tag of a file has it. */
+function wordOf({ className, askedOf }: NamedStyle, path: string): string | undefined {
+  const module = askedOf?.get(path);
+  return module === undefined || className === undefined ? className : askedName(module, className);
 }
 
 /** Links the shared sheet from pages that do not link it yet. */

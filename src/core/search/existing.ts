@@ -9,6 +9,7 @@ import {
   type SiteModel,
   StyleReader,
 } from '../cascade/index.js';
+import { readComponent } from '../components/index.js';
 import { hintDeclarations } from '../hints/index.js';
 import type { Page } from '../markup/index.js';
 import { type CarriedUnit, type SiteScripts, unitsOf } from '../stock/index.js';
@@ -31,7 +32,9 @@ export function takeExisting(
   scripts: SiteScripts,
   themes: readonly string[],
 ): ExistingClass[] {
-  const isOwn = ({ holder }: Program): boolean => themes.includes(holder) || model.sources.pages.has(holder);
+  const isModule = (path: string): boolean => model.sources.isModule?.(path) === true;
+  const isOwn = ({ holder }: Program): boolean =>
+    themes.includes(holder) || model.sources.pages.has(holder) || isModule(holder);
   const taken: ExistingClass[] = [];
   const known = new Map<Program, Map<string, string[]>>();
   for (const group of census.groups) {
@@ -59,16 +62,27 @@ export function takeExisting(
     for (const [name, { keys, program }] of inOrder) {
       const units = keys.flatMap((key) => freeUnit(group, key) ?? []);
       if (units.length < keys.length) continue;
-      if (!isEverywhere(program, [...pagesHolding(group, census)], model)) continue;
+      if (isModule(program.holder) && !pagesIn(group, census).every((page) => asksFor(page, program.holder)))
+        continue;
+      if (!isEverywhere(program, pagesIn(group, census), model)) continue;
       const because = whyMeant(name, group.element.name, isOwn(program), census);
       if (because === undefined) continue;
       const role = structuralClasses(model, group).get(name);
       if (role === 'other') continue;
-      if ([...pagesHolding(group, census)].some((page) => scripts.mentions(page, name))) continue;
+      if (pagesIn(group, census).some((page) => scripts.mentions(page, name))) continue;
       if (wear(group, name, units, role === 'around')) taken.push({ group, name, because, units });
     }
   }
   return taken;
+}
+
+function pagesIn(group: ElementGroup, census: Census): Page[] {
+  return [...pagesHolding(group, census)];
+}
+
+/** Whether the code of a component can ask a sheet for the names that a build gives its classes. */
+function asksFor({ path, text }: Page, sheet: string): boolean {
+  return [...(readComponent(path, text)?.modules?.values() ?? [])].includes(sheet);
 }
 
 /**

@@ -31,7 +31,7 @@ export interface Style {
   readonly units: readonly CarriedUnit[];
   readonly members: readonly Member[];
   readonly part: Part;
-  /** The only page that uses it, where it is to stand in that page's own block. */
+  /** What holds its rule instead of the shared sheet: the own block of the only page that uses it, or a module of components. */
   readonly page: string | undefined;
   /** The place among new rules: later ones win. */
   readonly order: number;
@@ -74,6 +74,8 @@ export function pagesOf(carriers: readonly Carrier[]): Set<string> {
 /** A style with the class that its elements wear, if they wear one for it. */
 export interface NamedStyle extends Style {
   readonly className: string | undefined;
+  /** By path of a component, the name by which its code knows the module that the class stands in. */
+  readonly askedOf?: ReadonlyMap<string, string> | undefined;
 }
 
 /** What was made of the styles that a search found: names given, some refused by a person. */

@@ -85,6 +85,7 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     {
       ...{ ...found.sources, pages, components, given, link: found.reader.config.link },
       behind: (file) => found.reader.behind(file),
+      isModule: (file) => found.reader.isModule(file),
       ...(parsed === undefined ? {} : { parsed }),
       ...options.built,
     },
@@ -180,6 +181,7 @@ export async function loadExcerpts(
     {
       ...found.sources,
       behind: (file) => reader.behind(file),
+      isModule: (file) => reader.isModule(file),
       pages,
       components,
       given,

@@ -3,7 +3,7 @@
 import path from 'node:path';
 import { folderOf } from '../../core/addresses.js';
 import type { ScriptText } from '../../core/cascade/index.js';
-import { isComponentFile } from '../../core/components/index.js';
+import { isComponentFile, isModuleSheet } from '../../core/components/index.js';
 import { scriptReading } from '../../core/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
 import { parseSheet } from '../../core/sheets/parse.js';
@@ -16,7 +16,7 @@ import { compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files
 import type { Decoded, Encoding } from '../files/encoding.js';
 import { CONFIG_FILE, type SiteFiles } from '../files/files.js';
 import { leaveOut } from '../files/notices.js';
-import { globs, isLeftBehind, LIBRARY_NAMES, type Owner, ownerByName } from '../files/owner.js';
+import { globs, isLeftBehind, isMinified, LIBRARY_NAMES, type Owner, ownerByName } from '../files/owner.js';
 import { boxed, type PageSource, type PageSourceData, readPageText } from '../files/pages.js';
 import { NO_SCRIPT, scriptComponents } from '../files/script-components.js';
 import { isBare, isPart, makesNoPage, TEMPLATES } from '../files/templates.js';
@@ -155,7 +155,8 @@ export class SiteReader implements SheetShelf, PageSource {
 
   #findAdded(): AddedSheet | undefined {
     const { sheets, importers } = this.imported;
-    const behind = sheets.findLast((file) => !file.startsWith('node_modules/') && !isBlockName(file));
+    const own = sheets.filter((file) => !file.startsWith('node_modules/') && !isBlockName(file));
+    const behind = own.findLast((file) => !isModuleSheet(file)) ?? own.at(-1);
     if (behind === undefined || sheets.some((file) => !this.isPlatform(file))) return undefined;
     const sheet = ['shared.css', 'house.css']
       .map((name) => path.posix.join(path.posix.dirname(behind), name))
@@ -209,6 +210,11 @@ export class SiteReader implements SheetShelf, PageSource {
   /** Our own part of a sheet that a preprocessor makes. */
   behind(file: string): string | undefined {
     return this.compiled.of(file)?.part;
+  }
+
+  /** Whether code asks a sheet for the names that a build gives its classes. */
+  isModule(file: string): boolean {
+    return isModuleSheet(file) && this.imported.importers.has(file);
   }
 
   /** Sheets and scripts that were asked for, those that are not there too. */
@@ -362,24 +368,16 @@ export class SiteReader implements SheetShelf, PageSource {
     if (isBlockName(file)) return { owner: 'platform', because: 'a block of a component' };
     if (this.compiled.isPart(file)) return { owner: 'theme', because: 'a part of our own' };
     if (isCompiled(file)) return { owner: 'platform', because: 'compiled' };
-    if (/\.module\.css$/i.test(file))
+    if (isModuleSheet(file))
       return { owner: 'platform', because: 'a module: its names are made up when it is built' };
     if (file.startsWith('node_modules/')) return { owner: 'platform', because: 'a package' };
     const built = this.#builtFrom(file);
     if (built !== undefined) return { owner: 'platform', because: `built: ${built}` };
     // Naming a platform sheet as the shared one does not make it one's own; naming it under "theme" does.
     if (file === this.config.shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
-    if (/\.min\.(css|js)$/i.test(file) || (CODE.test(file) && isMinified(this.textAt(file) ?? '')))
-      return { owner: 'platform', because: 'minified' };
+    if (isMinified(file, () => this.textAt(file))) return { owner: 'platform', because: 'minified' };
     return { owner: 'theme', because: 'readable source' };
   }
-}
-
-const CODE = /\.(css|m?js)$/i;
-
-/** More than 400 characters a line on average: nobody edits that by hand. */
-function isMinified(text: string): boolean {
-  return text.length > 2000 && text.length / (text.split('\n').length || 1) > 400;
 }
 
 /** What a sheet is called that is made for it. */

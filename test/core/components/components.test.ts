@@ -3,7 +3,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import {
+  askedName,
   type ComponentNode,
+  classAttribute,
   classAttributeOf,
   classPlace,
   readComponent,
@@ -150,17 +152,46 @@ test('blocks of components: scoped, shared, and those that cannot be read', () =
   assert.match(written.unread ?? '', /writes styles/);
 });
 
+test('a class that code asks a module for is none that a name could be', () => {
+  const from = "import styles from './a.module.css';\nexport const A = () => ";
+  const asked = (code: string, more = ''): string =>
+    shape('x/a.jsx', `${from}<p className={${code}}/>;${more}`);
+  const any = '+*@x/a.module.css';
+  assert.equal(asked('styles.note'), `p.note@x/a.module.css${any}`);
+  assert.equal(asked("styles['so-so']"), `p.so-so@x/a.module.css${any}`);
+  assert.equal(asked(template('card $(styles.note)')), `p.card.note@x/a.module.css${any}`);
+  assert.equal(asked('clsx(b && styles.note)'), `p+note@x/a.module.css${any}`);
+  assert.equal(asked('cx({ [styles.note]: b })'), `p+note@x/a.module.css${any}`);
+  assert.equal(
+    asked('styles.fareTable'),
+    'p.fareTable@x/a.module.css+fare-table@x/a.module.css+fare_table@x/a.module.css+*@x/a.module.css',
+  );
+  assert.equal(asked('styles[b]'), 'p*', 'nobody knows which');
+  assert.equal(asked('styles.note', '\nuse(styles);'), 'p*', 'somebody may change it');
+  assert.equal(asked('other.note'), 'p*');
+});
+
 test('a class is put where code writes classes', () => {
-  const put = (code: string): string | undefined => {
+  const put = (code: string, names = ['new']): string | undefined => {
     const text = `<p className={${code}}/>`;
     const place = classPlace(text, { start: 3, end: text.length - 2 });
-    return place && text.slice(14, place.start) + place.text('new') + text.slice(place.end, -3);
+    return place && text.slice(14, place.start) + place.text(names) + text.slice(place.end, -3);
   };
   assert.equal(put("'a'"), "'a new'");
   assert.equal(put(template('a $(b ? "c" : "")')), template('a $(b ? "c" : "") new'));
   assert.equal(put("clsx('a', b && 'c')"), "clsx('a', b && 'c', 'new')");
   assert.equal(put('cx()'), "cx('new')");
   assert.equal(put('styles.a'), template('$(styles.a) new'));
+  const asked = [askedName('styles', 'far'), 'near', askedName('styles', 'so-so')];
+  assert.equal(put("'a'", asked), template("a $(styles.far) near $(styles['so-so'])"));
+  assert.equal(put(template('$(b)'), asked), template("$(b) $(styles.far) near $(styles['so-so'])"));
+  assert.equal(put('clsx(a)', asked), "clsx(a, 'near', styles.far, styles['so-so'])");
+  assert.equal(put('styles.a', asked.slice(0, 1)), template('$(styles.a) $(styles.far)'));
+  assert.equal(classAttribute('className', asked.slice(0, 1)), 'className={styles.far}');
+  assert.equal(
+    classAttribute('className', ['near', asked[0]!]),
+    `className={${template('near $(styles.far)')}}`,
+  );
   assert.equal(put("a ? 'b' : 'c'"), undefined);
   assert.equal(put('clsx(a)(b)'), undefined);
   assert.equal(classAttributeOf('a.tsx', '<p className="a"/>'), 'className');
