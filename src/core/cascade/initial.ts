@@ -4,7 +4,6 @@
 import type { PageElement } from '../markup/index.js';
 import { interactionGroup } from '../sheets/index.js';
 import type { Outcomes } from './outcome-model.js';
-import { ALWAYS } from './truth.js';
 
 /** Elements without any side of their own; and those with a margin above and below. */
 const BARE = new Set(
@@ -40,11 +39,11 @@ export function withoutInitial(outcomes: Outcomes, sides: Sides): Outcomes {
     // What is stronger than another name for the same side is needed to beat it.
     if (competing.size > 0 && competing.has(interactionGroup(name).name)) return;
     const list = left.get(name)!;
-    const last = list.at(-1)!;
-    if (last.condition !== ALWAYS || !isInitial(last.value)) return;
     if (list.some(({ value }) => /revert|^part of/.test(value))) return;
-    if (list.length === 1) left.delete(name);
-    else left.set(name, list.slice(0, -1));
+    // What comes under a condition says no more either, where only the browser speaks below it.
+    const kept = list.findLastIndex(({ value }) => !isInitial(value)) + 1;
+    if (kept === 0) left.delete(name);
+    else if (kept < list.length) left.set(name, list.slice(0, kept));
   };
   for (const name of outcomes.keys()) {
     if (LENGTHS.test(name)) {

@@ -10,6 +10,7 @@ import { type Sides, sidesOf, withoutInitial } from './initial.js';
 import { Matcher } from './matcher.js';
 import type { MatcherOptions } from './name-match.js';
 import { type Contribution, inCascadeOrder, UNLAYERED } from './order.js';
+import { outcomesForm } from './outcome-form.js';
 import type {
   Matched,
   MatchedSheets,
@@ -141,15 +142,11 @@ export class StyleReader {
     const own = { style, hints };
     if (style !== undefined) signature += `|${holdsAddress(style) ? folderOf(this.page.path) : ''}|${style}`;
     if (hints.length > 0) signature += `|old ${hintForm(hints, this.page.path)}`;
-    const plainly = this.#hasOwnWords(own, trials) && this.holdsTextOnly(index);
-    if (plainly) signature += '|text only';
-    const matters = this.#directions.matters(own, trials);
-    const direction = matters ? this.#directions.of(index) : undefined;
-    if (direction !== undefined) signature += `|${direction}`;
-    const sides = sidesOf(this.page.elements[index]!);
-    if (sides !== 'unknown') signature += `|${sides}`;
+    const telling = this.#telling(index, own, trials);
+    if (telling.plainly) signature += '|text only';
+    if (telling.direction !== undefined) signature += `|${telling.direction}`;
+    if (telling.sides !== 'unknown') signature += `|${telling.sides}`;
     if (!this.#weightTells) signature += '|weight aside';
-    const telling = { plainly, direction, sides };
     const untried = (): OutcomeParts => this.#parts(own, matched(), [], telling);
     const isTried = trials.length > 0 || (gone !== undefined && gone.declarations.size > 0);
     if (!isTried) return this.table.bySignature(signature, () => formOf(untried(), style));
@@ -171,6 +168,16 @@ export class StyleReader {
         style,
       );
     });
+  }
+
+  /** What of an element's outcomes tells nothing. */
+  #telling(index: number, own: OwnStyling, trials: readonly TrialRule[]): Telling {
+    const matters = this.#directions.matters(own, trials);
+    return {
+      plainly: this.#hasOwnWords(own, trials) && this.holdsTextOnly(index),
+      direction: matters ? this.#directions.of(index) : undefined,
+      sides: sidesOf(this.page.elements[index]!),
+    };
   }
 
   /** In: `touched`, what alone is asked for. */
@@ -216,6 +223,23 @@ export class StyleReader {
       direction: undefined,
       sides: 'unknown',
     });
+  }
+
+  /**
+   * The outcome lists by target as their number tells them, but for initial values: values may be put in first.
+   * Out: `form`, the text of one of them, once they are.
+   */
+  told(index: number): {
+    readonly targets: ReadonlyMap<string, Outcomes>;
+    readonly form: (target: string, outcomes: Outcomes) => string;
+  } {
+    const own = this.ownStyling(index);
+    const { sides, ...telling } = this.#telling(index, own, []);
+    return {
+      targets: this.#lists(own, this.matched(index), [], { ...telling, sides: 'unknown' }),
+      form: (target, outcomes) =>
+        outcomesForm(target === '' ? withoutInitial(outcomes, sides) : outcomes, this.#weightTells),
+    };
   }
 
   /** Every declaration that says anything of the element, strongest first, those that never win too. */

@@ -39,7 +39,12 @@ import { consolidateMarkup } from './markup.js';
 import { changeValues } from './near-misses.js';
 import { type PartGiven, takePartGiven } from './part-given.js';
 import { consolidateSections } from './sections.js';
-import { consolidateSheets, type SheetsOptions, type SheetsResult } from './sheets.js';
+import {
+  consolidateSheets,
+  consolidateSheetsWhole,
+  type SheetsOptions,
+  type SheetsResult,
+} from './sheets.js';
 import { consolidateTokens } from './tokens.js';
 import { sizeOf, type Upkeep, UpkeepCount, upkeepOf } from './upkeep.js';
 
@@ -250,11 +255,18 @@ function inSheets(
     decide: decisions.sections,
   });
   // What is new and what was there may have much in common.
-  const left = carriersOf(sections.after, scripts, input.carriers);
-  const grouped = consolidateSheets(sections.after, { ...rules, weaken: false, carriers: left, judge });
+  let left: { readonly state: SiteModel; readonly carriers: readonly Carrier[] } | undefined;
+  const leftIn = (state: SiteModel): readonly Carrier[] => {
+    if (left?.state !== state) left = { state, carriers: carriersOf(state, scripts, input.carriers) };
+    return left.carriers;
+  };
+  const grouped = consolidateSheetsWhole(sections.after, (state) => ({
+    ...{ ...rules, weaken: false, judge },
+    carriers: leftIn(state),
+  }));
   const ids = consolidateIds(grouped.after, {
     ...{ scripts, themes: rules.themes, shared: shared.path, strangers: rules.strangers },
-    carriers: grouped.after === sections.after ? left : carriersOf(grouped.after, scripts, input.carriers),
+    carriers: leftIn(grouped.after),
     built: input.carriers.built,
     decide: decisions.idClasses,
   });
@@ -276,6 +288,9 @@ function inSheets(
     keptElsewhere: refusedValues(tokens.refused, ids.after),
     after: tokens.after,
     proof: markup.proof,
-    edits: [markup.plan.edits, parts.edits, sections.edits, grouped.edits, ids.edits, tokens.edits],
+    edits: [
+      ...[markup.plan.edits, parts.edits, sections.edits],
+      ...[...grouped.edits, ids.edits, tokens.edits],
+    ],
   };
 }

@@ -74,6 +74,27 @@ export function consolidateSheets(model: SiteModel, options: SheetsOptions): She
   };
 }
 
+/** So often rules are looked at again that a move has come between, or has left side by side. */
+const MOST_PASSES = 3;
+
+/** The same until nothing is left to be said once: a second run then finds nothing. Out: edits pass by pass. */
+export function consolidateSheetsWhole(
+  model: SiteModel,
+  optionsOn: (model: SiteModel) => SheetsOptions,
+): Omit<SheetsResult, 'edits'> & { readonly edits: readonly Edits[] } {
+  const passes = [consolidateSheets(model, optionsOn(model))];
+  for (let last = passes[0]!; last.moves.length > 0 && passes.length < MOST_PASSES; passes.push(last))
+    last = consolidateSheets(last.after, optionsOn(last.after));
+  const { pasted, after } = passes.at(-1)!;
+  return {
+    moves: passes.flatMap(({ moves }) => moves),
+    refused: passes.flatMap(({ refused }) => refused),
+    pasted,
+    edits: passes.map(({ edits }) => edits),
+    after,
+  };
+}
+
 /** The moves whose rules decide what differs; else all that touch the page. */
 function blame(difference: Difference, moves: readonly RuleMove[]): readonly RuleMove[] {
   if (difference.kind === 'style') {

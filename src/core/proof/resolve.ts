@@ -7,7 +7,6 @@ import {
   isOpaque,
   type Outcome,
   type Outcomes,
-  outcomesForm,
   type StyleReader,
   withoutIdle,
 } from '../cascade/index.js';
@@ -62,7 +61,7 @@ export class CustomProperties {
    * In: `isForeign`, the names that the other state does not know; nothing in it can depend on them.
    */
   form(element: number, isForeign: (name: string) => boolean): string {
-    const targets = this.#reader.outcomes(element);
+    const { targets, form } = this.#reader.told(element);
     const parts: string[] = [];
     for (const [target, outcomes] of [...targets].sort(([a], [b]) => (a < b ? -1 : 1))) {
       const resolved = new Map<string, Outcome[]>();
@@ -73,7 +72,8 @@ export class CustomProperties {
           list.map((outcome) => this.#resolveOutcome(outcome, target, element)),
         );
       }
-      if (resolved.size > 0) parts.push(`${target}{${outcomesForm(resolved)}}`);
+      const text = form(target, resolved);
+      if (text !== '') parts.push(`${target}{${text}}`);
     }
     // A style that template text makes is no declaration yet: it must stay as it is written.
     const { style } = this.#reader.page.elements[element]!;

@@ -47,13 +47,12 @@ test('equal numbers mean equal outcomes, on one page and between pages', () => {
     for (const page of model.pages) {
       const reader = new StyleReader(page, model.stackOf(page), model.table);
       for (const { index } of page.elements) {
-        const lists = [...reader.outcomes(index)]
-          .map(([target, outcomes]) => [
-            target,
-            [...outcomes].map(([longhand, list]) => [longhand, list[0]!.value]).sort(),
-          ])
-          .sort();
-        const form = JSON.stringify(lists);
+        const { targets, form: formOf } = reader.told(index);
+        const form = [...targets]
+          .map(([target, outcomes]) => [target, formOf(target, outcomes)])
+          .filter(([, text]) => text !== '')
+          .sort()
+          .join('\n');
         const number = reader.outcomeNumber(index);
         assert.equal(forms.get(number) ?? form, form, `${seeds.name(seed)}, ${page.path}, element ${index}`);
         forms.set(number, form);
