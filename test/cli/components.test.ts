@@ -44,7 +44,8 @@ for (const framework of ['react', 'vue', 'svelte'] as const)
 test('what no compiler takes is told in one line with its place, and the rest goes on', async () => {
   const style = 'style={{ color: "#004466", padding: 4 }}';
   const site = makeSite({
-    'src/main.jsx': "import './a.scss';\nimport './site.css';\n",
+    // Rules go into the last that can be read.
+    'src/main.jsx': "import './site.css';\nimport './a.scss';\n",
     'src/a.scss': '.card {\n  padding: $nowhere;\n}\n',
     'src/site.css': 'body { margin: 0 }\n',
     'src/A.jsx': `export const A = () => <p ${style}>x</p>;\n`,

@@ -2,6 +2,7 @@
 
 import { fileAt } from '../addresses.js';
 import { SiteModel } from '../cascade/index.js';
+import { isModuleSheet } from '../components/index.js';
 import { copiesWith, sheetBeside } from '../edits/index.js';
 import { getOrInsert } from '../get-or-insert.js';
 import { givenSheets, isPlainLink, mayShow, type Page } from '../markup/index.js';
@@ -19,13 +20,16 @@ export function areasOf(site: DraftSite): DraftSite[] {
     else getOrInsert(given, sheets.join('\n'), () => ({ sheets, pages: [] })).pages.push(page);
   }
   if (given.size === 0) return areasByLinks(site);
-  const isPlatform = (path: string): boolean =>
-    site.sheets.some((one) => one.path === path && one.owner === 'platform');
+  // A sheet that no compiler takes is none that can be written into; one of plain CSS may be to come.
+  const isClosed = (path: string): boolean =>
+    site.sheets.some((one) => one.path === path && one.owner === 'platform') ||
+    (!/\.css$/i.test(path) && !site.model.sources.sheets.has(path)) ||
+    isModuleSheet(path);
   const areas = [...given.values()].map(({ sheets, pages }) =>
     areaOf(
       site,
       { pages, sheets: new Set(sheets), folder: '' },
-      sheets.findLast((path) => !isPlatform(path)),
+      sheets.findLast((path) => !isClosed(path)),
     ),
   );
   const others = { pages: rest, sheets: new Set(site.sheets.map(({ path }) => path)), folder: '' };

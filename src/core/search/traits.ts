@@ -64,6 +64,17 @@ export function colourWord(value: string): string | undefined {
   return nearest;
 }
 
+/** Says nothing of which colour it is that is called so. */
+const NO_COLOUR =
+  /^(colou?rs?|clr|text|font|bg|back|background|fg|fore|foreground|fill|border|theme|main|base|body|default)$/i;
+
+/** What a house calls a colour: `danger` for `var(--kit-color-danger)`. */
+function variableWord(value: string): string | undefined {
+  const name = /^var\(\s*--([\w-]+)/.exec(value)?.[1];
+  const words = name?.split(/[-_]/).filter((word) => /^[a-z]{3,16}$/i.test(word) && !NO_COLOUR.test(word));
+  return words?.at(-1)?.toLowerCase();
+}
+
 /** The traits of a set of declarations, most telling first. */
 export function traitsOf(declarations: readonly Declaration[]): Trait[] {
   const traits = declarations.flatMap((declaration) => traitOf(declaration) ?? []);
@@ -87,7 +98,7 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
   switch (property) {
     case 'background':
     case 'background-color': {
-      const colour = colourWord(firstColour(text) ?? text);
+      const colour = colourWord(firstColour(text) ?? text) ?? variableWord(text);
       if (colour !== undefined) return { word: `on-${colour}`, weight: 9 };
       return text.includes('gradient')
         ? { word: 'shaded', weight: 8 }
@@ -96,8 +107,10 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
           : { word: 'backed', weight: 4 };
     }
     case 'color': {
-      const colour = colourWord(text);
-      return colour === undefined ? undefined : { word: colour, weight: 8 };
+      const colour = colourWord(text) ?? variableWord(text);
+      // Which one it is, its name does not tell.
+      if (colour === undefined) return text.startsWith('var(') ? { word: 'coloured', weight: 3 } : undefined;
+      return { word: colour, weight: 8 };
     }
     case 'display':
       return text === 'none'
@@ -135,7 +148,7 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
         : { word: text.replace(/[^a-z]+/g, '-'), weight: 4 };
     case 'fill':
     case 'stroke': {
-      const colour = colourWord(text);
+      const colour = colourWord(text) ?? variableWord(text);
       const verb = property === 'fill' ? 'filled' : 'drawn';
       return {
         word: text === 'none' ? `un${verb}` : colour === undefined ? verb : `${verb}-${colour}`,

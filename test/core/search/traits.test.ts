@@ -33,6 +33,14 @@ test('declarations have words, the most telling first', () => {
   assert.deepEqual(words('display: none; float: left'), ['hidden', 'left']);
 });
 
+test('a colour that the house has a name for is called so', () => {
+  assert.deepEqual(words('color: var(--kit-text-secondary)'), ['secondary']);
+  assert.deepEqual(words('background: var(--danger-color, red)'), ['on-danger']);
+  assert.deepEqual(words('fill: var(--kit-color-pier)'), ['filled-pier']);
+  for (const name of ['--g10-t', '--color', '--bg-2'])
+    assert.deepEqual(words(`color: var(${name})`), ['coloured']);
+});
+
 test('any declaration gives a word that can stand in a class name', () => {
   const property = fc.constantFrom(...knownPropertyNames());
   const value = fc.oneof(
