@@ -181,6 +181,12 @@ test('classes of a module are its own: what says the same is asked for, what is 
   assert.match(open, /\.([\w-]+)\.\1 \{ color: olive/, 'stronger than what else the name may bring');
   assert.equal((await acervus('undo', site)).code, 0);
   assert.doesNotMatch(read(site, 'src/A.module.css'), /navy/);
+  const explained = (await acervus('explain', 'src/A.jsx', 'p', site)).stdout;
+  assert.match(explained, /color: maroon {2}\.note/);
+  assert.doesNotMatch(explained, /@src/, 'no selector asks for what only a build names');
+  const renamed = await acervus('rename', '.note', '.memo', site);
+  assert.match(renamed.stdout, /2 \+ class attributes/);
+  assert.match(read(site, 'src/A.module.css'), /^\.note/);
 });
 
 test('blocks of other components, and code that writes styles, are reckoned with', async () => {

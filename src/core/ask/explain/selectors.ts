@@ -1,6 +1,7 @@
 // Selectors to copy: the shortest that picks out one element, and those that pick out its kind.
 
 import { ALWAYS, compileSelectorList, NEVER, type StyleReader } from '../../cascade/index.js';
+import { fromModuleClass } from '../../components/index.js';
 import type { PageElement } from '../../markup/index.js';
 
 export interface ProposedSelector {
@@ -59,9 +60,14 @@ function isSameKind(a: PageElement, b: PageElement): boolean {
   );
 }
 
+/** Classes that a selector can ask for: what a build makes of those of a module, nobody knows. */
+function namesOf({ classes }: PageElement): string[] {
+  return classes.filter((name) => fromModuleClass(name) === undefined);
+}
+
 /** `td.kw-num`: lasting classes where there are any. */
 function kindSelector(element: PageElement): string {
-  const classes = element.classes.filter((name) => !looksGenerated(name));
+  const classes = namesOf(element).filter((name) => !looksGenerated(name));
   return (
     `${classes.length === 1 ? '' : element.name}${classes.map((name) => `.${escapeName(name)}`).join('')}` ||
     element.name
@@ -94,7 +100,7 @@ function* writtenFor({ page }: StyleReader, element: PageElement): Generator<str
 function* ownParts(element: PageElement): Generator<string> {
   if (element.templated !== 'no') return void (yield element.name);
   if (element.id !== undefined && element.id !== '') yield `#${escapeName(element.id)}`;
-  const classes = element.classes.map((name) => `.${escapeName(name)}`);
+  const classes = namesOf(element).map((name) => `.${escapeName(name)}`);
   yield* classes;
   yield element.name;
   for (const one of classes) yield `${element.name}${one}`;

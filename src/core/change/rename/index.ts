@@ -144,7 +144,8 @@ function withScripts(
 function platformPlaces(model: SiteModel, themes: readonly string[], from: string): Place[] {
   const found: Place[] = [];
   for (const [path, text] of model.sources.sheets) {
-    if (themes.includes(path)) continue;
+    // The class of a module is another one, whatever it is called there.
+    if (themes.includes(path) || model.sources.isModule?.(path) === true) continue;
     for (const { selectors, selectorRange } of model.sheetAt(path)?.sheet.rules ?? [])
       if (rangesOfClass(selectors.at(-1) ?? '', from).length > 0)
         found.push(placeIn(path, text, selectorRange.start));
