@@ -80,6 +80,11 @@ export const MESSAGES = {
     'a build makes the pages, and this command changes pages as they are',
     'change the source, or let "acervus draft" do it',
   ],
+  'not-in-source': [
+    '{place}',
+    'the change cannot be written where the sheet is made: {why}',
+    'change that source by hand',
+  ],
   'compiled-differs': [
     '{source}',
     'with a part of our own, other CSS than {built} would come of it',

@@ -142,3 +142,131 @@ test('what a sheet of Less asks of anything but the files of the site is not don
     assert.equal(read(site, 'less/site.less'), source);
   }
 });
+
+const PARTS = {
+  'scss/_fares.scss': [
+    '$pad: 4px;',
+    '@mixin lift($x) { box-shadow: 0 $x 2px #000; }',
+    '.fare {',
+    '  color: $ink;',
+    '  padding: $pad 8px;',
+    '  &:hover { color: #fff; @include lift(1px); }',
+    '}',
+    '@each $n in 1, 2 { .col-#{$n} { margin: 0 4px; } }',
+    '',
+  ].join('\n'),
+  'scss/site.scss':
+    "$ink: #123456;\n@import 'fares';\n.note { color: $ink; border: 1px solid } // of notes\n",
+};
+
+/** A site whose sheet is made of parts, with more sheets made of the same. */
+function siteOfParts(style: 'expanded' | 'compressed', more: Readonly<Record<string, string>> = {}): string {
+  const sources: Record<string, string> = { ...PARTS, ...more };
+  const importer = {
+    canonicalize: (name: string) => new URL(`parts:${name}`),
+    load: ({ pathname }: URL) => ({
+      contents: sources[`scss/_${pathname}.scss`] ?? '',
+      syntax: 'scss' as const,
+    }),
+  };
+  const made = Object.keys(sources).flatMap((file) => {
+    const name = /^scss\/([a-z]\w*)\.scss$/.exec(file)?.[1];
+    if (name === undefined) return [];
+    const { css } = compileString(sources[file]!, {
+      style,
+      importers: [importer],
+      silenceDeprecations: ['import'],
+    });
+    return [[`css/${name}.css`, `${css}\n`]];
+  });
+  const body = '<a class="fare">x</a><p class="note">y</p><i class="col-1">a</i><i class="col-2">b</i>';
+  const pages = made.map(([file], at) => [
+    `${at}.html`,
+    htmlPage(body, `<link rel="stylesheet" href="${file}">\n`),
+  ]);
+  return makeSite({ ...sources, ...Object.fromEntries([...made, ...pages]) });
+}
+
+for (const style of ['expanded', 'compressed'] as const)
+  test(`a rule is changed where it is written, and a sheet that is ${style} made anew`, async () => {
+    const site = siteOfParts(style);
+    const before = snapshot(site);
+    const changed = await acervus('restyle', '.fare', 'padding: 6px', 'margin: 0', site);
+    assert.match(changed.stdout, /\.fare changed where it stands +scss\/_fares\.scss:4:3/, changed.stderr);
+    assert.match(
+      read(site, 'scss/_fares.scss'),
+      /\n {2}color: \$ink;\n {2}padding: 6px;\n {2}margin: 0;\n {2}&:hover/,
+    );
+    assert.equal(read(site, 'scss/site.scss'), PARTS['scss/site.scss']);
+    assert.match(
+      read(site, 'css/site.css'),
+      style === 'expanded' ? /\n {2}padding: 6px;\n {2}margin: 0;\n/ : /;padding:6px;margin:0\}/,
+    );
+    assert.equal((await acervus('undo', site)).code, 0);
+    for (const [file, bytes] of before) assert.equal(snapshot(site).get(file), bytes, file);
+    await acervus('restyle', '.note', 'border:', 'color: red', site);
+    assert.match(read(site, 'scss/site.scss'), /\.note \{ color: red; \} \/\/ of notes\n$/);
+  });
+
+test('what a mixin or a loop writes is left as it is, and the place told', async () => {
+  const site = siteOfParts('expanded');
+  const before = snapshot(site);
+  for (const [selector, declaration, why] of [
+    [
+      '.fare:hover',
+      'box-shadow: none',
+      /scss\/_fares\.scss:2:19: .*@mixin lift\(\$x\) writes it; change that source/,
+    ],
+    ['.col-1', 'margin: 0', /scss\/_fares\.scss:8:33: .*@each \$n in 1, 2 writes it/],
+  ] as const) {
+    const { code, stderr } = await acervus('restyle', selector, declaration, site);
+    assert.equal(code, 2);
+    assert.match(stderr, why);
+  }
+  assert.deepEqual(snapshot(site), before);
+});
+
+test('a part that two sheets are made of is changed for both, or not at all', async () => {
+  const both = siteOfParts('expanded', { 'scss/crew.scss': "$ink: #654321;\n@import 'fares';\n" });
+  await acervus('restyle', '.fare', 'padding: 6px', both);
+  for (const sheet of ['css/site.css', 'css/crew.css']) assert.match(read(both, sheet), /padding: 6px;/);
+  const other = siteOfParts('expanded', { 'scss/crew.scss': "$ink: #654321;\n.crew { @import 'fares'; }\n" });
+  const { code, stderr } = await acervus('restyle', '.fare', 'padding: 6px', other);
+  assert.equal(code, 2);
+  assert.match(stderr, /css\/crew\.css is made of it, too/);
+});
+
+test('a rule of Less is changed where it is written, and one that components import', async () => {
+  const less = '@ink: #123456;\n.lift() { top: 1px; }\n.fare {\n\tcolor: @ink;\n\t&:hover { .lift(); }\n}\n';
+  const component = '<template><main><p class="fare">x</p></main></template>\n';
+  const site = makeSite({
+    'src/main.js': "import './site.less';\n",
+    'src/site.less': less,
+    'src/A.vue': component,
+  });
+  const { stdout, stderr } = await acervus('restyle', '.fare', 'color: red', 'left: 0', site);
+  assert.match(stdout, /src\/site\.less:4:2/, stderr);
+  assert.equal(read(site, 'src/site.less'), less.replace('color: @ink;', 'color: red;\n\tleft: 0;'));
+  assert.match((await acervus('restyle', '.fare:hover', 'top: 0', site)).stderr, /\.lift\(\) writes it/);
+});
+
+test('a class gets another name where it is written, and not where a name is put together', async () => {
+  const site = siteOfParts('compressed');
+  const { stdout, stderr } = await acervus('rename', '.fare', '.price', site);
+  assert.match(stdout, /2 \+ selectors/, stderr);
+  assert.match(read(site, 'scss/_fares.scss'), /\n\.price \{\n {2}color: \$ink;/);
+  assert.match(read(site, 'css/site.css'), /\.price:hover\{/);
+  assert.match(read(site, '0.html'), /class="price"/);
+  const before = snapshot(site);
+  const refused = await acervus('rename', 'col-1', 'first', site);
+  assert.equal(refused.code, 2);
+  assert.match(refused.stderr, /\.col-1 is written out nowhere/);
+  assert.deepEqual(snapshot(site), before);
+  const nested = siteOfParts('expanded', {
+    'scss/_fares.scss': `${PARTS['scss/_fares.scss']}.note { &-late { top: 0; } }\n`,
+  });
+  assert.match(
+    (await acervus('rename', 'note', 'memo', nested)).stderr,
+    /more than \.note is made of that name/,
+  );
+});

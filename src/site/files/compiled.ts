@@ -1,7 +1,8 @@
-// Sheets of a preprocessor, as its own compiler makes them: read, never edited.
+// Sheets of a preprocessor, as its own compiler makes them.
 
 import { createRequire } from 'node:module';
 import path from 'node:path';
+import type { CompileResult } from 'sass';
 import { BoundedMap } from '../../core/bounded.js';
 import { type CompileOptions, type Files, isInside } from './compile-options.js';
 import type { SiteFiles } from './files.js';
@@ -31,19 +32,56 @@ export function compiledText(
 ): string | undefined {
   const text = files.read(file)?.toString('utf8');
   if (text === undefined) return undefined;
-  if (!/\.less$/i.test(file)) return sassText(files, file, text, { style, without });
+  if (!/\.less$/i.test(file)) return sassResult(files, file, text, { style, without })?.css;
   const made = lessText(files, file, text, { style, without });
   if ('css' in made) return made.css;
   problems.set(file, `cannot be compiled${made.problem}`);
   return undefined;
 }
 
-function sassText(
+/** A sheet with the map that tells where each of its declarations is written. */
+export interface CompiledMap {
+  readonly css: string;
+  /** As JSON. */
+  readonly map: string;
+  /** The file of the site that a source of the map is. */
+  readonly fileOf: (source: string) => string;
+  /** All files that something of it is written in. */
+  readonly files: readonly string[];
+}
+
+/** The same with a map. */
+export function compiledWithMap(
+  files: SiteFiles,
+  file: string,
+  without: string | undefined,
+): CompiledMap | undefined {
+  const text = files.read(file)?.toString('utf8');
+  if (text === undefined) return undefined;
+  const isLess = /\.less$/i.test(file);
+  const made = isLess
+    ? lessText(files, file, text, { without }, true)
+    : sassResult(files, file, text, { without }, true);
+  const map = made === undefined || 'problem' in made ? undefined : 'map' in made ? made.map : made.sourceMap;
+  if (made === undefined || 'problem' in made || map === undefined) return undefined;
+  const fileOf = (source: string): string =>
+    isLess ? path.posix.join(path.posix.dirname(file), source) : decodeURIComponent(new URL(source).pathname);
+  const read: { readonly sources: readonly string[] } = typeof map === 'string' ? JSON.parse(map) : map;
+  return {
+    css: made.css.replace(/\/\*# sourceMappingURL=[^*]*\*\/\s*$/, ''),
+    map: typeof map === 'string' ? map : JSON.stringify(map),
+    fileOf,
+    files: read.sources.map(fileOf),
+  };
+}
+
+function sassResult(
   files: Files,
   file: string,
   text: string,
   { style = 'expanded', without }: CompileOptions,
-): string | undefined {
+  sourceMap = false,
+): CompileResult | undefined {
   const sass = load('sass') as typeof import('sass');
   const importer = {
     canonicalize: (name: string, context: { readonly containingUrl: URL | null }): URL | null => {
@@ -70,7 +108,8 @@ function sassText(
         : own.endsWith('.css')
           ? ('css' as const)
           : ('scss' as const);
-      return contents === undefined ? null : { contents, syntax };
+      // Without it a map names no file for what is taken in.
+      return contents === undefined ? null : { contents, syntax, sourceMapUrl: url };
     },
   };
   try {
@@ -83,7 +122,8 @@ function sassText(
       charset: false,
       quietDeps: true,
       logger: sass.Logger.silent,
-    }).css;
+      sourceMap,
+    });
   } catch (error) {
     problems.set(file, problemIn(error));
     return undefined;

@@ -7,13 +7,16 @@ import { type CompileOptions, type Files, isInside } from './compile-options.js'
 
 const load = createRequire(import.meta.url);
 
-/** Out: the CSS, or what is wrong with the sheet. */
+/** The CSS, with a map as JSON where that is asked for; or what is wrong with the sheet. */
+type LessResult = { readonly css: string; readonly map: string | undefined } | { readonly problem: string };
+
 export function lessText(
   files: Files,
   file: string,
   text: string,
   { style, without }: CompileOptions,
-): { readonly css: string } | { readonly problem: string } {
+  sourceMap = false,
+): LessResult {
   const less = load('less') as typeof lessPackage;
   class SiteFileManager extends less.FileManager {
     override supports(): boolean {
@@ -37,7 +40,7 @@ export function lessText(
       return { error: { type: 'File', message: `'${name}' wasn't found` } };
     }
   }
-  let made: { readonly css: string } | { readonly problem: string } = { problem: 'nothing came of it' };
+  let made: LessResult = { problem: 'nothing came of it' };
   const plugin: Less.Plugin = {
     install: (_, manager) => manager.addFileManager(new SiteFileManager()),
   };
@@ -48,10 +51,11 @@ export function lessText(
     disablePluginRule: true,
     compress: style === 'compressed',
     plugins: [plugin],
+    ...(sourceMap ? { sourceMap: {} } : {}),
   };
   // Files that are at hand are compiled before the call is over.
   less.render(text, options, (error, output) => {
-    if (output !== undefined) made = { css: output.css };
+    if (output !== undefined) made = { css: output.css, map: output.map };
     else if (error !== undefined) made = { problem: problemIn(error, file) };
   });
   return made;

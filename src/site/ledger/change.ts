@@ -14,6 +14,7 @@ import { importEdit } from '../rendering/imported-sheets.js';
 import type { Site } from '../rendering/load.js';
 import { alone } from './lock.js';
 import { type ChangeRecord, dropRecord, lastRecord, saveRecord, sha256 } from './record.js';
+import { sourceChanges } from './source-changes.js';
 import { sweepChange, sweepOwn } from './sweep.js';
 import { takeBack } from './undo.js';
 
@@ -25,23 +26,40 @@ export interface FileChange {
   readonly edits: readonly Edit[];
 }
 
+const UTF_8: Encoding = { name: 'utf-8', mark: false };
+
+type ChangedSite = Pick<
+  Site,
+  | 'model'
+  | 'textOf'
+  | 'encodings'
+  | 'scriptTexts'
+  | 'added'
+  | 'compiled'
+  | 'files'
+  | 'sheets'
+  | 'sourceOf'
+  | 'compiledAs'
+>;
+
 /** In: edits by path, on the texts of a loaded site; a path that it does not hold is a new file. */
-export function fileChanges(
-  site: Pick<Site, 'model' | 'textOf' | 'encodings' | 'scriptTexts' | 'added' | 'compiled' | 'files'>,
-  edits: ReadonlyMap<string, readonly Edit[]>,
-): FileChange[] {
+export function fileChanges(site: ChangedSite, edits: ReadonlyMap<string, readonly Edit[]>): FileChange[] {
   const { model, textOf, encodings, scriptTexts, added } = site;
+  const { others, changes } = sourceChanges(site, edits);
   const moduleText = (file: string): string | undefined =>
     file === added?.module ? readText(site.files, file)?.text : undefined;
-  const made = [...withImport(site, edits)].map(
+  const made = [...withImport(site, others)].map(
     ([file, own]): FileChange => ({
       path: file,
       text: textOf(file) ?? model.sources.sheets.get(file) ?? scriptTexts.get(file) ?? moduleText(file) ?? '',
-      encoding: encodings.get(file) ?? { name: 'utf-8', mark: false },
+      encoding: encodings.get(file) ?? UTF_8,
       edits: own,
     }),
   );
-  return [...made, ...remadeFiles(site, made)].sort((a, b) => (a.path < b.path ? -1 : 1));
+  const sourced = changes.map(
+    ({ file, text, edits }): FileChange => ({ path: file, text, edits, encoding: UTF_8 }),
+  );
+  return [...made, ...sourced, ...remadeFiles(site, made)].sort((a, b) => (a.path < b.path ? -1 : 1));
 }
 
 /** What a preprocessor makes of the shared sheet, where it is a part of one. */
@@ -54,7 +72,7 @@ function remadeFiles(
   return remake(files, compiled, applyEdits(part.text, part.edits)).map(({ file, text, edits }) => ({
     path: file,
     text,
-    encoding: { name: 'utf-8', mark: false },
+    encoding: UTF_8,
     edits,
   }));
 }

@@ -20,6 +20,14 @@ export interface CompiledSheet {
   readonly isTaken: boolean;
 }
 
+/** What a sheet is made of. */
+export interface SheetSource {
+  /** What the compiler is given. */
+  readonly entry: string;
+  /** A part of our own that is looked at by itself. */
+  readonly without: string | undefined;
+}
+
 /** So many sources of one name are tried. */
 const MOST = 6;
 
@@ -37,6 +45,15 @@ export class CompiledSheets {
       this.#known.set(built, found);
     }
     return found === 'none' ? undefined : found;
+  }
+
+  /** What the sources of a sheet are, where changes of it can be made in them: those of the site's own. */
+  sourceOf(sheet: string, isOwn: (source: string) => boolean): SheetSource | undefined {
+    if (isCompiled(sheet))
+      return this.isPart(sheet) || !isOwn(sheet) ? undefined : { entry: sheet, without: undefined };
+    const made = this.of(sheet);
+    if (made === undefined || !isOwn(made.source)) return undefined;
+    return { entry: made.source, without: made.isTaken ? made.part : undefined };
   }
 
   /** Whether a file is a part of our own. */
@@ -72,7 +89,7 @@ export class CompiledSheets {
       for (const style of styles) {
         const made = compiledText(this.files, source, { style });
         if (made === undefined) break;
-        if (made.trim() === withoutMap(text).trim() || isSame(made, text))
+        if (made.trim() === withoutMap(text).trim() || isSameSheet(made, text))
           return { built, source, style, ...this.#partOf(source) };
       }
     return undefined;
@@ -130,14 +147,22 @@ export function remake(files: SiteFiles, sheet: CompiledSheet, part: string): Re
   // Pressed sheets write values in other words.
   const before = compiledText(files, source, { without: sheet.part }) ?? '';
   const plain = compiledText(after, source);
-  const made = compiledText(after, source, { style: sheet.style });
-  if (made === undefined || plain === undefined || !isSame(plain, `${before}\n${part}`))
+  if (plain === undefined || !isSameSheet(plain, `${before}\n${part}`))
     throw new UsageError('compiled-differs', { source, built });
-  const old = files.read(built)?.toString('utf8') ?? '';
   const result: Remade[] = edits.length === 0 ? [] : [{ file: source, text, edits }];
+  return [...result, ...rebuilt(files, after, sheet)];
+}
+
+/** What pages link, made of the sources as they are to be. */
+export function rebuilt(
+  files: SiteFiles,
+  after: SiteFiles,
+  { source, built, style }: CompiledSheet,
+): Remade[] {
+  const old = files.read(built)?.toString('utf8') ?? '';
+  const made = compiledText(after, source, { style }) ?? '';
   const whole = made + (/\n$/.test(old) ? '\n' : '') + mapLine(old);
-  if (whole !== old) result.push({ file: built, text: old, edits: [endEdit(old, whole)] });
-  return result;
+  return whole === old ? [] : [{ file: built, text: old, edits: [endEdit(old, whole)] }];
 }
 
 /** One edit that leaves what two texts begin with. */
@@ -172,7 +197,7 @@ function mapLine(text: string): string {
 }
 
 /** Whether two sheets say the same, whatever space and comments they are written with. */
-function isSame(one: string, other: string): boolean {
+export function isSameSheet(one: string, other: string): boolean {
   return formOf(one) === formOf(other);
 }
 

@@ -11,12 +11,13 @@ import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import type { Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
+import { ownerByName } from '../files/owner.js';
 import { sheetsOfUnread } from '../files/unread.js';
 import { tellRead } from '../files/watch.js';
 import { takeExcerpts } from '../threads/excerpting.js';
 import { proveChange } from '../threads/proving.js';
 import type { Visited } from '../visiting/with-boxes.js';
-import type { CompiledSheet } from './compiled-sheets.js';
+import type { CompiledSheet, SheetSource } from './compiled-sheets.js';
 import type { AddedSheet } from './imported-sheets.js';
 import { outlinedPages } from './outlines.js';
 import type { SheetOwner, SiteReader } from './reader.js';
@@ -52,6 +53,10 @@ export interface Site {
   readonly added: AddedSheet | undefined;
   /** How the shared sheet is a part of one that a preprocessor makes. */
   readonly compiled: CompiledSheet | undefined;
+  /** Of what a sheet is made that a preprocessor makes, where changes of it can be made there. */
+  readonly sourceOf: (sheet: string) => SheetSource | undefined;
+  /** How a built sheet is made. */
+  readonly compiledAs: (sheet: string) => CompiledSheet | undefined;
   /** Of a running system: what was brought of it, and its boxes. */
   readonly visited: Visited | undefined;
 }
@@ -131,6 +136,13 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     sharedIsGiven: reader.config.shared !== undefined || shared !== usual,
     encodings: reader.encodings,
     added: model.pages.some(({ path }) => isComponentFile(path)) ? reader.added : undefined,
+    sourceOf: (sheet) =>
+      reader.compiled.sourceOf(
+        sheet,
+        (source) =>
+          !source.startsWith('node_modules/') && ownerByName(reader.config, source)?.owner !== 'platform',
+      ),
+    compiledAs: (sheet) => reader.compiled.of(sheet),
     compiled: owners.map(({ path }) => reader.compiled.of(path)).find((one) => one?.part === shared),
     visited: reader.visited,
     whole: undefined,

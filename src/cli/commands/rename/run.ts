@@ -4,6 +4,7 @@ import { rename as planRename, type Renamed } from '../../../core/change/rename/
 import { UsageError } from '../../../core/usage-error.js';
 import { othersWith } from '../../../site/files/unread.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
+import { sourcedSheets } from '../../../site/ledger/source-changes.js';
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import { isReadIn } from '../../../site/rendering/load.js';
 import { quoted } from '../../shared/site-text.js';
@@ -44,12 +45,14 @@ export function renameOn(folder: string, from: string, to: string, options: Rena
   if (old === fresh) throw new UsageError('same-name', { name: from });
   const site = openForChange(folder);
   options.onStep?.('proving');
+  // A sheet that a preprocessor makes is changed where it is made.
+  const sourced = sourcedSheets(site);
   const result = planRename({
     model: site.model,
-    themes: site.themes,
+    themes: [...site.themes, ...sourced.sheets],
     scripts: site.scriptTexts,
     isLibrary: site.isPlatform,
-    others: othersWith(old, site.files, (file) => isReadIn(site, file)),
+    others: othersWith(old, site.files, (file) => isReadIn(site, file) || sourced.files.has(file)),
     from: old,
     to: fresh,
     merge: options.merge === true,

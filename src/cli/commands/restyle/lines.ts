@@ -11,7 +11,7 @@ import type { RestyledSite } from './run.js';
 export function restyleLines(folder: string, { document, result }: RestyledSite, all: boolean): string[] {
   const { selector, asked, moved, refused, files } = document;
   const lines = [heading('Restyle', `${clean(selector)} { ${clean(asked.join('; '))} }`)];
-  const rules = all ? result.rules : result.rules.slice(0, 3);
+  const rules = all ? document.rules : document.rules.slice(0, 3);
   for (const { selector: own, place, did } of rules)
     lines.push(
       row({
@@ -23,8 +23,8 @@ export function restyleLines(folder: string, { document, result }: RestyledSite,
         place: showPlace(place),
       }),
     );
-  if (result.rules.length > rules.length)
-    lines.push(more(result.rules.length - rules.length, 'places, --all'));
+  if (document.rules.length > rules.length)
+    lines.push(more(document.rules.length - rules.length, 'places, --all'));
   lines.push(heading('Moved', `of ${grouped(result.proof.meant)} that the selector matches`));
   lines.push(...movedLines(moved, all));
   lines.push(...unmovedLines(result.unmoved));

@@ -1,0 +1,294 @@
+// Changes of a sheet that a preprocessor makes, made in its sources: each declaration where it is written, and proven by
+// compiling again, to the letter of what was asked.
+
+import { originalPositionFor, TraceMap } from '@jridgewell/trace-mapping';
+import { writtenClasses } from '../../core/cascade/index.js';
+import { applyEdits, type Edit, newlineOf } from '../../core/edits/index.js';
+import { type Declaration, parseSheet, type StyleRule } from '../../core/sheets/index.js';
+import { type Place, placeIn, showPlace } from '../../core/source.js';
+import { UsageError } from '../../core/usage-error.js';
+import { type CompiledMap, compiledWithMap } from '../files/compiled.js';
+import type { SiteFiles } from '../files/files.js';
+import { isSameSheet, type SheetSource } from './compiled-sheets.js';
+
+export interface SourceChange {
+  readonly file: string;
+  readonly text: string;
+  readonly edits: readonly Edit[];
+}
+
+/** One declaration of a rule, as it is and as it is to be. */
+interface Wanted {
+  readonly old: Declaration | undefined;
+  readonly fresh: Declaration | undefined;
+  /** The one that a new declaration stands behind. */
+  readonly behind: Declaration | undefined;
+}
+
+/** In: the sheet as it is and as it is to be. Throws `UsageError` where the sources cannot say that. */
+export function inSources(
+  files: SiteFiles,
+  sheet: string,
+  { entry, without }: SheetSource,
+  before: string,
+  after: string,
+): SourceChange[] {
+  const compiled = compiledWithMap(files, entry, without);
+  const refuse = (why: string, place: Place = { path: entry, line: 1, column: 1 }): UsageError =>
+    new UsageError('not-in-source', { place: showPlace(place), why });
+  if (compiled === undefined || !isSameSheet(compiled.css, before))
+    throw refuse(`${sheet} is not what it compiles to`);
+  const name = renameBetween(before, after);
+  const wanted = changesBetween(before, after);
+  if (name === undefined && wanted === undefined) throw refuse('it would need a rule of its own');
+  const changes =
+    name === undefined
+      ? declared(files, compiled, before, wanted ?? [], refuse)
+      : renamed(files, compiled, name);
+  const made = compiledWithMap(filesWith(files, changes), entry, without);
+  if (made === undefined || !isSameSheet(made.css, after)) {
+    const [first] = changes;
+    const at = first?.edits[0]?.start ?? 0;
+    const why =
+      name === undefined
+        ? 'what is written there makes more than this one declaration'
+        : first === undefined
+          ? `.${name.old} is written out nowhere`
+          : `more than .${name.old} is made of that name`;
+    throw refuse(why, first && placeIn(first.file, first.text, at));
+  }
+  return changes;
+}
+
+/** Declarations, each changed where it is written. In: how the change is refused. */
+function declared(
+  files: SiteFiles,
+  compiled: CompiledMap,
+  before: string,
+  wanted: readonly Wanted[],
+  refuse: (why: string, place?: Place) => UsageError,
+): SourceChange[] {
+  const origins = new Origins(files, compiled, before);
+  const texts = new Map<string, string>();
+  const edits = new Map<string, Edit[]>();
+  let last: Place | undefined;
+  for (const one of wanted) {
+    const anchor = one.old ?? one.behind;
+    const origin = anchor && origins.of(anchor);
+    if (origin === undefined) throw refuse('nothing there is written out that it could stand beside', last);
+    last = placeIn(origin.file, origin.text, origin.start);
+    const writer = writerAround(origin.text, origin.start);
+    if (writer !== undefined) throw refuse(`${writer} writes it`, last);
+    texts.set(origin.file, origin.text);
+    const own = edits.get(origin.file) ?? [];
+    own.push(editOf(one, origin));
+    edits.set(origin.file, own);
+  }
+  const changes = [...edits].map(([file, own]): SourceChange => {
+    const once = [...new Map(own.map((edit) => [`${edit.start} ${edit.end} ${edit.text}`, edit])).values()];
+    return { file, text: texts.get(file)!, edits: once.sort((a, b) => a.start - b.start) };
+  });
+  if (changes.some(({ edits: own }) => own.some(({ start }, at) => at > 0 && start < own[at - 1]!.end)))
+    throw refuse('two declarations there are written as one', last);
+  return changes;
+}
+
+interface NewName {
+  readonly old: string;
+  readonly fresh: string;
+}
+
+/** The class that has another name in the second of two sheets; `undefined` where that is not all. */
+function renameBetween(before: string, after: string): NewName | undefined {
+  const namesIn = (text: string): string[] =>
+    parseSheet(text).rules.flatMap(({ selectors }) =>
+      selectors.flatMap((one) => writtenClasses(one).map(({ name }) => name)),
+    );
+  const [was, is] = [new Set(namesIn(before)), new Set(namesIn(after))];
+  const [old, ...gone] = [...was].filter((name) => !is.has(name));
+  const [fresh, ...come] = [...is].filter((name) => !was.has(name));
+  const isOne = old !== undefined && fresh !== undefined && gone.length + come.length === 0;
+  return isOne ? { old, fresh } : undefined;
+}
+
+/** A class under another name in all sources, wherever it stands as one: in selectors, and in what extends it. */
+function renamed(files: SiteFiles, compiled: CompiledMap, { old, fresh }: NewName): SourceChange[] {
+  const word = old.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const found = new RegExp(`${TOKENS.source}|\\.${word}(?![\\w-])`, 'g');
+  return compiled.files.flatMap((file) => {
+    const text = files.read(file)?.toString('utf8') ?? '';
+    const edits = [...text.matchAll(found)].flatMap(({ 0: token, index }) =>
+      token === `.${old}` ? { start: index + 1, end: index + token.length, text: fresh } : [],
+    );
+    return edits.length === 0 ? [] : { file, text, edits };
+  });
+}
+
+/** Where a rule of a sheet is written, told by its first declaration. In: its place in what is made. */
+export function placeInSources(
+  files: SiteFiles,
+  { entry, without }: SheetSource,
+  text: string,
+  place: Place,
+): Place | undefined {
+  const compiled = compiledWithMap(files, entry, without);
+  const isMeant = ({ selectorRange }: StyleRule): boolean => {
+    const { line, column } = placeIn(place.path, text, selectorRange.start);
+    return line === place.line && column === place.column;
+  };
+  const first = parseSheet(text).rules.find(isMeant)?.declarations[0];
+  const origin = compiled && first && new Origins(files, compiled, text).of(first);
+  return origin && placeIn(origin.file, origin.text, origin.start);
+}
+
+/** The files of a site once changes are made. */
+export function filesWith(files: SiteFiles, changes: readonly SourceChange[]): SiteFiles {
+  const changed = new Map(changes.map(({ file, text, edits }) => [file, applyEdits(text, edits)]));
+  return {
+    ...files,
+    list: () => files.list(),
+    read: (file) => {
+      const own = changed.get(file);
+      return own === undefined ? files.read(file) : Buffer.from(own);
+    },
+  };
+}
+
+/** Out: `undefined` where a rule came or went. */
+function changesBetween(before: string, after: string): Wanted[] | undefined {
+  const [old, fresh] = [parseSheet(before).rules, parseSheet(after).rules];
+  if (old.length !== fresh.length) return undefined;
+  const found: Wanted[] = [];
+  for (const [at, rule] of old.entries()) {
+    const other = fresh[at]!;
+    if (rule.selectors.join('\n') !== other.selectors.join('\n')) return undefined;
+    found.push(...changesOf(rule, other));
+  }
+  return found;
+}
+
+function changesOf({ declarations }: StyleRule, other: StyleRule): Wanted[] {
+  const found: Wanted[] = [];
+  let from = 0;
+  const letGo = (to: number): void => {
+    for (const old of declarations.slice(from, to)) found.push({ old, fresh: undefined, behind: undefined });
+    from = to;
+  };
+  for (const fresh of other.declarations) {
+    const at = declarations.findIndex(({ property }, own) => own >= from && property === fresh.property);
+    if (at < 0) {
+      found.push({ old: undefined, fresh, behind: declarations[from - 1] });
+      continue;
+    }
+    letGo(at);
+    const old = declarations[at]!;
+    if (said(old) !== said(fresh)) found.push({ old, fresh, behind: undefined });
+    from = at + 1;
+  }
+  letGo(declarations.length);
+  return found;
+}
+
+function said({ value, important }: Declaration): string {
+  return `${value}${important ? ' !important' : ''}`;
+}
+
+/** A declaration as it is written in a source. */
+interface Origin {
+  readonly file: string;
+  readonly text: string;
+  readonly start: number;
+  /** Of its value, with its importance. */
+  readonly value: { readonly start: number; readonly end: number };
+}
+
+/** Finds where declarations of a sheet are written: the first of what it compiles to is the first of it, and so on. */
+class Origins {
+  readonly #numbers: ReadonlyMap<number, number>;
+  readonly #made: readonly Declaration[];
+  readonly #map: TraceMap;
+
+  constructor(
+    readonly files: SiteFiles,
+    readonly compiled: CompiledMap,
+    before: string,
+  ) {
+    const all = (text: string): Declaration[] =>
+      parseSheet(text).rules.flatMap(({ declarations }) => declarations);
+    this.#numbers = new Map(all(before).map(({ range }, at) => [range.start, at]));
+    this.#made = all(compiled.css);
+    this.#map = new TraceMap(compiled.map);
+  }
+
+  of(declaration: Declaration): Origin | undefined {
+    const made = this.#made[this.#numbers.get(declaration.range.start) ?? -1];
+    if (made === undefined) return undefined;
+    const { css, fileOf } = this.compiled;
+    const lines = css.slice(0, made.range.start).split('\n');
+    const found = originalPositionFor(this.#map, {
+      line: lines.length,
+      column: lines.at(-1)!.length,
+    });
+    const file = found.source === null ? undefined : fileOf(found.source);
+    const text = file === undefined ? undefined : this.files.read(file)?.toString('utf8');
+    if (file === undefined || text === undefined || found.line === null) return undefined;
+    const start = offsetOf(text, found.line, found.column);
+    const name = /^[\w-]+\s*:\s*/.exec(text.slice(start))?.[0];
+    if (name === undefined || !made.property.endsWith(name.replace(/\s*:\s*$/, '').toLowerCase()))
+      return undefined;
+    const from = start + name.length;
+    return { file, text, start, value: { start: from, end: from + valueLength(text.slice(from)) } };
+  }
+}
+
+/** What writes a declaration wherever it is asked for: such are read, and not edited. */
+function writerAround(text: string, offset: number): string | undefined {
+  const open: string[] = [];
+  let from = 0;
+  for (const { 0: token, index } of text.slice(0, offset).matchAll(TOKENS)) {
+    if (token === '{') open.push(text.slice(from, index).trim());
+    else if (token === '}') open.pop();
+    if (/^[{};]$/.test(token)) from = index + 1;
+  }
+  const prelude = open.find((one) =>
+    /^(?:@(?:mixin|function|each|for|while)\b|=|%|[.#][\w-]+\s*\()/.test(one),
+  );
+  return prelude?.replace(/\s+/g, ' ');
+}
+
+const TOKENS = /"(?:[^"\\]|\\[\s\S])*"|'(?:[^'\\]|\\[\s\S])*'|\/\*[\s\S]*?\*\/|\/\/[^\n]*|#\{[^}]*\}|[{};]/g;
+
+function offsetOf(text: string, line: number, column: number): number {
+  let at = 0;
+  for (let number = 1; number < line; number++) {
+    const end = text.indexOf('\n', at);
+    if (end < 0) return text.length;
+    at = end + 1;
+  }
+  return at + column;
+}
+
+/** Characters up to what ends a declaration, without the space before it. */
+function valueLength(text: string): number {
+  const end =
+    /^(?:"(?:[^"\\]|\\[\s\S])*"|'(?:[^'\\]|\\[\s\S])*'|\((?:[^()]|\([^()]*\))*\)|#\{[^}]*\}|\/\*[\s\S]*?\*\/|[^;{}"'()])*/.exec(
+      text,
+    )![0];
+  return end.replace(/\s*(?:\/\/[^\n]*)?\s*$/, '').length;
+}
+
+function editOf({ old, fresh }: Wanted, { text, start, value }: Origin): Edit {
+  const ends = /^\s*;/.exec(text.slice(value.end))?.[0].length ?? 0;
+  if (old !== undefined && fresh !== undefined) return { ...value, text: said(fresh) };
+  const line = /(?:^|[\r\n])([ \t]*)$/.exec(text.slice(0, start));
+  if (old !== undefined) {
+    const after = /^[ \t]*(?:\r\n|\n|\r)/.exec(text.slice(value.end + ends))?.[0].length ?? 0;
+    const isAlone = line !== null && after > 0;
+    const before = isAlone ? line[1]!.length : /[ \t]*$/.exec(text.slice(0, start))![0].length;
+    return { start: start - before, end: value.end + ends + (isAlone ? after : 0), text: '' };
+  }
+  const gap = line === null ? ' ' : newlineOf(text) + line[1]!;
+  const at = value.end + ends;
+  const written = `${fresh!.property}: ${said(fresh!)};`;
+  return { start: at, end: at, text: `${ends === 0 ? ';' : ''}${gap}${written}` };
+}
