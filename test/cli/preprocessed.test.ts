@@ -246,6 +246,7 @@ test('a rule of Less is changed where it is written, and one that components imp
   });
   const { stdout, stderr } = await acervus('restyle', '.fare', 'color: red', 'left: 0', site);
   assert.match(stdout, /src\/site\.less:4:2/, stderr);
+  assert.doesNotMatch(stdout, /was not read/, 'a sheet that is still to come');
   assert.equal(read(site, 'src/site.less'), less.replace('color: @ink;', 'color: red;\n\tleft: 0;'));
   assert.match((await acervus('restyle', '.fare:hover', 'top: 0', site)).stderr, /\.lift\(\) writes it/);
 });

@@ -31,6 +31,8 @@ export interface SiteSources {
   readonly behind?: ((path: string) => string | undefined) | undefined;
   /** Whether a build gives the classes of a sheet names of their own: code asks for them. */
   readonly isModule?: ((path: string) => boolean) | undefined;
+  /** Whether a sheet is none yet, and linked by nothing. */
+  readonly isToCome?: ((path: string) => boolean) | undefined;
   /** The site's local scripts. */
   readonly scripts?: ReadonlyMap<string, ScriptText>;
   /** Pages that are parsed already, as far as their texts are those of `pages`. */
@@ -98,12 +100,13 @@ export class SiteModel extends SiteStyles {
     table: OutcomeTable = new OutcomeTable(new TruthTable()),
     ...earlier: readonly SiteModel[]
   ) {
-    const { sheets, copies, scripts, behind, isModule } = sources;
+    const { sheets, copies, scripts, behind, isModule, isToCome } = sources;
     const texts = {
       textAt: (path: string) => sheets.get(path),
       copyOf: (address: string) => copies.get(address),
       behind: (path: string) => behind?.(path),
       isModule: (path: string) => isModule?.(path) === true,
+      isToCome: (path: string) => isToCome?.(path) === true,
       scriptAt: (path: string) => scripts?.get(path),
     };
     super(texts, table, ...earlier);

@@ -22,6 +22,8 @@ export interface SheetTexts {
   behind?(path: string): string | undefined;
   /** Whether a build gives the classes of a sheet names of their own: code asks for them. */
   isModule?(path: string): boolean;
+  /** Whether a sheet is none yet, and linked by nothing: it comes with the first rule that is written into it. */
+  isToCome?(path: string): boolean;
   /** A script of the site; `undefined` where there is none, or it is not at hand. */
   scriptAt?(path: string): ScriptText | undefined;
 }

@@ -349,7 +349,8 @@ export class Prover {
 
   /** In: sheets of a component that are there in neither state: one that is to come is none of them. */
   #noteUnread({ unread }: Stack, inNeither: readonly string[]): void {
-    for (const { address, why } of unread) {
+    for (const { address, path, why } of unread) {
+      if (path !== undefined && this.#before.texts.isToCome?.(path) === true) continue;
       if (why === 'elsewhere' || inNeither.includes(address))
         this.part.unread.set(address, (this.part.unread.get(address) ?? 0) + 1);
     }

@@ -153,6 +153,10 @@ export class SiteReader implements SheetShelf, PageSource {
     return this.#added === 'none' ? undefined : this.#added;
   }
 
+  isToCome(file: string): boolean {
+    return this.#added !== undefined && this.added?.sheet === file;
+  }
+
   #findAdded(): AddedSheet | undefined {
     const { sheets, importers } = this.imported;
     const own = sheets.filter((file) => !file.startsWith('node_modules/') && !isBlockName(file));
