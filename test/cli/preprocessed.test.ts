@@ -208,6 +208,14 @@ for (const style of ['expanded', 'compressed'] as const)
     assert.match(read(site, 'scss/site.scss'), /\.note \{ color: red; \} \/\/ of notes\n$/);
   });
 
+test('what is written in sources is surveyed, each declaration once', async () => {
+  const site = siteOfParts('compressed', { 'scss/crew.scss': "$ink: #654321;\n@import 'fares';\n" });
+  const { sources, themeSheets, upkeep } = JSON.parse((await acervus('survey', site, '--json')).stdout);
+  assert.deepEqual(sources, { written: 7, distinct: 6, repeated: 2, holders: 2, alike: 0 });
+  assert.deepEqual([themeSheets.written, upkeep.now], [0, 0]);
+  assert.match((await acervus('survey', site)).stdout, /7 {3}declarations in 2 preprocessor sheets/);
+});
+
 test('what a mixin or a loop writes is left as it is, and the place told', async () => {
   const site = siteOfParts('expanded');
   const before = snapshot(site);

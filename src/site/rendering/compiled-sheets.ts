@@ -5,8 +5,10 @@ import path from 'node:path';
 import { generate, parse, walk } from 'css-tree/dist/csstree.esm';
 import { applyEdits, type Edit, newlineOf } from '../../core/edits/index.js';
 import { UsageError } from '../../core/usage-error.js';
+import type { Config } from '../config.js';
 import { compiledText, isCompiled, type OutputStyle } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
+import { ownerByName } from '../files/owner.js';
 
 export interface CompiledSheet {
   /** What pages link. */
@@ -26,6 +28,11 @@ export interface SheetSource {
   readonly entry: string;
   /** A part of our own that is looked at by itself. */
   readonly without: string | undefined;
+}
+
+/** Which sources are the site's own. */
+export function ownSources(config: Config): (source: string) => boolean {
+  return (source) => !source.startsWith('node_modules/') && ownerByName(config, source)?.owner !== 'platform';
 }
 
 /** So many sources of one name are tried. */

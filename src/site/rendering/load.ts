@@ -11,13 +11,12 @@ import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import type { Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
-import { ownerByName } from '../files/owner.js';
 import { sheetsOfUnread } from '../files/unread.js';
 import { tellRead } from '../files/watch.js';
 import { takeExcerpts } from '../threads/excerpting.js';
 import { proveChange } from '../threads/proving.js';
 import type { Visited } from '../visiting/with-boxes.js';
-import type { CompiledSheet, SheetSource } from './compiled-sheets.js';
+import { type CompiledSheet, ownSources, type SheetSource } from './compiled-sheets.js';
 import type { AddedSheet } from './imported-sheets.js';
 import { outlinedPages } from './outlines.js';
 import type { SheetOwner, SiteReader } from './reader.js';
@@ -137,12 +136,7 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     sharedIsGiven: reader.config.shared !== undefined || shared !== usual,
     encodings: reader.encodings,
     added: model.pages.some(({ path }) => isComponentFile(path)) ? reader.added : undefined,
-    sourceOf: (sheet) =>
-      reader.compiled.sourceOf(
-        sheet,
-        (source) =>
-          !source.startsWith('node_modules/') && ownerByName(reader.config, source)?.owner !== 'platform',
-      ),
+    sourceOf: (sheet) => reader.compiled.sourceOf(sheet, ownSources(reader.config)),
     compiledAs: (sheet) => reader.compiled.of(sheet),
     compiled: owners.map(({ path }) => reader.compiled.of(path)).find((one) => one?.part === shared),
     visited: reader.visited,

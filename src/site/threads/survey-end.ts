@@ -1,6 +1,7 @@
 // The part of a survey that looks at the whole site: joins what the threads found, and reads sheets and scripts.
 
 import type { Place } from '../../core/source.js';
+import { emptyStock } from '../../core/stock/book.js';
 import { mergeStock, reachSheets, type StockData, type Survey, takeStock } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
@@ -8,11 +9,14 @@ import { styledStrings } from '../files/code-strings.js';
 import { unreadEndings } from '../files/templates.js';
 import type { SheetOwner, SiteReader } from '../rendering/reader.js';
 import { suggestedSheets } from '../rendering/suggestion.js';
+import { writtenInSources } from '../rendering/written-sheets.js';
 import type { JobResult } from './job-model.js';
 import type { Timings } from './timings.js';
 
 export interface SurveyedSite {
   readonly survey: Survey;
+  /** What is written in the sources of sheets that a preprocessor makes. */
+  readonly sources: Survey['themeSheets'];
   /** Linked and imported sheets, most used first. */
   readonly sheets: readonly SheetOwner[];
   /** Site path of the shared sheet, whether or not it exists. */
@@ -49,8 +53,16 @@ export function finishSurvey(
       scriptText: (file) => (reader.isPlatform(file) ? undefined : reader.textAt(file)),
     }),
   );
+  const written = timings.measure('sheets and scripts', () => writtenInSources(reader, sheets));
   return {
     survey,
+    sources: takeStock({
+      stock: emptyStock(),
+      shelf: { sheetAt: (file) => written.get(file), copyOf: () => undefined },
+      themes: [...written.keys()],
+      scriptWords: () => undefined,
+      scriptText: () => undefined,
+    }).themeSheets,
     sheets,
     shared: reader.shared(sheets, plainLinks(stock)),
     drafted: draftedUpkeep(reader, survey.upkeep.now),

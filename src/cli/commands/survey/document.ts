@@ -40,6 +40,7 @@ export const surveyDocument = z
     blocks: tally,
     oldAttributes: tally,
     themeSheets: tally,
+    sources: tally.describe('What is written in sources of SCSS, Sass and Less: not counted as upkeep.'),
     upkeep: z.strictObject({
       now: z.int(),
       drafted: z.int().optional().describe('Once the draft that is there is adopted.'),

@@ -62,6 +62,7 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
     ...tallyLines(stock.oldAttributes, 'old attributes and elements such as bgcolor and <center>', '', ''),
   );
   lines.push(...tallyLines(stock.themeSheets, 'declarations in', 'theme sheets', ''));
+  lines.push(...tallyLines(stock.sources, 'declarations in', 'preprocessor sheets', ''));
   const { times, examples } = stock.inCode;
   if (times > 0)
     lines.push(

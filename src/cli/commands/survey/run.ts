@@ -62,6 +62,7 @@ export async function surveyOfParts(
 function documentOf(
   {
     survey: stock,
+    sources,
     sheets,
     shared,
     drafted,
@@ -79,6 +80,7 @@ function documentOf(
     format: 1,
     command: 'survey',
     ...counts,
+    sources,
     platformPages: platformPages.length,
     upkeep: { ...counts.upkeep, ...(drafted === undefined ? {} : { drafted }) },
     sheets,
