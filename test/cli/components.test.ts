@@ -8,7 +8,7 @@ import { adopt, draft, prove } from '../../src/index.js';
 import { type Framework, type Props, randomComponents, renderComponents } from '../support/components.js';
 import { Random } from '../support/generate.js';
 import { Seeds } from '../support/seeds.js';
-import { acervus, makeSite, read, snapshot } from '../support/site.js';
+import { acervus, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const SHOWN: readonly Props[] = [true, false].flatMap((shut) =>
   [true, false].flatMap((late) => [[], ['a', 'b', 'c']].map((list) => ({ shut, late, list }))),
@@ -207,6 +207,20 @@ test('blocks of other components, and code that writes styles, are reckoned with
     /main > |main \.|\.[\w-]+\.[\w-]+/,
     'stronger than the block of another component',
   );
+});
+
+test('a page that a build leaves beside the sources of components is none of the site', async () => {
+  const site = makeSite({
+    'src/main.jsx': "import './site.css';\n",
+    'src/site.css': 'body { margin: 0 }\n',
+    'src/A.jsx': "export const A = () => <b style={{ color: 'navy' }}>x</b>;\n",
+    'index.html': htmlPage('<div id="root"></div>'),
+    'build/report.html': htmlPage(
+      '<p class="x">y</p><script>document.querySelector("b").style.color = "";</script>',
+    ),
+  });
+  const { pages, platformPages, components } = JSON.parse((await acervus('survey', site, '--json')).stdout);
+  assert.deepEqual([pages, platformPages, components], [1, 1, 1]);
 });
 
 test('copies that a build makes are left to it, and src/lib is no folder of libraries', async () => {

@@ -259,6 +259,20 @@ test('a rule of Less is changed where it is written, and one that components imp
   assert.match((await acervus('restyle', '.fare:hover', 'top: 0', site)).stderr, /\.lift\(\) writes it/);
 });
 
+test('a source that is indented is changed as it is written', async () => {
+  const sass = '$ink: #123456\r\n.fare\r\n  color: $ink\r\n  &:hover\r\n    top: 0\r\n';
+  const site = makeSite({
+    'src/main.js': "import './site.sass';\n",
+    'src/site.sass': sass,
+    'src/A.vue': '<template><main><p class="fare">x</p></main></template>\n',
+  });
+  const { stderr, stdout } = await acervus('restyle', '.fare', 'color: red', 'left: 0', site);
+  assert.match(stdout, /src\/site\.sass:3:3/, stderr);
+  assert.equal(read(site, 'src/site.sass'), sass.replace('color: $ink', 'color: red\r\n  left: 0'));
+  await acervus('restyle', '.fare:hover', 'top:', 'right: 1px', site);
+  assert.match(read(site, 'src/site.sass'), /&:hover\r\n {4}right: 1px\r\n$/);
+});
+
 test('a class gets another name where it is written, and not where a name is put together', async () => {
   const site = siteOfParts('compressed');
   const { stdout, stderr } = await acervus('rename', '.fare', '.price', site);

@@ -3,7 +3,7 @@
 import picomatch from 'picomatch';
 import { isComponentFile } from '../../core/components/index.js';
 import type { Config } from '../config.js';
-import { CONFIG_FILE } from './files.js';
+import { CONFIG_FILE, type SiteFiles } from './files.js';
 
 export interface Owner {
   readonly owner: 'platform' | 'theme';
@@ -16,12 +16,20 @@ export const LIBRARY_NAMES =
   'platform|vendors?|plugins?|(?<!(?:^|/)(?:src|usr)/)libs?|third[-_]party|frameworks?';
 const PLATFORM_FOLDERS = new RegExp(`(^|/)(${LIBRARY_NAMES}|dist|packages|kit)/`, 'i');
 
-/** Whether a page is what a test run leaves behind, or a component as a build copies it. */
-export function isLeftBehind(file: string): boolean {
-  return (
-    /(^|\/)(coverage|lcov-report|htmlcov)\//i.test(file) ||
-    (isComponentFile(file) && /(^|\/)(dist|build|esm?|cjs)\//i.test(file))
-  );
+const BUILT = /(^|\/)(dist|build|esm?|cjs)\//i;
+const componentHouses = new WeakMap<SiteFiles, boolean>();
+
+/** Whether a page is what a test run leaves behind, or a build: of components their copies, and pages beside their sources. */
+export function isLeftBehind(file: string, files: SiteFiles): boolean {
+  if (/(^|\/)(coverage|lcov-report|htmlcov)\//i.test(file)) return true;
+  if (!BUILT.test(file)) return false;
+  if (isComponentFile(file)) return true;
+  let has = componentHouses.get(files);
+  if (has === undefined) {
+    has = files.list().some((one) => /\.(vue|svelte|astro|jsx|tsx)$/i.test(one) && !BUILT.test(one));
+    componentHouses.set(files, has);
+  }
+  return has;
 }
 
 /** Code that is none of the site's own: libraries, tests, and what a build made. */

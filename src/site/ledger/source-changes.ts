@@ -63,13 +63,20 @@ export function sourceChanges(
 }
 
 /** The sheets of a site that can be changed in what they are made of, and the files that these are. */
-export function sourcedSheets({ files, sheets, sourceOf }: Pick<Site, 'files' | 'sheets' | 'sourceOf'>): {
+export function sourcedSheets({
+  files,
+  sheets,
+  sourceOf,
+  model,
+}: Pick<Site, 'files' | 'sheets' | 'sourceOf' | 'model'>): {
   readonly sheets: readonly string[];
   readonly files: ReadonlySet<string>;
 } {
   const sources = new Set<string>();
   const found = sheets.flatMap(({ path, owner }) => {
-    const source = owner === 'platform' ? sourceOf(path) : undefined;
+    // The classes of a module are no names that could be asked for.
+    const isOpen = owner === 'platform' && model.sources.isModule?.(path) !== true;
+    const source = isOpen ? sourceOf(path) : undefined;
     const made = source && compiledWithMap(files, source.entry, source.without);
     for (const file of made?.files ?? []) sources.add(file);
     return made === undefined ? [] : path;

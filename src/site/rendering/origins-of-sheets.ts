@@ -2,6 +2,7 @@
 
 import { originalPositionFor, TraceMap } from '@jridgewell/trace-mapping';
 import { type Declaration, parseSheet } from '../../core/sheets/index.js';
+import { placeIn } from '../../core/source.js';
 import type { CompiledMap } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
 
@@ -12,6 +13,8 @@ export interface Origin {
   readonly start: number;
   /** Of its value, with its importance. */
   readonly value: { readonly start: number; readonly end: number };
+  /** Lines end declarations there, and no semicolon. */
+  readonly isIndented: boolean;
 }
 
 /** Finds where declarations of a sheet are written: the first of what it compiles to is the first of it, and so on. */
@@ -19,6 +22,7 @@ export class Origins {
   readonly #numbers: ReadonlyMap<number, number>;
   readonly #made: readonly Declaration[];
   readonly #map: TraceMap;
+  readonly #sources = new Map<string, Source | undefined>();
 
   constructor(
     readonly files: SiteFiles,
@@ -35,32 +39,36 @@ export class Origins {
   of(declaration: Declaration): Origin | undefined {
     const made = this.#made[this.#numbers.get(declaration.range.start) ?? -1];
     if (made === undefined) return undefined;
-    const { css, fileOf } = this.compiled;
-    const lines = css.slice(0, made.range.start).split('\n');
-    const found = originalPositionFor(this.#map, {
-      line: lines.length,
-      column: lines.at(-1)!.length,
-    });
-    const file = found.source === null ? undefined : fileOf(found.source);
-    const text = file === undefined ? undefined : this.files.read(file)?.toString('utf8');
-    if (file === undefined || text === undefined || found.line === null) return undefined;
-    const start = offsetOf(text, found.line, found.column);
-    const name = /^[\w-]+\s*:\s*/.exec(text.slice(start))?.[0];
+    const { line, column } = placeIn('', this.compiled.css, made.range.start);
+    const found = originalPositionFor(this.#map, { line, column: column - 1 });
+    const source = found.source === null ? undefined : this.#sourceOf(this.compiled.fileOf(found.source));
+    if (source === undefined || found.line === null) return undefined;
+    const { file, text, lines } = source;
+    const start = (lines[found.line - 1] ?? text.length) + found.column;
+    const name = /^[\w-]+\s*:\s*/.exec(text.slice(start, start + 200))?.[0];
     if (name === undefined || !made.property.endsWith(name.replace(/\s*:\s*$/, '').toLowerCase()))
       return undefined;
     const from = start + name.length;
-    return { file, text, start, value: { start: from, end: from + valueLength(text.slice(from)) } };
+    const isIndented = /\.sass$/i.test(file);
+    const rest = isIndented ? text.slice(from).split(/[\r\n]/, 1)[0]! : text.slice(from);
+    return { file, text, start, value: { start: from, end: from + valueLength(rest) }, isIndented };
+  }
+
+  #sourceOf(file: string): Source | undefined {
+    if (!this.#sources.has(file)) {
+      const text = this.files.read(file)?.toString('utf8');
+      const lines = text === undefined ? [] : [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
+      this.#sources.set(file, text === undefined ? undefined : { file, text, lines });
+    }
+    return this.#sources.get(file);
   }
 }
 
-function offsetOf(text: string, line: number, column: number): number {
-  let at = 0;
-  for (let number = 1; number < line; number++) {
-    const end = text.indexOf('\n', at);
-    if (end < 0) return text.length;
-    at = end + 1;
-  }
-  return at + column;
+/** A file, and where its lines begin. */
+interface Source {
+  readonly file: string;
+  readonly text: string;
+  readonly lines: readonly number[];
 }
 
 /** Characters up to what ends a declaration, without the space before it. */

@@ -356,7 +356,7 @@ export class SiteReader implements SheetShelf, PageSource {
   #isPlatformPage(file: string): boolean {
     const { theme, platform } = this.config;
     if (globs(theme)(file)) return false;
-    if (globs(platform)(file) || isLeftBehind(file)) return true;
+    if (globs(platform)(file) || isLeftBehind(file, this.files)) return true;
     const folder = LIBRARIES.exec(file)?.[0];
     if (folder === undefined) return false;
     return this.files.list().some((other) => other.startsWith(folder) && /\.(css|js|mjs)$/i.test(other));

@@ -186,7 +186,18 @@ function changesOf({ declarations }: StyleRule, other: StyleRule): Wanted[] {
     from = at + 1;
   }
   letGo(declarations.length);
-  return found;
+  return beside(found, declarations[0]);
+}
+
+/** What is to stand in front of all takes the place of one that goes, or stands behind the first. */
+function beside(wanted: readonly Wanted[], first: Declaration | undefined): Wanted[] {
+  const gone = wanted.filter(({ fresh }) => fresh === undefined);
+  return wanted.flatMap((one) => {
+    if (one.fresh === undefined) return gone.includes(one) ? one : [];
+    if (one.old !== undefined || one.behind !== undefined) return one;
+    const { old } = gone.shift() ?? {};
+    return { ...one, old, behind: old === undefined ? first : undefined };
+  });
 }
 
 function said({ value, important }: Declaration): string {
@@ -210,9 +221,12 @@ function writerAround(text: string, offset: number): string | undefined {
 
 const TOKENS = /"(?:[^"\\]|\\[\s\S])*"|'(?:[^'\\]|\\[\s\S])*'|\/\*[\s\S]*?\*\/|\/\/[^\n]*|#\{[^}]*\}|[{};]/g;
 
-function editOf({ old, fresh }: Wanted, { text, start, value }: Origin): Edit {
+function editOf({ old, fresh }: Wanted, { text, start, value, isIndented }: Origin): Edit {
   const ends = /^\s*;/.exec(text.slice(value.end))?.[0].length ?? 0;
-  if (old !== undefined && fresh !== undefined) return { ...value, text: said(fresh) };
+  if (old !== undefined && fresh !== undefined)
+    return old.property === fresh.property
+      ? { ...value, text: said(fresh) }
+      : { start, end: value.end, text: `${fresh.property}: ${said(fresh)}` };
   const line = /(?:^|[\r\n])([ \t]*)$/.exec(text.slice(0, start));
   if (old !== undefined) {
     const after = /^[ \t]*(?:\r\n|\n|\r)/.exec(text.slice(value.end + ends))?.[0].length ?? 0;
@@ -222,6 +236,6 @@ function editOf({ old, fresh }: Wanted, { text, start, value }: Origin): Edit {
   }
   const gap = line === null ? ' ' : newlineOf(text) + line[1]!;
   const at = value.end + ends;
-  const written = `${fresh!.property}: ${said(fresh!)};`;
-  return { start: at, end: at, text: `${ends === 0 ? ';' : ''}${gap}${written}` };
+  const [before, behind] = isIndented ? ['', ''] : [ends === 0 ? ';' : '', ';'];
+  return { start: at, end: at, text: `${before}${gap}${fresh!.property}: ${said(fresh!)}${behind}` };
 }
