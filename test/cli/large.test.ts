@@ -104,6 +104,15 @@ test('tags that are written alike stay where a script of their page, or what it 
   assert.ok(whole.kept.length > 0);
 });
 
+test('tags that lose a class and a style at once lose each once', async () => {
+  const files = pagesOfRows(14, (_, row) => `${row % 2 === 0 ? ' class="odd"' : ''} style="color: #246"`);
+  for (const [name, text] of Object.entries(files))
+    files[name] = text.replace('</head>', '<link rel="stylesheet" href="site.css"></head>');
+  files['site.css'] = '.odd { background: #eee }\n.even { background: #fff }\n';
+  const [whole, excerpts] = await bothWays(files);
+  assert.deepEqual(excerpts, whole);
+});
+
 test('an exception to a style is made on the page that it names', async () => {
   const site = makeSite(pagesOfRows(12, () => ' style="color: #246"'));
   const run = (...args: string[]) => acervusOn({ environment: LARGE }, args);

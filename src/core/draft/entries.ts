@@ -71,7 +71,7 @@ export function entriesOf(
     ...classes.map((move) => ({
       // A word in a tag is a quarter of a place.
       saves: move.tags.length / 4,
-      entry: classEntry(move, known.get(classId(move))),
+      entry: classEntry(move, known.get(classId(move)), model),
     })),
   ]
     .sort((a, b) => b.saves - a.saves || (a.entry.id < b.entry.id ? -1 : 1))
@@ -259,19 +259,24 @@ function placeOfTag({ page, element }: NamedIdClass['tags'][number]): Place {
   return placeIn(page.path, page.text, element.tag?.range.start ?? 0);
 }
 
-function classEntry(move: ClassMove, known: DraftStyle | undefined): DraftStyle {
+function classEntry(move: ClassMove, known: DraftStyle | undefined, model: SiteModel): DraftStyle {
   const { name, instead, rules, tags } = move;
+  const elements = Math.round(sum(tags, ({ page, element }) => model.countOf(page, element)));
+  const pages = tags.flatMap(({ page, element }) => [
+    page.path,
+    ...model.alsoAt(page, element).map(({ path }) => path),
+  ]);
   return {
     id: classId(move),
     home: instead === undefined ? 'idle class' : 'counted class',
     take: known?.take ?? true,
     ...(known?.reviewed === undefined ? {} : { reviewed: known.reviewed }),
     selector: instead ?? `.${name}`,
-    elements: tags.length,
-    pages: new Set(tags.map(({ page }) => page)).size,
+    elements,
+    pages: new Set(pages).size,
     'out of': `class="${name}"`,
     'such as': tags.slice(0, 2).map((one) => showPlace(placeOfTag(one))),
-    saves: { places: 0, bytes: tags.length * (name.length + 1) },
+    saves: { places: 0, bytes: elements * (name.length + 1) },
     declarations: rules
       .flatMap(({ own }) =>
         own.rule.declarations.map((one) => `${declarationText(one, own.holder, own.holder)};\n`),

@@ -67,8 +67,12 @@ export function widen(
     // The head alone: what is read of it does not depend on what follows.
     const head = (): Page => pages.parse(path, (pages.read(path) ?? '').slice(0, out?.body));
     const link = linkOn?.(head());
-    const done = new Set(own.map(({ start }) => start));
-    const bare = withoutGone(pages, path, gone(path), cuts.get(path)).filter(({ start }) => !done.has(start));
+    // A tag that changes as another one loses the classes that this one loses.
+    const done = [...own, ...like];
+    const bare = withoutGone(pages, path, gone(path), cuts.get(path)).filter(
+      (edit) =>
+        !done.some(({ start, end }) => start === edit.start || (start < edit.end && edit.start < end)),
+    );
     const together = [...(link === undefined ? [] : [link]), ...own, ...like, ...bare];
     if (together.length > 0) all.set(path, together);
   }
