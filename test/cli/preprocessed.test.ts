@@ -216,6 +216,21 @@ test('what is written in sources is surveyed, each declaration once', async () =
   assert.match((await acervus('survey', site)).stdout, /7 {3}declarations in 2 preprocessor sheets/);
 });
 
+test('values of sources are listed with their places, and variables by their names', async () => {
+  const site = siteOfParts('compressed');
+  const { named, unnamed } = JSON.parse((await acervus('values', site, '--json')).stdout);
+  const shown = named.map((one: { name: string; value: string; uses: number; place: { path: string } }) =>
+    [one.name, one.value, one.uses, one.place.path].join(' '),
+  );
+  assert.deepEqual(shown.sort(), ['$ink #123456 2 scss/site.scss', '$pad 4px 1 scss/_fares.scss']);
+  const white = unnamed.find((one: { value: string }) => one.value === '#fff');
+  assert.deepEqual(white.place, { path: 'scss/_fares.scss', line: 6, column: 13 });
+  assert.ok(
+    !unnamed.some((one: { value: string }) => one.value.includes('$')),
+    'what is worked out is no value',
+  );
+});
+
 test('what a mixin or a loop writes is left as it is, and the place told', async () => {
   const site = siteOfParts('expanded');
   const before = snapshot(site);

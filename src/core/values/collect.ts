@@ -168,7 +168,8 @@ function unnamedIn(said: readonly Said[], names: ReadonlyMap<string, string>): U
     { kind: ValueKind; spellings: Map<string, number>; properties: Set<string>; place: Place }
   >();
   for (const { declaration, place } of said) {
-    if (declaration.property.startsWith('--')) continue;
+    // What a preprocessor works out is no value yet.
+    if (declaration.property.startsWith('--') || /[$@]/.test(declaration.value)) continue;
     for (const { kind, value } of valuesIn(declaration.property, declaration.value)) {
       const key = `${kind} ${valueForm(kind, value)}`;
       const own = found.get(key) ?? { kind, spellings: new Map(), properties: new Set(), place };

@@ -9,7 +9,7 @@ export {
   type ValuesInput,
   valuesOf,
 } from './collect.js';
-export { VALUE_KINDS, type ValueKind } from './kinds.js';
+export { kindOf, VALUE_KINDS, type ValueKind } from './kinds.js';
 export { type ColourPair, colourPairs } from './pairs.js';
 export { type NameChange, planValues, type ValueChange, type ValuesPlan } from './plan.js';
 export type { RenameTexts } from './rename.js';

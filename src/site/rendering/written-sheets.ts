@@ -1,21 +1,33 @@
 // What people wrote in the sources of a preprocessor: each declaration once, where it stands, whatever is made of it.
 
 import { parseSheet, type Sheet, type StyleRule } from '../../core/sheets/index.js';
+import { type Place, placeIn } from '../../core/source.js';
+import type { Config } from '../config.js';
 import { compiledWithMap } from '../files/compiled.js';
-import { ownSources } from './compiled-sheets.js';
+import type { SiteFiles } from '../files/files.js';
+import { ownSources, type SheetSource } from './compiled-sheets.js';
 import { Origins } from './origins-of-sheets.js';
-import type { SheetOwner, SiteReader } from './reader.js';
+import type { SheetOwner } from './reader.js';
 
-/** In: the sheets that pages use. Out: by source, its rules with what is written in them. */
-export function writtenInSources(reader: SiteReader, sheets: readonly SheetOwner[]): Map<string, Sheet> {
+/** A site whose sheets are known, with the sheets that its pages use. */
+interface Sheets {
+  readonly files: SiteFiles;
+  readonly sheets: readonly SheetOwner[];
+  readonly config: Config;
+  readonly sourceOf: (sheet: string) => SheetSource | undefined;
+}
+
+/** Out: by source, its rules with what is written in them. */
+export function writtenInSources({ files, sheets, config, sourceOf }: Sheets): Map<string, Sheet> {
   const seen = new Set<string>();
   const found = new Map<string, StyleRule[]>();
-  const isOwn = ownSources(reader.config);
+  const isOwn = ownSources(config);
   for (const { path, owner } of sheets) {
-    const source = owner === 'platform' ? reader.compiled.sourceOf(path, isOwn) : undefined;
-    const made = source && compiledWithMap(reader.files, source.entry, source.without);
+    const source = owner === 'platform' ? sourceOf(path) : undefined;
+    const made = source && compiledWithMap(files, source.entry, source.without);
     if (made === undefined) continue;
-    const origins = new Origins(reader.files, made, made.css);
+    for (const file of made.files) if (isOwn(file)) found.set(file, found.get(file) ?? []);
+    const origins = new Origins(files, made, made.css);
     for (const rule of parseSheet(made.css).rules)
       for (const [file, own] of writtenOf(rule, origins, seen)) {
         if (!isOwn(file)) continue;
@@ -28,7 +40,7 @@ export function writtenInSources(reader: SiteReader, sheets: readonly SheetOwner
   return new Map(
     [...found].map(([file, rules]) => [
       file,
-      { ...empty, text: reader.files.read(file)?.toString('utf8') ?? '', rules },
+      { ...empty, text: files.read(file)?.toString('utf8') ?? '', rules },
     ]),
   );
 }
@@ -49,3 +61,32 @@ function writtenOf(rule: StyleRule, origins: Origins, seen: Set<string>): Map<st
   }
   return found;
 }
+
+/** A variable of a preprocessor. */
+export interface Variable {
+  /** With its sign. */
+  readonly name: string;
+  readonly value: string;
+  readonly place: Place;
+  /** How often it is asked for in these sources. */
+  readonly uses: number;
+}
+
+/** In: the sources of a site, whose rules stand in them. */
+export function variablesIn(sources: ReadonlyMap<string, Sheet>): Variable[] {
+  const all = [...sources.values()].map(({ text }) => text).join('\n');
+  return [...sources].flatMap(([file, { text }]) =>
+    [...text.matchAll(VARIABLE)].map(({ 0: whole, 1: name = '', 2: value = '', index }): Variable => {
+      const asked = new RegExp(`${name.replace('$', '\\$')}(?![\\w-])`, 'g');
+      return {
+        name,
+        value,
+        place: placeIn(file, text, index + whole.indexOf(name)),
+        uses: [...all.matchAll(asked)].length - 1,
+      };
+    }),
+  );
+}
+
+/** Less spells names of its own like at-rules, with a colon behind them. */
+const VARIABLE = /^[ \t]*([$@][\w-]+)[ \t]*:[ \t]*([^;{}\r\n]+?)[ \t]*(?:!default[ \t]*)?(?:;|$)/gm;

@@ -7,6 +7,7 @@ import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { styledStrings } from '../files/code-strings.js';
 import { unreadEndings } from '../files/templates.js';
+import { ownSources } from '../rendering/compiled-sheets.js';
 import type { SheetOwner, SiteReader } from '../rendering/reader.js';
 import { suggestedSheets } from '../rendering/suggestion.js';
 import { writtenInSources } from '../rendering/written-sheets.js';
@@ -53,7 +54,12 @@ export function finishSurvey(
       scriptText: (file) => (reader.isPlatform(file) ? undefined : reader.textAt(file)),
     }),
   );
-  const written = timings.measure('sheets and scripts', () => writtenInSources(reader, sheets));
+  const written = timings.measure('sheets and scripts', () => {
+    const isOwn = ownSources(reader.config);
+    const sourceOf = (sheet: string) => reader.compiled.sourceOf(sheet, isOwn);
+    const all = writtenInSources({ files: reader.files, config: reader.config, sheets, sourceOf });
+    return new Map([...all].filter(([, { rules }]) => rules.length > 0));
+  });
   return {
     survey,
     sources: takeStock({

@@ -18,7 +18,9 @@ export const valuesDocument = z
         sets: z
           .array(z.strictObject({ where: z.string(), value: z.string(), place }))
           .describe('Other values that it has in a scheme, a medium or a section.'),
-        uses: z.int().describe('How often something says var() of it.'),
+        uses: z
+          .int()
+          .describe('How often something says var() of it, or asks for a variable of SCSS or Less.'),
       }),
     ),
     unnamed: z.array(

@@ -31,7 +31,7 @@ export function valuesLines(folder: string, document: ValuesDocument, all: boole
   for (const kind of kinds) lines.push(...kindLines(kind, document, all));
   const other = document.named.filter((one) => one.kind === undefined);
   if (other.length > 0) {
-    lines.push(heading('Other', 'custom properties of no kind that tokens know'));
+    lines.push(heading('Other', 'names of no kind that tokens know'));
     for (const { name, value, uses, place } of all ? other : other.slice(0, FEW))
       lines.push(
         row({

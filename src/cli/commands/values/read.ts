@@ -2,6 +2,7 @@
 
 import type { Page } from '../../../core/markup/index.js';
 import { findNearMisses, type NearValue } from '../../../core/search/index.js';
+import type { Sheet } from '../../../core/sheets/index.js';
 import { type Place, placeIn } from '../../../core/source.js';
 import { type ColourPair, colourPairs, type Values, valuesOf } from '../../../core/values/index.js';
 import type { Site } from '../../../site/rendering/load.js';
@@ -10,12 +11,17 @@ type SourceOf = (place: Place) => Place;
 
 const AS_IT_IS: SourceOf = (place) => place;
 
-/** In: where a place of its pages stands in what a person writes. */
-export function valuesIn({ model, themes }: Site, sourceOf: SourceOf = AS_IT_IS): Values {
-  const sheets = themes.flatMap((file) => {
+/** In: where a place of its pages stands in what a person writes; sources of a preprocessor. */
+export function valuesIn(
+  { model, themes }: Site,
+  sourceOf: SourceOf = AS_IT_IS,
+  sources: ReadonlyMap<string, Sheet> = new Map(),
+): Values {
+  const own = themes.flatMap((file) => {
     const program = model.sheetAt(file);
-    return program === undefined ? [] : [{ path: file, text: program.sheet.text, sheet: program.sheet }];
+    return program === undefined ? [] : [[file, program.sheet] as const];
   });
+  const sheets = [...own, ...sources].map(([path, sheet]) => ({ path, text: sheet.text, sheet }));
   const styles = model.pages.flatMap((page) =>
     page.elements.flatMap(({ style, tag }) => {
       const range = tag?.attributes.get('style');

@@ -3,14 +3,16 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
+import type { Sheet } from '../../../core/sheets/index.js';
 import { UsageError } from '../../../core/usage-error.js';
-import { planValues, readTokens, toTokens, type Values } from '../../../core/values/index.js';
+import { kindOf, planValues, readTokens, toTokens, type Values } from '../../../core/values/index.js';
 import { openForReading } from '../../../site/building/read.js';
 import { readPlain } from '../../../site/files/inside.js';
 import { othersWith } from '../../../site/files/unread.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import { isReadIn, type Site } from '../../../site/rendering/load.js';
+import { variablesIn, writtenInSources } from '../../../site/rendering/written-sheets.js';
 import type { ValuesDocument } from './document.js';
 import { nearIn, pairsIn, valuesIn } from './read.js';
 
@@ -35,16 +37,24 @@ export async function values(site: string, options: ValuesOptions = {}): Promise
     options.in === undefined
       ? await openForReading(site, onStep)
       : { site: openForChange(site), sourceOf: undefined };
-  const found = valuesIn(opened, sourceOf);
+  // What is taken in is written into plain sheets alone.
+  const sources = options.in === undefined ? writtenInSources(opened) : new Map<string, Sheet>();
+  const found = valuesIn(opened, sourceOf, sources);
   const document: ValuesDocument = {
     format: 1,
     command: 'values',
-    named: found.named.map(({ name, kind, value, place, note, sets, uses }) => ({
-      ...{ name, value, place, uses },
-      ...(note === undefined ? {} : { note }),
-      ...(kind === undefined ? {} : { kind }),
-      sets: sets.map(({ declaration: _declaration, ...one }) => one),
-    })),
+    named: [
+      ...found.named.map(({ name, kind, value, place, note, sets, uses }) => ({
+        ...{ name, value, place, uses },
+        ...(note === undefined ? {} : { note }),
+        ...(kind === undefined ? {} : { kind }),
+        sets: sets.map(({ declaration: _declaration, ...one }) => one),
+      })),
+      ...variablesIn(sources).map((one) => {
+        const kind = kindOf(one.name, one.value);
+        return { ...one, ...(kind === undefined ? {} : { kind }), sets: [] };
+      }),
+    ],
     unnamed: found.unnamed.map(({ named, properties, ...one }) => ({
       ...one,
       properties: [...properties],
