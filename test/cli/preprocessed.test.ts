@@ -274,6 +274,25 @@ test('a rule of Less is changed where it is written, and one that components imp
   assert.match((await acervus('restyle', '.fare:hover', 'top: 0', site)).stderr, /\.lift\(\) writes it/);
 });
 
+test('a source of the platform is never written, whatever takes it in', async () => {
+  const kit = '.kit-fare { color: #123456; }\n';
+  const site = makeSite({
+    'src/main.js': "import './site.scss';\n",
+    'src/site.scss': "@import '../vendor/kit';\n.note { top: 0; }\n",
+    'vendor/kit.scss': kit,
+    'src/A.vue': '<template><main><p class="kit-fare">x</p></main></template>\n',
+  });
+  for (const args of [
+    ['restyle', '.kit-fare', 'color: red'],
+    ['rename', 'kit-fare', 'fare'],
+  ]) {
+    const { code, stderr } = await acervus(...args, site);
+    assert.equal(code, 2, stderr);
+    assert.match(stderr, /that source is not yours to edit|\.kit-fare is written out nowhere/);
+  }
+  assert.equal(read(site, 'vendor/kit.scss'), kit);
+});
+
 test('a source that is indented is changed as it is written', async () => {
   const sass = '$ink: #123456\r\n.fare\r\n  color: $ink\r\n  &:hover\r\n    top: 0\r\n';
   const site = makeSite({

@@ -39,6 +39,7 @@ type ChangedSite = Pick<
   | 'files'
   | 'sheets'
   | 'sourceOf'
+  | 'config'
   | 'compiledAs'
 >;
 

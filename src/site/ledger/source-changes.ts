@@ -3,7 +3,7 @@
 import { applyEdits, type Edit } from '../../core/edits/edit.js';
 import { UsageError } from '../../core/usage-error.js';
 import { compiledText, compiledWithMap } from '../files/compiled.js';
-import { rebuilt } from '../rendering/compiled-sheets.js';
+import { ownSources, rebuilt } from '../rendering/compiled-sheets.js';
 import type { Site } from '../rendering/load.js';
 import { filesWith, inSources, type SourceChange } from '../rendering/source-edits.js';
 
@@ -22,20 +22,27 @@ export function sourceChanges(
     sheets,
     sourceOf,
     compiledAs,
-  }: Pick<Site, 'model' | 'files' | 'sheets' | 'sourceOf' | 'compiledAs'>,
+    config,
+  }: Pick<Site, 'model' | 'files' | 'sheets' | 'sourceOf' | 'compiledAs' | 'config'>,
   edits: ReadonlyMap<string, readonly Edit[]>,
 ): SourcedChange {
-  const sourced = [...edits].filter(([path, own]) => own.length > 0 && sourceOf(path) !== undefined);
+  // One that a person calls the theme's own is written as it is.
+  const made = new Set(sheets.flatMap(({ path, owner }) => (owner === 'platform' ? path : [])));
+  const sourced = [...edits].filter(
+    ([path, own]) => own.length > 0 && made.has(path) && sourceOf(path) !== undefined,
+  );
   if (sourced.length === 0) return { others: edits, changes: [] };
+  const isOwn = ownSources(config);
   const found = new Map<string, Map<string, Edit>>();
   const texts = new Map<string, string>();
   for (const [path, own] of sourced) {
     const before = model.sources.sheets.get(path) ?? '';
-    for (const change of inSources(files, path, sourceOf(path)!, before, applyEdits(before, own))) {
-      texts.set(change.file, change.text);
-      const known = found.get(change.file) ?? new Map<string, Edit>();
-      for (const edit of change.edits) known.set(`${edit.start} ${edit.end} ${edit.text}`, edit);
-      found.set(change.file, known);
+    const change = { sheet: path, source: sourceOf(path)!, before, after: applyEdits(before, own) };
+    for (const one of inSources(files, change, isOwn)) {
+      texts.set(one.file, one.text);
+      const known = found.get(one.file) ?? new Map<string, Edit>();
+      for (const edit of one.edits) known.set(`${edit.start} ${edit.end} ${edit.text}`, edit);
+      found.set(one.file, known);
     }
   }
   const changes = [...found].map(

@@ -8,6 +8,7 @@ import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { compiledText, isCompiled, type OutputStyle } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
+import { withTexts } from '../files/overlay.js';
 import { ownerByName } from '../files/owner.js';
 
 export interface CompiledSheet {
@@ -139,18 +140,13 @@ export function remake(files: SiteFiles, sheet: CompiledSheet, part: string): Re
   const { source, built } = sheet;
   const text = files.read(source)?.toString('utf8') ?? '';
   const edits = sheet.isTaken ? [] : takeIn(text, sheet);
-  const changed = new Map([
-    [source, applyEdits(text, edits)],
-    [sheet.part, part],
-  ]);
-  const after: SiteFiles = {
-    ...files,
-    list: () => files.list(),
-    read: (file) => {
-      const own = changed.get(file);
-      return own === undefined ? files.read(file) : Buffer.from(own);
-    },
-  };
+  const after = withTexts(
+    files,
+    new Map([
+      [source, applyEdits(text, edits)],
+      [sheet.part, part],
+    ]),
+  );
   // Pressed sheets write values in other words.
   const before = compiledText(files, source, { without: sheet.part }) ?? '';
   const plain = compiledText(after, source);

@@ -6,8 +6,9 @@ import { applyEdits, type Edit, newlineOf } from '../../core/edits/index.js';
 import { type Declaration, parseSheet, type StyleRule } from '../../core/sheets/index.js';
 import { type Place, placeIn, showPlace } from '../../core/source.js';
 import { UsageError } from '../../core/usage-error.js';
-import { type CompiledMap, compiledWithMap } from '../files/compiled.js';
+import { compiledWithMap } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
+import { withTexts } from '../files/overlay.js';
 import { isSameSheet, type SheetSource } from './compiled-sheets.js';
 import { type Origin, Origins } from './origins-of-sheets.js';
 
@@ -25,13 +26,19 @@ interface Wanted {
   readonly behind: Declaration | undefined;
 }
 
-/** In: the sheet as it is and as it is to be. Throws `UsageError` where the sources cannot say that. */
+/** A sheet that is to be another one. */
+export interface SheetChange {
+  readonly sheet: string;
+  readonly source: SheetSource;
+  readonly before: string;
+  readonly after: string;
+}
+
+/** In: whose sources may be edited. Throws `UsageError` where they cannot say what is asked. */
 export function inSources(
   files: SiteFiles,
-  sheet: string,
-  { entry, without }: SheetSource,
-  before: string,
-  after: string,
+  { sheet, source: { entry, without }, before, after }: SheetChange,
+  isOwn: (source: string) => boolean,
 ): SourceChange[] {
   const compiled = compiledWithMap(files, entry, without);
   const refuse = (why: string, place: Place = { path: entry, line: 1, column: 1 }): UsageError =>
@@ -43,8 +50,8 @@ export function inSources(
   if (name === undefined && wanted === undefined) throw refuse('it would need a rule of its own');
   const changes =
     name === undefined
-      ? declared(files, compiled, before, wanted ?? [], refuse)
-      : renamed(files, compiled, name);
+      ? declared(new Origins(files, compiled, before), wanted ?? [], isOwn, refuse)
+      : renamed(files, compiled.files.filter(isOwn), name);
   const made = compiledWithMap(filesWith(files, changes), entry, without);
   if (made === undefined || !isSameSheet(made.css, after)) {
     const [first] = changes;
@@ -62,13 +69,11 @@ export function inSources(
 
 /** Declarations, each changed where it is written. In: how the change is refused. */
 function declared(
-  files: SiteFiles,
-  compiled: CompiledMap,
-  before: string,
+  origins: Origins,
   wanted: readonly Wanted[],
+  isOwn: (source: string) => boolean,
   refuse: (why: string, place?: Place) => UsageError,
 ): SourceChange[] {
-  const origins = new Origins(files, compiled, before);
   const texts = new Map<string, string>();
   const edits = new Map<string, Edit[]>();
   let last: Place | undefined;
@@ -77,6 +82,7 @@ function declared(
     const origin = anchor && origins.of(anchor);
     if (origin === undefined) throw refuse('nothing there is written out that it could stand beside', last);
     last = placeIn(origin.file, origin.text, origin.start);
+    if (!isOwn(origin.file)) throw refuse('that source is not yours to edit', last);
     const writer = writerAround(origin.text, origin.start);
     if (writer !== undefined) throw refuse(`${writer} writes it`, last);
     texts.set(origin.file, origin.text);
@@ -112,10 +118,10 @@ function renameBetween(before: string, after: string): NewName | undefined {
 }
 
 /** A class under another name in all sources, wherever it stands as one: in selectors, and in what extends it. */
-function renamed(files: SiteFiles, compiled: CompiledMap, { old, fresh }: NewName): SourceChange[] {
+function renamed(files: SiteFiles, sources: readonly string[], { old, fresh }: NewName): SourceChange[] {
   const word = old.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
   const found = new RegExp(`${TOKENS.source}|\\.${word}(?![\\w-])`, 'g');
-  return compiled.files.flatMap((file) => {
+  return sources.flatMap((file) => {
     const text = files.read(file)?.toString('utf8') ?? '';
     const edits = [...text.matchAll(found)].flatMap(({ 0: token, index }) =>
       token === `.${old}` ? { start: index + 1, end: index + token.length, text: fresh } : [],
@@ -143,15 +149,7 @@ export function placeInSources(
 
 /** The files of a site once changes are made. */
 export function filesWith(files: SiteFiles, changes: readonly SourceChange[]): SiteFiles {
-  const changed = new Map(changes.map(({ file, text, edits }) => [file, applyEdits(text, edits)]));
-  return {
-    ...files,
-    list: () => files.list(),
-    read: (file) => {
-      const own = changed.get(file);
-      return own === undefined ? files.read(file) : Buffer.from(own);
-    },
-  };
+  return withTexts(files, new Map(changes.map(({ file, text, edits }) => [file, applyEdits(text, edits)])));
 }
 
 /** Out: `undefined` where a rule came or went. */
