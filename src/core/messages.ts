@@ -278,6 +278,11 @@ export const MESSAGES = {
   // restyle
   'rule-in-media': ['{selector}', 'the theme has it only inside {media}', 'name that with --medium'],
   'rule-elsewhere': ['{selector}', 'the theme has no such rule inside {medium}', 'it stands at {place}'],
+  'rule-of-module': [
+    '{selector}',
+    'is a rule of a module ({sheet}), whose names a build makes up: nothing here proves what it styles',
+    'change it there by hand',
+  ],
   'rule-of-platform': [
     '{selector}',
     'is a rule of the platform ({sheet}), which is not yours to edit',

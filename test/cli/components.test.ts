@@ -187,6 +187,8 @@ test('classes of a module are its own: what says the same is asked for, what is 
   const renamed = await acervus('rename', '.note', '.memo', site);
   assert.match(renamed.stdout, /2 \+ class attributes/);
   assert.match(read(site, 'src/A.module.css'), /^\.note/);
+  const restyled = await acervus('restyle', '.quay', 'color: red', site);
+  assert.match(restyled.stderr, /is a rule of a module \(src\/C\.module\.css\)/);
 });
 
 test('blocks of other components, and code that writes styles, are reckoned with', async () => {
@@ -221,6 +223,26 @@ test('a page that a build leaves beside the sources of components is none of the
   });
   const { pages, platformPages, components } = JSON.parse((await acervus('survey', site, '--json')).stdout);
   assert.deepEqual([pages, platformPages, components], [1, 1, 1]);
+});
+
+test('a block in the language of a preprocessor is read, and nothing is written into the middle of it', async () => {
+  const block =
+    '<style scoped lang="scss">\n$ink: #123456;\n.fare {\n  color: $ink;\n  .deep { top: 1px; }\n}\n</style>\n';
+  const site = makeSite({
+    'src/main.js': "import './site.css';\n",
+    'src/site.css': 'body { margin: 0 }\n',
+    'src/A.vue': `<template><main><p class="fare">x <b class="deep">y</b></p></main></template>\n${block}`,
+  });
+  const { blocks } = JSON.parse((await acervus('survey', site, '--json')).stdout);
+  assert.equal(blocks.written, 2);
+  const before = snapshot(site);
+  for (const args of [
+    ['restyle', '.fare', 'color: red'],
+    ['restyle', '.fare .deep', 'top: 2px'],
+    ['rename', 'fare', 'price'],
+  ])
+    assert.notEqual((await acervus(...args, site)).code, 0);
+  assert.deepEqual(snapshot(site), before);
 });
 
 test('copies that a build makes are left to it, and src/lib is no folder of libraries', async () => {

@@ -156,7 +156,13 @@ class StackBuilder {
     const condition = this.#table.and(...conditions);
     if (reference.kind === 'block') {
       const { path, text } = this.#page;
-      const source = { path, text, isBlock: true, offset: reference.offset ?? 0, reference: at };
+      const source = {
+        path,
+        text,
+        isBlock: true,
+        offset: reference.offset ?? reference.madeAt ?? 0,
+        reference: at,
+      };
       this.#use(this.#source.block(reference.text, this.#page), condition, undefined, [], source);
       return;
     }

@@ -30,11 +30,12 @@ export function componentTree(path: string, text: string): ComponentTree {
   const sheets = file.blocks
     .filter(({ unread }) => unread === undefined)
     .map(
-      ({ text: own, offset, media, isScoped }): SheetReference => ({
+      ({ text: own, offset, end, media, isScoped }): SheetReference => ({
         kind: 'block',
         element: -1,
         text: own,
-        offset,
+        // What a compiler makes of a block stands nowhere in the file.
+        ...(text.slice(offset, end) === own ? { offset } : { offset: undefined, madeAt: offset }),
         media,
         title: '',
         scriptingOff: false,

@@ -104,6 +104,8 @@ export type SheetReference =
       readonly text: string;
       /** Offset of the block's text in the page, undefined where the page does not hold it as one piece. */
       readonly offset: number | undefined;
+      /** Where that begins which a compiler makes the block of. */
+      readonly madeAt?: number;
       readonly media: string;
       readonly title: string;
       readonly scriptingOff: boolean;

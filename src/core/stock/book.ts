@@ -176,8 +176,9 @@ export class StockTaker {
     for (const reference of page.sheets) {
       if (reference.kind !== 'block') continue;
       if (isBuilt && isAgain(page, page.elements[reference.element]?.tag)) continue;
-      if (reference.offset !== undefined && reference.isFilled !== true)
-        this.#addBlock(page, number, reference.text, reference.offset, placeAt);
+      const offset = reference.offset ?? reference.madeAt;
+      if (offset !== undefined && reference.isFilled !== true)
+        this.#addBlock(page, number, reference.text, offset, placeAt);
     }
   }
 

@@ -132,7 +132,13 @@ function noRule({ model, themes, sheets }: Site, selector: string, medium: strin
         .sheetAt(path)
         ?.sheet.rules.some(({ selectors }) => selectorForm(selectors[0] ?? '')?.includes(selector)),
   );
-  if (platform !== undefined) return new UsageError('rule-of-platform', { selector, sheet: platform.path });
+  if (platform !== undefined) {
+    const isModule = model.sources.isModule?.(platform.path) === true;
+    return new UsageError(isModule ? 'rule-of-module' : 'rule-of-platform', {
+      selector,
+      sheet: platform.path,
+    });
+  }
   const known = new Set(
     allRules(model, themes).flatMap(({ rule }) => selectorForm(rule.selectors.at(-1)!) ?? []),
   );
