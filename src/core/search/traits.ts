@@ -183,6 +183,8 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
       return { word: text === 'hidden' ? 'clipped' : 'scrolling', weight: 4 };
     default:
   }
+  const row = rowTrait(property, text);
+  if (row !== undefined) return row;
   if (/^border/.test(property)) {
     if (/^(none|0)/.test(text)) return { word: 'unframed', weight: 4 };
     return { word: side === undefined ? 'framed' : `line-${SIDES.get(side)}`, weight: 6 };
@@ -204,6 +206,41 @@ function traitOf({ property, value }: Declaration): Trait | undefined {
       weight: 5,
     };
   return { word: property.replace(/^-+|[^a-z-]/g, ''), weight: 2 };
+}
+
+/** What a flexible row or column does with what is in it, or does in one. */
+function rowTrait(property: string, text: string): Trait | undefined {
+  const place = text.replace(/^flex-/, '').replace(/[^a-z]+/g, '-');
+  switch (property) {
+    case 'flex':
+    case 'flex-grow':
+    case 'flex-shrink':
+      return { word: /^(0|none)\b/.test(text) ? 'rigid' : 'grow', weight: 4 };
+    case 'flex-direction':
+      return { word: place, weight: 5 };
+    case 'flex-flow':
+    case 'flex-wrap':
+      return { word: /nowrap/.test(text) ? 'unwrapped' : /wrap/.test(text) ? 'wrapping' : place, weight: 3 };
+    case 'justify-content':
+      return {
+        word: /^space-/.test(text) ? 'spread' : place === 'center' ? 'centred' : `packed-${place}`,
+        weight: 4,
+      };
+    case 'align-items':
+      return { word: `align-${place}`, weight: 3 };
+    case 'place-items':
+      return { word: `place-${place}`, weight: 3 };
+    case 'align-self':
+    case 'justify-self':
+      return { word: `self-${place}`, weight: 3 };
+    case 'gap':
+    case 'column-gap':
+    case 'row-gap':
+    case 'grid-gap':
+      return { word: 'gapped', weight: 2 };
+    default:
+      return undefined;
+  }
 }
 
 function marginWord(text: string, side: string | undefined): string {

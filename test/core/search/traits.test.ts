@@ -41,6 +41,13 @@ test('a colour that the house has a name for is called so', () => {
     assert.deepEqual(words(`color: var(${name})`), ['coloured']);
 });
 
+test('rows and columns are called by what they do', () => {
+  assert.deepEqual(words('display: flex; flex: 1; gap: 1rem'), ['flex', 'grow', 'gapped']);
+  assert.deepEqual(words('flex-direction: column; justify-content: space-between'), ['column', 'spread']);
+  assert.deepEqual(words('justify-content: flex-end; align-items: center'), ['packed-end', 'align-center']);
+  assert.deepEqual(words('flex-wrap: wrap; flex-shrink: 0'), ['rigid', 'wrapping']);
+});
+
 test('any declaration gives a word that can stand in a class name', () => {
   const property = fc.constantFrom(...knownPropertyNames());
   const value = fc.oneof(
