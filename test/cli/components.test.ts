@@ -187,6 +187,10 @@ test('classes of a module are its own: what says the same is asked for, what is 
   const renamed = await acervus('rename', '.note', '.memo', site);
   assert.match(renamed.stdout, /2 \+ class attributes/);
   assert.match(read(site, 'src/A.module.css'), /^\.note/);
+  assert.match(
+    (await acervus('reach', '.note', site)).stdout,
+    /1 {3}element of 1 page\n {6}1 {3}src\/A\.jsx/,
+  );
   const restyled = await acervus('restyle', '.quay', 'color: red', site);
   assert.match(restyled.stderr, /is a rule of a module \(src\/C\.module\.css\)/);
 });

@@ -38,13 +38,19 @@ function reachOn(
   { onElement }: ReachOptions = {},
 ): ReachDocument {
   const { sheets, pages } = model.sources;
-  const read = readAsked(asked, (path) => sheets.has(path) || pages.has(path));
+  const modules = [...sheets.keys()].filter((path) => model.sources.isModule?.(path) === true);
+  const read = readAsked(asked, (path) => sheets.has(path) || pages.has(path), modules);
   if (read === undefined) throw new UsageError('reach-nothing', { text: asked, sheet: shared });
   return {
     format: 1,
     command: 'reach',
     asked,
     kind: read.kind,
-    ...reachOf(model, read, isPlatform, ({ path: file }, { index }) => onElement?.(file, index)),
+    ...reachOf(
+      model,
+      read,
+      (path) => isPlatform(path) && !modules.includes(path),
+      ({ path: file }, { index }) => onElement?.(file, index),
+    ),
   };
 }

@@ -10,8 +10,15 @@ export type Asked =
   | { readonly kind: 'declaration'; readonly property: string; readonly form: string; readonly text: string }
   | { readonly kind: 'value'; readonly form: string; readonly text: string };
 
-/** In: what was typed; whether a name is that of a file of the site. Out: `undefined` for what is none of these. */
-export function readAsked(text: string, isFile: (path: string) => boolean): Asked | undefined {
+/**
+ * In: what was typed; whether a name is that of a file of the site; sheets whose classes code asks for: what is typed may be one of
+ * theirs, too. Out: `undefined` for what is none of these.
+ */
+export function readAsked(
+  text: string,
+  isFile: (path: string) => boolean,
+  modules: readonly string[] = [],
+): Asked | undefined {
   if (text.trim() === '') return undefined;
   const place = /^(.+?):(\d+)(?::\d+)?$/.exec(text);
   if (place !== null && isFile(place[1]!)) return { kind: 'rule', path: place[1]!, line: Number(place[2]) };
@@ -28,7 +35,14 @@ export function readAsked(text: string, isFile: (path: string) => boolean): Aske
   ) {
     const list = compileSelectorList(text);
     const isElement = !/^[a-z]+$/i.test(text) || list.kind === 'invalid' || ELEMENTS.has(text.toLowerCase());
-    if (list.kind === 'list' && isElement) return { kind: 'selector', text, selectors: list.selectors };
+    if (list.kind === 'list' && isElement) {
+      const inModules = text.includes('.') ? modules : [];
+      const others = inModules.flatMap((sheet) => {
+        const own = compileSelectorList(text, { local: { sheet, isOpen: false } });
+        return own.kind === 'list' ? own.selectors : [];
+      });
+      return { kind: 'selector', text, selectors: [...list.selectors, ...others] };
+    }
   }
   return { kind: 'value', form: valueForm(text), text };
 }
