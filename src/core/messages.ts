@@ -280,7 +280,7 @@ export const MESSAGES = {
   'rule-elsewhere': ['{selector}', 'the theme has no such rule inside {medium}', 'it stands at {place}'],
   'rule-of-module': [
     '{selector}',
-    'is a rule of a module ({sheet}), whose names a build makes up: nothing here proves what it styles',
+    'is a rule of a module ({sheet}) that is compiled, or of several: nothing here tells what is meant',
     'change it there by hand',
   ],
   'rule-of-platform': [

@@ -8,7 +8,7 @@ import { adopt, draft, prove } from '../../src/index.js';
 import { type Framework, type Props, randomComponents, renderComponents } from '../support/components.js';
 import { Random } from '../support/generate.js';
 import { Seeds } from '../support/seeds.js';
-import { acervus, htmlPage, makeSite, read, snapshot } from '../support/site.js';
+import { acervus, addFiles, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const SHOWN: readonly Props[] = [true, false].flatMap((shut) =>
   [true, false].flatMap((late) => [[], ['a', 'b', 'c']].map((list) => ({ shut, late, list }))),
@@ -191,8 +191,19 @@ test('classes of a module are its own: what says the same is asked for, what is 
     (await acervus('reach', '.note', site)).stdout,
     /1 {3}element of 1 page\n {6}1 {3}src\/A\.jsx/,
   );
-  const restyled = await acervus('restyle', '.quay', 'color: red', site);
-  assert.match(restyled.stderr, /is a rule of a module \(src\/C\.module\.css\)/);
+  const restyled = await acervus('restyle', '.note', 'color: teal', 'top: 0', site);
+  assert.match(
+    restyled.stdout,
+    /src\/A\.module\.css:1:1[\s\S]*Moved {2}of 1 [\s\S]*1 \+ element of 1 page/,
+    restyled.stderr,
+  );
+  assert.match(
+    read(site, 'src/A.module.css'),
+    /^\.note \{\n {2}color: teal;\n {2}padding: 4px;\n {2}top: 0;\n\}/,
+  );
+  addFiles(site, { 'src/C.module.css': '.note { color: navy; }\n' });
+  const both = await acervus('restyle', '.note', 'color: red', site);
+  assert.match(both.stderr, /is a rule of a module \(src\/A\.module\.css\) that is compiled, or of several/);
 });
 
 test('blocks of other components, and code that writes styles, are reckoned with', async () => {

@@ -65,11 +65,15 @@ export function restyleSite(
   const { model, isPlatform } = site;
   // A sheet that a preprocessor makes is changed where it is made.
   const sourced = sourcedSheets(site).sheets;
-  const themes = [...site.themes, ...sourced];
+  const modules = [...model.sources.sheets.keys()].filter(
+    (path) =>
+      model.sources.isModule?.(path) === true && /\.css$/i.test(path) && !path.startsWith('node_modules/'),
+  );
+  const themes = [...site.themes, ...sourced, ...modules];
   const medium = options.medium?.replace(/^\s*@media\s*/i, '');
   const result = planRestyle(
     { model, themes, selector, changes, medium, token: options.token === true },
-    (path) => isPlatform(path) && !sourced.includes(path),
+    (path) => isPlatform(path) && !themes.includes(path),
   );
   if ('kind' in result) throw noRule(site, selector, medium);
   // Before the sources change.

@@ -10,7 +10,7 @@ import { mediumOf, wishOf } from '../wish.js';
 import { type Asked, type Plan, planChanges } from './plan.js';
 import { othersUsing } from './tokens.js';
 import { groupUnmoved, type Unmoved } from './unmoved.js';
-import { allRules, holdsIn, rulesUnder } from './written-rules.js';
+import { allRules, holdsIn, rulesUnder, type WrittenRule } from './written-rules.js';
 
 export { groupUnmoved, type Unmoved } from './unmoved.js';
 export { allRules, rulesUnder, selectorForm, type WrittenRule } from './written-rules.js';
@@ -48,8 +48,14 @@ export type RestyleResult = Restyled | { readonly kind: 'no rule' };
 export function restyle(input: RestyleInput, isPlatform: (path: string) => boolean): RestyleResult {
   const { model, themes, selector, changes, token } = input;
   const medium = mediumOf(input.medium, model.table.truths);
-  const candidates = rulesUnder(model, themes, selector).filter((one) => holdsIn(model, one, medium));
-  const list = compileSelectorList(selector);
+  const { candidates, module } = meantRules(
+    model,
+    rulesUnder(model, themes, selector).filter((one) => holdsIn(model, one, medium)),
+  );
+  const list = compileSelectorList(
+    selector,
+    module === undefined ? {} : { local: { sheet: module, isOpen: false } },
+  );
   if (candidates.length === 0 || list.kind === 'invalid') return { kind: 'no rule' };
   const asked: Asked = { selectors: list.selectors, changes, medium, token };
   const plan = planChanges(model, candidates, allRules(model, themes), selector, asked);
@@ -75,6 +81,17 @@ export function restyle(input: RestyleInput, isPlatform: (path: string) => boole
     others: othersUsing(model, list.selectors, name, setting),
   }));
   return { edits, rules, proof, unmoved, tokens: plan.tokens, through };
+}
+
+/** Plain rules, where there are any; else those of the one module that has some: its classes are its own. */
+function meantRules(
+  model: SiteModel,
+  found: readonly WrittenRule[],
+): { readonly candidates: readonly WrittenRule[]; readonly module: string | undefined } {
+  const isModule = ({ path }: WrittenRule): boolean => model.sources.isModule?.(path) === true;
+  const plain = found.filter((one) => !isModule(one));
+  const [module, ...others] = new Set(plain.length > 0 ? [] : found.map(({ path }) => path));
+  return { candidates: others.length > 0 ? [] : plain.length > 0 ? plain : found, module };
 }
 
 /** What was typed; and, where it comes by a custom property, that this is what its rules set. */
