@@ -68,15 +68,24 @@ export function widen(
     const head = (): Page => pages.parse(path, (pages.read(path) ?? '').slice(0, out?.body));
     const link = linkOn?.(head());
     // A tag that changes as another one loses the classes that this one loses.
-    const done = [...own, ...like];
-    const bare = withoutGone(pages, path, gone(path), cuts.get(path)).filter(
-      (edit) =>
-        !done.some(({ start, end }) => start === edit.start || (start < edit.end && edit.start < end)),
-    );
+    const bare = apartFrom([...own, ...like], withoutGone(pages, path, gone(path), cuts.get(path)));
     const together = [...(link === undefined ? [] : [link]), ...own, ...like, ...bare];
     if (together.length > 0) all.set(path, together);
   }
   return { edits: all, missed };
+}
+
+/** Of these edits those that touch none of the others. */
+function apartFrom(others: readonly Edit[], edits: readonly Edit[]): Edit[] {
+  const inOrder = [...others].sort((a, b) => a.start - b.start);
+  let at = 0;
+  return [...edits]
+    .sort((a, b) => a.start - b.start)
+    .filter(({ start, end }) => {
+      while (at < inOrder.length && inOrder[at]!.start < start && inOrder[at]!.end <= start) at++;
+      const next = inOrder[at];
+      return next === undefined || (next.start !== start && next.start >= end);
+    });
 }
 
 /** What becomes of the tags that a tag is written like, on this one. In: the edits of their page. */
