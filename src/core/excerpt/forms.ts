@@ -5,6 +5,7 @@ import type { StyleReader } from '../cascade/index.js';
 import { isOldAttribute, isWrittenOld } from '../hints/index.js';
 import type { Page, PageElement } from '../markup/index.js';
 import { ElementNames, Numbers, Remembered } from '../search/index.js';
+import type { Overview } from './look-over.js';
 
 /** So much styling below an element makes its id a place of its page. */
 const MANY = 4;
@@ -33,29 +34,38 @@ export class Forms {
   readonly #styled = new Set<number>();
   /** Ids of elements that styled ones stand in. */
   readonly #placeIds = new Set<string>();
-  readonly #isShared: (id: string) => boolean;
+  readonly #site: Overview;
 
-  /** In: whether an id stands on several pages. */
-  constructor(isShared: (id: string) => boolean) {
-    this.#isShared = isShared;
+  constructor(site: Overview) {
+    this.#site = site;
   }
 
   /** Out: by index of the element, the number of its form, its place among its siblings counted in. */
   of(page: Page, reader: StyleReader, { root, styled, mayChange }: PageFacts): number[] {
     const ofChain: number[] = [];
+    const owns: string[] = [];
+    const scopes: string[] = [];
     const below = stylingBelow(page, styled);
+    const words = wordsOfStyled(page, styled);
     return page.elements.map((element) => {
       const { index, parent, id } = element;
-      const own = id !== undefined && this.#isPlace(id, below[index]!) ? `#${id}` : '';
       const matches = this.#matches.of(reader.matchKey(index));
-      const above = parent < 0 ? root : ofChain[parent];
-      const says = mayChange(element) ? tagsAt(element, page) : this.#saysOf(element);
-      const chain = this.#above.of(`${above}|${this.#names.of(element)}|${own}|${matches}|${says}`);
-      ofChain.push(chain);
-      if (above === undefined || typeof above === 'string') return this.#places.of(`${chain}`);
-      if (below[parent]! > 0) this.#styled.add(above);
+      owns.push(`${this.#names.of(element)}|${matches}|${this.#saysOf(element)}`);
+      ofChain.push(this.#above.of(`${parent < 0 ? root : ofChain[parent]!}|${owns[index]}`));
+      const scope = scopes[parent] ?? '';
+      scopes.push(id !== undefined && this.#isPlace(id, below[index]!) ? `${scope}#${id}` : scope);
+      if (parent >= 0 && below[parent]! > 0) this.#styled.add(ofChain[parent]!);
+      const isInRow = parent >= 0 && this.#styled.has(ofChain[parent]!);
+      // What changes in one tag changes in all that are written alike; those below it do not differ by that.
+      const tags = mayChange(element) ? tagsAt(element, page) : '';
+      // No rule for what is styled anywhere on the site finds the element by its name or a class.
+      if (parent >= 0 && !isInRow && !shares(element, this.#site.styledWords))
+        return this.#places.of(`${root}|${owns[parent]}|${owns[index]}|${tags}`);
+      // A rule for what is styled in one part of the site could reach these too.
+      const inPart = shares(element, words) ? scopes[index]! : '';
       // Where something in a row is styled, a position may come to tell it.
-      return this.#places.of(this.#styled.has(above) ? `${chain}|${placeOf(element)}` : `${chain}`);
+      const inRow = isInRow ? placeOf(element) : '';
+      return this.#places.of(`${ofChain[index]}|${inRow}|${inPart}|${tags}`);
     });
   }
 
@@ -66,7 +76,7 @@ export class Forms {
 
   /** Whether an id tells a part of the site by which a style could be found: where nothing is styled, none is looked for. */
   #isPlace(id: string, styled: number): boolean {
-    if (!this.#isShared(id)) return styled >= MANY;
+    if (!this.#site.sharedIds.has(id)) return styled >= MANY;
     if (styled > 0) this.#placeIds.add(id);
     return styled > 0 || this.#placeIds.has(id);
   }
@@ -74,6 +84,17 @@ export class Forms {
   #saysOf({ attributes }: PageElement): string {
     return attributes.length === 0 ? '' : this.#says.of(attributes);
   }
+}
+
+/** The names and classes of the elements that say how they look. */
+function wordsOfStyled({ elements }: Page, styled: readonly boolean[]): ReadonlySet<string> {
+  const own = elements.filter(({ index }) => styled[index]);
+  return new Set(own.flatMap(({ name, classes }) => [name, ...classes.map((one) => `.${one}`)]));
+}
+
+/** Whether a selector by name or class that finds one of these elements could find an element. */
+function shares({ name, classes }: PageElement, words: ReadonlySet<string>): boolean {
+  return words.has(name) || classes.some((one) => words.has(`.${one}`));
 }
 
 /** What positions could tell an element by. */

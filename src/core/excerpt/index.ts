@@ -3,5 +3,6 @@
 
 export { cutPage } from './cut.js';
 export { joinExcerpts } from './join.js';
+export { LookOver, type Overview } from './look-over.js';
 export { type Excerpts, ExcerptTaker } from './taker.js';
 export { type Besides, type WholePages, type Widened, widen } from './widen.js';

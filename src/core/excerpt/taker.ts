@@ -20,6 +20,7 @@ import { sheetsFromSelf, undecidedReason } from '../stock/index.js';
 import { holdsEngineText } from '../templates/index.js';
 import { cutPage, type Excerpt } from './cut.js';
 import { endTagAt, Forms, isStyled } from './forms.js';
+import type { Overview } from './look-over.js';
 
 /** What was kept of a site. */
 export interface Excerpts {
@@ -92,19 +93,19 @@ export class ExcerptTaker {
   readonly #leftOut = new Map<string, LeftOut>();
 
   /**
-   * In: the styles of the site; whether an id stands on several pages; whether a page is kept as it is; who hears of what is
-   * kept, as it was read.
+   * In: the styles of the site; what its pages have in common; whether a page is kept as it is; who hears of what is kept, as
+   * it was read.
    */
   constructor(
     styles: SiteStyles,
     options: {
-      readonly isShared: (id: string) => boolean;
+      readonly site: Overview;
       readonly isWhole: (path: string) => boolean;
       readonly onKept?: ((page: Page) => void) | undefined;
     },
   ) {
     this.#styles = styles;
-    this.#forms = new Forms(options.isShared);
+    this.#forms = new Forms(options.site);
     this.#isWhole = options.isWhole;
     this.#onKept = options.onKept;
   }

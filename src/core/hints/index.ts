@@ -12,4 +12,11 @@ export {
   ownHints,
   tableOf,
 } from './declarations.js';
-export { BECOMING, type HintDeclaration, isOldAttribute, neutralFor } from './table.js';
+export {
+  BECOMING,
+  type HintDeclaration,
+  isOldAttribute,
+  neutralFor,
+  OLD_ATTRIBUTES,
+  OLD_ELEMENTS,
+} from './table.js';

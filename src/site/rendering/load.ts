@@ -5,6 +5,7 @@ import { isComponentFile } from '../../core/components/index.js';
 import type { DraftSite } from '../../core/consolidate/index.js';
 import type { Draft } from '../../core/draft/index.js';
 import { copiesWith, sheetBeside } from '../../core/edits/index.js';
+import { LookOver, type Overview } from '../../core/excerpt/index.js';
 import { pagesThatShow, parsePage } from '../../core/markup/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
@@ -169,7 +170,7 @@ export async function loadExcerpts(
 ): Promise<Site> {
   const found = new SourceFinder(files);
   const { reader, table } = found;
-  const { sizes, sharedIds } = lookOver(reader);
+  const { sizes, overview } = lookOver(reader);
   const paths = [...sizes.keys()];
   if (paths.length === 0) throw new UsageError('pages-empty', { site: files.label });
   const size = [...sizes.values()].reduce((all, one) => all + one, 0);
@@ -177,7 +178,7 @@ export async function loadExcerpts(
   const { excerpts, parsed, styles, uses } = await takeExcerpts(found, {
     folder,
     sizes,
-    sharedIds,
+    overview,
     whole: options.whole ?? new Set(),
     jobs: options.jobs,
   });
@@ -249,22 +250,17 @@ export async function loadForDraft(
   return loadExcerpts(folder, files, { ...options, whole });
 }
 
-const ID = /\sid\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s"'>]+))/gi;
-
-/** Before any page is parsed: the characters of each, and the ids that stand on several. */
-function lookOver(reader: SiteReader): { sizes: Map<string, number>; sharedIds: Set<string> } {
-  const seen = new Set<string>();
-  const sharedIds = new Set<string>();
+/** Before any page is parsed: the characters of each, and what they have in common. */
+function lookOver(reader: SiteReader): { sizes: Map<string, number>; overview: Overview } {
+  const look = new LookOver();
   const sizes = new Map<string, number>();
   for (const path of reader.pagePaths) {
     const text = reader.page(path);
     if (text === undefined) continue;
     sizes.set(path, text.length);
-    const own = new Set<string>();
-    for (const [, double, single, bare] of text.matchAll(ID)) own.add(double ?? single ?? bare ?? '');
-    for (const id of own) (seen.has(id) ? sharedIds : seen).add(id);
+    look.add(text);
   }
-  return { sizes, sharedIds };
+  return { sizes, overview: look.overview };
 }
 
 /** Whether a file is page, sheet or script of a page; what a library holds unread is its own affair. */

@@ -40,7 +40,7 @@ export function takePart(
 ): ExcerptResult {
   const { reader } = found;
   const taker = new ExcerptTaker(styles, {
-    isShared: (id) => job.sharedIds.has(id),
+    site: job.site,
     isWhole: (path) => job.whole.has(path),
     onKept: listener?.onKept,
   });

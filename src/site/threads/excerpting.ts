@@ -2,7 +2,7 @@
 // which page are kept does not depend on who is faster.
 
 import type { SiteModel } from '../../core/cascade/index.js';
-import { type Excerpts, joinExcerpts } from '../../core/excerpt/index.js';
+import { type Excerpts, joinExcerpts, type Overview } from '../../core/excerpt/index.js';
 import type { Page } from '../../core/markup/index.js';
 import { tellRead } from '../files/watch.js';
 import type { SourceFinder } from '../rendering/source-finder.js';
@@ -21,26 +21,25 @@ export interface ExcerptedPages {
 }
 
 /**
- * In: what pages lead to, filled as they are read; the site's folder; the pages with their characters, in order; ids that
- * stand on several pages; pages that are kept as they are;
- * how many threads, as the size of the site calls for without.
+ * In: what pages lead to, filled as they are read; the site's folder; the pages with their characters, in order; what these
+ * have in common; pages that are kept as they are; how many threads, as the size of the site calls for without.
  */
 export async function takeExcerpts(
   found: SourceFinder,
   site: {
     readonly folder: string;
     readonly sizes: ReadonlyMap<string, number>;
-    readonly sharedIds: ReadonlySet<string>;
+    readonly overview: Overview;
     readonly whole: ReadonlySet<string>;
     readonly jobs?: number | undefined;
   },
 ): Promise<ExcerptedPages> {
-  const { folder, sizes, sharedIds, whole } = site;
+  const { folder, sizes, overview, whole } = site;
   const state = { kind: 'folder', folder } as const;
   const paths = [...sizes.keys()];
   const jobs = threadCount(site.jobs, paths, state);
   const begins = beginsOf([...sizes.values()], jobs);
-  const job = { kind: 'excerpt', state, paths, begins, sharedIds, whole } as const;
+  const job = { kind: 'excerpt', state, paths, begins, site: overview, whole } as const;
   const styles = stylesOf(found, paths);
   const parsed = new Map<string, Page>();
   const results = await inThreads(job, jobs, async (cells) =>

@@ -1,6 +1,6 @@
 // What threads are told, and what they send back: plain data.
 
-import type { Excerpts } from '../../core/excerpt/index.js';
+import type { Excerpts, Overview } from '../../core/excerpt/index.js';
 import type { ProofPart } from '../../core/proof/index.js';
 import type { StockData } from '../../core/stock/index.js';
 import type { Config } from '../config.js';
@@ -37,8 +37,7 @@ export type Job =
       readonly paths: readonly string[];
       /** Numbers of the pages with which each thread's part begins, and the one behind the last. */
       readonly begins: readonly number[];
-      /** Ids that stand on several pages. */
-      readonly sharedIds: ReadonlySet<string>;
+      readonly site: Overview;
       /** Pages that are kept as they are. */
       readonly whole: ReadonlySet<string>;
     };

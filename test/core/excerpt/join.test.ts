@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { OutcomeTable, SiteModel, TruthTable } from '../../../src/core/cascade/index.js';
-import { type Excerpts, ExcerptTaker, joinExcerpts } from '../../../src/core/excerpt/index.js';
+import { type Excerpts, ExcerptTaker, joinExcerpts, LookOver } from '../../../src/core/excerpt/index.js';
 import { parsePage } from '../../../src/core/markup/index.js';
 import { htmlPage } from '../../support/site.js';
 
@@ -10,11 +10,14 @@ const BODIES = Array.from(
   (_, at) => `<main id="top"><h2 style="color: teal">Low ${at}</h2><p>x<p align="right">${at}</main>`,
 );
 
+const look = new LookOver();
+for (const body of BODIES) look.add(body);
+
 /** What is kept of some of the pages. */
 function taken(from: number, to: number): Excerpts {
   const sources = { pages: new Map(), components: new Set<string>(), sheets: new Map(), copies: new Map() };
   const taker = new ExcerptTaker(new SiteModel(sources, new OutcomeTable(new TruthTable())), {
-    isShared: () => true,
+    site: look.overview,
     isWhole: () => false,
   });
   for (let at = from; at < to; at++) taker.add(parsePage(`${at}.html`, htmlPage(BODIES[at]!)));

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { OutcomeTable, SiteModel, TruthTable } from '../../../src/core/cascade/index.js';
-import { type Excerpts, ExcerptTaker } from '../../../src/core/excerpt/index.js';
+import { type Excerpts, ExcerptTaker, LookOver } from '../../../src/core/excerpt/index.js';
 import { type PageElement, parsePage } from '../../../src/core/markup/index.js';
 import { htmlPage } from '../../support/site.js';
 
@@ -19,12 +19,15 @@ function taken(bodies: readonly string[], whole: readonly string[] = []): Excerp
     },
     new OutcomeTable(new TruthTable()),
   );
+  const pages = bodies.map((body) => htmlPage(body, LINK));
+  const look = new LookOver();
+  for (const text of pages) look.add(text);
   const taker = new ExcerptTaker(styles, {
-    isShared: () => false,
+    site: look.overview,
     isWhole: (path) => whole.includes(path),
   });
-  bodies.forEach((body, at) => {
-    taker.add(parsePage(`${at}.html`, htmlPage(body, LINK)));
+  pages.forEach((text, at) => {
+    taker.add(parsePage(`${at}.html`, text));
   });
   return taker.excerpts;
 }
