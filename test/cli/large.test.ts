@@ -113,6 +113,21 @@ test('tags that lose a class and a style at once lose each once', async () => {
   assert.deepEqual(excerpts, whole);
 });
 
+test('a style block that is pasted into pages of which nothing is kept goes from all of them', async () => {
+  const block = '  <style>\n    .fare { color: navy }\n    .crew { top: 1px }\n  </style>\n';
+  const files: Sites = { 'theme.css': 'body { margin: 0 }\n', 'theme/wide.css': '.crew { left: 2px }\n' };
+  for (let at = 0; at < 12; at++) {
+    const wide = at % 4 === 0 ? '<link rel="stylesheet" href="theme/wide.css">\n' : '';
+    files[`pier-${String(at).padStart(2, '0')}.html`] = htmlPage(
+      `<p class="fare" id="fare-${at}" style="margin: 3px">${at}</p><b class="crew">x</b>`,
+      `<link rel="stylesheet" href="theme.css">\n${wide}<meta name="pier" content="${at}">\n${block}`,
+    );
+  }
+  const [whole, excerpts] = await bothWays(files);
+  assert.deepEqual(excerpts, whole);
+  assert.deepEqual(whole.upkeep, { now: 38, after: 5 });
+});
+
 test('an exception to a style is made on the page that it names', async () => {
   const site = makeSite(pagesOfRows(12, () => ' style="color: #246"'));
   const run = (...args: string[]) => acervusOn({ environment: LARGE }, args);

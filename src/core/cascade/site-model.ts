@@ -8,7 +8,7 @@ import {
   parsePage,
   type SourceTag,
 } from '../markup/index.js';
-import { comparePaths, type Place } from '../source.js';
+import { comparePaths, type Place, type SourceRange } from '../source.js';
 import { StyleReader } from './outcome.js';
 import { OutcomeTable } from './outcome-table.js';
 import { type ScriptText, SiteStyles } from './site-styles.js';
@@ -68,7 +68,9 @@ export interface LeftOut {
   readonly like: string;
   /** Where its body begins: what links a sheet stands in front of it. */
   readonly body: number;
-  /** Whether it would pass a policy of `style-src 'self'` once no tag of it had a style. */
+  /** Its style blocks: where each begins, the white space in front counted in, and where the same one stands on that page. */
+  readonly blocks: readonly { readonly start: number; readonly like: SourceRange }[];
+  /** Whether it would pass a policy of `style-src 'self'` once no tag of it had a style, if that page would. */
   readonly fromSelf: boolean;
 }
 
@@ -90,6 +92,7 @@ export class SiteModel extends SiteStyles {
   #pages: readonly Page[] | undefined;
   readonly #readers = new WeakMap<Page, readonly StyleReader[]>();
   #fragmentStacks: readonly Stack[] | undefined;
+  #likes: ReadonlyMap<string, number> | undefined;
 
   /**
    * In: the texts; what the comparison shares; earlier states, whose pages and programs are taken over where the text is
@@ -161,6 +164,17 @@ export class SiteModel extends SiteStyles {
   /** The tags with styling that the tag of an element stands for, itself not among them. */
   alsoAt(page: Page, element: PageElement): readonly Place[] {
     return this.#alike(page, element)?.tags ?? NO_PLACES;
+  }
+
+  /** How many pages have the style blocks of this one: itself, and those that were left out and are shown as it is. */
+  pagesLike({ path }: Page): number {
+    if (this.#likes === undefined) {
+      const likes = new Map<string, number>();
+      for (const { like } of this.sources.leftOut?.values() ?? [])
+        likes.set(like, (likes.get(like) ?? 0) + 1);
+      this.#likes = likes;
+    }
+    return 1 + (this.#likes.get(path) ?? 0);
   }
 
   /** Elements that what was cut out of a page is written like. */

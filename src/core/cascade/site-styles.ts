@@ -71,6 +71,7 @@ export class SiteStyles implements ProgramSource {
   readonly #blocks: Map<string, Program>;
   readonly #stacks = new WeakMap<Page, Stack>();
   readonly #blocksFirst = new WeakMap<Page, Stack>();
+  #lastScripts: { readonly page: Page; readonly scripts: readonly FoundScript[] } | undefined;
   readonly #within = new WeakMap<Page, Map<string, Stack>>();
 
   /** In: the texts; what the comparison shares; earlier states, whose programs are taken over where texts are equal. */
@@ -141,7 +142,13 @@ export class SiteStyles implements ProgramSource {
   }
 
   /** The page's scripts that are at hand, and those that they bring in. */
-  scriptsIn(page: Page): FoundScript[] {
+  scriptsIn(page: Page): readonly FoundScript[] {
+    // Asked for several times in a row.
+    if (this.#lastScripts?.page !== page) this.#lastScripts = { page, scripts: this.#scriptsIn(page) };
+    return this.#lastScripts.scripts;
+  }
+
+  #scriptsIn(page: Page): FoundScript[] {
     const direct = page.scripts.flatMap((reference) => this.#scriptAt(reference, page) ?? []);
     const known = new Set(direct.map(({ path }) => path));
     const brought = direct.flatMap(({ text, path }) =>

@@ -3,7 +3,7 @@
 import type { SiteModel } from '../cascade/index.js';
 import { writtenHints } from '../hints/index.js';
 import type { Page, SourceTag } from '../markup/index.js';
-import { readStyle, stylesFromSelf, tagsOf } from '../stock/index.js';
+import { readStyle, sheetsFromSelf, stylesFromSelf, tagsOf } from '../stock/index.js';
 
 /** Declarations, and old attributes, by what holds them. */
 export interface Upkeep {
@@ -23,6 +23,8 @@ export class UpkeepCount {
   #tags = 0;
   #blocks = 0;
   #fromSelf = 0;
+  /** Pages whose sheets would pass such a policy. */
+  readonly #linking = new Set<string>();
   readonly #model: SiteModel;
 
   constructor(model: SiteModel) {
@@ -32,6 +34,7 @@ export class UpkeepCount {
   add(page: Page): void {
     this.#tags += inTags(page, this.#model);
     this.#blocks += inBlocks(page, this.#model);
+    if (sheetsFromSelf(page)) this.#linking.add(page.path);
     if (page.kind === 'page' && stylesFromSelf(page) && this.#hasBareLikes(page)) this.#fromSelf++;
   }
 
@@ -46,10 +49,10 @@ export class UpkeepCount {
     for (const path of themes)
       for (const { declarations } of this.#model.sheetAt(path)?.sheet.rules ?? [])
         sheets += declarations.length;
-    const { leftOut = [], pages } = this.#model.sources;
+    const { leftOut = [] } = this.#model.sources;
     let fromSelf = this.#fromSelf;
     for (const [path, page] of leftOut)
-      if (page.fromSelf && pages.has(page.like) && this.#hasBareLikes({ path })) fromSelf++;
+      if (page.fromSelf && this.#linking.has(page.like) && this.#hasBareLikes({ path })) fromSelf++;
     // Shares of tags come to whole ones, but for what only some states of a page show.
     return { tags: Math.round(this.#tags), blocks: this.#blocks, sheets, fromSelf };
   }
@@ -83,7 +86,7 @@ function inBlocks(page: Page, model: SiteModel): number {
     for (const { declarations } of model.block(reference.text, page).sheet.rules)
       count += declarations.length;
   }
-  return count;
+  return count * model.pagesLike(page);
 }
 
 /** Characters of all pages and of these sheets. */

@@ -4,8 +4,9 @@
 import type { StyleReader } from '../cascade/index.js';
 import { isOldAttribute, isWrittenOld } from '../hints/index.js';
 import type { Page, PageElement } from '../markup/index.js';
-import { ElementNames, Numbers, Remembered } from '../search/index.js';
+import { ElementNames, Numbers } from '../search/index.js';
 import type { Overview } from './look-over.js';
+import type { TagForm } from './tag-form.js';
 
 /** So much styling below an element makes its id a place of its page. */
 const MANY = 4;
@@ -15,8 +16,8 @@ export interface PageFacts {
   readonly root: string;
   /** By index, whether an element says of itself how it looks. */
   readonly styled: readonly boolean[];
-  /** Whether the tag of an element may change. */
-  readonly mayChange: (element: PageElement) => boolean;
+  /** By index, the tags of an element where they may change. */
+  readonly tags: readonly (TagForm | undefined)[];
 }
 
 export class Forms {
@@ -24,12 +25,6 @@ export class Forms {
   readonly #matches = new Numbers();
   readonly #above = new Numbers();
   readonly #places = new Numbers();
-  readonly #says = new Remembered((attributes: PageElement['attributes']) =>
-    attributes
-      .filter(({ name }) => name === 'style' || isOldAttribute(name))
-      .map(({ name, value }) => `${name}=${value}`)
-      .join('\n'),
-  );
   /** Forms of elements that stand around styled ones. */
   readonly #styled = new Set<number>();
   /** Ids of elements that styled ones stand in. */
@@ -41,7 +36,7 @@ export class Forms {
   }
 
   /** Out: by index of the element, the number of its form, its place among its siblings counted in. */
-  of(page: Page, reader: StyleReader, { root, styled, mayChange }: PageFacts): number[] {
+  of(page: Page, reader: StyleReader, { root, styled, tags }: PageFacts): number[] {
     const ofChain: number[] = [];
     const owns: string[] = [];
     const scopes: string[] = [];
@@ -50,22 +45,22 @@ export class Forms {
     return page.elements.map((element) => {
       const { index, parent, id } = element;
       const matches = this.#matches.of(reader.matchKey(index));
-      owns.push(`${this.#names.of(element)}|${matches}|${this.#saysOf(element)}`);
+      owns.push(`${this.#names.of(element)}|${matches}|${saysOf(element)}`);
       ofChain.push(this.#above.of(`${parent < 0 ? root : ofChain[parent]!}|${owns[index]}`));
       const scope = scopes[parent] ?? '';
       scopes.push(id !== undefined && this.#isPlace(id, below[index]!) ? `${scope}#${id}` : scope);
       if (parent >= 0 && below[parent]! > 0) this.#styled.add(ofChain[parent]!);
       const isInRow = parent >= 0 && this.#styled.has(ofChain[parent]!);
       // What changes in one tag changes in all that are written alike; those below it do not differ by that.
-      const tags = mayChange(element) ? tagsAt(element, page) : '';
+      const written = tags[index]?.text ?? '';
       // No rule for what is styled anywhere on the site finds the element by its name or a class.
       if (parent >= 0 && !isInRow && !shares(element, this.#site.styledWords))
-        return this.#places.of(`${root}|${owns[parent]}|${owns[index]}|${tags}`);
+        return this.#places.of(`${root}|${owns[parent]}|${owns[index]}|${written}`);
       // A rule for what is styled in one part of the site could reach these too.
       const inPart = shares(element, words) ? scopes[index]! : '';
       // Where something in a row is styled, a position may come to tell it.
       const inRow = isInRow ? placeOf(element) : '';
-      return this.#places.of(`${ofChain[index]}|${inRow}|${inPart}|${tags}`);
+      return this.#places.of(`${ofChain[index]}|${inRow}|${inPart}|${written}`);
     });
   }
 
@@ -80,10 +75,6 @@ export class Forms {
     if (styled > 0) this.#placeIds.add(id);
     return styled > 0 || this.#placeIds.has(id);
   }
-
-  #saysOf({ attributes }: PageElement): string {
-    return attributes.length === 0 ? '' : this.#says.of(attributes);
-  }
 }
 
 /** The names and classes of the elements that say how they look. */
@@ -97,20 +88,17 @@ function shares({ name, classes }: PageElement, words: ReadonlySet<string>): boo
   return words.has(name) || classes.some((one) => words.has(`.${one}`));
 }
 
+/** The attributes by which an element may say how it looks. */
+function saysOf({ attributes }: PageElement): string {
+  let text = '';
+  for (const { name, value } of attributes)
+    if (name === 'style' || isOldAttribute(name)) text += `${name}=${value}\n`;
+  return text;
+}
+
 /** What positions could tell an element by. */
 function placeOf({ position, next }: PageElement): string {
   return `${position < 4 ? position : 4 + (position % 2)}${next < 0 ? '$' : ''}`;
-}
-
-/** The tags of an element: an edit of one is an edit of all that are written alike. */
-function tagsAt({ tag, index }: PageElement, { text, contentEnds }: Page): string {
-  const own = tag === undefined ? '' : text.slice(tag.range.start, tag.range.end);
-  return `${own}${endTagAt(text, contentEnds[index]!)}`;
-}
-
-/** The end tag that begins at an offset; nothing where none does. */
-export function endTagAt(text: string, offset: number): string {
-  return text.startsWith('</', offset) ? text.slice(offset, text.indexOf('>', offset) + 1) : '';
 }
 
 /** Whether an element says of itself how it looks. */

@@ -7,20 +7,24 @@ import {
   eachRuleCompound,
   type LeftOut,
   type LikeTag,
+  type Program,
   type SiteStyles,
   type Stack,
   StyleReader,
 } from '../cascade/index.js';
 import type { Edit } from '../edits/index.js';
+import { getOrInsert } from '../get-or-insert.js';
 import { neutralFor } from '../hints/index.js';
 import { isPlainLink, type Page, type PageElement } from '../markup/index.js';
 import { scriptForm, scriptReading } from '../scripts/index.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
-import { sheetsFromSelf, undecidedReason } from '../stock/index.js';
+import { undecidedReason } from '../stock/index.js';
 import { holdsEngineText } from '../templates/index.js';
 import { cutPage, type Excerpt } from './cut.js';
-import { endTagAt, Forms, isStyled } from './forms.js';
+import { Forms, isStyled } from './forms.js';
+import { type Front, frontOf } from './front.js';
 import type { Overview } from './look-over.js';
+import { endTagAt, type TagForm, tagForm } from './tag-form.js';
 
 /** What was kept of a site. */
 export interface Excerpts {
@@ -42,10 +46,12 @@ export interface Excerpts {
   readonly leftOut: ReadonlyMap<string, LeftOut>;
 }
 
-/** A tag with styling that is written like one that was kept: it changes as that one does. */
+/** A tag with styling that has the form of one that was kept: it changes as that one does. */
 export interface Copy {
   /** Offset on the page. */
   readonly start: number;
+  /** See `TagForm`. */
+  readonly free: readonly number[];
   /** Of its end tag; where there is none, no matter. */
   readonly endTag: number;
   readonly like: First;
@@ -60,6 +66,8 @@ export interface First {
   /** Offsets of its tags on the whole page; an end tag of no length where there is none. */
   readonly tag: SourceRange;
   readonly endTag: SourceRange;
+  /** See `TagForm`. */
+  readonly free: readonly number[];
 }
 
 /** What is styled is kept so often: to see that things repeat, and in what order they do. */
@@ -79,6 +87,7 @@ interface Counted extends First {
 
 export class ExcerptTaker {
   readonly #styles: SiteStyles;
+  readonly #site: Overview;
   readonly #forms: Forms;
   readonly #pages = new Map<string, string>();
   readonly #cuts = new Map<string, readonly Edit[]>();
@@ -86,7 +95,7 @@ export class ExcerptTaker {
   readonly #firsts = new Map<number, Counted>();
   readonly #copies = new Map<string, Copy[]>();
   /** By all that says how a page is shown but its body, the first such page. */
-  readonly #heads = new Map<string, string>();
+  readonly #heads = new Map<string, { readonly path: string; readonly front: Front }>();
   readonly #isWhole: (path: string) => boolean;
   readonly #onKept: ((page: Page) => void) | undefined;
   #size = 0;
@@ -105,6 +114,7 @@ export class ExcerptTaker {
     },
   ) {
     this.#styles = styles;
+    this.#site = options.site;
     this.#forms = new Forms(options.site);
     this.#isWhole = options.isWhole;
     this.#onKept = options.onKept;
@@ -122,31 +132,38 @@ export class ExcerptTaker {
       return;
     }
     const stack = this.#styles.stackOf(page);
-    const ids = idsAsked(stack);
+    const ids = [...new Set(stack.uses.map(({ program }) => idsAsked(program)))];
+    const isAsked = (id: string): boolean => ids.some((one) => one.has(id.toLowerCase()));
     const styled = page.elements.map(isStyled);
-    const mayChange = (element: PageElement): boolean =>
-      styled[element.index]! || (element.id !== undefined && ids.has(element.id.toLowerCase()));
     if (undecidedReason(page, [stack]) !== undefined) {
       this.#keep(page, []);
       return;
     }
     const isName = namesOn(page);
+    const isMeant = this.#meantOn(page, isAsked);
+    const tags = page.elements.map((element) => {
+      const mayChange = styled[element.index]! || (element.id !== undefined && isAsked(element.id));
+      return mayChange ? tagForm(element, page, isMeant) : undefined;
+    });
     const forms = this.#forms.of(page, new StyleReader(page, stack, this.#styles.table), {
       root: rootOf(page, stack, isName),
       styled,
-      mayChange,
+      tags,
     });
     const stays = this.#chosen(page, forms, styled, isName);
-    const head = headOf(page, stack.key, isName);
+    const front = frontOf(page);
+    const head = front && headOf(page, stack.key, isName, front);
     const isWhole = this.#isWhole(page.path);
-    const like = this.#heads.get(head);
-    const body = stays.includes(true) || isWhole ? undefined : bodyOf(page);
-    if (like !== undefined && body !== undefined) {
-      for (const { index } of page.elements) this.#cutOut(page, index, forms[index]!, mayChange);
-      this.#leftOut.set(page.path, { like, body, fromSelf: sheetsFromSelf(page) });
+    const like = head === undefined ? undefined : this.#heads.get(head);
+    if (front !== undefined && like !== undefined && !isWhole && !stays.includes(true)) {
+      for (const { index } of page.elements) this.#cutOut(page, index, forms[index]!, tags[index]);
+      const blocks = front.blocks.map(({ start }, at) => ({ start, like: like.front.blocks[at]! }));
+      const fromSelf = page.inert.length === 0;
+      this.#leftOut.set(page.path, { like: like.path, body: front.body, blocks, fromSelf });
       return;
     }
-    if (like === undefined) this.#heads.set(head, page.path);
+    if (front !== undefined && head !== undefined && like === undefined)
+      this.#heads.set(head, { path: page.path, front });
     withNeighbours(page, stays);
     const excerpt: Excerpt = (isWhole ? undefined : cutPage(page, stays)) ?? { page, cuts: [] };
     this.#keep(excerpt.page, excerpt.cuts);
@@ -156,11 +173,11 @@ export class ExcerptTaker {
       const form = forms[index]!;
       const first = this.#firsts.get(form);
       if (!isKept) {
-        this.#cutOut(page, index, form, mayChange);
+        this.#cutOut(page, index, form, tags[index]);
         continue;
       }
       if (first === undefined)
-        this.#firsts.set(form, firstAt(page, index, excerpt.page.elements.length - at));
+        this.#firsts.set(form, firstAt(page, index, excerpt.page.elements.length - at, tags[index]));
       else first.kept++;
       at++;
     }
@@ -188,20 +205,32 @@ export class ExcerptTaker {
     };
   }
 
+  /** Names that a rule, the search or a script goes by. In: whether a rule asks for an id. */
+  #meantOn(page: Page, isAsked: (id: string) => boolean): (name: string) => boolean {
+    const scripts = this.#styles.scriptsOf(page);
+    return (name) =>
+      isAsked(name) ||
+      this.#site.sharedIds.has(name) ||
+      scripts.some(
+        ({ reading: { words, stems } }) =>
+          words.has(name) || [...stems].some((stem) => name.startsWith(stem)),
+      );
+  }
+
   #cutOut(
     { path, text, elements, contentEnds }: Page,
     index: number,
     form: number,
-    mayChange: (element: PageElement) => boolean,
+    tags: TagForm | undefined,
   ): void {
     const like = this.#firsts.get(form)!;
     like.cut++;
-    if (!mayChange(elements[index]!)) return;
+    if (tags === undefined) return;
     const start = elements[index]!.tag!.range.start;
     if (isStyled(elements[index]!)) like.also.push(placeIn(path, text, start));
     const known = this.#copies.get(path) ?? [];
     this.#copies.set(path, known);
-    known.push({ start, endTag: contentEnds[index]!, like });
+    known.push({ start, endTag: contentEnds[index]!, free: tags.free, like });
   }
 
   #keep(page: Page, cuts: readonly Edit[]): void {
@@ -229,16 +258,9 @@ export class ExcerptTaker {
 }
 
 /** What says how a page is shown, but for its body. */
-function headOf(page: Page, stackKey: string, isName: (word: string) => boolean): string {
+function headOf(page: Page, stackKey: string, isName: (word: string) => boolean, { key }: Front): string {
   const links = page.sheets.map((one) => (one.kind === 'link' ? `${isPlainLink(one)} ${one.address}` : ''));
-  return [stackKey, page.quirks, page.isMail, ...links, ...scriptsOf(page, isName)].join('\n');
-}
-
-/** Where the body begins of a page all of whose sheets are linked in front of it; `undefined` for any other. */
-function bodyOf({ elements, sheets }: Page): number | undefined {
-  const body = elements.find(({ name }) => name === 'body');
-  const isInHead = sheets.every(({ kind, element }) => kind === 'link' && element < (body?.index ?? 0));
-  return isInHead ? body?.tag?.range.end : undefined;
+  return [stackKey, page.quirks, page.isMail, key, ...links, ...scriptsOf(page, isName)].join('\n');
 }
 
 /** A tag that means the same on any page. */
@@ -246,7 +268,12 @@ function mayBeCut({ tag, style }: PageElement): boolean {
   return tag !== undefined && !holdsAddress(style ?? '');
 }
 
-function firstAt({ path, text, elements, contentEnds }: Page, index: number, fromEnd: number): Counted {
+function firstAt(
+  { path, text, elements, contentEnds }: Page,
+  index: number,
+  fromEnd: number,
+  tags: TagForm | undefined,
+): Counted {
   const { start, end } = elements[index]!.tag?.range ?? { start: 0, end: 0 };
   const close = contentEnds[index]!;
   return {
@@ -255,6 +282,7 @@ function firstAt({ path, text, elements, contentEnds }: Page, index: number, fro
     inWhole: elements.length - index,
     tag: { start, end },
     endTag: { start: close, end: close + endTagAt(text, close).length },
+    free: tags?.free ?? [],
     kept: 1,
     cut: 0,
     also: [],
@@ -297,22 +325,18 @@ function namesOn({ elements }: Page): (word: string) => boolean {
   return (word) => found().has(word);
 }
 
-const asked = new WeakMap<Stack, ReadonlySet<string>>();
+const asked = new WeakMap<Program, ReadonlySet<string>>();
 
-/** Ids that rules ask for, in lower case. */
-function idsAsked(stack: Stack): ReadonlySet<string> {
-  let ids = asked.get(stack);
-  if (ids === undefined) {
+/** Ids that the rules of a sheet ask for, in lower case. */
+function idsAsked(program: Program): ReadonlySet<string> {
+  return getOrInsert(asked, program, () => {
     const found = new Set<string>();
-    for (const { program } of stack.uses)
-      for (const rule of program.rules)
-        eachRuleCompound(rule, ({ id }) => {
-          if (id !== undefined) found.add(id.toLowerCase());
-        });
-    ids = found;
-    asked.set(stack, ids);
-  }
-  return ids;
+    for (const rule of program.rules)
+      eachRuleCompound(rule, ({ id }) => {
+        if (id !== undefined) found.add(id.toLowerCase());
+      });
+    return found;
+  });
 }
 
 /** Whether a script stands in an element's attributes, and does something to the page. In: see `scriptForm`. */

@@ -3,7 +3,10 @@
 import { type Edit, type Edits, withoutClasses } from '../edits/index.js';
 import type { Page } from '../markup/index.js';
 import type { Proof } from '../proof/index.js';
+import type { SourceRange } from '../source.js';
 import { ontoPage } from './cut.js';
+import { blocksAs } from './front.js';
+import { inOtherTag } from './tag-form.js';
 import type { Copy, Excerpts } from './taker.js';
 
 /** The pages of a site, each read when it is asked for. */
@@ -57,13 +60,20 @@ export function widen(
       missed.push(path);
       continue;
     }
-    const changed = (copies.get(path) ?? []).flatMap((copy) => {
+    const changed = (copies.get(path) ?? []).flatMap((copy): MayBeChanged[] => {
       const made = copied(copy, editsOn(copy.like.path) ?? []);
-      return made.length === 0 ? [] : [{ from: copy.like.path, made }];
+      return made?.length === 0 ? [] : [{ from: copy.like.path, made }];
     });
-    const like = changed.flatMap(({ made }) => made);
+    if (!changed.every(isMade)) {
+      missed.push(path);
+      continue;
+    }
     const out = leftOut.get(path);
-    const linkOn = out && linkOf(new Set(changed.map(({ from }) => from)), out.like);
+    const blocks = out === undefined ? [] : blocksAs(out, editsOn(out.like) ?? []);
+    const like = [...changed.flatMap(({ made }) => made), ...blocks];
+    const from = new Set(changed.map((one) => one.from));
+    if (out !== undefined && blocks.length > 0) from.add(out.like);
+    const linkOn = out && linkOf(from, out.like);
     // The head alone: what is read of it does not depend on what follows.
     const head = (): Page => pages.parse(path, (pages.read(path) ?? '').slice(0, out?.body));
     const link = linkOn?.(head());
@@ -88,20 +98,36 @@ function apartFrom(others: readonly Edit[], edits: readonly Edit[]): Edit[] {
     });
 }
 
-/** What becomes of the tags that a tag is written like, on this one. In: the edits of their page. */
-function copied({ start, endTag, like }: Copy, edits: readonly Edit[]): Edit[] {
-  return [
-    { tag: like.tag, at: start },
-    { tag: like.endTag, at: endTag },
-  ].flatMap(({ tag, at }) =>
-    edits
-      .filter((edit) => tag.start <= edit.start && edit.end <= tag.end && edit.start < tag.end)
-      .map((edit) => ({
-        start: edit.start - tag.start + at,
-        end: edit.end - tag.start + at,
-        text: edit.text,
-      })),
-  );
+interface MayBeChanged {
+  /** The page that holds the tag which this one is like. */
+  readonly from: string;
+  readonly made: readonly Edit[] | undefined;
+}
+
+function isMade(one: MayBeChanged): one is MayBeChanged & { readonly made: readonly Edit[] } {
+  return one.made !== undefined;
+}
+
+/**
+ * What becomes of the tags whose form a tag has, on this one. In: the edits of their page. Out: `undefined` where one reaches
+ * into what tells them apart.
+ */
+function copied({ start, endTag, free, like }: Copy, edits: readonly Edit[]): Edit[] | undefined {
+  const found: Edit[] = [];
+  for (const edit of editsIn(like.tag, edits)) {
+    const from = inOtherTag(edit.start - like.tag.start, like.free, free);
+    const to = inOtherTag(edit.end - like.tag.start, like.free, free);
+    if (from === undefined || to === undefined || to - from !== edit.end - edit.start) return undefined;
+    found.push({ start: from + start, end: to + start, text: edit.text });
+  }
+  const shift = endTag - like.endTag.start;
+  for (const edit of editsIn(like.endTag, edits))
+    found.push({ start: edit.start + shift, end: edit.end + shift, text: edit.text });
+  return found;
+}
+
+function editsIn(tag: SourceRange, edits: readonly Edit[]): Edit[] {
+  return edits.filter((edit) => tag.start <= edit.start && edit.end <= tag.end && edit.start < tag.end);
 }
 
 /** Classes off the tags that a page's excerpt does not hold, or the whole page where nothing stands for it. */

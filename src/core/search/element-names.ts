@@ -1,6 +1,5 @@
 // What elements are told apart by, in short: it is put together for every element of a site.
 
-import { getOrInsert, newMap } from '../get-or-insert.js';
 import type { PageElement } from '../markup/index.js';
 
 /** Attributes that say what an element is, and that a selector may ask for. */
@@ -43,28 +42,14 @@ export class Remembered<Item extends object> {
   }
 }
 
-/** The name, the classes and the telling attributes of elements: tags that are alike share their lists of these. */
+/** The name, the classes and the telling attributes of elements, as numbers. */
 export class ElementNames {
-  readonly #classes = new Remembered((classes: readonly string[]) => classes.join('.'));
-  readonly #attributes = new Remembered((attributes: PageElement['attributes']) =>
-    hookAttributes({ attributes })
-      .map(({ name, value }) => `${name}=${value}`)
-      .join(),
-  );
   readonly #numbers = new Numbers();
-  /** By the list of attributes, which says all but the name. */
-  readonly #known = new WeakMap<PageElement['attributes'], Map<string, number>>();
 
-  of(element: PageElement): number {
-    const { namespace, name, attributes } = element;
-    const own = namespace === 'html' ? name : namespace + name;
-    const known = getOrInsert(this.#known, attributes, newMap<string, number>);
-    return known.get(own) ?? getOrInsert(known, own, () => this.#find(own, element));
-  }
-
-  #find(own: string, { classes, attributes }: PageElement): number {
-    const worn = classes.length === 0 ? '' : this.#classes.of(classes);
-    const telling = attributes.length === 0 ? '' : this.#attributes.of(attributes);
-    return this.#numbers.of(`${own}.${worn}[${telling}`);
+  of({ namespace, name, classes, attributes }: PageElement): number {
+    let text = namespace === 'html' ? name : namespace + name;
+    for (const one of classes) text += ` ${one}`;
+    for (const one of attributes) if (HOOK_ATTRIBUTES.has(one.name)) text += `\n${one.name}=${one.value}`;
+    return this.#numbers.of(text);
   }
 }

@@ -66,7 +66,9 @@ export function writtenValues(model: SiteModel, themes: readonly string[]): Writ
     for (const reference of page.sheets) {
       if (reference.kind !== 'block' || reference.offset === undefined) continue;
       for (const { declarations } of model.block(reference.text, page).sheet.rules)
-        for (const one of declarations) add(page.path, reference.text, reference.offset, one);
+        for (const one of declarations)
+          for (let times = model.pagesLike(page); times > 0; times--)
+            add(page.path, reference.text, reference.offset, one);
     }
   }
   for (const path of themes) {

@@ -8,8 +8,12 @@ import { htmlPage } from '../../support/site.js';
 const SHEET = '.tides td { padding: 2px }\n#pier { color: navy }\n';
 const LINK = '<link rel="stylesheet" href="theme.css">';
 
-/** What is kept of pages, in order. In: their bodies. */
-function taken(bodies: readonly string[], whole: readonly string[] = []): Excerpts {
+/** What is kept of pages, in order. In: their bodies; pages kept whole; what stands in the head of each. */
+function taken(
+  bodies: readonly string[],
+  whole: readonly string[] = [],
+  headOf: (at: number) => string = () => '',
+): Excerpts {
   const styles = new SiteModel(
     {
       pages: new Map(),
@@ -19,7 +23,7 @@ function taken(bodies: readonly string[], whole: readonly string[] = []): Excerp
     },
     new OutcomeTable(new TruthTable()),
   );
-  const pages = bodies.map((body) => htmlPage(body, LINK));
+  const pages = bodies.map((body, at) => htmlPage(body, LINK + headOf(at)));
   const look = new LookOver();
   for (const text of pages) look.add(text);
   const taker = new ExcerptTaker(styles, {
@@ -117,4 +121,24 @@ test('pages whose scripts differ in texts alone are one form; a script that look
   const found = taken([titled('Pier'), titled('Quay'), page('document.querySelector(".fare").focus()')]);
   assert.deepEqual([...found.leftOut.keys()], ['1.html']);
   assert.deepEqual(namesIn(found, '2.html'), ['main', 'p', 'script']);
+});
+
+test('a tag with an id, a title or an address of its own is written like the others', () => {
+  const body = (at: number) => `<p id="sailing-${at}" title="Sailing ${at}" style="color: teal">${at}</p>`;
+  const found = taken([0, 1, 2, 3, 4].map(body));
+  assert.deepEqual([...found.copies.keys()], ['3.html', '4.html']);
+  const asked = taken([0, 1, 2, 3, 4].map((at) => `${body(at)}<script>show('sailing-4')</script>`));
+  assert.deepEqual([...asked.copies.keys()], ['3.html']);
+});
+
+test('what stands in a style block counts as what is linked does: a page with the same blocks is left out', () => {
+  const bodies = Array.from({ length: 4 }, (_, at) => `<p>${at}</p>`);
+  const block = (at: number) => `\n  <style>p { color: ${at === 2 ? 'navy' : 'teal'} }</style>`;
+  const found = taken(bodies, [], (at) => `<meta name="pier" content="${'x'.repeat(at)}">${block(at)}`);
+  assert.deepEqual([...found.leftOut.keys()], ['1.html', '3.html']);
+  const { like, blocks } = found.leftOut.get('3.html')!;
+  assert.equal(like, '0.html');
+  const [{ start, like: there }] = blocks as [(typeof blocks)[0]];
+  assert.equal(start, there.start + 3);
+  assert.equal(there.end - there.start, block(0).length);
 });

@@ -34,7 +34,7 @@ export interface OwnRule {
   readonly holder: string;
   /** Site path of the theme sheet; `undefined` in blocks. */
   readonly sheet: string | undefined;
-  /** Where its block is pasted. */
+  /** Where its block is pasted, as far as pages are at hand. */
   readonly places: readonly BlockPlace[];
   /** In how many places its text stands. */
   readonly times: number;
@@ -70,7 +70,7 @@ export function ownRules(model: SiteModel, census: Census, themes: readonly stri
     if (program === undefined || program.sheet.undecided.length > 0) continue;
     const { rules, text } = program.sheet;
     const apart = new Set(rulesApart(rules));
-    const place = { holder: path, sheet: path, places: [] };
+    const place = { holder: path, sheet: path, places: [], times: 1 };
     const own = rules.flatMap((rule, order) => {
       const one = apart.has(rule) ? ownRule(rule, { ...place, order }) : undefined;
       const before = text.slice(rules[order - 1]?.range.end ?? 0, rule.range.start);
@@ -81,7 +81,8 @@ export function ownRules(model: SiteModel, census: Census, themes: readonly stri
   for (const places of blocksOf(model).values()) {
     const { page, reference } = places[0]!;
     const { sheet, holder } = model.block(reference.text, page);
-    const place = { holder, sheet: undefined, places };
+    const times = places.reduce((all, one) => all + model.pagesLike(one.page), 0);
+    const place = { holder, sheet: undefined, places, times };
     const whole = new Set(rulesApart(sheet.rules));
     // What is broken is mended first: of a block that is not closed what stands before it may go.
     const broken = Math.min(...sheet.defects.map(({ range }) => range.start), Number.POSITIVE_INFINITY);
@@ -99,7 +100,7 @@ export function ownRules(model: SiteModel, census: Census, themes: readonly stri
 
 function ownRule(
   rule: StyleRule,
-  place: Pick<OwnRule, 'holder' | 'sheet' | 'places' | 'order'>,
+  place: Pick<OwnRule, 'holder' | 'sheet' | 'places' | 'times' | 'order'>,
 ): OwnRule | undefined {
   const {
     selectors: [text],
@@ -122,7 +123,7 @@ function ownRule(
   const own: OwnRule = {
     ...place,
     rule,
-    times: place.sheet === undefined ? place.places.length : 1,
+    times: place.times,
     selectors: list.selectors,
     bases: split.map(({ base }) => base),
     suffix,
