@@ -14,6 +14,8 @@ export const UNSEEN: Judge = (before, after) => {
 function isUnseen(before: SiteModel, after: SiteModel, difference: Difference): boolean {
   if (difference.kind !== 'style') return false;
   const { page: path, element, target, property } = difference;
+  // No property by itself differs, but which of two that stand for each other comes last (`all` beside others).
+  if (difference.before.length + difference.after.length === 0) return false;
   const [page, later] = [before.page(path), after.page(path)];
   if (page === undefined || later === undefined || !isStill(after, later, property)) return false;
   const [was, is] = [before.readersOf(page), after.readersOf(later)];

@@ -92,6 +92,23 @@ test('mends are not seen before the update; what would be is left to a person', 
   assert.deepEqual(left.length, 0);
 });
 
+test('a mend that would come to stand before `all` is seen', () => {
+  const model = modelOf({
+    'index.html': PAGE('<div class="kw-b">1</div><p class="kw-b">2</p>'),
+    'kit.css': 'p.kw-b { all: unset }',
+    'line.css': '.kw-b { opacity: 0.5 }',
+  });
+  const update = {
+    sheets: new Map([['kit.css', 'p.kw-b { all: unset } .kw-b.kw-b { opacity: 1 }']]),
+    pages: new Map<string, string>(),
+    isPlatform: (path: string) => path === 'kit.css',
+  };
+  const { rules } = outlast({ model, rules: allRules(model, ['line.css']), ...update });
+  const { mended, left } = planMends(model, rules, update);
+  assert.deepEqual(mended, []);
+  assert.equal(left.length, 1);
+});
+
 test('looks that change are those of elements that are the same before and after', () => {
   const model = modelOf({
     'index.html': PAGE('<h2>a</h2><p class="kw-a">x</p>'),
