@@ -50,39 +50,50 @@ test('a survey says the same with what it remembers as without, however a site c
   }
 });
 
-test('adopting says and does the same with what the draft has proven as without, however a site changes', async () => {
-  const seeds = new Seeds('cli/cache', 2);
-  for (const seed of seeds) {
-    const random = new Random(seed * 7);
-    const files: Record<string, string> = { ...randomSite(seed) };
-    const site = makeSite(files);
-    for (let round = 0; round < 5; round++) {
-      const run = (folder: string, command: string, ...args: string[]) =>
-        acervusOn({ environment: REMEMBER }, [command, folder, '--json', ...args]);
-      // The draft that is there goes along, what is remembered does not.
-      const other = makeSite({});
-      cpSync(site, other, { recursive: true, filter: (from) => !from.endsWith('.acervus') });
-      const told = `${seeds.name(seed)}, round ${round}`;
-      const drafted = [await run(site, 'draft'), await run(other, 'draft', '--no-cache')] as const;
-      assert.deepEqual(drafted[0].stdout, drafted[1].stdout, told);
-      // Between the draft and its adoption somebody edits.
-      const name = random.pick(Object.keys(files));
-      if (random.chance(60)) files[name] = edited(files[name]!, random);
-      for (const folder of [site, other]) writeFileSync(path.join(folder, name), files[name]!);
-      const [known, anew] = [await run(site, 'adopt'), await run(other, 'adopt', '--no-cache')];
-      const said = (one: Run, folder: string): unknown[] => [
-        one.code,
-        one.stdout,
-        one.stderr.replaceAll(folder, ''),
-      ];
-      assert.deepEqual(said(known, site), said(anew, other), told);
-      const text = (folder: string): string[] =>
-        Object.keys(files).map((file) => readFileSync(path.join(folder, file), 'utf8'));
-      assert.deepEqual(text(site), text(other), told);
-      if (known.code === 0) assert.equal((await run(site, 'undo')).code, 0);
+/** A comment that makes a site one worth remembering. */
+const LONG = `<!-- ${'x'.repeat(1_000_000)} -->`;
+
+for (const [how, environment, more] of [
+  ['by excerpts', REMEMBER, ''],
+  ['of every page', {}, LONG],
+] as const)
+  test(`adopting says and does the same with what a draft has proven ${how} as without, however a site changes`, async () => {
+    let remembered = 0;
+    const seeds = new Seeds('cli/cache', 2);
+    for (const seed of seeds) {
+      const random = new Random(seed * 7);
+      const files: Record<string, string> = { ...randomSite(seed) };
+      const site = makeSite({ ...files, 'long.html': htmlPage(more) });
+      for (let round = 0; round < 5; round++) {
+        const run = (folder: string, command: string, ...args: string[]) =>
+          acervusOn({ environment }, [command, folder, '--json', ...args]);
+        // The draft that is there goes along, what is remembered does not.
+        const other = makeSite({});
+        cpSync(site, other, { recursive: true, filter: (from) => !from.endsWith('.acervus') });
+        const told = `${seeds.name(seed)}, round ${round}`;
+        const drafted = [await run(site, 'draft'), await run(other, 'draft', '--no-cache')] as const;
+        assert.deepEqual(drafted[0].stdout, drafted[1].stdout, told);
+        const hasProven = existsSync(path.join(site, '.acervus', 'cache', 'proof.json'));
+        remembered += hasProven ? 1 : 0;
+        // Between the draft and its adoption somebody edits.
+        const name = random.pick(Object.keys(files));
+        if (random.chance(60)) files[name] = edited(files[name]!, random);
+        for (const folder of [site, other]) writeFileSync(path.join(folder, name), files[name]!);
+        const [known, anew] = [await run(site, 'adopt'), await run(other, 'adopt', '--no-cache')];
+        const said = (one: Run, folder: string): unknown[] => [
+          one.code,
+          one.stdout,
+          one.stderr.replaceAll(folder, ''),
+        ];
+        assert.deepEqual(said(known, site), said(anew, other), told);
+        const text = (folder: string): string[] =>
+          Object.keys(files).map((file) => readFileSync(path.join(folder, file), 'utf8'));
+        assert.deepEqual(text(site), text(other), told);
+        if (known.code === 0) assert.equal((await run(site, 'undo')).code, 0);
+      }
     }
-  }
-});
+    assert.ok(remembered > 0);
+  });
 
 test('what a draft has proven is not looked at again, and is proven anew where a sheet has changed', async () => {
   const page = htmlPage(

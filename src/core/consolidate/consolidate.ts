@@ -6,7 +6,7 @@ import type { SiteModel, SiteSources } from '../cascade/index.js';
 import type { Decisions, KeptElsewhere } from '../draft/index.js';
 import { type Edits, inOneStep, originalOffset } from '../edits/index.js';
 import type { SharedSheet } from '../parts.js';
-import { type Judge, PROVE, type Proof, prove, TRUST } from '../proof/index.js';
+import { type Judge, PROVE, type Proof, type ProofPart, prove, TRUST } from '../proof/index.js';
 import {
   type ClassMove,
   type Decided,
@@ -86,6 +86,8 @@ export interface Consolidation {
   /** The texts that they lead to. */
   readonly after: SiteSources;
   readonly proof: Proof;
+  /** What each page came to by itself; nothing where some depend on others, or are to look otherwise. */
+  readonly proven: ReadonlyMap<string, ProofPart> | undefined;
   readonly upkeep: { readonly now: Upkeep; readonly after: Upkeep };
   /** Characters in pages and in sheets that may be edited. */
   readonly size: { readonly now: number; readonly after: number };
@@ -135,8 +137,18 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
   // What the search proposes has been tried on every kind of element: as a rule one proof of the whole is enough.
   let { sheets, classes, placeOf, done } = steps(TRUST);
   let upkeep = new UpkeepCount(done.after);
-  let proof = prove(changed.after, done.after, { perPage: 1, onPage: (page) => upkeep.add(page) });
+  const proven = new Map<string, ProofPart>();
+  let isEach = changed.edits.size === 0;
+  let proof = prove(changed.after, done.after, {
+    perPage: 1,
+    onPage: (page) => upkeep.add(page),
+    onProven: (path, part) => {
+      if (part === undefined) isEach = false;
+      else proven.set(path, part);
+    },
+  });
   if (proof.differences.length > 0) {
+    isEach = false;
     ({ sheets, classes, placeOf, done } = steps(PROVE));
     proof = { ...done.proof, differences: [] };
     upkeep = new UpkeepCount(done.after);
@@ -162,6 +174,7 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
     edits: inOneStep(model, [changed.edits, sheets.edits, classes.edits, ...done.edits]),
     after: done.after.sources,
     proof,
+    proven: isEach ? proven : undefined,
     upkeep: { now: upkeepOf(model, owned), after: upkeep.of(owned) },
     size: { now: sizeOf(model, owned), after: sizeOf(done.after, owned) },
   };

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import type { SiteSources } from '../cascade/index.js';
 import {
   type AdoptionReport,
   classId,
@@ -16,6 +17,7 @@ import {
 } from '../draft/index.js';
 import type { Edits } from '../edits/index.js';
 import type { Excerpts } from '../excerpt/index.js';
+import type { ProofPart } from '../proof/index.js';
 import { type PlaceOf, type ScopeTaste, TASTES, type TasteName } from '../search/index.js';
 import { showPlace } from '../source.js';
 import type { Trace } from '../trace.js';
@@ -42,8 +44,16 @@ export interface Drafted {
   readonly adoption: Adoption;
 }
 
+/** What pages came to by themselves when they were compared, and the states that they were compared in. */
+export interface PagesProven {
+  readonly each: ReadonlyMap<string, ProofPart>;
+  readonly after: readonly SiteSources[];
+}
+
 export interface Adoption {
   readonly edits: Edits;
+  /** Nothing where some page depends on others, or was compared elsewhere. */
+  readonly proven: PagesProven | undefined;
   readonly report: AdoptionReport;
 }
 
@@ -174,6 +184,7 @@ function adoptionOf(
   });
   return {
     edits: wide?.widened.edits ?? new Map(results.flatMap(({ edits }) => [...edits])),
+    proven: wide === undefined ? provenIn(results) : undefined,
     kept,
     report: {
       shared: site.shared.path,
@@ -206,6 +217,15 @@ function adoptionOf(
       },
     },
   };
+}
+
+function provenIn(results: readonly Consolidation[]): PagesProven | undefined {
+  const each = new Map<string, ProofPart>();
+  for (const { proven } of results) {
+    if (proven === undefined) return undefined;
+    for (const [path, part] of proven) each.set(path, part);
+  }
+  return { each, after: results.map(({ after }) => after) };
 }
 
 interface Both {

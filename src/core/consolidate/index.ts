@@ -8,6 +8,7 @@ export {
   type Drafted,
   type DraftOptions,
   makeDraft,
+  type PagesProven,
   planAdoption,
 } from './drafting.js';
 export { upkeepOf } from './upkeep.js';

@@ -5,7 +5,7 @@ import type { SiteModel } from '../cascade/index.js';
 import type { Page } from '../markup/index.js';
 import { comparePaths } from '../source.js';
 import type { Difference } from './describe.js';
-import { assumptionsOf, type ProofPart } from './part.js';
+import { assumptionsOf, emptyPart, mergeProofs, type ProofPart } from './part.js';
 import { Prover, type ProverOptions } from './prover.js';
 
 export interface Proof {
@@ -20,6 +20,8 @@ export interface Proof {
 export interface ProveOptions extends ProverOptions {
   /** Sees every page of the later state once; it is not kept. */
   readonly onPage?: (page: Page) => void;
+  /** Hears what each page came to by itself; nothing of one that depends on all others. */
+  readonly onProven?: (path: string, part: ProofPart | undefined) => void;
 }
 
 /**
@@ -29,13 +31,18 @@ export interface ProveOptions extends ProverOptions {
 export function prove(before: SiteModel, after: SiteModel, options: ProveOptions = {}): Proof {
   const prover = new Prover(before, after, options);
   const late: [Page, Page][] = [];
+  const whole = emptyPart();
   for (const path of [...new Set([...before.paths, ...after.paths])]) {
     const [a, b] = [before.page(path), after.readOnce(path)];
     if (b !== undefined) options.onPage?.(b);
-    if (!prover.add(path, a, b) && a !== undefined && b !== undefined) late.push([a, b]);
+    const isDone = prover.add(path, a, b);
+    if (!isDone && a !== undefined && b !== undefined) late.push([a, b]);
+    const part = prover.take();
+    options.onProven?.(path, isDone ? part : undefined);
+    mergeProofs(whole, part);
   }
   for (const [a, b] of late) prover.addLate(a, b);
-  return proofOf(prover.part);
+  return proofOf(mergeProofs(whole, prover.part));
 }
 
 /** The proof that a finished part amounts to. */

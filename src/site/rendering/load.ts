@@ -47,6 +47,8 @@ export interface Site {
   readonly shared: string;
   /** Whether a person says which it is. */
   readonly sharedIsGiven: boolean;
+  /** Sheets and scripts that were asked for, those that are not there too. */
+  readonly asked: () => readonly string[];
   /** Encodings of the files that are not plain UTF-8. */
   readonly encodings: ReadonlyMap<string, Encoding>;
   /** A sheet that a module is to import once something is written into it. */
@@ -135,6 +137,7 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     sheets: owners,
     shared,
     sharedIsGiven: reader.config.shared !== undefined || shared !== usual,
+    asked: () => reader.asked,
     encodings: reader.encodings,
     added: model.pages.some(({ path }) => isComponentFile(path)) ? reader.added : undefined,
     sourceOf: (sheet) => reader.compiled.sourceOf(sheet, ownSources(reader.config)),

@@ -1,5 +1,6 @@
 // The proof between two states of a site on the disk, its pages spread over threads.
 
+import type { PagesProven } from '../../core/consolidate/index.js';
 import type { Edits } from '../../core/edits/index.js';
 import { emptyPart, mergeProofs, type Proof, proofOf } from '../../core/proof/index.js';
 import { comparePaths } from '../../core/source.js';
@@ -7,6 +8,7 @@ import { UsageError } from '../../core/usage-error.js';
 import { WORTH_REMEMBERING } from '../cache/page-cache.js';
 import { readConfig } from '../files/pages.js';
 import { openState, otherState, type StateName } from '../files/state.js';
+import { toPlain } from '../plain.js';
 import { SiteReader } from '../rendering/reader.js';
 import type { Job, ProveResult, ProveSide } from './job-model.js';
 import { type PartDocument, partOf, readParts } from './part-file.js';
@@ -111,17 +113,8 @@ export async function proveChange(
   { reader, paths, edits }: PlannedChange,
   { onPage, cache, rememberFrom, writesNothing }: ChangeOptions = {},
 ): Promise<Proof> {
-  const { config, encodings } = reader;
-  const files = new Map(
-    [...edits].map(([file, own]) => [
-      file,
-      { edits: own, encoding: encodings.get(file) ?? { name: 'utf-8', mark: false } },
-    ]),
-  );
-  const state = { kind: 'changed', folder, files } as const;
-  const before = { state: { kind: 'folder', folder }, config } as const;
-  const job = { kind: 'prove', before, after: { state, config }, paths, perPage: 1 } as const;
-  const readers = [reader, new SiteReader(openState(state), config, paths)] as const;
+  const { job, readers } = jobOf(folder, { reader, paths, edits });
+  const { config } = reader;
   const isWorth = cache !== false && holdsAtLeast(rememberFrom ?? WORTH_REMEMBERING, paths, job.before.state);
   // Read apart: what was of interest once is nothing that this change depends on.
   const apart = (): SiteReader => new SiteReader(openState(job.before.state), config, paths);
@@ -133,6 +126,59 @@ export async function proveChange(
   }
   const { comparer, results } = await comparePages(job, readers, { onPage }, new Timings());
   return finish(comparer, results);
+}
+
+function jobOf(
+  folder: string,
+  { reader, paths, edits }: PlannedChange,
+): { readonly job: ProveJob; readonly readers: readonly [SiteReader, SiteReader] } {
+  const { config, encodings } = reader;
+  const files = new Map(
+    [...edits].map(([file, own]) => [
+      file,
+      { edits: own, encoding: encodings.get(file) ?? { name: 'utf-8', mark: false } },
+    ]),
+  );
+  const state = { kind: 'changed', folder, files } as const;
+  const before = { state: { kind: 'folder', folder }, config } as const;
+  return {
+    job: { kind: 'prove', before, after: { state, config }, paths, perPage: 1 },
+    readers: [reader, new SiteReader(openState(state), config, paths)],
+  };
+}
+
+/**
+ * Remembers what a search has proven of its change, so that it is not proven again when the change is made.
+ * In: the change; what its pages came to; sheets and scripts that were asked for meanwhile, those that are not there too.
+ */
+export function rememberProof(
+  folder: string,
+  change: PlannedChange,
+  { each, after }: PagesProven,
+  asked: readonly string[],
+  rememberFrom: number = WORTH_REMEMBERING,
+): void {
+  const { paths } = change;
+  if (!paths.every((path) => each.has(path))) return;
+  const { job, readers } = jobOf(folder, change);
+  if (!holdsAtLeast(rememberFrom, paths, job.before.state)) return;
+  // What was compared is what will be written, to the letter.
+  const isSame = after.every(
+    ({ pages, sheets }) =>
+      [...pages].every(([path, text]) => readers[1].page(path) === text) &&
+      [...sheets].every(([path, text]) => readers[1].textAt(path) === text),
+  );
+  const memory = isSame ? ProofMemory.of(folder, paths, readers) : undefined;
+  if (memory === undefined) return;
+  const found = new Map(memory.open.map((number) => [number, toPlain(each.get(paths[number]!))]));
+  const names = [...new Set([...asked, ...after.flatMap(({ sheets }) => [...sheets.keys()])])];
+  memory.note(paths, [
+    {
+      ...{ kind: 'prove', part: emptyPart(), late: [], known: new Set(), contextPages: [] },
+      ...{ each: found, asked: [names, names], timings: new Map() },
+    },
+  ]);
+  memory.save();
 }
 
 /** Out: `undefined` where a page came up that depends on all others, and some were not looked at. */

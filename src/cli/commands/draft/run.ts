@@ -4,7 +4,12 @@ import { existsSync } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { scopeName, tasteName } from '../../../core/choices.js';
-import { type Drafted, type DraftSite, makeDraft } from '../../../core/consolidate/index.js';
+import {
+  type Drafted,
+  type DraftSite,
+  makeDraft,
+  type PagesProven,
+} from '../../../core/consolidate/index.js';
 import {
   type AdoptionReport,
   DRAFT_FILE,
@@ -25,6 +30,7 @@ import { draftSite, loadForDraft, type Site } from '../../../site/rendering/load
 import { SiteReader } from '../../../site/rendering/reader.js';
 import { suggestedSheets } from '../../../site/rendering/suggestion.js';
 import { isUnlinkable } from '../../../site/rendering/unlinkable.js';
+import { rememberProof } from '../../../site/threads/proving.js';
 import { workListOf } from '../../../site/visiting/work-list.js';
 import { type Followed, follow } from '../../shared/followed.js';
 import { refuseTooLarge } from '../../shared/memory.js';
@@ -130,12 +136,19 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
     draft: made,
     changes,
     report,
+    proven,
   } = await (built === undefined
     ? planned(site, await plan(draftSite(site)))
     : plannedInSources(built, site, plan, onStep));
   const rendered = renderDraft(made, text);
   writeFileAtomic.sync(insideSite(folder, DRAFT_FILE), rendered);
   savePlan(path.resolve(folder), rendered, files, changes, report);
+  if (proven !== undefined && options.cache !== false) {
+    const reader = new SiteReader(site.files, site.config);
+    const edits = new Map(changes.map(({ path: changed, edits: own }) => [changed, own]));
+    const change = { reader, paths: reader.pagePaths, edits };
+    rememberProof(folder, change, proven, site.asked(), options.largeFrom);
+  }
   const { visited } = site;
   const work = visited && workListOf(visited, changes);
   // One that is done stays until there is something new to do.
@@ -147,10 +160,11 @@ interface Planned {
   readonly draft: Draft;
   readonly changes: readonly FileChange[];
   readonly report: AdoptionReport;
+  readonly proven?: PagesProven | undefined;
 }
 
-function planned(site: Site, { draft: made, adoption: { edits, report } }: Drafted): Planned {
-  return { draft: made, changes: fileChanges(site, edits), report };
+function planned(site: Site, { draft: made, adoption: { edits, report, proven } }: Drafted): Planned {
+  return { draft: made, changes: fileChanges(site, edits), report, proven };
 }
 
 /** Of a site that is built: the change is one of its sources. */
