@@ -1,82 +1,126 @@
-// A site shared out to several machines: what the parts come to is what one machine finds, byte for byte.
+// Templates in parts: which pages show them, what their addresses mean, and where a sheet is linked for all of them.
 
 import assert from 'node:assert/strict';
-import { cpSync, readFileSync, writeFileSync } from 'node:fs';
-import path from 'node:path';
+import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { acervus, DEMO, makeSite, read } from '../support/site.js';
+import { acervus, makeSite, read } from '../support/site.js';
 
-function demo(): string {
-  const site = makeSite({});
-  cpSync(DEMO, site, { recursive: true });
-  return site;
+type Files = Record<string, string>;
+
+/** Drafts and adopts; nothing differs afterwards. Out: the folder, and what adopting says. */
+async function adopted(files: Files) {
+  const site = makeSite(files);
+  const before = makeSite({});
+  cpSync(site, before, { recursive: true });
+  assert.equal((await acervus('draft', site, '--json')).code, 0);
+  const { code, stdout, stderr } = await acervus('adopt', site, '--json');
+  assert.equal(code, 0, stderr);
+  const proof = await acervus('prove', site, '--against', before, '--json');
+  assert.deepEqual(JSON.parse(proof.stdout).differences, []);
+  return { site, document: JSON.parse(stdout) };
 }
 
-/** Runs a command for each of so many parts. Out: their files. */
-async function parts(many: number, ...args: string[]): Promise<string[]> {
-  const folder = makeSite({});
-  const files: string[] = [];
-  for (let part = 1; part <= many; part++) {
-    const { code, stdout, stderr } = await acervus(...args, '--part', `${part}/${many}`);
-    assert.equal(code, 0, stderr);
-    const file = path.join(folder, `part-${part}.json`);
-    writeFileSync(file, stdout);
-    files.push(file);
-  }
-  return files;
-}
+const TWICE = '<p style="margin: 3px">a</p>\n<p style="margin: 3px">b</p>\n';
 
-test('the survey of eight parts is the survey of the whole', async () => {
-  const site = demo();
-  const whole = await acervus('survey', site, '--json');
-  const files = await parts(8, 'survey', site);
-  const joined = await acervus('survey', site, '--json', '--join', ...files.reverse());
-  assert.equal(joined.stdout, whole.stdout);
-  assert.equal(joined.code, whole.code);
-  // Twenty machines for a site are no harm, and neither is a person who reads.
-  const shown = await acervus('survey', site, '--join', ...(await parts(60, 'survey', site)));
-  assert.equal(shown.stdout, (await acervus('survey', site)).stdout);
+test('behind a sheet that is linked at times, a link goes to the end of the head', async () => {
+  const page = (body: string) =>
+    `<!DOCTYPE html>\n<html>\n<head>\n  <title>x</title>\n  <link rel="stylesheet" href="kit/line.css">\n<?php if ($dark) : ?>\n    <link rel="stylesheet" href="kit/dark.css">\n<?php endif; ?>\n</head>\n<body>\n${body}</body>\n</html>\n`;
+  const { site } = await adopted({
+    'index.php': page(TWICE),
+    'kit/line.css': 'h1 { margin: 0 }\n',
+    'kit/dark.css': 'h1 { color: white }\n',
+  });
+  const text = read(site, 'index.php');
+  assert.doesNotMatch(text, /style=/);
+  assert.match(text, /endif; \?>\n\s*<link rel="stylesheet" href="shared.css">\n<\/head>/);
 });
 
-test('the proof of eight parts is the proof of the whole, with every difference', async () => {
-  const [before, after] = [demo(), demo()];
-  const sheet = path.join(after, 'theme', 'skerrin.css');
-  writeFileSync(
-    sheet,
-    `${readFileSync(sheet, 'utf8')}\nh2 { letter-spacing: 1px }\n.berth-plan { margin: 0 }\n`,
-  );
-  const page = path.join(after, 'index.html');
-  writeFileSync(page, read(after, 'index.html').replace('<h1', '<h1 style="color: teal"'));
-  const whole = await acervus('prove', after, '--against', before, '--json');
-  assert.equal(whole.code, 1);
-  assert.ok(JSON.parse(whole.stdout).differences.length > 20);
-  const files = await parts(8, 'prove', after, '--against', before);
-  const joined = await acervus('prove', after, '--against', before, '--json', '--join', ...files);
-  assert.equal(joined.stdout, whole.stdout);
-  assert.equal(joined.code, 1);
-});
-
-test('what does not come to a whole is refused in one line', async () => {
-  const site = demo();
-  const refused = async (pattern: RegExp, ...args: string[]): Promise<void> => {
-    const { code, stdout, stderr } = await acervus('survey', site, ...args);
-    assert.deepEqual([code, stdout], [2, '']);
-    assert.match(stderr, pattern);
-    assert.equal(stderr.trim().split('\n').length, 1);
+test('a page that is shown in the place of one above it means by an address what that one does', async () => {
+  const files = {
+    'index.php': '<?php include "views/html/" . $page;\n',
+    'views/html/fares.html': `<!DOCTYPE html>\n<html>\n<head>\n<title>Fares</title>\n<link rel="stylesheet" href="./views/kit/line.css">\n</head>\n<body>\n<h1><?php echo $title ?></h1>\n${TWICE}</body>\n</html>\n`,
+    'views/kit/line.css': 'h1 { margin: 0 }\n',
   };
-  const files = await parts(3, 'survey', site);
-  for (const given of ['4/3', '0/3', '3', 'x/y', '1/9999999'])
-    await refused(/--part: .* is no part; write it as 3\/8/, '--part', given);
-  await refused(/--part: .*at once/, '--part', '1/3', '--join', ...files);
-  await refused(/missing of 3: part 2/, '--join', files[0]!, files[2]!);
-  await refused(/part 1 of 3 is there already/, '--join', files[0]!, ...files);
-  const broken = path.join(path.dirname(files[0]!), 'broken.json');
-  for (const text of ['', '{}', readFileSync(files[0]!, 'utf8').replace('pages', 'Pages')]) {
-    writeFileSync(broken, text);
-    await refused(/broken\.json: is no part/, '--join', broken, ...files.slice(1));
-  }
-  const proof = await parts(1, 'prove', site, '--against', site);
-  await refused(/is no part that "acervus survey --part" has written/, '--join', ...proof);
-  writeFileSync(path.join(site, 'index.html'), `${read(site, 'index.html')}<p>More</p>\n`);
-  await refused(/part-\d\.json: was made of files that have changed since/, '--join', ...files);
+  const survey = JSON.parse((await acervus('survey', makeSite(files), '--json')).stdout);
+  assert.deepEqual(survey.broken, []);
+  const { site } = await adopted(files);
+  const text = read(site, 'views/html/fares.html');
+  assert.match(text, /<link rel="stylesheet" href=".\/views\/shared.css">/);
+  assert.match(read(site, 'views/shared.css'), /margin: 3px/);
+});
+
+const layout = (body: string) =>
+  `<!DOCTYPE html>\n<html>\n<head>\n<title>x</title>\n<link rel="stylesheet" href="{{ asset("css/line.css") }}">\n</head>\n<body>\n${body}\n</body>\n</html>\n`;
+
+test('a page that shows no parts need not link what they are styled by', async () => {
+  const alone =
+    '<!DOCTYPE html>\n<html>\n<head>\n<title>x</title>\n</head>\n<body>\n{% if due %}<b>Due</b>{% endif %}\n<input value="{{ fare }}">\n</body>\n</html>\n';
+  const { site, document } = await adopted({
+    'views/layout.twig': layout('{% block content %}{% endblock %}'),
+    'views/alone.twig': alone,
+    'views/fares.twig': `{% extends "layout.twig" %}\n{% block content %}\n${TWICE}{% endblock %}\n`,
+    'css/line.css': 'h1 { margin: 0 }\n',
+  });
+  assert.doesNotMatch(read(site, 'views/fares.twig'), /style=/);
+  assert.equal(read(site, 'views/alone.twig'), alone);
+  assert.ok(document.upkeep.after < document.upkeep.now);
+});
+
+test('pages in a package of a library are none of the site', async () => {
+  const page = '<!DOCTYPE html>\n<html><body><?php echo $token ?></body></html>\n';
+  const files = {
+    'index.php': layout(`<?php echo $content ?>\n${TWICE}`).replace(
+      '{{ asset("css/line.css") }}',
+      'line.css',
+    ),
+    'line.css': 'h1 { margin: 0 }\n',
+    'vendor/post/token.php': page,
+    'vendor/post/composer.json': '{ "name": "post/post" }\n',
+    'plugins.html': page.replace('<?php echo $token ?>', 'Plugins'),
+  };
+  const { pages } = JSON.parse((await acervus('survey', makeSite(files), '--json')).stdout);
+  assert.equal(pages, 2);
+});
+
+test('a sheet that says what it is a release of is a library, unless that is the site itself', async () => {
+  const banner =
+    '/*!\n * Quay Kit v2.1.0 (https://example.invalid/quay)\n * MIT License\n */\n.quay { top: 0 }\n';
+  const files: Files = {
+    'index.html': `<!DOCTYPE html>\n<html><head><link rel="stylesheet" href="quay.css"></head><body>${TWICE}</body></html>\n`,
+    'quay.css': banner,
+  };
+  const ownerIn = async (more: Files) => {
+    const { stdout } = await acervus('survey', makeSite({ ...files, ...more }), '--json');
+    const [{ owner, because }] = JSON.parse(stdout).sheets;
+    return `${owner}: ${because}`;
+  };
+  assert.equal(await ownerIn({}), 'platform: a release: Quay Kit v2.1.0');
+  assert.equal(
+    await ownerIn({ 'package.json': '{ "name": "@skerrin/quay-kit" }' }),
+    'theme: readable source',
+  );
+  assert.equal(await ownerIn({ 'quay.css': banner.replace('v2.1.0', '') }), 'theme: readable source');
+  assert.equal(await ownerIn({ 'quay.css': banner.replace('/*!', '/*') }), 'theme: readable source');
+});
+
+test('parts look as before on the pages of every area, not of their own alone', async () => {
+  const page = (sheet: string) =>
+    `<!DOCTYPE html>\n<html>\n<head>\n<link rel="stylesheet" href="${sheet}">\n</head>\n<body>\n<div class="crew"><i class="mate">x</i>\n<?php include $part ?>\n</div>\n</body>\n</html>\n`;
+  const { document } = await adopted({
+    'old/index.php': page('old.css'),
+    'old/old.css': '* { margin: 0 }\n.wide { margin: 4px }\n.crew { margin: 0 }\n.mate { margin: 0 }\n',
+    'new/index.php': page('new.css'),
+    'new/new.css': 'p { color: navy }\n',
+    'new/part.php': '<div class="<?= $word ?>">x</div>\n',
+  });
+  assert.equal(document.upkeep.after, document.upkeep.now);
+});
+
+test('what the cells of a table would lose takes back what the table said, and nothing else', async () => {
+  const { site } = await adopted({
+    'index.php': layout('<?php include $part ?>').replace('{{ asset("css/line.css") }}', 'line.css'),
+    'line.css': 'h1 { margin: 0 }\n',
+    'part.php': `<table cellpadding="5">\n<?php if ($a) { ?>\n<tr><td>x</td></tr>\n<?php } else { ?>\n</table>\n<table>\n<tr><td>z</td></tr>\n<?php } ?>\n</table>\n<table cellpadding="5"><tr><td>y</td></tr></table>\n${TWICE}`,
+  });
+  assert.doesNotMatch(read(site, 'part.php'), /style=/);
 });

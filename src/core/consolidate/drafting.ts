@@ -15,9 +15,9 @@ import {
   sectionId,
   styleId,
 } from '../draft/index.js';
-import type { Edits } from '../edits/index.js';
+import { type Edits, stateAfter } from '../edits/index.js';
 import type { Excerpts } from '../excerpt/index.js';
-import type { ProofPart } from '../proof/index.js';
+import { type ProofPart, prove } from '../proof/index.js';
 import { type PlaceOf, type ScopeTaste, TASTES, type TasteName } from '../search/index.js';
 import { showPlace } from '../source.js';
 import type { Trace } from '../trace.js';
@@ -306,12 +306,32 @@ async function runAll(
   let site = given;
   for (let round = 1; ; round++) {
     const runs = runAreas(site, options, draft, unknown);
-    if (!isWide(site)) return { runs, wide: undefined };
+    if (!isWide(site)) {
+      // A part may stand on pages of any area, and in one that is not its own.
+      const hold = runs.length === 1 || !hasComponents(site) || holdTogether(site, runs);
+      return { runs: hold ? runs : runAreas(asOne(site), options, draft, unknown), wide: undefined };
+    }
     options.onStep?.('proof of every page');
     const widened = await proveWide(site, runs, options.onPage);
     if (widened.missed.length === 0) return { runs, wide: { widened, excerpts: site.whole.excerpts } };
     site = withWhole(site, round < MOST_ROUNDS ? widened.missed : shortened(site));
   }
+}
+
+function hasComponents({ model }: DraftSite): boolean {
+  return model.pages.some(({ kind }) => kind === 'component');
+}
+
+/** Whether all areas together look as before, as each does by itself; looks that are to change are told apart in each. */
+function holdTogether({ model }: DraftSite, runs: readonly Run[]): boolean {
+  if (runs.some(({ result }) => result.changed.elements > 0)) return true;
+  const edits = new Map(runs.flatMap(({ result }) => [...result.edits]));
+  return prove(model, stateAfter(model, edits), { perPage: 1 }).differences.length === 0;
+}
+
+/** The site as one area. */
+function asOne(site: DraftSite): DraftSite {
+  return { ...site, sharedIsGiven: true };
 }
 
 function runAreas(

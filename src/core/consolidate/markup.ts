@@ -1,7 +1,7 @@
 // Styling out of the markup: homes are searched, planned and proven; what the proof does not vouch for is searched again
 // without it, and at last left where it is.
 
-import { SiteModel } from '../cascade/index.js';
+import { compileSelectorList, SiteModel } from '../cascade/index.js';
 import { planEdits, type SitePlan } from '../edits/index.js';
 import { addTo } from '../group-by.js';
 import type { SourceTag } from '../markup/index.js';
@@ -21,13 +21,20 @@ import {
   type Member,
   type NamedStyle,
   ruleItem,
+  rulesOf,
   type ScopeTaste,
   type Style,
   selectorsOf,
   type Taste,
   unitItem,
 } from '../search/index.js';
-import { type Carrier, type KeptReason, keptText, type SiteScripts } from '../stock/index.js';
+import {
+  type CarriedUnit,
+  type Carrier,
+  type KeptReason,
+  keptText,
+  type SiteScripts,
+} from '../stock/index.js';
 import type { Trace } from '../trace.js';
 import { isInOwnBlock, OwnBlocks, ownBlockItem } from './own-blocks.js';
 
@@ -202,7 +209,8 @@ class Blame {
   constructor(styles: readonly NamedStyle[], after: SiteModel) {
     this.#after = after;
     for (const style of styles) {
-      for (const selector of selectorsOf(style)) addTo(this.#bySelector, selector, style);
+      for (const { selectors } of rulesOf(style))
+        for (const selector of selectors.flatMap(asRead)) addTo(this.#bySelector, selector, style);
       for (const member of style.members) {
         const { page, tag } = member.carrier;
         addTo(this.#byPage, page.path, member);
@@ -228,14 +236,11 @@ class Blame {
     if (difference.kind === 'style' && page !== undefined) {
       const tag = this.#tagOf(onPage, page.elements.length - difference.element);
       const own = tag === undefined ? [] : (this.#byTag.get(tag) ?? []);
-      const meant = own.filter(({ units }) =>
-        units.some(({ declarations }) =>
-          declarations.some(({ property }) => difference.property.startsWith(property)),
-        ),
-      );
-      if (own.length > 0) return (meant.length > 0 ? meant : own).flatMap(itemsOf);
+      const meant = own.filter(({ units }) => units.some((unit) => says(unit, difference.property)));
+      if (meant.length > 0) return meant.flatMap(itemsOf);
       const rules = this.#rulesOf(difference);
       if (rules.length > 0) return rules;
+      if (own.length > 0) return own.flatMap(itemsOf);
     }
     // On a page where nothing moved, only the link to the shared sheet is new: components ask for it everywhere.
     const meant = onPage.length > 0 ? onPage : this.#inComponents;
@@ -252,12 +257,30 @@ class Blame {
   }
 
   /** The rules of ours that decide. */
-  #rulesOf({ after }: Extract<Difference, { kind: 'style' }>): string[] {
+  #rulesOf({ after, property }: Extract<Difference, { kind: 'style' }>): string[] {
     return after
       .flatMap(({ from }) => this.#bySelector.get(from) ?? [])
-      .flatMap((style) => [
-        ...selectorsOf(style).flatMap((selector) => style.keys.map((key) => ruleItem(selector, key))),
-        ...(style.home.kind === 'new class' ? style.members.flatMap(itemsOf) : []),
-      ]);
+      .flatMap((style) => {
+        const meant = style.units.filter((unit) => says(unit, property)).map(({ key }) => key);
+        const keys = meant.length > 0 ? meant : style.keys;
+        const members = style.home.kind === 'new class' ? style.members : [];
+        return [
+          ...selectorsOf(style).flatMap((selector) => keys.map((key) => ruleItem(selector, key))),
+          ...members.flatMap(({ carrier, units }) =>
+            itemsOf({ carrier, units: units.filter(({ key }) => keys.includes(key)) }),
+          ),
+        ];
+      });
   }
+}
+
+/** A selector in the words in which a difference names it. */
+function asRead(selector: string): string[] {
+  const list = compileSelectorList(selector);
+  return list.kind === 'list' ? list.selectors.map(({ text }) => text) : [selector];
+}
+
+/** Whether a unit has a say in a property of its element, or of the cells of its table. */
+function says({ declarations, cells = [] }: CarriedUnit, property: string): boolean {
+  return [...declarations, ...cells].some((one) => property.startsWith(one.property));
 }

@@ -58,17 +58,19 @@ interface HeadPlace {
   readonly edit: (text: string) => Edit;
 }
 
-/** Behind the last sheet of the head; else at its end. */
+/** Behind the last sheet of the head; else at its end, as where an engine links that sheet at times only. */
 function inHead(page: Page): HeadPlace {
-  const sheets = page.sheets.filter((one) => !one.scriptingOff && isInHead(page, one.element));
+  const all = page.sheets.filter((one) => !one.scriptingOff && isInHead(page, one.element));
+  const isSure = (one: SheetReference): boolean => one.kind !== 'link' || one.by !== 'engine at times';
+  const sheets = page.head.endTag === undefined ? all.slice(0, 1 + all.findLastIndex(isSure)) : all;
   const last = sheets.at(-1);
   const anchor = last === undefined ? undefined : page.elements[last.element];
   const source =
     anchor?.tag === undefined ? '' : page.text.slice(anchor.tag.range.start, anchor.tag.range.end);
   const closes = /\/>$/.test(source);
   const at = last === undefined ? undefined : referenceEnd(page, last);
-  if (at !== undefined && anchor?.tag !== undefined) {
-    const start = last?.kind === 'link' ? last.range.start : anchor.tag.range.start;
+  if (last !== undefined && isSure(last) && at !== undefined && anchor?.tag !== undefined) {
+    const start = last.kind === 'link' ? last.range.start : anchor.tag.range.start;
     const line = lineBreakBefore(page.text, start);
     return { before: sheets.length, closes, edit: (text) => ({ start: at, end: at, text: line + text }) };
   }
@@ -102,7 +104,7 @@ export function linkAddress(
   if (
     !isServed(page) ||
     (links.length === 0 && SERVED_IN_PLACE.test(page.path)) ||
-    links.some((address) => /^(?:\.{1,2}\/|[\w-]+(?![\w-:]))/.test(address))
+    links.some((address) => RELATIVE.test(address) && copyOf(address.trim()) === undefined)
   )
     return addressFrom(page.path, target);
   for (const address of links.reverse()) {
@@ -112,6 +114,8 @@ export function linkAddress(
   }
   return undefined;
 }
+
+const RELATIVE = /^(?:\.{1,2}\/|[\w-]+(?![\w-:]))/;
 
 /** Pages that a server fills where they lie; other templates lie somewhere else than what is made of them. */
 const SERVED_IN_PLACE = /\.(?:php\d?|phtml|[sx]?html?|jspx?|aspx?|cfm)$/i;

@@ -112,6 +112,10 @@ class ComponentEngine implements Engine {
     return true;
   }
 
+  showsParts(): boolean {
+    return true;
+  }
+
   tag(_node: SourceElement, range: SourceRange | undefined): EngineTag | undefined {
     return range && this.#tags.get(range.start);
   }

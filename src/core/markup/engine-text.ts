@@ -127,16 +127,30 @@ export class EngineText implements Engine {
 
   /** Whether an engine fills the page. Text about an engine, as in a manual, is none that an engine reads. */
   isFilled(elements: readonly PageElement[], contentEnds: readonly number[]): boolean {
-    const { between } = this.#mask;
-    const meant = between.filter(
+    return this.#standIn(
       ({ prints, role, code }) => role === 'open' || (prints && IS_CODE.test(code)),
-    );
-    const holders = this.#holdersOf(
-      meant.map(({ start }) => start),
       elements,
       contentEnds,
     );
-    return holders.some((index) => !isShown(elements, index));
+  }
+
+  /** Whether what it fills it with may be a part: that something is shown at times only brings in none. */
+  showsParts(elements: readonly PageElement[], contentEnds: readonly number[]): boolean {
+    return this.#standIn(
+      ({ prints, role, code }) =>
+        (role === 'open' && !(CHOOSES.test(code) && !BRINGS.test(code))) || (prints && IS_CODE.test(code)),
+      elements,
+      contentEnds,
+    );
+  }
+
+  #standIn(
+    isMeant: (piece: EnginePiece) => boolean,
+    elements: readonly PageElement[],
+    contentEnds: readonly number[],
+  ): boolean {
+    const starts = this.#mask.between.filter(isMeant).map(({ start }) => start);
+    return this.#holdersOf(starts, elements, contentEnds).some((index) => !isShown(elements, index));
   }
 
   /** The sheets of a page, those that a call of the engine links among them, in order. */
@@ -274,6 +288,9 @@ function choicesIn(pieces: readonly EnginePiece[]): SourceRange[][] {
 
 /** What begins like a name, a string or a mark of some engine: `{{1,2},{3,4}}` is none. */
 const IS_CODE = /^[a-z_$@'"#^>&/!~(-]/i;
+/** A branch or a loop, or words to be translated. */
+const CHOOSES = /^[#~-]?\s*(?:if\w*|unless|for|foreach|while|switch|case|each|range|trans|blocktrans\w*)\b/i;
+const BRINGS = /\b(?:echo|print|include\w*|require\w*|render\w*|yield|partial|block|slot|content)\b/i;
 /** Elements that show text as it is written. */
 const SHOWS = /^(pre|code|samp|kbd|tt|xmp|listing|plaintext)$/;
 

@@ -13,6 +13,8 @@ export interface Engine {
   /** Whether something that is not written out stands between the tags. */
   readonly isBetween: boolean;
   isFilled(elements: readonly PageElement[], contentEnds: readonly number[]): boolean;
+  /** Whether it may fill the file with parts that other files hold. */
+  showsParts(elements: readonly PageElement[], contentEnds: readonly number[]): boolean;
   /** What may come of a tag; `undefined` for one that is all written out. */
   tag(node: SourceElement, range: SourceRange | undefined): EngineTag | undefined;
   isAmongRows(node: SourceElement, isAround: boolean): boolean;

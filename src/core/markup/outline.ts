@@ -12,6 +12,7 @@ const PLAIN = [
   'base',
   'holdsEngineText',
   'isFilled',
+  'showsParts',
   'looseFrom',
   'hasTemplatedTags',
   'sheets',

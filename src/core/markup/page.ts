@@ -175,6 +175,8 @@ export interface Page {
   readonly holdsEngineText: boolean;
   /** A template engine puts something in between its tags: it may show components. */
   readonly isFilled: boolean;
+  /** Whether it may fill it with parts that other files hold. */
+  readonly showsParts: boolean;
   /** A branch closes what it has not opened: what begins from this offset on may stand in something else besides. */
   readonly looseFrom: number | undefined;
   /** Template text stands in a tag so that any class or id may be there. */
@@ -249,9 +251,9 @@ export function pagesThatShow(pages: readonly Page[]): readonly Page[] {
   return filled.length > 0 ? filled : pages.filter(({ kind }) => kind === 'page');
 }
 
-/** Whether a page is one that an engine fills. */
-export function mayShow({ kind, isFilled, isMail }: Page): boolean {
-  return kind === 'page' && isFilled && !isMail;
+/** Whether a page is one that an engine fills with parts. */
+export function mayShow({ kind, showsParts, isMail }: Page): boolean {
+  return kind === 'page' && showsParts && !isMail;
 }
 
 /** Whether something that no file shows may stand on a page: what an engine prints that fills it, or a part of one. */

@@ -80,6 +80,7 @@ export function readPage(path: string, text: string, { component, placed }: Read
     elements: reader.elements,
     holdsEngineText: engine?.isBetween ?? false,
     isFilled: engine?.isFilled(reader.elements, reader.contentEnds) ?? false,
+    showsParts: engine?.showsParts(reader.elements, reader.contentEnds) ?? false,
     looseFrom: reader.looseFrom,
     hasTemplatedTags: reader.elements.some((one) => mayHaveOf(one) === undefined),
     texts: reader.texts,

@@ -56,3 +56,47 @@ export function isMinified(file: string, read: () => string | undefined): boolea
   const text = /\.(css|m?js)$/i.test(file) ? (read() ?? '') : '';
   return text.length > 2000 && text.length / (text.split('\n').length || 1) > 400;
 }
+
+/** The owner of a sheet or script that nothing but its text tells. */
+export function ownerByText(file: string, read: () => string | undefined, files: SiteFiles): Owner {
+  if (isMinified(file, read)) return { owner: 'platform', because: 'minified' };
+  const release = /\.css$/i.test(file) ? releasedAs(read() ?? '', files) : undefined;
+  return release === undefined
+    ? { owner: 'theme', because: 'readable source' }
+    : { owner: 'platform', because: `a release: ${release}` };
+}
+
+const BANNER = /^\s*(?:@charset[^;]*;\s*)?\/\*!([\s\S]*?)\*\//i;
+const VERSION = /\bv?(?:ersion\s*)?\d+\.\d+(?:\.\d+)?\b/i;
+const FROM_ELSEWHERE = /https?:\/\/|\blicen[sc]e|\bcopyright\b|\(c\)|\u00a9/i;
+
+/**
+ * What a sheet says that it is a release of, in the comment that tools leave in place: a name, a version, whose it is.
+ * Out: `undefined` for any other, and for a release of the site's own package.
+ */
+function releasedAs(text: string, files: SiteFiles): string | undefined {
+  const banner = BANNER.exec(text)?.[1];
+  if (banner === undefined || !FROM_ELSEWHERE.test(banner)) return undefined;
+  const lines = banner.split('\n').map((line) => line.replace(/^[\s*=!-]+/, '').trim());
+  const line = lines
+    .filter((one) => one !== '')
+    .slice(0, 3)
+    .find((one) => VERSION.test(one));
+  const version = line === undefined ? undefined : VERSION.exec(line);
+  if (line === undefined || version === null || version === undefined) return undefined;
+  const name = line.slice(0, version.index).replace(/[^\w)]+$/, '');
+  const own = packageNames(files).some((one) => letters(name).includes(one) || one.includes(letters(name)));
+  return own || letters(name) === '' ? undefined : `${name} ${version[0]}`;
+}
+
+/** Names under which the site itself is published, letters alone. */
+function packageNames(files: SiteFiles): string[] {
+  return ['package.json', 'composer.json', 'bower.json'].flatMap((file) => {
+    const name = /"name"\s*:\s*"(?:[^"/]*\/)?([^"/]+)"/.exec(files.read(file)?.toString() ?? '')?.[1];
+    return name === undefined || letters(name).length < 3 ? [] : [letters(name)];
+  });
+}
+
+function letters(text: string): string {
+  return text.toLowerCase().replace(/[^a-z0-9]/g, '');
+}

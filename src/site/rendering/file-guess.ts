@@ -19,6 +19,8 @@ export function guessFile(
   served: Served,
 ): string | undefined {
   const sheets = linkable(files);
+  const shown = fromAbove(address, holder, sheets);
+  if (shown !== undefined) return shown;
   for (const name of namesIn(address)) {
     const found = byAddress(name, sheets, served) ?? byEnding(name, holder, sheets);
     if (found !== undefined) return found;
@@ -52,6 +54,23 @@ function namesIn(address: string): string[] {
   );
   const behind = address.slice(pieces.at(-1)?.end ?? 0).replace(/[?#].*$/, '');
   return [...(/\.(css|m?js)$/i.test(behind) ? [behind] : []), ...inside];
+}
+
+/** What is shown in the place of a page above it: a relative address means what it does there. */
+function fromAbove(
+  address: string,
+  holder: string,
+  sheets: ReadonlyMap<string, readonly string[]>,
+): string | undefined {
+  if (/^(?:[a-z][\w+.-]*:|\/|#)/i.test(address) || mayHoldEngineText(address)) return undefined;
+  for (let folder = holder; folder.includes('/'); ) {
+    folder = folder.slice(0, folder.lastIndexOf('/'));
+    const above = folder.includes('/') ? folder.slice(0, folder.lastIndexOf('/') + 1) : '';
+    const resolved = resolveAddress(address, `${above}page`);
+    if (resolved.kind === 'site' && sheets.get(lastName(resolved.path))?.includes(resolved.path) === true)
+      return resolved.path;
+  }
+  return undefined;
 }
 
 function byAddress(

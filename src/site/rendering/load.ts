@@ -116,9 +116,9 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     reader.config.shared !== undefined ||
     owners.some(({ path, owner }) => owner === 'theme' || reader.behind(path) !== undefined);
   const copyOf = (address: string): string | undefined => reader.copies.get(address);
+  const beside = hasOwn ? undefined : sheetBeside(model.pages, 'shared.css', copyOf);
   const usual =
-    (hasOwn ? undefined : sheetBeside(model.pages, 'shared.css', copyOf)) ??
-    reader.shared(owners, uses.links);
+    beside === undefined || reader.isPlatform(beside) ? reader.shared(owners, uses.links) : beside;
   const shared = options.shared ?? usual;
   found.readSheet(shared);
   reader.learn(copiesWith(reader.copies, model.pages, shared, reader.config.link));

@@ -16,7 +16,7 @@ import { compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files
 import type { Decoded, Encoding } from '../files/encoding.js';
 import { CONFIG_FILE, type SiteFiles } from '../files/files.js';
 import { leaveOut } from '../files/notices.js';
-import { globs, isLeftBehind, isMinified, LIBRARY_NAMES, type Owner, ownerByName } from '../files/owner.js';
+import { globs, isLeftBehind, LIBRARY_NAMES, type Owner, ownerByName, ownerByText } from '../files/owner.js';
 import { boxed, type PageSource, type PageSourceData, readPageText } from '../files/pages.js';
 import { NO_SCRIPT, scriptComponents } from '../files/script-components.js';
 import { isBare, isPart, makesNoPage, TEMPLATES } from '../files/templates.js';
@@ -352,14 +352,15 @@ export class SiteReader implements SheetShelf, PageSource {
     return text;
   }
 
-  /** In a folder of a library: one that holds sheets or scripts too. A page about plugins is not one of them. */
+  /** In a folder of a library: one that holds sheets, scripts or a package. A page about plugins is not one of them. */
   #isPlatformPage(file: string): boolean {
     const { theme, platform } = this.config;
     if (globs(theme)(file)) return false;
     if (globs(platform)(file) || isLeftBehind(file, this.files)) return true;
     const folder = LIBRARIES.exec(file)?.[0];
     if (folder === undefined) return false;
-    return this.files.list().some((other) => other.startsWith(folder) && /\.(css|js|mjs)$/i.test(other));
+    const tells = /\.(css|js|mjs)$|(^|\/)(composer|package|bower)\.json$/i;
+    return this.files.list().some((other) => other.startsWith(folder) && tells.test(other));
   }
 
   #ownerOf(file: string): Owner {
@@ -379,8 +380,7 @@ export class SiteReader implements SheetShelf, PageSource {
     if (built !== undefined) return { owner: 'platform', because: `built: ${built}` };
     // Naming a platform sheet as the shared one does not make it one's own; naming it under "theme" does.
     if (file === this.config.shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
-    if (isMinified(file, () => this.textAt(file))) return { owner: 'platform', because: 'minified' };
-    return { owner: 'theme', because: 'readable source' };
+    return ownerByText(file, () => this.textAt(file), this.files);
   }
 }
 
