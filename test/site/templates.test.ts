@@ -88,4 +88,11 @@ test('what could be said lies beside the sources of sheets, for all parts', () =
   });
   assert.deepEqual(suggested({ 'a.hbs': '<p>', 'b/c.hbs': '<p>' }), { '**': ['house.css'] });
   assert.equal(suggested(parts, { sheets: {} }), undefined);
+  // The sheet that names their classes goes with it, and not what takes its place where one reads from the right.
+  const names = Array.from({ length: 9 }, (_, at) => `sailing-${at}`);
+  const sheet = names.map((name) => `.${name} { top: 0 }`).join('\n');
+  const worn = { 'layout/a.ejs': names.map((name) => `<p class="${name}">`).join('') };
+  assert.deepEqual(suggested({ ...worn, 'css/line-rtl.css': sheet, 'css/line.css': sheet }), {
+    'layout/**': ['css/line.css', 'css/house.css'],
+  });
 });

@@ -1,6 +1,7 @@
 // Whether an element has a name that a selector asks for: id, class or attribute. Yes, no, or when a script gives it,
 // takes it, or template text puts it in.
 
+import { BoundedMap } from '../bounded.js';
 import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
 import { type AskedAttribute, isChangedByBrowser, valueMatches } from './attribute-match.js';
 import type { ScriptStates } from './script-states.js';
@@ -17,6 +18,19 @@ export interface MatcherOptions {
   readonly neverTemplated?: ReadonlySet<string>;
   /** What the page's scripts may make of its elements. */
   readonly scripts?: ScriptStates;
+}
+
+/** By name: put together anew, a text would be read letter by letter each time that it is looked up. */
+const givenTexts = {
+  class: new BoundedMap<string, string>(50_000),
+  id: new BoundedMap<string, string>(50_000),
+};
+
+function givenText(attribute: 'class' | 'id', name: string): string {
+  return givenTexts[attribute].get(
+    name,
+    () => `template text gives it ${attribute === 'class' ? '.' : '#'}${name}`,
+  );
 }
 
 export class NameMatcher {
@@ -44,7 +58,7 @@ export class NameMatcher {
     if (this.#same(element.id, id))
       return changes.takesId(id) ? this.open(`scripts leave it #${id}`, element) : ALWAYS;
     const given = changes.givesId(id) ? this.open(`a script makes it #${id}`, element) : NEVER;
-    return this.#table.or(given, this.#hidden(element, 'id', `#${id}`));
+    return this.#table.or(given, this.#hidden(element, 'id', id));
   }
 
   class(element: PageElement, name: string): Truth {
@@ -64,9 +78,9 @@ export class NameMatcher {
     const mayHave = element.engine?.mayHave;
     if (mayHave !== undefined && element.templated === 'values') {
       const isAmong = mayHave.some((one) => one === name || (this.#page.quirks && this.#same(one, name)));
-      return isAmong ? this.open(`template text gives it .${name}`, element) : NEVER;
+      return isAmong ? this.open(givenText('class', name), element) : NEVER;
     }
-    return this.#neverTemplated?.has(name) ? NEVER : this.#hidden(element, 'class', `.${name}`);
+    return this.#neverTemplated?.has(name) ? NEVER : this.#hidden(element, 'class', name);
   }
 
   #hasClass(element: PageElement, name: string): boolean {
@@ -82,11 +96,11 @@ export class NameMatcher {
   }
 
   /** Template text may add what the file does not show. */
-  #hidden(element: PageElement, attribute: string, what: string): Truth {
+  #hidden(element: PageElement, attribute: 'class' | 'id', name: string): Truth {
     if (element.templated === 'no') return NEVER;
     const value = attributeOf(element.attributes, attribute);
     if (element.templated === 'values' && (value === undefined || !hasTemplateText(value))) return NEVER;
-    return this.open(`template text gives it ${what}`, element);
+    return this.open(givenText(attribute, name), element);
   }
 
   attribute(simple: AskedAttribute, element: PageElement): Truth {

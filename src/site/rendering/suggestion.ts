@@ -27,8 +27,8 @@ const MOST = 80;
 /** So many classes of the components it names at least, or it is another's. */
 const LEAST = 8;
 
-/** Parts of sheets, and what a build names by a sum: the next build has another. */
-const NO_NAME = /(^|\/)_|[.-][0-9a-f]{8,}(\.min)?\.css$/i;
+/** Parts of sheets, what a build names by a sum (the next build has another), and what takes the place of a sheet at times. */
+const NO_NAME = /(^|\/)_|[.-][0-9a-f]{8,}(\.min)?\.css$|[-._](rtl|print)(\.min)?\.s?css$/i;
 
 /** The sheet whose rules name most classes of the components; `undefined` where none names many. */
 function sheetNaming(reader: SiteReader, components: readonly string[]): string | undefined {
