@@ -51,7 +51,7 @@ export function globs(patterns: readonly string[] | undefined): (file: string) =
 }
 
 /** Whether a sheet or script is written for machines: more than 400 characters a line on average, nobody edits that by hand. */
-export function isMinified(file: string, read: () => string | undefined): boolean {
+function isMinified(file: string, read: () => string | undefined): boolean {
   if (/\.min\.(css|js)$/i.test(file)) return true;
   const text = /\.(css|m?js)$/i.test(file) ? (read() ?? '') : '';
   return text.length > 2000 && text.length / (text.split('\n').length || 1) > 400;

@@ -142,3 +142,11 @@ test('what stands in a style block counts as what is linked does: a page with th
   assert.equal(start, there.start + 3);
   assert.equal(there.end - there.start, block(0).length);
 });
+
+test('of what no rule for anything styled could find, the ancestors further up do not matter', () => {
+  const below = (name: string) => `<${name}><div><b>x</b></div></${name}>`;
+  assert.deepEqual(namesIn(taken([below('section'), below('article')]), '1.html'), ['article', 'div']);
+  // Once one of its kind is styled somewhere, a rule for that one could reach it.
+  const styled = taken([below('section'), below('article'), '<b style="color: teal">x</b>']);
+  assert.deepEqual(namesIn(styled, '1.html'), ['article', 'div', 'b']);
+});
