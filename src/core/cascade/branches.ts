@@ -1,13 +1,49 @@
-// What the branches of a template leave unsure of the tree.
+// What a template leaves unsure of the tree: branches that open and close tags, and what is put somewhere else than it is written.
 
 import type { Page, PageElement } from '../markup/index.js';
 
-/** Whether an element stands around another one whatever branches are taken. */
-export function isSurelyAround({ surelyUntil }: PageElement, { tag }: PageElement): boolean {
-  return surelyUntil === undefined || (tag !== undefined && tag.range.start < surelyUntil);
+/** Whether an element stands around another one whatever branches are taken, and wherever it is put. */
+export function isSurelyAround(page: Page, around: PageElement, element: PageElement): boolean {
+  const { surelyUntil } = around;
+  const { tag } = element;
+  if (surelyUntil !== undefined && (tag === undefined || tag.range.start >= surelyUntil)) return false;
+  return !isPut(page, around, element, (how) => how === 'elsewhere');
 }
 
-/** Whether an element may stand in something that a branch closes in front of it. */
-export function isLoose({ looseFrom }: Page, { tag }: PageElement): boolean {
-  return looseFrom !== undefined && (tag === undefined || tag.range.start >= looseFrom);
+/** Whether nothing can come between an element and its parent. */
+export function isSurelyIn(page: Page, parent: PageElement, element: PageElement): boolean {
+  return !isPut(page, parent, element, () => true);
+}
+
+/** Whether an element may stand in something that the tree does not show. */
+export function isLoose(page: Page, element: PageElement): boolean {
+  const { looseFrom, wrapped } = page;
+  if (looseFrom !== undefined && (element.tag === undefined || element.tag.range.start >= looseFrom))
+    return true;
+  if (wrapped.length === 0) return false;
+  const at = startOf(page, element);
+  return wrapped.some(({ start, end }) => start <= at && at < end);
+}
+
+/** Whether an element is put somewhere, and the other one is not put there with it. */
+function isPut(
+  page: Page,
+  around: PageElement,
+  element: PageElement,
+  isMeant: (how: Page['wrapped'][number]['how']) => boolean,
+): boolean {
+  if (page.wrapped.length === 0) return false;
+  const [outer, inner] = [startOf(page, around), startOf(page, element)];
+  return page.wrapped.some(
+    ({ start, end, how }) => start <= inner && inner < end && outer < start && isMeant(how),
+  );
+}
+
+/** Where an element begins; of one that is only implied, where the first in it does. */
+function startOf({ elements }: Page, { index }: PageElement): number {
+  for (let at = index; at < elements.length; at++) {
+    const { tag } = elements[at]!;
+    if (tag !== undefined) return tag.range.start;
+  }
+  return Number.POSITIVE_INFINITY;
 }

@@ -3,7 +3,7 @@
 import { attributeOf, type Page, type PageElement } from '../markup/index.js';
 import { AmongSiblings } from './among-siblings.js';
 import { isEditable } from './attribute-match.js';
-import { isLoose, isSurelyAround } from './branches.js';
+import { isLoose, isSurelyAround, isSurelyIn } from './branches.js';
 import { type MatcherOptions, NameMatcher } from './name-match.js';
 import { pathBetween } from './path-between.js';
 import { Positions } from './positions.js';
@@ -127,11 +127,11 @@ export class Matcher {
       let isBetween = false;
       for (let up = origin.parent; up >= 0; up = this.#elements[up]!.parent) {
         let one = this.#ending(selector, at - 1, up);
-        const isSure = isSurelyAround(this.#elements[up]!, origin);
+        const isSure = isSurelyAround(this.#page, this.#elements[up]!, origin);
+        isBetween ||= !isSure || !isSurelyIn(this.#page, this.#elements[up]!, origin);
         // Of what branches put around it, or leave out, none is surely its parent.
         if (one !== NEVER && (!isSure || (isBetween && combinator === '>')))
           one = this.#table.and(one, this.#open('a branch makes it the one around', this.#elements[up]!));
-        isBetween ||= !isSure;
         if (one !== NEVER) found = found === NEVER ? one : this.#table.or(found, one);
         if (found === ALWAYS || (combinator === '>' && isSure)) break;
       }

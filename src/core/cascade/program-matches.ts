@@ -9,7 +9,7 @@ import { mayHaveOf, type Page, type PageElement } from '../markup/index.js';
 import { MOVED } from '../scripts/index.js';
 import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
 import { type AskedAttribute, valueMatches } from './attribute-match.js';
-import { isLoose, isSurelyAround } from './branches.js';
+import { isLoose, isSurelyAround, isSurelyIn } from './branches.js';
 import { isLocalRule, relax } from './local.js';
 import type { Matcher } from './matcher.js';
 import { type Indexed, type ProgramRule, RuleIndex } from './rule-index.js';
@@ -167,7 +167,10 @@ export class ProgramMatches {
       const above = element.parent < 0 ? root : chains[element.parent]!;
       const names = mayHaveOf(element);
       const around = page.elements[element.parent];
-      const isApart = isLoose(page, element) || (around !== undefined && !isSurelyAround(around, element));
+      const isApart =
+        isLoose(page, element) ||
+        (around !== undefined &&
+          !(isSurelyAround(page, around, element) && isSurelyIn(page, around, element)));
       if (names === undefined || above === ALONE || isApart) {
         chains[element.index] = ALONE;
         continue;
@@ -210,7 +213,10 @@ export class ProgramMatches {
     const found = new Map<ProgramRule, Truth | undefined>();
     const view = this.#viewOf(matcher.scripts);
     const filter =
-      page.hasTemplatedTags || page.looseFrom !== undefined || matcher.scripts.isMoved(page.elements, element)
+      page.hasTemplatedTags ||
+      page.looseFrom !== undefined ||
+      page.wrapped.length > 0 ||
+      matcher.scripts.isMoved(page.elements, element)
         ? undefined
         : view === undefined
           ? AncestorFilter.of(page)

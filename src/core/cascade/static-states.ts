@@ -1,6 +1,7 @@
 // Pseudo-classes that markup alone decides: language, direction, and what form controls are.
 
 import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
+import { isLoose } from './branches.js';
 
 /** `open`: template text, a fragment's surroundings or the server's headers have a say. */
 export type Decided = 'yes' | 'no' | 'open';
@@ -93,7 +94,7 @@ function isDisabled(page: Page, element: PageElement): Decided {
     }
     child = above;
   }
-  return page.kind === 'component' ? 'open' : 'no';
+  return page.kind === 'component' || isLoose(page, element) ? 'open' : 'no';
 }
 
 function isFirstLegend(page: Page, fieldset: PageElement, child: PageElement): boolean {
@@ -151,6 +152,6 @@ function matchesDirection(page: Page, element: PageElement, argument: string): D
         return wanted === 'ltr' ? 'yes' : 'no';
     }
   }
-  if (page.kind === 'component') return 'open';
+  if (page.kind === 'component' || isLoose(page, element)) return 'open';
   return wanted === 'ltr' ? 'yes' : 'no';
 }

@@ -132,6 +132,10 @@ class ComponentEngine implements Engine {
     return undefined;
   }
 
+  wrapped(): [] {
+    return [];
+  }
+
   *holders(elements: readonly PageElement[]): Iterable<{ readonly index: number; readonly prints: boolean }> {
     for (const { index, tag } of elements)
       if (tag !== undefined && this.#open.has(tag.range.start)) yield { index, prints: true };

@@ -12,6 +12,8 @@ import {
   maskPieces,
   mayHoldEngineText,
   readEngineTag,
+  type Wrapped,
+  wrappedIn,
 } from '../templates/index.js';
 import type { Engine } from './engine.js';
 import { NO_SHEETS, scriptsCalled, sheetsCalled } from './link-calls.js';
@@ -27,10 +29,13 @@ export class EngineText implements Engine {
   /** Of each choice its branches, in order. */
   readonly #choices: readonly (readonly SourceRange[])[];
   readonly #balance: Balance;
+  /** Names of elements that are none: an engine makes something else of them. */
+  readonly #ownTags: RegExp;
   #masked: string | undefined;
 
-  private constructor(text: string, pieces: readonly EnginePiece[]) {
+  private constructor(text: string, path: string, pieces: readonly EnginePiece[]) {
     this.#text = text;
+    this.#ownTags = /\.blade\.php$/i.test(path) ? /^x-|:/ : /:/;
     this.#mask = maskPieces(text, pieces);
     this.#choices = choicesIn(this.#mask.between);
     this.#balance = balanceOf(this.#mask.text, this.#choices);
@@ -39,7 +44,7 @@ export class EngineText implements Engine {
   /** Out: `undefined` for a text that no engine reads. */
   static in(text: string, path: string): EngineText | undefined {
     const pieces = mayHoldEngineText(text, path) ? enginePieces(text, path) : [];
-    return pieces.length === 0 ? undefined : new EngineText(text, pieces);
+    return pieces.length === 0 ? undefined : new EngineText(text, path, pieces);
   }
 
   /** What the markup parser gets: every offset is as it was. */
@@ -207,6 +212,16 @@ export class EngineText implements Engine {
       if (lostFrom !== undefined && (contentEnd < 0 || contentEnd > lostFrom)) element.hasTemplateText = true;
     }
     return lostFrom === undefined ? looseFrom : Math.min(lostFrom, looseFrom ?? lostFrom);
+  }
+
+  /** What may stand in more than the tree shows, or somewhere else: what the tags of an engine's own hold, too. */
+  wrapped(elements: readonly PageElement[], contentEnds: readonly number[]): Wrapped[] {
+    const held = elements.flatMap(({ name, tag, index }): Wrapped[] => {
+      const end = contentEnds[index]!;
+      const isOwn = tag !== undefined && end >= 0 && this.#ownTags.test(name);
+      return isOwn ? [{ start: tag.range.end, end, how: 'elsewhere' }] : [];
+    });
+    return [...wrappedIn(this.#text, this.#mask.between), ...held];
   }
 
   /** Whether something stands in a tag that an engine reads in. */

@@ -14,6 +14,7 @@ const PLAIN = [
   'isFilled',
   'showsParts',
   'looseFrom',
+  'wrapped',
   'hasTemplatedTags',
   'sheets',
   'scripts',

@@ -2,7 +2,7 @@
 
 import { BoundedMap } from '../bounded.js';
 import type { SourceRange } from '../source.js';
-import type { EngineTag } from '../templates/index.js';
+import type { EngineTag, Wrapped } from '../templates/index.js';
 import { hasTemplateText } from './template-text.js';
 
 export interface Attribute {
@@ -179,6 +179,8 @@ export interface Page {
   readonly showsParts: boolean;
   /** A branch closes what it has not opened: what begins from this offset on may stand in something else besides. */
   readonly looseFrom: number | undefined;
+  /** What an engine may put into more than the tree shows, or somewhere else. */
+  readonly wrapped: readonly Wrapped[];
   /** Template text stands in a tag so that any class or id may be there. */
   readonly hasTemplatedTags: boolean;
   readonly texts: readonly PageText[];

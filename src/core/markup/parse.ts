@@ -82,6 +82,7 @@ export function readPage(path: string, text: string, { component, placed }: Read
     isFilled: engine?.isFilled(reader.elements, reader.contentEnds) ?? false,
     showsParts: engine?.showsParts(reader.elements, reader.contentEnds) ?? false,
     looseFrom: reader.looseFrom,
+    wrapped: engine?.wrapped(reader.elements, reader.contentEnds) ?? [],
     hasTemplatedTags: reader.elements.some((one) => mayHaveOf(one) === undefined),
     texts: reader.texts,
     outdatedEnds: reader.outdatedEnds,

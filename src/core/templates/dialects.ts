@@ -41,7 +41,7 @@ export function dialectPieces(text: string, dialect: Dialect): DialectPiece[] {
     if (isRaw(start) && (dialect === 'directives' || /^[ \t]*\}/.test(whole))) return [];
     const role =
       dialect === 'braces'
-        ? bracesRole(word)
+        ? bracesRole(word, (name) => text.includes(`{/${name}}`))
         : dialect === 'directives'
           ? directiveRole(word, whole)
           : lineRole(whole);
@@ -56,14 +56,15 @@ function codeOf(whole: string): string {
   return whole.replace(/^\{|\}$|^@\(?/g, '').replace(/\)$/, (end) => (whole.startsWith('@(') ? '' : end));
 }
 
-function bracesRole(code: string): Role {
+function bracesRole(code: string, isEnded: (name: string) => boolean): Role {
   if (/^\/\w/.test(code)) return 'close';
-  if (/^else/.test(code)) return 'else';
-  return /^(if|foreach|for|section|while|block|strip|literal|capture|nocache)\b/.test(code) ? 'open' : 'none';
+  if (/^else|^foreachelse\b|^sectionelse\b/.test(code)) return 'else';
+  const name = /^[a-zA-Z_]\w*(?=\s|$)/.exec(code)?.[0];
+  return name !== undefined && isEnded(name) ? 'open' : 'none';
 }
 
 const OPENS =
-  /^(if|unless|isset|empty|auth|guest|for|foreach|forelse|while|switch|can|cannot|error|once|env|production|push|prepend|verbatim|hasSection|sectionMissing)$/;
+  /^(if|unless|isset|empty|auth|guest|for|foreach|forelse|while|switch|can|cannot|error|once|env|production|push|prepend|component|componentFirst|slot|fragment|verbatim|hasSection|sectionMissing)$/;
 const QUIET = /^(extends|php|endphp|csrf|method|props|vite|use|break|continue|parent|case|default)$/;
 
 function directiveRole(word: string, whole: string): Role {

@@ -10,3 +10,4 @@ export { type EnginePiece, enginePieces, holdsEngineText, mayHoldEngineText } fr
 export type { Role } from './roles.js';
 export { allTags, braceEnd, sourceTags, type TagInSource } from './source-tags.js';
 export { type EngineTag, readEngineTag, type WrittenTag } from './tags.js';
+export { type Wrapped, wrappedIn } from './wrapped.js';

@@ -65,7 +65,7 @@ function together(found: readonly Found[], more: readonly Found[]): Found[] {
 
 /** What opens something that comes in any case. */
 const ALWAYS =
-  /^#?(block|content_for|capture|compress|spaceless|autoescape|with|form_for|form_tag|form_with|section|filter|trans|blocktrans\w*|cache|define|fill|slot|embed|javascript)\b/;
+  /^#?[>*]?\s*(block|content_for|capture|compress|spaceless|autoescape|with|form_for|form_tag|form_with|section|filter|trans|blocktrans\w*|cache|define|fill|slot|embed|javascript|macro|call|set|component|push|prepend|inline|strip|literal|nocache)\b/;
 
 type Found = Omit<EnginePiece, 'isBranch'>;
 

@@ -7,7 +7,7 @@ export type CodeFamily = 'php' | 'any';
 
 /** `{{#if}}`, `{{^x}}`, `{{else}}`, `{{/if}}`; `{{ if }}`, `{{ range }}`, `{{ end }}`. */
 export function handlebarsRole(code: string): Role {
-  if (/^[#^]\s*[\w.@'"([]/.test(code)) return /^#(>|\*)/.test(code) ? 'none' : 'open';
+  if (/^[#^]\s*[>*]?\s*[\w.@'"([]/.test(code)) return 'open';
   if (/^(else\b|\^$)/.test(code)) return 'else';
   if (/^\/(?![*/])|^end\b/.test(code)) return 'close';
   return /^(if|range|with|each|block|define|iter)\s+\S/.test(code) ? 'open' : 'none';
@@ -42,7 +42,8 @@ export function codeRole(code: string, family: CodeFamily): Role {
   return RUBY_OPENS.test(bare) && !/\bend$/.test(bare) ? 'open' : 'none';
 }
 
-function withoutStrings(code: string): string {
+/** Code without what its strings and comments say. */
+export function withoutStrings(code: string): string {
   return code
     .replace(/\/\*[\s\S]*?\*\/|\/\/[^\n]*/g, ' ')
     .replace(/"(?:[^"\\]|\\[\s\S])*"|'(?:[^'\\]|\\[\s\S])*'/g, '""')

@@ -144,3 +144,84 @@ test('the style of a tag in another branch is not taken for that of the first', 
   const reader = model.readersOf(page)[0]!;
   assert.equal(reader.outcomes(div.index).get(''), undefined, 'it may not be there');
 });
+
+const WITHIN: readonly (readonly [text: string, path?: string])[] = [
+  ["<%= content_tag :div, class: 'box' do %><b>a</b><% end %>"],
+  ['<%= form_for @crossing do |f| %><b>a</b><% end %>'],
+  ['{{#panel "Fares"}}<b>a</b>{{/panel}}'],
+  ['{{#link-to "fares"}}<b>a</b>{{/link-to}}'],
+  ['{% panel title %}<b>a</b>{% endpanel %}'],
+  ["{% form 'crew' %}<b>a</b>{% endform %}"],
+  ['{{ form_start(form) }}<b>a</b>{{ form_end(form) }}'],
+  ["<?php echo form_open('fares') ?><b>a</b><?php echo form_close() ?>"],
+  ["<?php echo '<div class=\"box\">' ?><b>a</b><?php echo '</div>' ?>"],
+  ['<?php Pjax::begin(); ?><b>a</b><?php Pjax::end(); ?>'],
+  ['@using (Html.BeginForm()) {\n<b>a</b>\n}', 'a.cshtml'],
+];
+
+const ELSEWHERE: readonly (readonly [text: string, path?: string])[] = [
+  ['<% content_for :aside do %><b>a</b><% end %>'],
+  ['{% macro fare(one) %}<b>a</b>{% endmacro %}'],
+  ['{% call box() %}<b>a</b>{% endcall %}'],
+  ['{% set note %}<b>a</b>{% endset %}'],
+  ['{% capture note %}<b>a</b>{% endcapture %}'],
+  ["{% embed 'box.twig' %}<b>a</b>{% endembed %}"],
+  ['{{#> box}}<b>a</b>{{/box}}'],
+  ['{{#*inline "aside"}}<b>a</b>{{/inline}}'],
+  ['{{ define "aside" }}<b>a</b>{{ end }}'],
+  ['<?php function fare($one) { ?><b>a</b><?php } ?>'],
+  ["<?php if (!function_exists('fare')) { function fare() { ?><b>a</b><?php } } ?>"],
+  ['<?php ob_start(); ?><b>a</b><?php $note = ob_get_clean(); ?>'],
+  ["@push('aside')<b>a</b>@endpush", 'a.blade.php'],
+  ["@component('box')<b>a</b>@endcomponent", 'a.blade.php'],
+  ['@if ($x)@endif<x-box><b>a</b></x-box>', 'a.blade.php'],
+  ['<c:if test="a">x</c:if><f:form><b>a</b></f:form>'],
+];
+
+const IN_PLACE: readonly (readonly [text: string, path?: string])[] = [
+  ['<% crew.each do |one| %><b>a</b><% end %>'],
+  ['<% if late %><b>a</b><% end %>'],
+  ['<% cache do %><b>a</b><% end %>'],
+  ['<% crew.forEach(function (one) { %><b>a</b><% }) %>'],
+  ['<% for (let i = 0; i < 3; i++) { %><b>a</b><% } %>'],
+  ['{{#each crew}}<b>a</b>{{/each}}'],
+  ['{{#crew}}<b>a</b>{{/crew}}'],
+  ['{{#if (eq a b)}}<b>a</b>{{/if}}'],
+  ['{{ range .Crew }}<b>a</b>{{ end }}'],
+  ['{% for one in crew %}<b>a</b>{% endfor %}'],
+  ['{% block main %}<b>a</b>{% endblock %}'],
+  ['<?php $n = 1; foreach ($crew as $one) { ?><b>a</b><?php } ?>'],
+  ['<?php if (have_posts()) : while (have_posts()) : the_post(); ?><b>a</b><?php endwhile; endif; ?>'],
+  ['<?php wp_body_open(); ?><b>a</b>'],
+  ["<?php echo '<i>x</i>' ?><b>a</b>"],
+  ['@foreach ($crew as $one)<b>a</b>@endforeach', 'a.blade.php'],
+  ['@if (late) {\n<b>a</b>\n}', 'a.cshtml'],
+  ['<c:forEach items="crew"><b>a</b></c:forEach>'],
+];
+
+test('what a helper prints around something may bring it under any rule, and between it and its parent', () => {
+  for (const [text, file] of WITHIN)
+    assert.deepEqual(
+      matchesOf(`<div class="deck">${text}</div>`, ['.box b', '.deck b', '.deck > b'], file),
+      { '.box b': 'perhaps', '.deck b': 'always', '.deck > b': 'perhaps' },
+      text,
+    );
+});
+
+test('what is kept for another place stands surely in nothing that is written around it', () => {
+  for (const [text, file] of ELSEWHERE)
+    assert.deepEqual(
+      matchesOf(`<div class="deck">${text}</div>`, ['.box b', '.deck b', 'b'], file),
+      { '.box b': 'perhaps', '.deck b': 'perhaps', b: 'always' },
+      text,
+    );
+});
+
+test('what is repeated or comes at times stands where it is written', () => {
+  for (const [text, file] of IN_PLACE)
+    assert.deepEqual(
+      matchesOf(`<div class="deck">${text}</div>`, ['.box b', '.deck > b'], file),
+      { '.box b': 'never', '.deck > b': 'always' },
+      text,
+    );
+});

@@ -163,6 +163,12 @@ test('what only the ending of a file tells: single braces, directives, lines of 
       '{{{ end }}} close',
     ],
   );
+  assert.deepEqual(codesOf('{box title="a"}{/box}{box}', 'a.tpl'), [
+    '{box title="a"} open',
+    '{/box} close',
+    '{box} open',
+  ]);
+  assert.deepEqual(codesOf('{box title="a"}', 'a.tpl'), ['{box title="a"} prints']);
   assert.deepEqual(
     codesOf(
       "@extends('x')<p @if(f($a, g(1))) hidden @endif>a@b.example @@no {{ $x }}@section('t', 'u')</p>",
