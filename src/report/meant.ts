@@ -3,11 +3,12 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { takeOutlined } from '../browser/outlined.js';
-import { type Page, parsePage } from '../core/markup/index.js';
+import type { Page } from '../core/markup/index.js';
 import { placeIn, showPlace } from '../core/source.js';
 import { openFolder } from '../site/files/files.js';
 import { insideSite } from '../site/files/inside.js';
 import { readConfig } from '../site/files/pages.js';
+import { parseAlone } from '../site/rendering/placing.js';
 import { SiteReader } from '../site/rendering/reader.js';
 import { tagText } from './moves.js';
 import { escapeHtml, figures, page as htmlPage } from './page.js';
@@ -35,7 +36,7 @@ export async function pictureOfMeant(folder: string, wanted: MeantWanted): Promi
   const file = shownPage(folder, reader, wanted.page, wanted.best);
   const elements = wanted.on(file);
   const text = reader.page(file) ?? '';
-  const page = parsePage(file, text, reader.isComponent(file), reader.sheetsFor(file));
+  const page = parseAlone(reader, file, text);
   const shown = [...new Set(elements)].sort((a, b) => a - b).slice(0, MOST);
   const { png, hidden } = await takeOutlined(
     files,

@@ -1,9 +1,10 @@
 // How much styling each page of a site holds of its own, and where the pages that hold most lie.
 
 import { debtsOf } from '../core/hold/index.js';
-import { type Page, parsePage } from '../core/markup/index.js';
+import type { Page } from '../core/markup/index.js';
 import type { SiteFiles } from '../site/files/files.js';
 import { readConfig } from '../site/files/pages.js';
+import { parseAlone } from '../site/rendering/placing.js';
 import { SiteReader } from '../site/rendering/reader.js';
 
 /** By page, in order: declarations and old attributes in its tags and its style blocks. */
@@ -13,7 +14,7 @@ export async function weightsOf(files: SiteFiles): Promise<Map<string, number>> 
   for (const file of reader.pagePaths) {
     const text = reader.page(file);
     if (text === undefined) continue;
-    const page: Page = parsePage(file, text, reader.isComponent(file), reader.sheetsFor(file));
+    const page: Page = parseAlone(reader, file, text);
     found.set(file, weightOf(page));
   }
   return found;

@@ -5,11 +5,18 @@
 // page that uses the sheet. Selectors that look at siblings, positions or descendants are asked element by element.
 
 import { getOrInsert } from '../get-or-insert.js';
-import { mayHaveOf, type Page, type PageElement } from '../markup/index.js';
+import {
+  isLoose,
+  isSurelyAround,
+  isSurelyIn,
+  mayHaveOf,
+  type Page,
+  type PageElement,
+} from '../markup/index.js';
 import { MOVED } from '../scripts/index.js';
 import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
+import { aroundKey } from './around.js';
 import { type AskedAttribute, valueMatches } from './attribute-match.js';
-import { isLoose, isSurelyAround, isSurelyIn } from './branches.js';
 import { isLocalRule, relax } from './local.js';
 import type { Matcher } from './matcher.js';
 import { type Indexed, type ProgramRule, RuleIndex } from './rule-index.js';
@@ -163,8 +170,15 @@ export class ProgramMatches {
     const chains = new Int32Array(page.elements.length);
     const view = this.#viewOf(scripts);
     const root = `${page.kind === 'component' ? 'fragment' : 'top'}${page.quirks ? ' quirks' : ''}`;
+    const rootOf = (element: PageElement): string | number =>
+      page.around === undefined
+        ? root
+        : // What scripts make of the elements around it is asked each time.
+          view === undefined
+          ? `${root} ${aroundKey(page, element)}`
+          : ALONE;
     for (const element of page.elements) {
-      const above = element.parent < 0 ? root : chains[element.parent]!;
+      const above = element.parent < 0 ? rootOf(element) : chains[element.parent]!;
       const names = mayHaveOf(element);
       const around = page.elements[element.parent];
       const isApart =

@@ -9,6 +9,7 @@ import {
   type SourceTag,
 } from '../markup/index.js';
 import { comparePaths, type Place, type SourceRange } from '../source.js';
+import { type Mentions, NO_MENTIONS, Standing } from '../standing/index.js';
 import { StyleReader } from './outcome.js';
 import { OutcomeTable } from './outcome-table.js';
 import { type ScriptText, SiteStyles } from './site-styles.js';
@@ -22,6 +23,8 @@ export interface SiteSources {
   readonly components: ReadonlySet<string>;
   /** By page, the sheets that style it, where a person says so. */
   readonly given?: ReadonlyMap<string, readonly string[]>;
+  /** Which files the names in templates mean. */
+  readonly mentions?: Mentions | undefined;
   /** How a template links a sheet, where a person says so. */
   readonly link?: string | undefined;
   readonly sheets: ReadonlyMap<string, string>;
@@ -87,6 +90,9 @@ export class SiteModel extends SiteStyles {
   /** Paths of all pages, in order. */
   readonly paths: readonly string[];
   readonly #known = new Map<string, Page>();
+  /** Pages as they are by themselves, where others bring something to them. */
+  readonly #bare = new Map<string, Page>();
+  readonly #standing: Standing;
   /** Empty once every page is known: a state does not keep those alive that led to it. */
   #earlierStates: readonly SiteModel[];
   #pages: readonly Page[] | undefined;
@@ -115,6 +121,7 @@ export class SiteModel extends SiteStyles {
     super(texts, table, ...earlier);
     this.#earlierStates = earlier;
     this.paths = [...sources.pages.keys()].sort(comparePaths);
+    this.#standing = new Standing(sources.mentions ?? NO_MENTIONS, (path) => this.#bareAt(path));
   }
 
   /** Every page; those that were not asked for yet are parsed now. */
@@ -140,12 +147,26 @@ export class SiteModel extends SiteStyles {
   readOnce(path: string): Page | undefined {
     const known = this.#known.get(path);
     if (known !== undefined) return known;
+    if (this.#standing.isEmpty) return this.#parsed(path);
+    const bare = this.#bareAt(path);
+    return bare && this.#standing.place(bare);
+  }
+
+  /** A page as it is by itself. */
+  #bareAt(path: string): Page | undefined {
+    if (this.#standing.isEmpty) return this.page(path);
+    const bare = this.#bare.get(path) ?? this.#parsed(path);
+    if (bare !== undefined) this.#bare.set(path, bare);
+    return bare;
+  }
+
+  #parsed(path: string): Page | undefined {
     const text = this.sources.pages.get(path);
     if (text === undefined) return undefined;
     const ready = this.sources.parsed?.get(path);
     if (ready?.text === text) return ready;
     for (const state of this.#earlierStates) {
-      const same = state.sources.pages.get(path) === text ? state.page(path) : undefined;
+      const same = state.sources.pages.get(path) === text ? state.#bareAt(path) : undefined;
       if (same !== undefined) return same;
     }
     return parsePage(path, text, this.sources.components.has(path), this.sources.given?.get(path));
@@ -194,17 +215,20 @@ export class SiteModel extends SiteStyles {
    */
   stacksOf(page: Page): readonly Stack[] {
     if (page.kind === 'page' || page.sheets.some(isGiven)) return this.ownStacks(page);
-    if (this.#fragmentStacks === undefined) {
-      const different = new Map<string, Stack>();
-      for (const whole of pagesThatShow(this.pages)) {
-        const stack = this.stackOf(whole);
-        if (!different.has(stack.key)) different.set(stack.key, stack);
-      }
-      this.#fragmentStacks = [...different.values()];
+    const shownBy = page.around?.shownBy?.map((path) => this.page(path)!);
+    if (shownBy === undefined) this.#fragmentStacks ??= this.#stacksOn(pagesThatShow(this.pages));
+    const around = shownBy === undefined ? this.#fragmentStacks! : this.#stacksOn(shownBy);
+    return page.sheets.length === 0 ? around : around.map((one) => this.stackWithin(page, one));
+  }
+
+  /** The different stacks of whole pages. */
+  #stacksOn(pages: readonly Page[]): Stack[] {
+    const different = new Map<string, Stack>();
+    for (const whole of pages) {
+      const stack = this.stackOf(whole);
+      if (!different.has(stack.key)) different.set(stack.key, stack);
     }
-    return page.sheets.length === 0
-      ? this.#fragmentStacks
-      : this.#fragmentStacks.map((around) => this.stackWithin(page, around));
+    return [...different.values()];
   }
 
   /** One reader for each stack, kept with what it has found out of the page. */

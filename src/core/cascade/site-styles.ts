@@ -168,9 +168,9 @@ export class SiteStyles implements ProgramSource {
 
   #scriptAt(reference: ScriptReference, page: Page): FoundScript | undefined {
     if (reference.kind === 'inline') {
-      const { text } = reference;
+      const { text, broughtBy: holder = page } = reference;
       return {
-        ...{ text, isLibrary: false, path: page.path, whole: page.text },
+        ...{ text, isLibrary: false, path: holder.path, whole: holder.text },
         // Found out for who asks.
         get offset() {
           return reference.offset;

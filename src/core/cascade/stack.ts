@@ -149,13 +149,15 @@ class StackBuilder {
       const name = reference.kind === 'link' ? reference.address : 'of the block';
       conditions.push(this.#table.literal(`scripts leave the sheet ${name} on`));
     }
-    if (reference.kind === 'link' && reference.by === 'engine at times')
-      conditions.push(this.#table.literal(`template text links the sheet ${reference.address}`));
+    if (reference.by === 'engine at times') {
+      const which = reference.kind === 'link' ? reference.address : `of ${reference.broughtBy?.path}`;
+      conditions.push(this.#table.literal(`template text links the sheet ${which}`));
+    }
     if (reference.kind === 'link' && reference.disabled)
       conditions.push(this.#table.literal('a script enables the sheet'));
     const condition = this.#table.and(...conditions);
     if (reference.kind === 'block') {
-      const { path, text } = this.#page;
+      const { path, text } = reference.broughtBy ?? this.#page;
       const source = {
         path,
         text,

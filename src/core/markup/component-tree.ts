@@ -132,6 +132,10 @@ class ComponentEngine implements Engine {
     return undefined;
   }
 
+  inclusions(): [] {
+    return [];
+  }
+
   wrapped(): [] {
     return [];
   }

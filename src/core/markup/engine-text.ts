@@ -8,6 +8,7 @@ import {
   type EnginePiece,
   type EngineTag,
   enginePieces,
+  inclusionsOf,
   type Masked,
   maskPieces,
   mayHoldEngineText,
@@ -17,7 +18,7 @@ import {
 } from '../templates/index.js';
 import type { Engine } from './engine.js';
 import { NO_SHEETS, scriptsCalled, sheetsCalled } from './link-calls.js';
-import type { PageElement, ScriptReference, SheetReference } from './page.js';
+import type { PageElement, PageInclusion, ScriptReference, SheetReference } from './page.js';
 import { hasTemplateText, UNSEEN } from './template-text.js';
 import { isSourceElement, type SourceElement } from './tree.js';
 
@@ -158,22 +159,26 @@ export class EngineText implements Engine {
     return this.#holdersOf(starts, elements, contentEnds).some((index) => !isShown(elements, index));
   }
 
+  #isAtTimes(offset: number): boolean {
+    return this.#choices.some((branches) =>
+      branches.some(({ start, end }) => start <= offset && offset < end),
+    );
+  }
+
   /** The sheets of a page, those that a call of the engine links among them, in order. */
   sheets(
     own: readonly SheetReference[],
     elements: readonly PageElement[],
     contentEnds: readonly number[],
   ): SheetReference[] {
-    const branches = this.#choices.flat();
-    const isAtTimes = (at: number): boolean => branches.some(({ start, end }) => start <= at && at < end);
     const written = own.map(
       (one): SheetReference =>
-        one.kind === 'link' && isAtTimes(one.range.start) ? { ...one, by: 'engine at times' } : one,
+        one.kind === 'link' && this.#isAtTimes(one.range.start) ? { ...one, by: 'engine at times' } : one,
     );
     const called = this.#mask.between.flatMap(({ start, end, prints, code }) => {
       const { names, isAtTimes: isByCode } = prints ? sheetsCalled(code) : NO_SHEETS;
       const [holder] = names.length === 0 ? [] : this.#holdersOf([start], elements, contentEnds);
-      const by = isByCode || isAtTimes(start) ? 'engine at times' : 'engine';
+      const by = isByCode || this.#isAtTimes(start) ? 'engine at times' : 'engine';
       return names.map(
         (address): SheetReference => ({
           ...{ kind: 'link', element: holder ?? -1, address, media: '', title: '', by },
@@ -212,6 +217,21 @@ export class EngineText implements Engine {
       if (lostFrom !== undefined && (contentEnd < 0 || contentEnd > lostFrom)) element.hasTemplateText = true;
     }
     return lostFrom === undefined ? looseFrom : Math.min(lostFrom, looseFrom ?? lostFrom);
+  }
+
+  /** Other files that it names, and what a layout is filled with. */
+  inclusions(elements: readonly PageElement[], contentEnds: readonly number[]): PageInclusion[] {
+    const found = inclusionsOf(this.#text, this.#mask.between);
+    const holders = this.#holdersOf(
+      found.map(({ start }) => start),
+      elements,
+      contentEnds,
+    );
+    return found.map((one, at) => ({
+      ...one,
+      element: holders[at]!,
+      isAtTimes: this.#isAtTimes(one.start),
+    }));
   }
 
   /** What may stand in more than the tree shows, or somewhere else: what the tags of an engine's own hold, too. */

@@ -2,7 +2,7 @@
 
 import type { SourceRange } from '../source.js';
 import type { EngineTag, Wrapped } from '../templates/index.js';
-import type { PageElement, ScriptReference, SheetReference } from './page.js';
+import type { PageElement, PageInclusion, ScriptReference, SheetReference } from './page.js';
 import type { SourceElement } from './tree.js';
 
 export interface Engine {
@@ -21,6 +21,8 @@ export interface Engine {
   isInTag(range: SourceRange): boolean;
   /** The offset from which on elements may stand in more than the tree shows. */
   markHalves(elements: readonly PageElement[], contentEnds: readonly number[]): number | undefined;
+  /** Other files that it names. */
+  inclusions(elements: readonly PageElement[], contentEnds: readonly number[]): readonly PageInclusion[];
   /** What may stand in more than the tree shows, or somewhere else. */
   wrapped(elements: readonly PageElement[], contentEnds: readonly number[]): readonly Wrapped[];
   /** The elements among whose children something may come, and whether text may. */

@@ -15,6 +15,7 @@ const PLAIN = [
   'showsParts',
   'looseFrom',
   'wrapped',
+  'inclusions',
   'hasTemplatedTags',
   'sheets',
   'scripts',

@@ -2,7 +2,7 @@
 
 import { BoundedMap } from '../bounded.js';
 import type { SourceRange } from '../source.js';
-import type { EngineTag, Wrapped } from '../templates/index.js';
+import type { EngineTag, Inclusion, Wrapped } from '../templates/index.js';
 import { hasTemplateText } from './template-text.js';
 
 export interface Attribute {
@@ -95,6 +95,8 @@ export type SheetReference =
       readonly disabled: boolean;
       readonly scriptingOff: boolean;
       readonly range: SourceRange;
+      /** The part that brings it to the page. */
+      readonly broughtBy?: Pick<Page, 'path' | 'text'>;
       /** Who links it but the markup: the configuration, or a call that a template engine carries out; if it does so at times. */
       readonly by?: 'configuration' | 'engine' | 'engine at times';
     }
@@ -113,8 +115,11 @@ export type SheetReference =
       readonly isFilled?: boolean;
       /** A build made the page, or a framework the block's names: what stands in the block is not edited there. */
       readonly isFixed?: boolean;
+      /** The part that brings it to the page. */
+      readonly broughtBy?: Pick<Page, 'path' | 'text'>;
       /** A framework makes its rules style the elements of this file alone. */
       readonly isScoped?: boolean;
+      readonly by?: 'engine at times';
     };
 
 /** Whether a link is in force at once, in every medium, whatever else is chosen. */
@@ -136,9 +141,17 @@ export function isGiven(reference: SheetReference): boolean {
 }
 
 export type ScriptReference =
-  | { readonly kind: 'link'; readonly address: string; readonly range: SourceRange }
+  | {
+      readonly kind: 'link';
+      readonly address: string;
+      readonly range: SourceRange;
+      /** The part that brings it to the page. */
+      readonly broughtBy?: Pick<Page, 'path' | 'text'>;
+    }
   | {
       readonly kind: 'inline';
+      /** The part that brings it to the page, and holds it. */
+      readonly broughtBy?: Pick<Page, 'path' | 'text'>;
       readonly text: string;
       readonly offset: number;
       readonly how: 'script' | 'handler';
@@ -156,6 +169,29 @@ export interface MarkupDefect {
   readonly kind: 'doubled attribute';
   readonly detail: string;
   readonly range: SourceRange;
+}
+
+export interface PageInclusion extends Inclusion {
+  readonly element: number;
+  /** It stands in a branch. */
+  readonly isAtTimes: boolean;
+}
+
+/** What stands around the tops of a part. */
+export interface Around {
+  /** Names all of it: equal keys, equal surroundings. */
+  readonly key: string;
+  /** Parts of the file, in order, none in another one; what begins in none of them may stand in anything. */
+  readonly ranges: readonly (SourceRange & { readonly chains: readonly Chain[] })[];
+  /** The whole pages that show it, where all of them are known. */
+  readonly shownBy: readonly string[] | undefined;
+}
+
+/** One way in which a part is shown: the elements around it, outermost first, as a page of these alone. */
+export interface Chain {
+  readonly page: Page;
+  /** Names it as selectors see it. */
+  readonly key: string;
 }
 
 export interface Page {
@@ -181,6 +217,10 @@ export interface Page {
   readonly looseFrom: number | undefined;
   /** What an engine may put into more than the tree shows, or somewhere else. */
   readonly wrapped: readonly Wrapped[];
+  /** Other files that it names, and what a layout is filled with: each with the element that it stands in, -1 for none. */
+  readonly inclusions: readonly PageInclusion[];
+  /** Of a part, what is known to stand around it; see `cascade/standing.ts`. */
+  readonly around?: Around | undefined;
   /** Template text stands in a tag so that any class or id may be there. */
   readonly hasTemplatedTags: boolean;
   readonly texts: readonly PageText[];

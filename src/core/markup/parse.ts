@@ -3,7 +3,7 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
 import { isComponentFile } from '../components/index.js';
-import { ENGINE_LETTER } from '../templates/index.js';
+import { ENGINE_LETTER, inclusionsOf } from '../templates/index.js';
 import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
 import { componentTree } from './component-tree.js';
 import type { Engine } from './engine.js';
@@ -82,6 +82,9 @@ export function readPage(path: string, text: string, { component, placed }: Read
     isFilled: engine?.isFilled(reader.elements, reader.contentEnds) ?? false,
     showsParts: engine?.showsParts(reader.elements, reader.contentEnds) ?? false,
     looseFrom: reader.looseFrom,
+    inclusions:
+      engine?.inclusions(reader.elements, reader.contentEnds) ??
+      inclusionsOf(text, []).map((one) => ({ ...one, element: -1, isAtTimes: false })),
     wrapped: engine?.wrapped(reader.elements, reader.contentEnds) ?? [],
     hasTemplatedTags: reader.elements.some((one) => mayHaveOf(one) === undefined),
     texts: reader.texts,

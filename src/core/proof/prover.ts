@@ -51,6 +51,8 @@ export class Prover {
   readonly #seenBefore = new WeakSet<Program>();
   readonly #seenAfter = new WeakSet<Program>();
   readonly #contexts = new Map<string, Context>();
+  /** By path of a page, the key of its context. */
+  readonly #contextOf = new Map<string, string>();
   readonly #reported = new Set<string>();
   /** By outcome number, whether a rule says which box an element has. */
   readonly #shown = new Map<number, boolean>();
@@ -126,11 +128,14 @@ export class Prover {
     this.#compare([before, after], contexts, { neverTemplated: newClasses });
   }
 
-  /** Where pages show components, their sheets; else those of all pages. */
+  /** The sheets of the pages that show it; of those that show components, where that is not known; else of all pages. */
   #contextsOfComponents(before: Page, after: Page): (readonly [Stack, Stack])[] {
     const all = [...this.#contexts.values()];
     const filled = all.filter(({ isFilled }) => isFilled);
-    return (filled.length > 0 ? filled : all).map(
+    const own = before.around?.shownBy?.map((path) => this.#contextOf.get(path)) ?? [undefined];
+    const known = own.flatMap((key) => (key === undefined ? [] : (this.#contexts.get(key) ?? [])));
+    const isKnown = known.length === own.length;
+    return [...new Set(isKnown ? known : filled.length > 0 ? filled : all)].map(
       ({ stacks: [was, is] }) =>
         [this.#before.stackWithin(before, was), this.#after.stackWithin(after, is)] as const,
     );
@@ -147,6 +152,7 @@ export class Prover {
     const pair = [this.#before.stackOf(before), this.#after.stackOf(after)] as const;
     const isFilled = mayShow(before);
     const key = `${isFilled}\n${pair[0].key}\n${pair[1].key}`;
+    if (before.kind === 'page') this.#contextOf.set(before.path, key);
     if (before.kind === 'component') {
       noteNames(pair[0], this.known, this.#seenBefore);
       noteNames(pair[1], this.#mentioned, this.#seenAfter);

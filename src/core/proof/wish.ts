@@ -329,7 +329,8 @@ function readerPairs(
   if (page.kind === 'page') return [[before.readersOf(page)[0]!, after.readersOf(later)[0]!]];
   const stacks = new Map<string, readonly [Stack, Stack]>();
   if (page.sheets.some(isGiven)) return [[before.readersOf(page)[0]!, after.readersOf(later)[0]!]];
-  for (const whole of pagesThatShow(before.pages)) {
+  const shownBy = page.around?.shownBy?.map((path) => before.page(path)!);
+  for (const whole of shownBy ?? pagesThatShow(before.pages)) {
     const other = after.page(whole.path);
     if (other === undefined) continue;
     const pair = [before.stackOf(whole), after.stackOf(other)] as const;

@@ -1,6 +1,13 @@
 // The elements of a site, counted by group: what stands alike, under the same ancestors, with the same styling.
 
-import type { MatchedSheets, OwnStyling, SiteModel, StyleReader, TakenOut } from '../cascade/index.js';
+import {
+  aroundKey,
+  type MatchedSheets,
+  type OwnStyling,
+  type SiteModel,
+  type StyleReader,
+  type TakenOut,
+} from '../cascade/index.js';
 import { hintDeclarations, neutralFor } from '../hints/index.js';
 import type { Page, PageElement, SourceTag } from '../markup/index.js';
 import type { Declaration } from '../sheets/index.js';
@@ -66,7 +73,7 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
       const parent = element.parent < 0 ? undefined : ofPage[element.parent];
       const carrier = element.tag && byTag.get(element.tag);
       const id = element.id !== undefined && shared.has(element.id) ? element.id : undefined;
-      const above = parent === undefined ? root : numbers.get(parent);
+      const above = parent === undefined ? `${root}${aroundKey(page, element)}` : numbers.get(parent);
       const matches =
         readers.length === 1
           ? readers[0]!.matchKey(element.index)

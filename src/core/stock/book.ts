@@ -17,7 +17,7 @@ import {
   valueOffset,
 } from '../markup/index.js';
 import { readScript } from '../scripts/index.js';
-import { LineIndex, type Place } from '../source.js';
+import { LineIndex, type Place, placeIn } from '../source.js';
 import { type ChosenName, chosenInMarkup, chosenInScript } from './chosen.js';
 import { stylesFromSelf } from './policy.js';
 
@@ -174,7 +174,7 @@ export class StockTaker {
     }
     for (const { style, range } of page.inert) this.#addStyle(page, number, style, range, placeAt);
     for (const reference of page.sheets) {
-      if (reference.kind !== 'block') continue;
+      if (reference.kind !== 'block' || reference.broughtBy !== undefined) continue;
       if (isBuilt && isAgain(page, page.elements[reference.element]?.tag)) continue;
       const offset = reference.offset ?? reference.madeAt;
       if (offset !== undefined && reference.isFilled !== true)
@@ -215,12 +215,15 @@ export class StockTaker {
       this.data.links.set(key, {
         kind: page.kind,
         holder: page.path,
-        sheets: sheets.map(({ address, path, plain, given, range }) => ({
+        sheets: sheets.map(({ address, path, plain, given, range, broughtBy }) => ({
           address,
           path,
           plain,
           given,
-          place: placeAt(range.start),
+          place:
+            broughtBy === undefined
+              ? placeAt(range.start)
+              : placeIn(broughtBy.path, broughtBy.text, range.start),
         })),
         importing,
         scripts,

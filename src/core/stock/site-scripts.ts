@@ -136,11 +136,12 @@ export class SiteScripts {
     for (const reference of page.scripts) {
       if (reference.kind === 'inline') {
         const reading = scriptReading(reference.text);
+        const { path, text } = reference.broughtBy ?? page;
         used.push({
           reading,
           library: false,
           path: undefined,
-          place: (offset) => placeIn(page.path, page.text, reference.offset + offset),
+          place: (offset) => placeIn(path, text, reference.offset + offset),
         });
         continue;
       }

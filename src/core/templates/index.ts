@@ -4,6 +4,7 @@
 
 export { alternativesOf } from './alternatives.js';
 export { type Balance, balanceOf } from './balance.js';
+export { type Inclusion, inclusionsIn, inclusionsOf } from './inclusions.js';
 export { ENGINE_LETTER, type Masked, maskPieces } from './mask.js';
 export { outcomesOf } from './outcomes.js';
 export { type EnginePiece, enginePieces, holdsEngineText, mayHoldEngineText } from './pieces.js';

@@ -2,6 +2,7 @@
 
 import { componentProblem, isComponentFile, readComponent } from '../../core/components/index.js';
 import { hasTemplateText } from '../../core/markup/index.js';
+import type { Mentions } from '../../core/standing/index.js';
 import type { Config } from '../config.js';
 import { type Visited, withBoxes } from '../visiting/with-boxes.js';
 import type { Decoded } from './encoding.js';
@@ -21,6 +22,8 @@ export interface PageSource {
   sheetsFor(path: string): readonly string[] | undefined;
   /** A local copy of a sheet that lies elsewhere, if the developer named one. */
   copyOf(address: string): string | undefined;
+  /** Which files the names in templates mean. */
+  readonly mentions: Mentions;
 }
 
 /** What one thread tells another of a `PageSource`. */
@@ -29,13 +32,14 @@ export interface PageSourceData {
   readonly components: ReadonlySet<string>;
   readonly copies: ReadonlyMap<string, string>;
   readonly given: ReadonlyMap<string, readonly string[]>;
+  readonly mentions: Mentions;
   /** Of a running system: what was brought of it. */
   readonly visited: Visited | undefined;
 }
 
 export function pageSource(
   files: SiteFiles,
-  { paths, components, copies, given, visited }: PageSourceData,
+  { paths, components, copies, given, mentions, visited }: PageSourceData,
 ): PageSource {
   return {
     pagePaths: paths,
@@ -43,6 +47,7 @@ export function pageSource(
     isComponent: (path) => components.has(path),
     sheetsFor: (path) => given.get(path),
     copyOf: (address) => copies.get(address),
+    mentions,
   };
 }
 

@@ -25,12 +25,13 @@ import {
   spentOf,
   withoutExcepted,
 } from '../../core/hold/index.js';
-import { type Page, parsePage } from '../../core/markup/index.js';
+import type { Page } from '../../core/markup/index.js';
 import type { Sheet } from '../../core/sheets/index.js';
 import { comparePlaces } from '../../core/source.js';
 import { openFolder, type SiteFiles } from '../files/files.js';
 import { readConfig } from '../files/pages.js';
 import { changedSince } from '../files/since.js';
+import { parseAlone } from '../rendering/placing.js';
 import { SiteReader } from '../rendering/reader.js';
 
 export interface HoldOptions {
@@ -65,9 +66,7 @@ export async function holdSite(folder: string, { since, onPage }: HoldOptions): 
   const pages = paths.flatMap((file, at): Page[] => {
     onPage?.(at + 1, paths.length);
     const text = reader.page(file);
-    return text === undefined
-      ? []
-      : [parsePage(file, text, reader.isComponent(file), reader.sheetsFor(file))];
+    return text === undefined ? [] : [parseAlone(reader, file, text)];
   });
   const own = sheets.own.filter(({ path: file }) => isLookedAt(file));
   const all = [

@@ -15,9 +15,19 @@ const MANY = 20;
 const GUESSED =
   /<(?:link|script)[^>]*?(?:\{\{|\{%|<%|<\?|=\s*["']?\/)|(?:stylesheet|script)\w*\b|(?:css|js)\w*\s*\(/i;
 
-interface Guessing extends Pick<PageSource, 'pagePaths' | 'page' | 'isComponent'> {
+export interface Guessing extends Pick<PageSource, 'pagePaths' | 'page' | 'isComponent'> {
   readonly files: SiteFiles;
+  readonly visited: unknown;
   readonly config: Config;
+}
+
+/** Whether an engine reads some of the pages, as far as a look at a few of them tells. */
+export function isForEngine(reader: Pick<Guessing, 'pagePaths' | 'page'>): boolean {
+  const { pagePaths } = reader;
+  return (
+    pagePaths.some(isTemplate) ||
+    pagePaths.slice(0, MANY).some((file) => holdsEngineText(reader.page(file) ?? ''))
+  );
 }
 
 /** Out: by address as it is written, the file that is meant. */
@@ -25,9 +35,7 @@ export function guessedCopies(reader: Guessing): Map<string, string> {
   const { pagePaths, config } = reader;
   const found = new Map<string, string>();
   const served = new Map(Object.entries(config.served ?? {}));
-  const isRead = (file: string): boolean => isTemplate(file) || holdsEngineText(reader.page(file) ?? '');
-  if (served.size === 0 && !pagePaths.slice(0, MANY).some(isRead) && !pagePaths.some(isTemplate))
-    return found;
+  if (served.size === 0 && !isForEngine(reader)) return found;
   const files = reader.files.list();
   const known = new Set(files);
   for (const file of pagePaths) {

@@ -6,7 +6,7 @@ import type { DraftSite } from '../../core/consolidate/index.js';
 import type { Draft } from '../../core/draft/index.js';
 import { copiesWith, sheetBeside } from '../../core/edits/index.js';
 import { LookOver, type Overview } from '../../core/excerpt/index.js';
-import { pagesThatShow, parsePage } from '../../core/markup/index.js';
+import { pagesThatShow } from '../../core/markup/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
@@ -20,6 +20,7 @@ import type { Visited } from '../visiting/with-boxes.js';
 import { type CompiledSheet, ownSources, type SheetSource } from './compiled-sheets.js';
 import type { AddedSheet } from './imported-sheets.js';
 import { outlinedPages } from './outlines.js';
+import { parsePlaced } from './placing.js';
 import type { SheetOwner, SiteReader } from './reader.js';
 import { SourceFinder } from './source-finder.js';
 import { SheetUses } from './uses.js';
@@ -94,6 +95,7 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
       behind: (file) => found.reader.behind(file),
       isModule: (file) => found.reader.isModule(file),
       isToCome: (file) => found.reader.isToCome(file),
+      mentions: found.reader.mentions,
       ...(parsed === undefined ? {} : { parsed }),
       ...options.built,
     },
@@ -194,6 +196,7 @@ export async function loadExcerpts(
       behind: (file) => reader.behind(file),
       isModule: (file) => reader.isModule(file),
       isToCome: (file) => reader.isToCome(file),
+      mentions: reader.mentions,
       pages,
       components,
       given,
@@ -217,7 +220,7 @@ export async function loadExcerpts(
     whole: {
       pages: {
         paths,
-        parse: (path, text) => parsePage(path, text, reader.isComponent(path), reader.sheetsFor(path)),
+        parse: (path, text) => parsePlaced(reader, path, text),
         read,
         prove: (edits, onPage) =>
           proveChange(

@@ -1,11 +1,12 @@
 // One page and the sheets it uses, and nothing else of its site: for questions about one element.
 
 import { OutcomeTable, SiteStyles, StyleReader, TruthTable } from '../../core/cascade/index.js';
-import { parsePage } from '../../core/markup/index.js';
+import { inclusionsIn } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import { openFolder } from '../files/files.js';
 import { leftOutSoFar } from '../files/notices.js';
 import { readConfig } from '../files/pages.js';
+import { parseAlone } from './placing.js';
 import { SiteReader } from './reader.js';
 
 export interface OpenedPage {
@@ -43,7 +44,8 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
     };
   };
   const isPlatform = (sheet: string): boolean => own.isPlatform(sheet);
-  if (own.isComponent(file)) {
+  // What stands around a part, and what a page has of its parts, other files tell.
+  if (own.isComponent(file) || inclusionsIn(own.page(file) ?? '', file).length > 0) {
     const { loadSite } = await import('./load.js');
     const { model } = loadSite(files);
     const page = model.page(file);
@@ -57,7 +59,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
     throw new UsageError(leftOutSoFar().has(file) ? 'not-html' : 'page-empty', { file });
   const table = new OutcomeTable(new TruthTable());
   const styles = new SiteStyles(own, table);
-  const page = parsePage(file, text, false, own.sheetsFor(file));
+  const page = parseAlone(own, file, text);
   const stack = styles.stackOf(page);
   const unread = stack.unread.map(({ address }) => address);
   return { reader: new StyleReader(page, stack, table), isPlatform, unread, settings: 1, pagesWith };

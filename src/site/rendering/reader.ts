@@ -8,6 +8,7 @@ import { scriptReading } from '../../core/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
 import { parseSheet } from '../../core/sheets/parse.js';
 import type { Sheet } from '../../core/sheets/sheet.js';
+import type { Mentions } from '../../core/standing/index.js';
 import { linkedByAll, type SheetShelf } from '../../core/stock/index.js';
 import { holdsEngineText } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
@@ -33,6 +34,7 @@ import {
   type ImportedSheets,
   isBlockName,
 } from './imported-sheets.js';
+import { mentionsOf } from './mentions.js';
 
 export interface SheetOwner extends Owner {
   readonly path: string;
@@ -185,6 +187,10 @@ export class SiteReader implements SheetShelf, PageSource {
     return this.#copies;
   }
 
+  get mentions(): Mentions {
+    return mentionsOf(this);
+  }
+
   /** Addresses that lead to files of the site that are to come. */
   learn(copies: ReadonlyMap<string, string>): void {
     if (copies === this.copies) return;
@@ -316,6 +322,7 @@ export class SiteReader implements SheetShelf, PageSource {
       components,
       copies: this.copies,
       given: this.given(this.pagePaths),
+      mentions: this.mentions,
       visited: this.visited,
     };
   }

@@ -2,8 +2,9 @@
 
 import { SiteModel } from '../../core/cascade/index.js';
 import { ExcerptTaker } from '../../core/excerpt/index.js';
-import { type Page, parsePage } from '../../core/markup/index.js';
+import type { Page } from '../../core/markup/index.js';
 import { openState } from '../files/state.js';
+import { parseAlone, standingOf } from '../rendering/placing.js';
 import { SourceFinder } from '../rendering/source-finder.js';
 import { SheetUses } from '../rendering/uses.js';
 import type { ExcerptResult, Job } from './job-model.js';
@@ -51,7 +52,7 @@ export function takePart(
     const text = reader.page(path);
     const done = Atomics.add(cells, 1, 1) + 1;
     if (text === undefined) continue;
-    const page = parsePage(path, text, reader.isComponent(path), reader.sheetsFor(path));
+    const page = standingOf(reader).bring(parseAlone(reader, path, text));
     found.follow(page, styles);
     taker.add(page);
     uses.note(page, styles, reader.copies);

@@ -1,10 +1,11 @@
 // One thread's share of a proof: compares pages in both states, and keeps none.
 
 import { OutcomeTable, SiteStyles, TruthTable } from '../../core/cascade/index.js';
-import { type Page, parsePage, parseUnplaced } from '../../core/markup/index.js';
+import { type Page, parseUnplaced } from '../../core/markup/index.js';
 import { emptyPart, mergeProofs, type PagePair, Prover } from '../../core/proof/index.js';
 import { openState } from '../files/state.js';
 import { toPlain } from '../plain.js';
+import { parseAlone, standingOf } from '../rendering/placing.js';
 import { SiteReader } from '../rendering/reader.js';
 import type { Job, ProveResult, ProveSide } from './job-model.js';
 import { takeShares } from './shares.js';
@@ -78,7 +79,10 @@ export class PageComparer {
     const texts = this.#textsOf(path);
     const [was, is] = texts;
     const isPlain = [this.#before, this.#after].every(
-      (reader) => !reader.isComponent(path) && reader.sheetsFor(path) === undefined,
+      (reader) =>
+        !reader.isComponent(path) &&
+        reader.sheetsFor(path) === undefined &&
+        !reader.mentions.targets.has(path),
     );
     if (was === undefined || is === undefined || !isPlain) return this.#placedPair(path, texts);
     const [before, after] = this.timings.measure('pages, parsing', () => {
@@ -95,17 +99,15 @@ export class PageComparer {
 
   #placedPair(path: string, [was, is]: Texts): MaybePair {
     return this.timings.measure('pages, parsing', () => {
-      const before = was === undefined ? undefined : parseIn(this.#before, path, was);
-      if (is === undefined) return [before, undefined];
+      const before = was === undefined ? undefined : parseAlone(this.#before, path, was);
+      const placed = before && standingOf(this.#before).place(before);
+      if (is === undefined) return [placed, undefined];
       const isSame = was === is && this.#before.isComponent(path) === this.#after.isComponent(path);
-      return [before, isSame ? before : parseIn(this.#after, path, is)];
+      const after = isSame && before !== undefined ? before : parseAlone(this.#after, path, is);
+      return [placed, standingOf(this.#after).place(after)];
     });
   }
 }
 
 type Texts = readonly [string | undefined, string | undefined];
 type MaybePair = readonly [Page | undefined, Page | undefined];
-
-function parseIn(reader: SiteReader, path: string, text: string): Page {
-  return parsePage(path, text, reader.isComponent(path), reader.sheetsFor(path));
-}

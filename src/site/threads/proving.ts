@@ -251,13 +251,14 @@ function finish({ prover, pagePair }: PageComparer, results: readonly ProveResul
     for (const name of result.known) prover.known.add(name);
   }
   if (late.length === 0) return proofOf(prover.part);
-  for (const path of results.flatMap(({ contextPages }) => contextPages)) {
+  const note = (path: string): void => {
     const [before, after] = pagePair(path);
     if (before !== undefined && after !== undefined) prover.note(before, after);
-  }
-  for (const path of late.sort(comparePaths)) {
-    const [before, after] = pagePair(path);
+  };
+  for (const path of results.flatMap(({ contextPages }) => contextPages)) note(path);
+  const pairs = late.sort(comparePaths).map(pagePair);
+  for (const path of new Set(pairs.flatMap(([before]) => before?.around?.shownBy ?? []))) note(path);
+  for (const [before, after] of pairs)
     if (before !== undefined && after !== undefined) prover.addLate(before, after);
-  }
   return proofOf(prover.part);
 }

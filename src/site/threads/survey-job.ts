@@ -1,10 +1,10 @@
 // One thread's share of a survey: takes stock of pages, and loads nothing that reads sheets.
 
-import { parsePage } from '../../core/markup/index.js';
 import { emptyStock, type StockData, StockTaker } from '../../core/stock/book.js';
 import { type PageSource, pageSource } from '../files/pages.js';
 import { openState } from '../files/state.js';
 import { toPlain } from '../plain.js';
+import { parseAlone, standingOf } from '../rendering/placing.js';
 import type { Job, SurveyResult } from './job-model.js';
 import { takeShares } from './shares.js';
 import { Timings } from './timings.js';
@@ -60,9 +60,8 @@ class StockReader {
     const path = this.#source.pagePaths[number]!;
     const text = this.timings.measure('pages, reading', () => this.#source.page(path));
     if (text === undefined) return false;
-    const isComponent = this.#source.isComponent(path);
     const page = this.timings.measure('pages, parsing', () =>
-      parsePage(path, text, isComponent, this.#source.sheetsFor(path)),
+      standingOf(this.#source).bring(parseAlone(this.#source, path, text)),
     );
     this.timings.measure('pages, stock', () => this.taker.addPage(page, as));
     return true;

@@ -85,7 +85,9 @@ async function surveyPages(
   const state: StateName = { kind: 'folder', folder };
   const { share } = options;
   const paths = reader.pagePaths;
-  if (options.cache !== false && holdsAtLeast(options.rememberFrom ?? WORTH_REMEMBERING, paths, state))
+  // What a page has of its parts is not told by its own text.
+  const isRemembered = options.cache !== false && reader.mentions.targets.size === 0;
+  if (isRemembered && holdsAtLeast(options.rememberFrom ?? WORTH_REMEMBERING, paths, state))
     return [await surveyAnew(folder, reader, timings, options)];
   const own = shareSize(paths.length, share);
   const jobs = threadCount(options.jobs, paths, state);

@@ -1,6 +1,6 @@
 // What a template leaves unsure of the tree: branches that open and close tags, and what is put somewhere else than it is written.
 
-import type { Page, PageElement } from '../markup/index.js';
+import type { Page, PageElement } from './page.js';
 
 /** Whether an element stands around another one whatever branches are taken, and wherever it is put. */
 export function isSurelyAround(page: Page, around: PageElement, element: PageElement): boolean {

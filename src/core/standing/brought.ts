@@ -1,0 +1,56 @@
+// The sheets and scripts that the parts of a page bring to it: those of a head that is a file of its own.
+
+import type { Page, ScriptReference, SheetReference } from '../markup/index.js';
+
+export interface Sources {
+  /** The files that an inclusion of a page may mean. */
+  readonly targetsOf: (path: string, at: number) => readonly string[];
+  /** A page as it is by itself. */
+  readonly pageAt: (path: string) => Page | undefined;
+}
+
+interface Brought {
+  readonly sheets: readonly SheetReference[];
+  readonly scripts: readonly ScriptReference[];
+}
+
+/** In: a page as it is by itself. Out: with what its parts bring, in order; itself where they bring nothing. */
+export function withBrought(page: Page, sources: Sources): Page {
+  const { sheets, scripts } = ofPage(page, sources, [page.path]);
+  if (sheets.length === page.sheets.length && scripts.length === page.scripts.length) return page;
+  return { ...page, sheets, scripts };
+}
+
+/** In: the files on the way to it, itself the last. */
+function ofPage(page: Page, sources: Sources, on: readonly string[]): Brought {
+  const scripts = [...page.scripts];
+  const sheets = page.sheets.map((one) => ({ at: startOf(one), one }));
+  for (const [number, inclusion] of page.inclusions.entries()) {
+    if (inclusion.kind !== 'include') continue;
+    const files = sources.targetsOf(page.path, number);
+    for (const file of files) {
+      const part = on.includes(file) ? undefined : sources.pageAt(file);
+      if (part === undefined) continue;
+      const own = ofPage(part, sources, [...on, file]);
+      const isAtTimes = inclusion.isAtTimes || files.length > 1;
+      for (const one of own.sheets)
+        sheets.push({ at: inclusion.start, one: broughtSheet(one, part, isAtTimes) });
+      for (const one of own.scripts) scripts.push({ ...one, broughtBy: one.broughtBy ?? part });
+    }
+  }
+  return { sheets: sheets.sort((a, b) => a.at - b.at).map(({ one }) => one), scripts };
+}
+
+function startOf(one: SheetReference): number {
+  return one.kind === 'link' ? one.range.start : (one.offset ?? one.madeAt ?? 0);
+}
+
+/** It stands in no element of the page, and is edited in no text of it. */
+function broughtSheet(one: SheetReference, part: Page, isAtTimes: boolean): SheetReference {
+  const own = { ...one, element: -1, broughtBy: one.broughtBy ?? part, ...(isAtTimes ? AT_TIMES : {}) };
+  if (own.kind === 'link') return own;
+  const madeAt = own.offset ?? own.madeAt;
+  return { ...own, offset: undefined, isFixed: true, ...(madeAt === undefined ? {} : { madeAt }) };
+}
+
+const AT_TIMES = { by: 'engine at times' } as const;

@@ -1,0 +1,214 @@
+// Where the parts of a site stand: layouts, blocks and includes followed by the names that are written in them.
+
+import { getOrInsert } from '../get-or-insert.js';
+import { type Around, type Chain, type Page, type PageInclusion, parsePage } from '../markup/index.js';
+import { withBrought } from './brought.js';
+import { ANYWHERE, chainsOf, elementsAround, takesIn, type Way } from './chains.js';
+
+/** Which files the names in templates mean: engine text is never edited, so this is so of every state of a site. */
+export interface Mentions {
+  /** By path, of each of its inclusions in order: the files that it may mean; none for all that code could name. */
+  readonly targets: ReadonlyMap<string, readonly (readonly string[])[]>;
+  /** Parts that something else may show, too: code names them. */
+  readonly elsewhere: ReadonlySet<string>;
+}
+
+export const NO_MENTIONS: Mentions = { targets: new Map(), elsewhere: new Set() };
+
+/** In more ways than this a part is taken to stand anywhere. */
+const MOST_WAYS = 24;
+/** A longer way leads around in circles. */
+const DEEPEST = 16;
+/** What shows where something would stand that came behind all of a file. */
+const HERE = 'acervus-here';
+/** By page as it is by itself, what came of it, by all that was added. */
+const placed = new WeakMap<Page, Map<string, Page>>();
+
+interface Mention {
+  readonly path: string;
+  /** Number of the inclusion in its file. */
+  readonly at: number;
+}
+
+export class Standing {
+  readonly #mentions: Mentions;
+  readonly #pageAt: (path: string) => Page | undefined;
+  /** By path of a part, who names it. */
+  readonly #namedBy = new Map<string, Mention[]>();
+  readonly #open = new Map<string, Way>();
+
+  /** In: the pages of one state, parsed, without what this finds out. */
+  constructor(mentions: Mentions, pageAt: (path: string) => Page | undefined) {
+    this.#mentions = mentions;
+    this.#pageAt = pageAt;
+    for (const [path, targets] of mentions.targets)
+      for (const [at, files] of targets.entries())
+        for (const file of files) getOrInsert(this.#namedBy, file, () => []).push({ path, at });
+  }
+
+  get isEmpty(): boolean {
+    return this.#mentions.targets.size === 0;
+  }
+
+  /** A page with the sheets and scripts that its parts bring; itself without any. */
+  bring(page: Page): Page {
+    if (this.isEmpty) return page;
+    const targetsOf = (path: string, at: number): readonly string[] => this.#targetsOf(path, at);
+    return withBrought(page, { targetsOf, pageAt: this.#pageAt });
+  }
+
+  /** The same, and a part with what is known of its surroundings. One and the same page where all of that is the same. */
+  place(page: Page): Page {
+    if (this.isEmpty) return page;
+    const brought = this.bring(page);
+    const around = page.kind === 'page' ? undefined : this.#aroundOf(page);
+    if (brought === page && around === undefined) return page;
+    const more = [...brought.sheets, ...brought.scripts].flatMap((one) =>
+      one.broughtBy === undefined
+        ? []
+        : one.kind === 'link'
+          ? one.address
+          : `${one.broughtBy.path}\n${one.text}`,
+    );
+    const known = getOrInsert(placed, page, () => new Map<string, Page>());
+    return getOrInsert(known, `${around?.key}\n\n${more.join('\n')}`, () =>
+      around === undefined ? brought : { ...brought, around },
+    );
+  }
+
+  #targetsOf(path: string, at: number): readonly string[] {
+    return this.#mentions.targets.get(path)?.[at] ?? [];
+  }
+
+  #aroundOf(page: Page): Around | undefined {
+    const ranges = this.#rangesOf(page).map(({ start, end }) => {
+      const ways = this.#waysFrom(page, start, []).map((way) => (takesIn(way, page) ? way : ANYWHERE));
+      const isKnown = ways.length <= MOST_WAYS && ways.every((way) => way !== ANYWHERE);
+      return { start, end, ways, chains: isKnown ? chainsOf(ways, page) : NONE };
+    });
+    const roots = ranges.flatMap(({ ways }) => ways.map(({ root }) => root?.path));
+    const isAll = roots.length > 0 && roots.every((one) => one !== undefined);
+    const shownBy = isAll ? [...new Set(roots as string[])].sort() : undefined;
+    if (shownBy === undefined && ranges.every(({ chains }) => chains.length === 0)) return undefined;
+    const known = ranges.filter(({ chains }) => chains.length > 0);
+    const keys = known.map(
+      ({ start, end, chains }) => `${start}-${end}:${chains.map(({ key }) => key).join('|')}`,
+    );
+    return {
+      key: `${shownBy?.join() ?? '*'}\n${keys.join('\n')}`,
+      ranges: known.map(({ start, end, chains }) => ({ start, end, chains })),
+      shownBy,
+    };
+  }
+
+  /** Parts of a file whose tops stand alike: what a block holds, what stands between two inclusions, or all of it. */
+  #rangesOf(page: Page): { start: number; end: number }[] {
+    const tops = page.inclusions.filter(({ element }) => element < 0);
+    const isFilling = page.inclusions.some(({ kind }) => kind === 'extends');
+    const blocks = isFilling ? tops.filter(({ kind, end, until }) => kind === 'block' && until > end) : [];
+    const outer = blocks.filter(
+      (one) => !blocks.some((other) => other.end < one.start && one.start < other.until),
+    );
+    const held = outer.map(({ end, until }) => ({ start: end, end: until }));
+    const ends = [0, ...tops.flatMap(({ kind, end }) => (kind === 'include' ? [end] : [])), page.text.length];
+    const between = ends.slice(0, -1).map((start, at) => ({ start, end: ends[at + 1]! }));
+    const left = between.filter(({ start }) => !held.some((one) => one.start <= start && start < one.end));
+    return [...held, ...left].filter(({ start, end }) => start < end).sort((a, b) => a.start - b.start);
+  }
+
+  /** The ways up from a place at the top of a part. */
+  #waysFrom(page: Page, offset: number, seen: readonly string[]): readonly Way[] {
+    const key = `${page.path}:${offset}`;
+    if (seen.includes(key) || seen.length > DEEPEST) return [];
+    const on = [...seen, key];
+    const above = this.#waysOut(page, offset, on);
+    // `header.php` opens what the tops of the file stand in.
+    const [opener, ...others] = this.#openersBefore(page, offset);
+    if (opener === undefined) return above;
+    if (others.length > 0) return [ANYWHERE];
+    return opener.flatMap((path): readonly Way[] => {
+      const own = this.#openAtEnd(path);
+      if (own.root !== undefined || own.elements.length === 0) return own === ANYWHERE ? [ANYWHERE] : [own];
+      return above.map((way) => ({ ...way, elements: [...way.elements, ...own.elements] }));
+    });
+  }
+
+  /** Inclusions in front of a place, at the top of a part, that leave something open: the files that each may mean. */
+  #openersBefore(page: Page, offset: number): (readonly string[])[] {
+    return page.inclusions.flatMap(({ kind, element, end }, at) => {
+      if (kind !== 'include' || element >= 0 || end > offset) return [];
+      const files = this.#targetsOf(page.path, at);
+      return files.some((file) => {
+        const { elements, root } = this.#openAtEnd(file);
+        return elements.length > 0 || root !== undefined;
+      })
+        ? [files]
+        : [];
+    });
+  }
+
+  /** What a file opens and does not close: as a page, where it begins one that another file ends. */
+  #openAtEnd(path: string): Way {
+    return getOrInsert(this.#open, path, () => {
+      const page = this.#pageAt(path);
+      if (page === undefined || /<\/(?:body|html)\s*>/i.test(page.text))
+        return { elements: [], root: undefined };
+      const text = `${page.text}<${HERE}></${HERE}>`;
+      const whole = parsePage(path, text, page.kind === 'component');
+      const mark = whole.elements.findLast(({ name }) => name === HERE);
+      if (mark === undefined) return ANYWHERE;
+      const { elements, isSure } = elementsAround(whole, mark.parent, page.text.length);
+      return { elements, root: isSure && page.kind === 'page' ? page : undefined };
+    });
+  }
+
+  #waysOut(page: Page, offset: number, seen: readonly string[]): readonly Way[] {
+    const layout = page.inclusions.findIndex(({ kind }) => kind === 'extends');
+    if (layout >= 0) {
+      const files = this.#targetsOf(page.path, layout);
+      const block = page.inclusions.findLast(
+        ({ kind, end, until }) => kind === 'block' && end <= offset && offset < until,
+      );
+      const found = files.flatMap((file) => this.#placesIn(file, block?.names[0], seen));
+      return found.length === 0 ? [ANYWHERE] : found;
+    }
+    const named = this.#namedBy.get(page.path) ?? [];
+    const ways = named.flatMap(({ path, at }) => this.#wayAt(path, at, seen));
+    if (ways.length === 0 || this.#mentions.elsewhere.has(page.path)) return [...ways, ANYWHERE];
+    return ways;
+  }
+
+  /** Where a layout puts a block; what no block holds, where it puts all that it is filled with. */
+  #placesIn(file: string, block: string | undefined, seen: readonly string[]): readonly Way[] {
+    const layout = this.#pageAt(file);
+    if (layout === undefined || seen.length > DEEPEST) return [ANYWHERE];
+    const own = layout.inclusions.flatMap((one, at) => (isPlaceOf(one, block) ? [at] : []));
+    if (own.length > 0) return own.flatMap((at) => this.#wayAt(file, at, seen));
+    const above = layout.inclusions.findIndex(({ kind }) => kind === 'extends');
+    if (above < 0) return [ANYWHERE];
+    const next = [...seen, `${file}:${block}`];
+    return this.#targetsOf(file, above).flatMap((one) => this.#placesIn(one, block, next));
+  }
+
+  #wayAt(path: string, at: number, seen: readonly string[]): readonly Way[] {
+    const holder = this.#pageAt(path);
+    const inclusion = holder?.inclusions[at];
+    if (holder === undefined || inclusion === undefined) return [ANYWHERE];
+    const { elements, isSure } = elementsAround(holder, inclusion.element, inclusion.start);
+    if (!isSure) return [{ elements, root: undefined }];
+    const [top] = elements;
+    const start = top?.tag?.range.start ?? inclusion.start;
+    // What a page includes at its top stands around all of its elements, or beside them.
+    if (holder.kind === 'page') return [elements.length === 0 ? ANYWHERE : { elements, root: holder }];
+    return this.#waysFrom(holder, start, seen).map((way) => ({
+      ...way,
+      elements: [...way.elements, ...elements],
+    }));
+  }
+}
+
+const NONE: readonly Chain[] = [];
+
+function isPlaceOf({ kind, names }: PageInclusion, block: string | undefined): boolean {
+  return block === undefined ? kind === 'yield' : kind === 'block' && names[0] === block;
+}
