@@ -5,10 +5,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
 import ejs from 'ejs';
-import nunjucks from 'nunjucks';
-import { adopt, draft, prove, survey } from '../../src/index.js';
-import { Random } from '../support/generate.js';
-import { Seeds } from '../support/seeds.js';
+import { adopt, draft, survey } from '../../src/index.js';
 import { acervus, acervusOn, makeSite, PROJECT, snapshot } from '../support/site.js';
 
 const SHEET = '.fare { font-weight: bold }\n#main p { margin: 0 }\n';
@@ -152,116 +149,6 @@ test('a class that a branch or an expression gives is not taken for one that is 
   assert.doesNotMatch(text, /style=/);
   assert.doesNotMatch(sheet, /\.late \{[^}]*top/);
 });
-
-const STYLES = [
-  'color: #004466',
-  'padding: 4px',
-  'padding: 4px; color: #004466',
-  'margin: 0 2px',
-  'display: none',
-];
-/** Styles that an engine writes a part of. */
-const WRITTEN = [
-  'padding: 4px; width: {{ "3" if x else "5" }}px',
-  'color: #004466; {{ "margin: 1px" if y else "" }}',
-  '{% if x %}display: none;{% endif %} color: #004466',
-  'margin: 0 2px; color: {% if y %}red{% else %}blue{% endif %}; padding: 4px',
-  'margin: 0 2px; color: red{% if x %}; padding: 1px{% endif %}',
-  'padding: 4px; width: {{ share }}px',
-  'color: {{ ink }}; padding: 4px',
-  'margin: 0 2px; margin-left: {{ share }}px; color: #004466',
-  'padding: {{ share }}px 2px; color: #004466; display: none',
-  'color: {{ ink }} !important; padding: 4px; border: {{ share }}px solid {{ ink }}',
-  'padding: 4px; {{ part }}: 3px; color: #004466',
-];
-const NAMES = ['fare', 'late', 'due', 'crew'];
-
-/** A template: elements with styles, branches around them, inside their tags and in their values. */
-function template(random: Random, depth = 0): string {
-  let text = '';
-  for (let count = 2 + random.number(3); count > 0; count--) {
-    const said = random.pick(random.chance(25) ? WRITTEN : STYLES).replaceAll('"', "'");
-    const style = random.chance(60) ? ` style="${said}"` : '';
-    const [a, b] = [random.pick(NAMES), random.pick(NAMES)];
-    const classes = random.pick([
-      '',
-      ` class="${a}"`,
-      ` class="${a} {{ kind }}"`,
-      ` class="${a}{% if x %} ${b}{% endif %}"`,
-      ` class="{{ '${a}' if y else '${b}' }}"`,
-      ` {% if x %}class="${a}"{% endif %}`,
-      ` {% if y %}class="${a}"{% else %}class="${b}"{% endif %}`,
-      ` {% if x %}id="main"{% endif %}`,
-    ]);
-    const inside = depth < 2 && random.chance(50) ? template(random, depth + 1) : '{{ text }}';
-    const element = `<${random.pick(['p', 'div', 'b'])}${classes}${style}>`;
-    const whole =
-      element.replace(/^<p/, '<div') +
-      inside +
-      element.replace(/^<(p|div|b)[\s\S]*/, (_, name) => `</${name === 'p' ? 'div' : name}>`);
-    text += random.pick([
-      `${whole}\n`,
-      `{% if y %}${whole}{% endif %}\n`,
-      `{% for one in rows %}${whole}{% endfor %}\n`,
-      `{% if x %}<div class="${a}">{% else %}<div class="${b}">{% endif %}${whole}</div>\n`,
-      `{% if y %}<div id="main">{% endif %}${whole}{% if y %}</div>{% endif %}\n`,
-    ]);
-  }
-  return text;
-}
-
-function sheet(random: Random): string {
-  const selectors = NAMES.map((name) => `.${name}`).concat(
-    '#main .fare',
-    '.late > b',
-    'div',
-    'div + div',
-    'b:first-child',
-  );
-  return Array.from({ length: 5 }, () => `${random.pick(selectors)} { ${random.pick(STYLES)} }`).join('\n');
-}
-
-test('whatever an engine makes of random templates, it looks as before', async () => {
-  const seeds = new Seeds('cli/templates', 4);
-  let moved = 0;
-  for (const seed of seeds) {
-    const random = new Random(seed);
-    const files = {
-      'layout.njk': `<!doctype html>\n<html><head><link rel="stylesheet" href="{{ root }}/theme.css"></head><body>{% block main %}{% endblock %}</body></html>`,
-      'part.njk': template(random),
-      'a.njk': `{% extends "layout.njk" %}{% block main %}${template(random)}{% include "part.njk" %}{% endblock %}`,
-      'b.njk': `{% extends "layout.njk" %}{% block main %}<div class="crew">{% include "part.njk" %}</div>${template(random)}{% endblock %}`,
-      'theme.css': sheet(random),
-    };
-    const site = makeSite(files);
-    const before = rendered(site);
-    await draft(site);
-    const adopted = await adopt(site);
-    moved += adopted.styles.length;
-    const { proof } = await prove(rendered(site), before).then((document) => ({
-      proof: document,
-    }));
-    assert.deepEqual(proof.differences, [], `${seeds.name(seed)}: ${site}`);
-  }
-  assert.ok(!seeds.areMany || moved > 5, `${moved} styles moved`);
-});
-
-/** What the engine makes of both pages, whatever it is given. */
-function rendered(site: string): string {
-  const engine = new nunjucks.Environment(new nunjucks.FileSystemLoader(site), { autoescape: false });
-  const files: Record<string, string> = { 'theme.css': readFileSync(path.join(site, 'theme.css'), 'utf8') };
-  for (const page of ['a', 'b'])
-    for (const x of [true, false])
-      for (const y of [true, false])
-        for (const kind of ['late', 'fare due', ''])
-          for (const rows of [[], [1], [1, 2]])
-            files[`${page}-${x}-${y}-${kind}-${rows.length}.html`] = engine.render(`${page}.njk`, {
-              ...{ x, y, kind, rows, text: 'a', root: '.' },
-              // What a browser takes, and what it drops.
-              ...{ share: x ? '3' : '', ink: y ? 'red' : 'nonsense', part: x ? 'margin' : 'padding' },
-            });
-  return makeSite(files);
-}
 
 test('what is written in EJS is carried out as before', async () => {
   const site = makeSite(ENGINES.ejs!);

@@ -1,7 +1,7 @@
 // Stage 5, cascade. In: a page and the sheets it uses. Out: which rules match each element, under which conditions,
 // and its outcome lists.
 
-export { aroundKey } from './around.js';
+export { aroundKey, chainsAround } from './around.js';
 export { AtRest } from './at-rest.js';
 export { mirrored } from './direction.js';
 export { Matcher } from './matcher.js';

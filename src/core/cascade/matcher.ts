@@ -1,9 +1,7 @@
 // Does a selector match an element? Yes, no, or "when this holds": states, and what a fragment or a template hides.
 
-import { getOrInsert } from '../get-or-insert.js';
 import {
   attributeOf,
-  type Chain,
   isLoose,
   isSurelyAround,
   isSurelyIn,
@@ -11,9 +9,9 @@ import {
   type PageElement,
 } from '../markup/index.js';
 import { AmongSiblings } from './among-siblings.js';
-import { chainsAround, NO_CHAINS } from './around.js';
+import { Outside } from './around.js';
 import { isEditable } from './attribute-match.js';
-import { type MatcherOptions, NameMatcher } from './name-match.js';
+import { type MatcherOptions, NameMatcher, namesKey } from './name-match.js';
 import { pathBetween } from './path-between.js';
 import { Positions } from './positions.js';
 import { PrefixMemo } from './prefix-memo.js';
@@ -38,10 +36,12 @@ export class Matcher {
   #hasEditable: boolean | undefined;
   readonly #names: NameMatcher;
   readonly scripts: ScriptStates;
+  /** Names what template text is taken never to give. */
+  readonly never: string;
   readonly #among: AmongSiblings;
   readonly #earlier = new Map<Compound, Map<number, Truth>>();
   readonly #having = new Map<Simple, Map<number, Truth>>();
-  readonly #chains = new Map<Page, Matcher>();
+  readonly #outside: Outside;
   readonly #paths = new Map<number, string>();
   readonly #beginnings: PrefixMemo;
   #pathsFrom = -1;
@@ -56,6 +56,8 @@ export class Matcher {
     this.#among = new AmongSiblings(page.elements, (simple, element) => this.#simple(simple, element));
     this.#fragment = page.kind === 'component';
     this.scripts = options.scripts ?? ScriptStates.NONE;
+    this.never = namesKey(options.neverTemplated);
+    this.#outside = new Outside(page, table, (chain) => new Matcher(chain, table, { scripts: this.scripts }));
     this.#names = new NameMatcher(page, table, this.scripts, options.neverTemplated, (text, element) =>
       this.#open(text, element),
     );
@@ -156,7 +158,7 @@ export class Matcher {
           this.#open(`a branch leaves it in ${selector.leading[at - 1]}`, origin),
         );
       if (this.#fragment && found !== ALWAYS && (combinator === ' ' || origin.parent < 0))
-        found = this.#table.or(found, this.#outside(selector, at - 1, origin));
+        found = this.#table.or(found, this.#outside.truth(selector, at - 1, origin, this.#scopeRoot >= 0));
       return found;
     }
     if (combinator === '~' && origin.position > LONG_ROW && this.#scopeRoot < 0)
@@ -182,31 +184,8 @@ export class Matcher {
     return found;
   }
 
-  /** What stands around a part is asked on each of the pages that show it, as far as they are known. */
-  #outside(selector: ComplexSelector, at: number, origin: PageElement): Truth {
-    const combinator = selector.combinators[at]!;
-    const where = combinator === ' ' ? 'an ancestor' : 'the parent';
-    const text = `${where} outside the fragment is ${selector.leading[at]}`;
-    const chains = this.#scopeRoot < 0 ? chainsAround(this.#page, origin) : NO_CHAINS;
-    if (chains.length === 0) return this.#table.literal(text);
-    const truths = chains.map((chain) => this.#onChain(chain).#inside(selector, at));
-    const [first] = truths;
-    const isSure = first === ALWAYS || first === NEVER;
-    if (isSure && truths.every((one) => one === first)) return first;
-    const told = truths.map((one, number) =>
-      one === NEVER ? '' : `${number + 1}${one === ALWAYS ? '' : ' perhaps'}`,
-    );
-    return this.#table.literal(
-      `${text} where it stands, of ${truths.length} in ${told.filter(Boolean).join(', ')}`,
-    );
-  }
-
-  #onChain({ page }: Chain): Matcher {
-    return getOrInsert(this.#chains, page, () => new Matcher(page, this.#table, { scripts: this.scripts }));
-  }
-
   /** Of a page that is a chain of elements around a part: whether compounds 0 to `at` match above what stands in the last. */
-  #inside(selector: ComplexSelector, at: number): Truth {
+  above(selector: ComplexSelector, at: number): Truth {
     const combinator = selector.combinators[at]!;
     let up = this.#elements.length - 1;
     this.#subject = Math.max(0, up);

@@ -197,9 +197,7 @@ export class StyleReader {
   /** Names every rule that matches: sheets that do not touch the element leave no trace. */
   matchKey(index: number): string {
     let name = this.#noMatch;
-    this.#chains ??= this.stack.uses.map(({ program }) =>
-      program.matches.chainsOf(this.page, this.#matcher.scripts),
-    );
+    this.#chains ??= this.stack.uses.map(({ program }) => program.matches.chainsOf(this.page, this.#matcher));
     for (let at = 0; at < this.stack.uses.length; at++) {
       const { program, key } = this.stack.uses[at]!;
       const chain = this.#chains[at]![index]!;

@@ -5,14 +5,7 @@
 // page that uses the sheet. Selectors that look at siblings, positions or descendants are asked element by element.
 
 import { getOrInsert } from '../get-or-insert.js';
-import {
-  isLoose,
-  isSurelyAround,
-  isSurelyIn,
-  mayHaveOf,
-  type Page,
-  type PageElement,
-} from '../markup/index.js';
+import { mayHaveOf, type Page, type PageElement, unsureForm } from '../markup/index.js';
 import { MOVED } from '../scripts/index.js';
 import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
 import { aroundKey } from './around.js';
@@ -33,8 +26,6 @@ export interface RuleMatch {
   readonly scopeDistance: number;
 }
 
-/** An element that template text, on itself or on an ancestor, may give any name: matched by itself. */
-const ALONE = -1;
 /** Different matches of one sheet. */
 const MOST_KEYS = 2 ** 26;
 
@@ -79,13 +70,13 @@ export class ProgramMatches {
     index: number,
     and: (a: Truth, b: Truth) => Truth,
   ): readonly RuleMatch[] {
-    const chain = this.chainsOf(page, matcher.scripts)[index]!;
-    let found = chain === ALONE ? undefined : this.#matches.get(chain);
+    const chain = this.chainsOf(page, matcher)[index]!;
+    let found = this.#matches.get(chain);
     if (found === undefined) {
       // A local rule is asked by its own selector: what that said is the answer.
       const possible = this.#possible(this.#local, matcher, page, index);
       found = matchAll([...possible.keys()], matcher, index, and, possible);
-      if (chain !== ALONE) this.#matches.set(chain, found);
+      this.#matches.set(chain, found);
     }
     return found;
   }
@@ -96,11 +87,11 @@ export class ProgramMatches {
     index: number,
     and: (a: Truth, b: Truth) => Truth,
   ): readonly RuleMatch[] {
-    const chain = this.chainsOf(page, matcher.scripts)[index]!;
-    let candidates = chain === ALONE ? undefined : this.#candidates.get(chain);
+    const chain = this.chainsOf(page, matcher)[index]!;
+    let candidates = this.#candidates.get(chain);
     if (candidates === undefined) {
       candidates = [...this.#possible(this.#rest, matcher, page, index).keys()];
-      if (chain !== ALONE) this.#candidates.set(chain, candidates);
+      this.#candidates.set(chain, candidates);
     }
     if (candidates.length === 0) return NO_MATCHES;
     // What template text may add is another thing to each who asks.
@@ -127,7 +118,7 @@ export class ProgramMatches {
     const local = this.#keyOf(this.local(matcher, page, index, and));
     const rest = this.#keyOf(this.rest(matcher, page, index, and));
     const key = local * MOST_KEYS + rest;
-    if (chain !== ALONE && this.#candidates.get(chain)?.length === 0) this.#named.set(chain, key);
+    if (this.#candidates.get(chain)?.length === 0) this.#named.set(chain, key);
     return key;
   }
 
@@ -145,11 +136,11 @@ export class ProgramMatches {
     return number;
   }
 
-  /** By index of the element: equal numbers, equal local matches; `ALONE` (-1) is equal to nothing. */
-  chainsOf(page: Page, scripts: ScriptStates): Int32Array {
+  /** By index of the element: equal numbers, equal local matches. */
+  chainsOf(page: Page, { scripts, never }: Asking): Int32Array {
     let known = this.#pages.get(page);
-    if (known?.scripts !== scripts) {
-      known = { scripts, chains: this.#computeChains(page, scripts), rest: new Map() };
+    if (known?.scripts !== scripts || known.never !== never) {
+      known = { scripts, never, chains: this.#computeChains(page, scripts, never), rest: new Map() };
       this.#pages.set(page, known);
     }
     return known.chains;
@@ -166,31 +157,22 @@ export class ProgramMatches {
     return view;
   }
 
-  #computeChains(page: Page, scripts: ScriptStates): Int32Array {
+  #computeChains(page: Page, scripts: ScriptStates, never: string): Int32Array {
     const chains = new Int32Array(page.elements.length);
     const view = this.#viewOf(scripts);
     const root = `${page.kind === 'component' ? 'fragment' : 'top'}${page.quirks ? ' quirks' : ''}`;
-    const rootOf = (element: PageElement): string | number =>
-      page.around === undefined
-        ? root
-        : // What scripts make of the elements around it is asked each time.
-          view === undefined
-          ? `${root} ${aroundKey(page, element)}`
-          : ALONE;
+    const mark = (element: PageElement): string => view?.markOf(element) ?? '';
+    const rootOf = (element: PageElement): string =>
+      page.around === undefined ? root : `${root} ${aroundKey(page, element, mark)}`;
     for (const element of page.elements) {
       const above = element.parent < 0 ? rootOf(element) : chains[element.parent]!;
       const names = mayHaveOf(element);
-      const around = page.elements[element.parent];
-      const isApart =
-        isLoose(page, element) ||
-        (around !== undefined &&
-          !(isSurelyAround(page, around, element) && isSurelyIn(page, around, element)));
-      if (names === undefined || above === ALONE || isApart) {
-        chains[element.index] = ALONE;
-        continue;
-      }
-      const open = element.templated === 'no' ? '' : `~${names.join('.')}`;
-      const key = `${above}|${this.#nameOf(element, view)}${open}${view === undefined ? '' : view.markOf(element)}`;
+      const open = element.templated === 'no' ? '' : `~${names?.join('.')}`;
+      const own =
+        names === undefined
+          ? `${never}${writtenForm(element)} ${scripts.isEmpty ? '' : scripts.changesOf(element).key}`
+          : `${this.#nameOf(element, view)}${open}${mark(element)}`;
+      const key = `${above}|${own}${unsureForm(page, element)}`;
       let chain = this.#chains.get(key);
       if (chain === undefined) {
         chain = this.#chains.size;
@@ -294,8 +276,17 @@ function saidOf(
   return asked.map((one) => (valueMatches(one, element, value) ? 1 : 0)).join('');
 }
 
+/** Of a matcher, what its answers hang on besides the page. */
+type Asking = Pick<Matcher, 'scripts' | 'never'>;
+
+/** All that is written on an element which template text may give any name. */
+function writtenForm({ name, namespace, attributes, templated, engine }: PageElement): string {
+  const own = attributes.map((one) => `${one.name}=${JSON.stringify(one.value)}`).join();
+  return `${namespace} ${name}[${own}]${templated} ${[...(engine?.sometimes ?? [])].join()} ${engine?.mayHave?.join('.') ?? '*'}`;
+}
+
 /** What is known of a page under its scripts. */
-interface PageMatches {
+interface PageMatches extends Asking {
   readonly scripts: ScriptStates;
   /** By index of the element. */
   readonly chains: Int32Array;

@@ -3,7 +3,7 @@
 import { fileAt } from '../addresses.js';
 import { SiteModel } from '../cascade/index.js';
 import { isModuleSheet } from '../components/index.js';
-import { copiesWith, sheetBeside } from '../edits/index.js';
+import { copiesWith, sheetsBeside } from '../edits/index.js';
 import { getOrInsert } from '../get-or-insert.js';
 import { givenSheets, isPlainLink, mayShow, type Page } from '../markup/index.js';
 import { linkedByAll } from '../stock/index.js';
@@ -129,5 +129,5 @@ function areaOf(site: DraftSite, { pages, sheets, folder }: Group, shared?: stri
 
 /** Where pages that an engine fills could link a sheet that is made for them. */
 function madeFor(pages: readonly Page[], model: SiteModel): string | undefined {
-  return sheetBeside(pages, 'shared.css', (address) => model.copyOf(address));
+  return sheetsBeside(pages, 'shared.css', (address) => model.copyOf(address))[0];
 }

@@ -13,12 +13,13 @@ export {
   withoutEntries,
   withoutWords,
 } from './in-tag.js';
-export { copiesWith, lineFor, planBlock, planLink, sheetBeside } from './link.js';
+export { copiesWith, lineFor, planBlock, planLink, sheetsBeside } from './link.js';
 export { newline as newlineOf } from './newline.js';
 export { ownBlockOf } from './own-block.js';
 export {
   addLinks,
   applyToSources,
+  linkOn,
   planEdits,
   push,
   type SitePlan,

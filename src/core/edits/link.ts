@@ -22,9 +22,7 @@ export function planLink(
   copyOf: (address: string) => string | undefined,
   line?: string,
 ): LinkPlan {
-  const present = page.sheets.findIndex(
-    (one) => one.kind === 'link' && fileAt(one.address, page.path, copyOf) === shared && isPlainLink(one),
-  );
+  const present = linkOf(page, shared, copyOf);
   if (present >= 0) return { edit: undefined, before: present };
   const { before, closes, edit } = inHead(page);
   if (isServed(page) && line !== undefined) return { edit: edit(lineFor(line, shared)), before };
@@ -36,6 +34,27 @@ export function planLink(
     edit: edit(`<link rel="stylesheet" href=${quote}${address}${quote}${closes ? ' />' : '>'}`),
     before,
   };
+}
+
+function linkOf(page: Page, shared: string, copyOf: (address: string) => string | undefined): number {
+  return page.sheets.findIndex(
+    (one) => one.kind === 'link' && fileAt(one.address, page.path, copyOf) === shared && isPlainLink(one),
+  );
+}
+
+/** Whether a page links a sheet, in its own text or by a part, whatever happens. */
+export function isLinked(
+  page: Page,
+  shared: string,
+  copyOf: (address: string) => string | undefined,
+): boolean {
+  return linkOf(page, shared, copyOf) >= 0;
+}
+
+/** Of a page whose last sheet a part brings, the path of that part: its links stand there. */
+export function linksIn(page: Page): string | undefined {
+  const last = page.sheets.findLast((one) => !one.scriptingOff && one.kind === 'link');
+  return last?.kind === 'link' && last.by === undefined ? last.broughtBy?.path : undefined;
 }
 
 /** Whether an engine writes into a page, be it the addresses of its sheets alone. */
@@ -60,7 +79,9 @@ interface HeadPlace {
 
 /** Behind the last sheet of the head; else at its end, as where an engine links that sheet at times only. */
 function inHead(page: Page): HeadPlace {
-  const all = page.sheets.filter((one) => !one.scriptingOff && isInHead(page, one.element));
+  const all = page.sheets.filter(
+    (one) => !one.scriptingOff && one.broughtBy === undefined && isInHead(page, one.element),
+  );
   const isSure = (one: SheetReference): boolean => one.kind !== 'link' || one.by !== 'engine at times';
   const sheets = page.head.endTag === undefined ? all.slice(0, 1 + all.findLastIndex(isSure)) : all;
   const last = sheets.at(-1);
@@ -101,12 +122,12 @@ export function linkAddress(
   copyOf: (address: string) => string | undefined,
 ): string | undefined {
   const links = page.sheets.flatMap((one) => (one.kind === 'link' ? [one.address] : []));
-  if (
+  // In a part an address means what it does on the page that shows it.
+  const isRelative =
     !isServed(page) ||
     (links.length === 0 && SERVED_IN_PLACE.test(page.path)) ||
-    links.some((address) => RELATIVE.test(address) && copyOf(address.trim()) === undefined)
-  )
-    return addressFrom(page.path, target);
+    links.some((address) => RELATIVE.test(address) && copyOf(address.trim()) === undefined);
+  if (page.kind === 'page' && isRelative) return addressFrom(page.path, target);
   for (const address of links.reverse()) {
     const { root, shown } = shownPart(address, page, copyOf) ?? {};
     if (root !== undefined && shown !== undefined && target.startsWith(root))
@@ -145,25 +166,23 @@ export function copiesWith(
     : new Map([...copies, ...found.map(([, address]) => [address!, target] as const)]);
 }
 
-/** Where a sheet of its own can be linked from pages whose addresses an engine writes: beside those that they link. */
-export function sheetBeside(
+/** Where sheets of its own can be linked from pages whose addresses an engine writes: beside those that they link, then above. */
+export function sheetsBeside(
   pages: readonly Page[],
   name: string,
   copyOf: (address: string) => string | undefined,
-): string | undefined {
+): string[] {
   for (const page of pages.filter(mayShow)) {
     const links = page.sheets.flatMap((one) => (one.kind === 'link' ? [one.address] : []));
     for (const address of links.reverse()) {
       const part = shownPart(address, page, copyOf);
       if (part === undefined) continue;
-      const folders = part.shown.split('/').slice(0, -1);
-      return `${part.root}${folders
-        .slice(0, 1)
-        .map((one) => `${one}/`)
-        .join('')}${name}`;
+      const [folder] = part.shown.split('/').slice(0, -1);
+      const above = `${part.root}${name}`;
+      return folder === undefined ? [above] : [`${part.root}${folder}/${name}`, above];
     }
   }
-  return undefined;
+  return [];
 }
 
 /** What of a sheet's path an address shows, and what it leaves to the engine or the server. */
@@ -202,6 +221,8 @@ export function planBlock(page: Page, rules: readonly SharedRule[]): Edit[] {
 }
 
 function isInHead(page: Page, element: number): boolean {
+  // The head of a page may be a file of its own.
+  if (page.kind === 'component') return element >= 0;
   for (let at = element; at >= 0; at = page.elements[at]!.parent)
     if (page.elements[at]!.name === 'head') return true;
   return false;

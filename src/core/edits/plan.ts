@@ -10,7 +10,7 @@ import type { StyleRule } from '../sheets/index.js';
 import type { Carrier, KeptReason } from '../stock/index.js';
 import { editTag } from './attributes.js';
 import { applyEdits, type Edit } from './edit.js';
-import { planBlock, planLink } from './link.js';
+import { isLinked, linksIn, planBlock, planLink } from './link.js';
 import { planOwnBlock } from './own-block.js';
 import { writeRules } from './shared-sheet.js';
 
@@ -80,13 +80,32 @@ export function addLinks(
   edits: Map<string, Edit[]>,
 ): void {
   if (model.sources.link === 'none') return;
+  const linked = new Set<string>();
   for (const path of model.paths) {
     const page = isWanted(path) ? model.page(path) : undefined;
     if (page === undefined || page.kind !== 'page' || page.base !== undefined) continue;
     if (hasBehind(model, page, shared)) continue;
-    const { edit } = planLink(page, shared, (address) => model.copyOf(address), model.sources.link);
-    if (edit !== undefined) push(edits, page.path, [edit]);
+    const plan = linkOn(model, page, shared);
+    if (plan.edit === undefined || linked.has(plan.path)) continue;
+    push(edits, plan.path, [plan.edit]);
+    linked.add(plan.path);
   }
+}
+
+/** How a page comes to link the shared sheet: in its own text, or in that of the part that holds its links. */
+export function linkOn(
+  model: SiteModel,
+  page: Page,
+  shared: string,
+): { readonly path: string; readonly edit: Edit | undefined } {
+  const copyOf = (address: string): string | undefined => model.copyOf(address);
+  const part = linksIn(page);
+  const holder = (part === undefined ? undefined : model.page(part)) ?? page;
+  const isThere = holder !== page && isLinked(page, shared, copyOf);
+  return {
+    path: holder.path,
+    edit: isThere ? undefined : planLink(holder, shared, copyOf, model.sources.link).edit,
+  };
 }
 
 /** Whether a page links a sheet that this one is a part of. */

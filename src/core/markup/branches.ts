@@ -1,5 +1,6 @@
 // What a template leaves unsure of the tree: branches that open and close tags, and what is put somewhere else than it is written.
 
+import { getOrInsert } from '../get-or-insert.js';
 import type { Page, PageElement } from './page.js';
 
 /** Whether an element stands around another one whatever branches are taken, and wherever it is put. */
@@ -25,6 +26,24 @@ export function isLoose(page: Page, element: PageElement): boolean {
   return wrapped.some(({ start, end }) => start <= at && at < end);
 }
 
+/** What of an element and what stands around it is not sure: equal texts under equal elements, equal answers to all of the above. */
+export function unsureForm(page: Page, element: PageElement): string {
+  if (page.looseFrom === undefined && page.wrapped.length === 0 && !hasHalves(page)) return '';
+  let form = isLoose(page, element) ? '?' : '';
+  for (let at = element.parent, up = 1; at >= 0; at = page.elements[at]!.parent, up++) {
+    const around = page.elements[at]!;
+    if (!isSurelyAround(page, around, element)) form += `?${up}`;
+    if (!isSurelyIn(page, around, element)) form += `!${up}`;
+  }
+  return form;
+}
+
+const halved = new WeakMap<Page, boolean>();
+
+function hasHalves(page: Page): boolean {
+  return getOrInsert(halved, page, () => page.elements.some((one) => one.surelyUntil !== undefined));
+}
+
 /** Whether an element is put somewhere, and the other one is not put there with it. */
 function isPut(
   page: Page,
@@ -40,10 +59,8 @@ function isPut(
 }
 
 /** Where an element begins; of one that is only implied, where the first in it does. */
-function startOf({ elements }: Page, { index }: PageElement): number {
-  for (let at = index; at < elements.length; at++) {
-    const { tag } = elements[at]!;
-    if (tag !== undefined) return tag.range.start;
-  }
-  return Number.POSITIVE_INFINITY;
+function startOf({ elements }: Page, element: PageElement): number {
+  let { tag } = element;
+  for (let at = element.index; tag === undefined && at < elements.length; at++) tag = elements[at]!.tag;
+  return tag?.range.start ?? Number.POSITIVE_INFINITY;
 }

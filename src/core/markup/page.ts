@@ -190,6 +190,8 @@ export interface Around {
 /** One way in which a part is shown: the elements around it, outermost first, as a page of these alone. */
 export interface Chain {
   readonly page: Page;
+  /** Paths of the whole pages at its end; none where more may stand around it. */
+  readonly roots: readonly string[];
   /** Names it as selectors see it. */
   readonly key: string;
 }

@@ -156,8 +156,9 @@ interface PlacedText {
 
 function placedTexts(page: Page, place: (index: number) => number | undefined): PlacedText[] {
   const texts: PlacedText[] = [];
+  const isHead = isPartOfHead(page);
   for (const { parent, previous, value } of page.texts) {
-    const inHead = page.elements[parent]?.name === 'head';
+    const inHead = parent < 0 ? isHead : page.elements[parent]?.name === 'head';
     if (inHead && value.trim() === '') continue;
     const owner = place(parent);
     if (owner === undefined) continue;
@@ -171,6 +172,16 @@ function placedTexts(page: Page, place: (index: number) => number | undefined): 
     else texts.push({ text: value, parent, owner, behind });
   }
   return texts;
+}
+
+/** Whether a part is the head of pages, or stands in it: nothing else may hold what it does. */
+function isPartOfHead({ kind, elements, text }: Page): boolean {
+  if (kind !== 'component') return false;
+  const tops = elements.filter(({ parent }) => parent < 0).map(({ name }) => name);
+  const isMarked = /<head[\s>]/i.test(text) || tops.some((name) => /^(?:title|meta|base)$/.test(name));
+  return (
+    isMarked && tops.every((name) => /^(?:title|meta|base|link|style|script|noscript|template)$/.test(name))
+  );
 }
 
 function isComment(text: string): boolean {

@@ -1,5 +1,6 @@
 // Chains of elements around a place, put together from the files that they stand in, outermost first.
 
+import { getOrInsert } from '../get-or-insert.js';
 import {
   type Chain,
   isLoose,
@@ -57,15 +58,17 @@ export function takesIn({ elements }: Way, part: Page): boolean {
 
 /** Different ways as chains, each once. In: a page of the site, for what pages have besides elements. */
 export function chainsOf(ways: readonly Way[], part: Page): Chain[] {
-  const found = new Map<string, Chain>();
+  const found = new Map<string, Chain & { readonly roots: string[] }>();
   for (const way of ways) {
     const chain = chainOf(way, part);
-    if (!found.has(chain.key)) found.set(chain.key, chain);
+    const { roots } = getOrInsert(found, chain.key, () => ({ ...chain, roots: [] }));
+    const path = way.root?.path;
+    if (path !== undefined && !roots.includes(path)) roots.push(path);
   }
   return [...found.values()];
 }
 
-function chainOf({ elements, root }: Way, part: Page): Chain {
+function chainOf({ elements, root }: Way, part: Page): Omit<Chain, 'roots'> {
   const key = `${root === undefined ? '*' : root.quirks ? 'q' : ''}${elements.map(formOf).join('>')}`;
   const page: Page = {
     ...part,

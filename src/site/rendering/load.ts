@@ -4,7 +4,7 @@ import { SiteModel, type SiteSources } from '../../core/cascade/index.js';
 import { isComponentFile } from '../../core/components/index.js';
 import type { DraftSite } from '../../core/consolidate/index.js';
 import type { Draft } from '../../core/draft/index.js';
-import { copiesWith, sheetBeside } from '../../core/edits/index.js';
+import { copiesWith, sheetsBeside } from '../../core/edits/index.js';
 import { LookOver, type Overview } from '../../core/excerpt/index.js';
 import { pagesThatShow } from '../../core/markup/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
@@ -118,9 +118,8 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     reader.config.shared !== undefined ||
     owners.some(({ path, owner }) => owner === 'theme' || reader.behind(path) !== undefined);
   const copyOf = (address: string): string | undefined => reader.copies.get(address);
-  const beside = hasOwn ? undefined : sheetBeside(model.pages, 'shared.css', copyOf);
-  const usual =
-    beside === undefined || reader.isPlatform(beside) ? reader.shared(owners, uses.links) : beside;
+  const beside = hasOwn ? [] : sheetsBeside(model.pages, 'shared.css', copyOf);
+  const usual = beside.find((path) => !reader.isPlatform(path)) ?? reader.shared(owners, uses.links);
   const shared = options.shared ?? usual;
   found.readSheet(shared);
   reader.learn(copiesWith(reader.copies, model.pages, shared, reader.config.link));

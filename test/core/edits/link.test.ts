@@ -2,7 +2,7 @@
 
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { applyEdits, copiesWith, planBlock, planLink, sheetBeside } from '../../../src/core/edits/index.js';
+import { applyEdits, copiesWith, planBlock, planLink, sheetsBeside } from '../../../src/core/edits/index.js';
 import { parsePage } from '../../../src/core/markup/index.js';
 
 const KNOWN = new Map([
@@ -88,13 +88,16 @@ test('the address of the link leads to the sheet once it is there', () => {
 });
 
 test('a sheet of its own has its place beside those that are linked', () => {
-  const beside = (head: string): string | undefined => sheetBeside([pageWith(head)], 'shared.css', copyOf);
-  assert.equal(
-    beside(`<link rel="stylesheet" href="{% static 'line/css/a.css' %}">`),
+  const beside = (head: string): string[] => sheetsBeside([pageWith(head)], 'shared.css', copyOf);
+  assert.deepEqual(beside(`<link rel="stylesheet" href="{% static 'line/css/a.css' %}">`), [
     'static/line/shared.css',
-  );
-  assert.equal(beside('<link rel="stylesheet" href="{{ root }}/css/a.css?v=1">'), 'public/css/shared.css');
-  assert.equal(beside('<link rel="stylesheet" href="{{ other }}">'), undefined);
+    'static/shared.css',
+  ]);
+  assert.deepEqual(beside('<link rel="stylesheet" href="{{ root }}/css/a.css?v=1">'), [
+    'public/css/shared.css',
+    'public/shared.css',
+  ]);
+  assert.deepEqual(beside('<link rel="stylesheet" href="{{ other }}">'), []);
 });
 
 test('a block stands where a link would, whatever is known of addresses', () => {

@@ -34,6 +34,16 @@ export const explainDocument = z
     shown: z.string(),
     place: place.optional(),
     ancestors: z.array(z.string()),
+    standsIn: z
+      .array(
+        z.strictObject({
+          ancestors: z.array(z.string()),
+          pages: z
+            .array(z.string())
+            .describe('The pages that show it there; none where more may stand around it.'),
+        }),
+      )
+      .describe('Of a part, what stands around it, as far as templates name it.'),
     targets: z.array(
       z.strictObject({
         target: z.string().describe('A pseudo-element, empty for the element.'),

@@ -27,6 +27,22 @@ export interface ExplainView {
 }
 
 const MOST = 12;
+const MOST_PLACES = 3;
+
+/** Of a part, the elements around it on the pages that show it. */
+function standingLines({ standsIn }: ExplainDocument, all: boolean): string[] {
+  const shown = all ? standsIn : standsIn.slice(0, MOST_PLACES);
+  return [
+    ...shown.map(({ ancestors, pages: [first, ...others] }) =>
+      row({
+        text: dim(`in ${first === undefined ? '… > ' : ''}${ancestors.map(clean).join(' > ')}`),
+        place:
+          first === undefined ? '' : `${first}${others.length === 0 ? '' : ` and ${others.length} more`}`,
+      }),
+    ),
+    ...(standsIn.length > shown.length ? [more(standsIn.length - shown.length, '--all')] : []),
+  ];
+}
 
 export function explainLines(folder: string, explained: ExplainDocument, view: ExplainView): string[] {
   const place = explained.place === undefined ? explained.page : showPlace(explained.place);
@@ -34,7 +50,7 @@ export function explainLines(folder: string, explained: ExplainDocument, view: E
   const path = [...explained.ancestors.map((one) => dim(clean(one))), pc.bold(clean(explained.shown))].join(
     dim(' > '),
   );
-  lines.push(row({ text: path }));
+  lines.push(row({ text: path }), ...standingLines(explained, view.all));
   if (explained.matching > 1)
     lines.push(
       row({

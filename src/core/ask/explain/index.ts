@@ -1,7 +1,7 @@
 // A question, explain. In: an element of a page and the sheets it uses. Out: everything that styles it and why, what of it
 // does nothing, and what to write to change it.
 
-import { NEVER, placeInSource, type Weighed } from '../../cascade/index.js';
+import { chainsAround, NEVER, placeInSource, type Weighed } from '../../cascade/index.js';
 import { strengthen } from '../../edits/index.js';
 import { placeOf, showElement } from '../../proof/index.js';
 import type { Place } from '../../source.js';
@@ -55,11 +55,19 @@ export interface ToChange {
   readonly important: boolean;
 }
 
+export interface StandingPlace {
+  readonly ancestors: readonly string[];
+  /** The pages that show the part there; none where more may stand around it. */
+  readonly pages: readonly string[];
+}
+
 export interface Explanation {
   readonly shown: string;
   readonly place: Place | undefined;
   /** From the root to the parent. */
   readonly ancestors: readonly string[];
+  /** Of a part, what stands around it, from the root on. */
+  readonly standsIn: readonly StandingPlace[];
   readonly targets: readonly TargetExplained[];
   readonly inherited: readonly InheritedValue[];
   readonly customProperties: readonly CustomSource[];
@@ -101,6 +109,10 @@ export function explainElement(
     shown: showElement(page.elements[element]!),
     place: placeOf(page, page.elements[element]),
     ancestors,
+    standsIn: chainsAround(page, page.elements[element]!).map((chain) => ({
+      ancestors: chain.page.elements.map(showElement),
+      pages: [...chain.roots],
+    })),
     targets,
     inherited,
     customProperties: customSources(context, used),
