@@ -12,7 +12,7 @@ import { AmongSiblings } from './among-siblings.js';
 import { Outside } from './around.js';
 import { isEditable } from './attribute-match.js';
 import { type MatcherOptions, NameMatcher, namesKey } from './name-match.js';
-import { pathBetween } from './path-between.js';
+import { Paths } from './path-between.js';
 import { Positions } from './positions.js';
 import { PrefixMemo } from './prefix-memo.js';
 import type { RuleScope } from './rule-index.js';
@@ -42,15 +42,15 @@ export class Matcher {
   readonly #earlier = new Map<Compound, Map<number, Truth>>();
   readonly #having = new Map<Simple, Map<number, Truth>>();
   readonly #outside: Outside;
-  readonly #paths = new Map<number, string>();
+  readonly #paths: Paths;
   readonly #beginnings: PrefixMemo;
-  #pathsFrom = -1;
   #subject = 0;
   #scopeRoot = -1;
 
   constructor(page: Page, table: TruthTable, options: MatcherOptions = {}) {
     this.#page = page;
     this.#elements = page.elements;
+    this.#paths = new Paths(page.elements);
     this.#beginnings = new PrefixMemo(page.elements.length);
     this.#table = table;
     this.#among = new AmongSiblings(page.elements, (simple, element) => this.#simple(simple, element));
@@ -393,22 +393,8 @@ export class Matcher {
     return this.#hasEditable && isEditable(this.#elements, index);
   }
 
-  /** The way to another element, remembered for the subject. */
-  #pathTo(element: PageElement): string {
-    if (this.#pathsFrom !== this.#subject) {
-      this.#paths.clear();
-      this.#pathsFrom = this.#subject;
-    }
-    let path = this.#paths.get(element.index);
-    if (path === undefined) {
-      path = pathBetween(this.#elements, this.#subject, element);
-      this.#paths.set(element.index, path);
-    }
-    return path;
-  }
-
   #open(text: string, element: PageElement): Truth {
     if (element.index === this.#subject) return this.#table.literal(text);
-    return this.#table.literalOn(text, this.#pathTo(element));
+    return this.#table.literalOn(text, this.#paths.to(element, this.#subject));
   }
 }

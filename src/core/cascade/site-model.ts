@@ -218,7 +218,7 @@ export class SiteModel extends SiteStyles {
     const shownBy = page.around?.shownBy?.map((path) => this.page(path)!);
     if (shownBy === undefined) this.#fragmentStacks ??= this.#stacksOn(pagesThatShow(this.pages));
     const around = shownBy === undefined ? this.#fragmentStacks! : this.#stacksOn(shownBy);
-    return page.sheets.length === 0 ? around : around.map((one) => this.stackWithin(page, one));
+    return around.map((one) => this.stackWithin(page, one));
   }
 
   /** The different stacks of whole pages. */

@@ -7,7 +7,7 @@ import { importedFiles, scriptReading } from '../scripts/index.js';
 import { parseSheet } from '../sheets/index.js';
 import type { OutcomeTable } from './outcome-table.js';
 import { compileSheet, type Program } from './program.js';
-import { type PageScript, ScriptStates } from './script-states.js';
+import type { PageScript } from './script-states.js';
 import { ONE_CLASS } from './selector-model.js';
 import { buildStack, type ProgramSource, type ScriptSheet, type Stack, stackWithin } from './stack.js';
 import type { TruthTable } from './truth.js';
@@ -119,11 +119,6 @@ export class SiteStyles implements ProgramSource {
     return this.texts.behind?.(path);
   }
 
-  /** What the page's scripts may make of its elements. */
-  scriptStatesOf(page: Page): ScriptStates {
-    return page.scripts.length === 0 ? ScriptStates.NONE : ScriptStates.of(this.scriptsOf(page));
-  }
-
   sheetsOfScripts(page: Page): ScriptSheet[] {
     // What a library adds is what it is for, and named so.
     return this.scriptsIn(page).flatMap((script) =>
@@ -185,7 +180,7 @@ export class SiteStyles implements ProgramSource {
 
   /** The sheets of a component on a page with these. */
   stackWithin(part: Page, around: Stack): Stack {
-    if (part.sheets.length === 0) return around;
+    if (part.sheets.length + part.scripts.length === 0) return around;
     const known = getOrInsert(this.#within, part, () => new Map<string, Stack>());
     return getOrInsert(known, around.key, () => stackWithin(part, around, this, this.table.truths));
   }

@@ -5,7 +5,7 @@ import type { Page, PageElement, SheetReference } from '../markup/index.js';
 import { type AddedSheet, GONE } from '../scripts/index.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
 import { conditionTruth, type Program } from './program.js';
-import type { ScriptStates } from './script-states.js';
+import { type PageScript, ScriptStates } from './script-states.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 
 export interface SheetUse {
@@ -54,6 +54,8 @@ export interface Stack {
   readonly layers: ReadonlyMap<string, number>;
   /** What the page's scripts may make of its elements. */
   readonly scripts: ScriptStates;
+  /** These scripts, as far as they are at hand. */
+  readonly pageScripts: readonly PageScript[];
 }
 
 /** The place of an offset in a sheet's text. */
@@ -69,7 +71,7 @@ export interface ProgramSource {
   copyOf(address: string): string | undefined;
   /** The sheet that is to be a part of another one, at its end. */
   behind(path: string): string | undefined;
-  scriptStatesOf(page: Page): ScriptStates;
+  scriptsOf(page: Page): readonly PageScript[];
   /** The sheets that the page's scripts add, as far as they are written out in them. */
   sheetsOfScripts(page: Page): readonly ScriptSheet[];
 }
@@ -115,12 +117,15 @@ class StackBuilder {
   #preferredTitle: string | undefined;
   #undecided: string | undefined;
   readonly #scripts: ScriptStates;
+  readonly #pageScripts: readonly PageScript[];
 
   /** In: `around`, the sheets that stand in front of those of the page. */
   constructor(page: Page, source: ProgramSource, table: TruthTable, around?: Stack) {
     this.#page = page;
     this.#source = source;
-    this.#scripts = around?.scripts ?? source.scriptStatesOf(page);
+    const own = page.scripts.length === 0 ? NO_SCRIPTS : source.scriptsOf(page);
+    this.#pageScripts = around === undefined ? own : [...around.pageScripts, ...own];
+    this.#scripts = ScriptStates.of(this.#pageScripts);
     this.#table = table;
     if (around === undefined) return;
     this.#uses.push(...around.uses);
@@ -256,6 +261,7 @@ class StackBuilder {
       unread: this.#unread,
       key: `${this.#keys}${this.#unreadKeys}${scripts.number === 0 ? '' : `scripts ${scripts.number}`}`,
       scripts,
+      pageScripts: this.#pageScripts,
       ownKey: this.#keys,
       layersKey: this.#layerNames.join(),
       undecided: this.#undecided,
@@ -264,6 +270,7 @@ class StackBuilder {
   }
 }
 
+const NO_SCRIPTS: readonly PageScript[] = [];
 const numbers = new WeakMap<Program, number>();
 let lastNumber = 0;
 

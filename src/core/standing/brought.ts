@@ -30,7 +30,8 @@ function ofPage(page: Page, sources: Sources, on: readonly string[]): Brought {
     const files = sources.targetsOf(page.path, number);
     for (const file of files) {
       const part = on.includes(file) ? undefined : sources.pageAt(file);
-      if (part === undefined) continue;
+      // What a page brings that a part opens or fills, the part has of the pages that show it.
+      if (part === undefined || (page.kind === 'component' && part.kind === 'page')) continue;
       const own = ofPage(part, sources, [...on, file]);
       const isAtTimes = inclusion.isAtTimes || files.length > 1;
       for (const one of own.sheets)

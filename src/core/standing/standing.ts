@@ -83,7 +83,9 @@ export class Standing {
   #aroundOf(page: Page): Around | undefined {
     const ranges = this.#rangesOf(page).map(({ start, end }) => {
       const ways = this.#waysFrom(page, start, []).map((way) => (takesIn(way, page) ? way : ANYWHERE));
-      const isKnown = ways.length <= MOST_WAYS && ways.every((way) => way !== ANYWHERE);
+      const isKnown =
+        ways.length <= MOST_WAYS &&
+        ways.every(({ elements, root }) => root !== undefined || elements.length > 0);
       return { start, end, ways, chains: isKnown ? chainsOf(ways, page) : NONE };
     });
     const roots = ranges.flatMap(({ ways }) => ways.map(({ root }) => root?.path));

@@ -12,15 +12,14 @@ export interface Owner {
 }
 
 /** Of folders that libraries are put into; what some kits and systems call so by habit, `src/lib` and `usr/lib`, is none. */
-export const LIBRARY_NAMES =
-  'platform|vendors?|plugins?|(?<!(?:^|/)(?:src|usr)/)libs?|third[-_]party|frameworks?';
+const LIBRARY_NAMES = 'platform|vendors?|plugins?|(?<!(?:^|/)(?:src|usr)/)libs?|third[-_]party|frameworks?';
 const PLATFORM_FOLDERS = new RegExp(`(^|/)(${LIBRARY_NAMES}|dist|packages|kit)/`, 'i');
 
 const BUILT = /(^|\/)(dist|build|esm?|cjs)\//i;
 const componentHouses = new WeakMap<SiteFiles, boolean>();
 
 /** Whether a page is what a test run leaves behind, or a build: of components their copies, and pages beside their sources. */
-export function isLeftBehind(file: string, files: SiteFiles): boolean {
+function isLeftBehind(file: string, files: SiteFiles): boolean {
   if (/(^|\/)(coverage|lcov-report|htmlcov)\//i.test(file)) return true;
   if (!BUILT.test(file)) return false;
   if (isComponentFile(file)) return true;
@@ -30,6 +29,19 @@ export function isLeftBehind(file: string, files: SiteFiles): boolean {
     componentHouses.set(files, has);
   }
   return has;
+}
+
+/** Up to a folder that libraries are put into, and the one of the library in it. */
+const LIBRARIES = new RegExp(`^(?:.*?/)?(?:${LIBRARY_NAMES})/(?:[^/]+/)?`, 'i');
+
+/** In a folder of a library: one that holds sheets, scripts or a package. A page about plugins is not one of them. */
+export function isPlatformPage(file: string, { theme, platform }: Config, files: SiteFiles): boolean {
+  if (globs(theme)(file)) return false;
+  if (globs(platform)(file) || isLeftBehind(file, files)) return true;
+  const folder = LIBRARIES.exec(file)?.[0];
+  if (folder === undefined) return false;
+  const tells = /\.(css|js|mjs)$|(^|\/)(composer|package|bower)\.json$/i;
+  return files.list().some((other) => other.startsWith(folder) && tells.test(other));
 }
 
 /** Code that is none of the site's own: libraries, tests, and what a build made. */

@@ -17,7 +17,7 @@ import { compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files
 import type { Decoded, Encoding } from '../files/encoding.js';
 import { CONFIG_FILE, type SiteFiles } from '../files/files.js';
 import { leaveOut } from '../files/notices.js';
-import { globs, isLeftBehind, LIBRARY_NAMES, type Owner, ownerByName, ownerByText } from '../files/owner.js';
+import { globs, isPlatformPage, type Owner, ownerByName, ownerByText } from '../files/owner.js';
 import { boxed, type PageSource, type PageSourceData, readPageText } from '../files/pages.js';
 import { NO_SCRIPT, scriptComponents } from '../files/script-components.js';
 import { isBare, isPart, makesNoPage, TEMPLATES } from '../files/templates.js';
@@ -42,9 +42,6 @@ export interface SheetOwner extends Owner {
 }
 
 const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', ...TEMPLATES];
-/** Up to a folder that libraries are put into, and the one of the library in it. */
-const LIBRARIES = new RegExp(`^(?:.*?/)?(?:${LIBRARY_NAMES})/(?:[^/]+/)?`, 'i');
-
 /** Pages are read each time they are asked for; sheets and scripts once. */
 export class SiteReader implements SheetShelf, PageSource {
   /** Paths of all files that may be pages, in order. */
@@ -90,7 +87,8 @@ export class SiteReader implements SheetShelf, PageSource {
     const all =
       pagePaths ?? brought ?? files.list().filter((file) => isWanted(file) && !this.#isExcluded(file));
     // Pages that are asked for by name are the developer's.
-    const own = (pagePaths ?? brought ?? pages) ? all : all.filter((file) => !this.#isPlatformPage(file));
+    const own =
+      (pagePaths ?? brought ?? pages) ? all : all.filter((file) => !isPlatformPage(file, config, files));
     this.pagePaths = own.length > 0 ? own : all;
     this.platformPages = own.length > 0 ? all.filter((file) => !own.includes(file)) : [];
     if (this.pagePaths.length === 0) throw new UsageError('no-pages', { site: files.label });
@@ -357,17 +355,6 @@ export class SiteReader implements SheetShelf, PageSource {
     const { encoding, text } = decoded;
     if (encoding.name !== 'utf-8' || encoding.mark) this.encodings.set(file, encoding);
     return text;
-  }
-
-  /** In a folder of a library: one that holds sheets, scripts or a package. A page about plugins is not one of them. */
-  #isPlatformPage(file: string): boolean {
-    const { theme, platform } = this.config;
-    if (globs(theme)(file)) return false;
-    if (globs(platform)(file) || isLeftBehind(file, this.files)) return true;
-    const folder = LIBRARIES.exec(file)?.[0];
-    if (folder === undefined) return false;
-    const tells = /\.(css|js|mjs)$|(^|\/)(composer|package|bower)\.json$/i;
-    return this.files.list().some((other) => other.startsWith(folder) && tells.test(other));
   }
 
   #ownerOf(file: string): Owner {

@@ -1,0 +1,155 @@
+// Parts where templates put them: layouts, blocks and includes followed by the names that are written in them.
+
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { adopt, draft, explain, reach, survey } from '../../src/index.js';
+import { acervus, makeSite, read } from '../support/site.js';
+
+const NOTE = 'style="color: teal; margin: 0 0 3px"';
+const NOTES = `<p ${NOTE}>a</p>\n<p ${NOTE}>b</p>\n`;
+const SHEET = '.card p { color: red }\n.deck p { line-height: 2 }\n';
+
+/** A page whose head is a file of its own, and a part in it. */
+const EJS = {
+  'views/partials/head.ejs':
+    '<head>\n<title><%= title %></title>\n<link rel="stylesheet" href="/css/site.css">\n</head>\n',
+  'views/partials/fares.ejs': NOTES,
+  'views/index.ejs': `<!doctype html>\n<html>\n<%- include('partials/head') %>\n<body>\n<div class="deck">\n<p ${NOTE}>c</p>\n<%- include('partials/fares') %>\n</div>\n</body></html>\n`,
+  'public/css/site.css': SHEET,
+};
+
+test('a page has the sheets and scripts of its parts', async () => {
+  const site = makeSite(EJS);
+  const { sheets, suggested } = await survey(site);
+  assert.deepEqual(
+    [sheets.map(({ path, pages }) => [path, pages]), suggested],
+    [[['public/css/site.css', 1]], undefined],
+  );
+  // In no part may stand what a rule for cards reaches.
+  const { styles } = await draft(site);
+  assert.deepEqual(
+    styles.map(({ name, elements }) => [name, elements]),
+    [['text-teal', 3]],
+  );
+  await adopt(site);
+  assert.equal(read(site, 'views/partials/fares.ejs'), NOTES.replaceAll(NOTE, 'class="text-teal"'));
+  assert.equal(read(site, 'views/partials/head.ejs'), EJS['views/partials/head.ejs']);
+});
+
+test('a script that a part brings has its say on the whole page', async () => {
+  const site = makeSite({
+    ...EJS,
+    'views/index.ejs': EJS['views/index.ejs'].replace('</body>', "<%- include('partials/foot') %></body>"),
+    'views/partials/foot.ejs': '<script src="/js/site.js"></script>\n<p>foot</p>\n',
+    'public/js/site.js': "document.querySelectorAll('p').forEach((one) => { one.style.color = '' })",
+  });
+  const { kept } = await draft(site);
+  assert.ok(
+    kept.some(({ reason }) => /site\.js/.test(reason)),
+    JSON.stringify(kept),
+  );
+});
+
+test('where a part links the sheets, a new one is linked there', async () => {
+  const site = makeSite({
+    ...EJS,
+    'views/partials/head.ejs': EJS['views/partials/head.ejs'].replace('/css/', '/vendor/kit/'),
+    'public/vendor/kit/site.css': SHEET,
+  });
+  await draft(site);
+  await adopt(site);
+  assert.match(
+    read(site, 'views/partials/head.ejs'),
+    /kit\/site\.css">\n<link rel="stylesheet" href="\/shared\.css">\n<\/head>/,
+  );
+  assert.match(read(site, 'public/shared.css'), /color: teal/);
+});
+
+/** By engine: a layout, and what fills it or stands in it; a rule that reaches what stands there, and one that does not. */
+const LAYOUTS: Record<string, Record<string, string>> = {
+  'blocks within blocks': {
+    'base.njk':
+      '<!doctype html><html><head><link rel="stylesheet" href="/site.css"></head><body><div class="deck">{% block main %}{% endblock %}</div></body></html>',
+    'inner.njk':
+      '{% extends "base.njk" %}{% block main %}<section>{% block deep %}{% endblock %}</section>{% endblock %}',
+    'part.njk': `{% extends "inner.njk" %}{% block deep %}${NOTES}{% endblock %}`,
+  },
+  'views of a layout': {
+    'app/views/layouts/application.html.erb':
+      '<!doctype html><html><head><%= stylesheet_link_tag \'site\' %></head><body><main class="deck"><%= yield %></main></body></html>',
+    'app/views/fares/part.html.erb': NOTES,
+  },
+  'a frame that one file opens and another closes': {
+    'header.php':
+      '<!doctype html><html><head><link rel="stylesheet" href="/site.css"></head><body><div class="deck"><main>',
+    'footer.php': '</main></div></body></html>',
+    'part.php': `<?php get_header(); ?>\n${NOTES}<?php get_footer(); ?>`,
+  },
+  'front matter': {
+    '_layouts/base.liquid':
+      '<!doctype html><html><head><link rel="stylesheet" href="/site.css"></head><body><div class="deck">{{ content }}</div></body></html>',
+    'part.liquid': `---\nlayout: base\n---\n${NOTES}{{ x }}`,
+  },
+  directives: {
+    'views/layouts/app.blade.php':
+      '<!doctype html><html><head><link rel="stylesheet" href="/site.css"></head><body><div class="deck">@yield(\'main\')</div></body></html>',
+    'views/part.blade.php': `@extends('layouts.app')\n@section('main')\n${NOTES}@endsection`,
+  },
+  'partials within partials': {
+    'index.hbs':
+      '<!doctype html><html><head><link rel="stylesheet" href="/site.css"></head><body>{{> middle}}</body></html>',
+    'partials/middle.hbs': '<div class="deck">{{#each fares}}{{> part}}{{/each}}</div>',
+    'partials/part.hbs': NOTES,
+  },
+};
+
+test('layouts, blocks and partials of each engine are followed, and a part is read under what stands around it', async () => {
+  for (const [name, files] of Object.entries(LAYOUTS)) {
+    const site = makeSite({ ...files, 'site.css': SHEET });
+    const part = Object.keys(files).find((file) => file.includes('part.'))!;
+    const { standsIn, rules } = await explain(site, part, 'p');
+    assert.equal(standsIn.length, 1, name);
+    assert.match(standsIn[0]!.ancestors.join(' > '), /^html > body.* > (div|main)\.deck/, name);
+    assert.deepEqual(
+      rules.map(({ selector, when }) => [selector, when]),
+      [['.deck p', '']],
+      name,
+    );
+    const { elements } = await reach(site, '.deck p');
+    assert.equal(elements, 2, name);
+    const { upkeep } = await draft(site);
+    assert.equal(upkeep.now - upkeep.after, 2, name);
+  }
+});
+
+test('of a part that code names, that two places show, or that helpers wrap, no more is believed than is so', async () => {
+  const page = (inner: string): string =>
+    `<!doctype html><html><head><link rel="stylesheet" href="/site.css"></head><body>${inner}</body></html>`;
+  const files = {
+    'templates/base.html': page('<div class="deck">{% include "part.html" %}</div>'),
+    'templates/part.html': `${NOTES}{{ x }}`,
+    'site.css': SHEET,
+  };
+  const told = async (more: Record<string, string>): Promise<(readonly [string, string])[]> => {
+    const { rules } = await explain(makeSite({ ...files, ...more }), 'templates/part.html', 'p');
+    return rules.map(({ selector, when }) => [selector, when] as const);
+  };
+  assert.deepEqual(await told({}), [['.deck p', '']]);
+  const anywhere = [
+    ['.card p', 'an ancestor outside the fragment is .card'],
+    ['.deck p', 'an ancestor outside the fragment is .deck'],
+  ];
+  assert.deepEqual(await told({ 'views.py': "return render(request, 'part.html', {})" }), anywhere);
+  assert.deepEqual(
+    await told({ 'templates/base.html': page('{% macro x() %}{% include "part.html" %}{% endmacro %}') }),
+    anywhere,
+  );
+  assert.deepEqual(await told({ 'templates/other.html': page('{% include "part.html" %}') }), [
+    ['.deck p', 'an ancestor outside the fragment is .deck, of 2 places in 1'],
+  ]);
+});
+
+test('explain says where a part stands', async () => {
+  const { stdout } = await acervus('explain', 'views/partials/fares.ejs', 'p', makeSite(EJS));
+  assert.match(stdout, /in html > body > div\.deck +views\/index\.ejs/);
+});
