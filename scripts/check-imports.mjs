@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 const src = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url))), 'src');
 /** A folder may name those before it. What is in none of them stands beside them, as `core/source.ts` does. */
 const ORDER =
-  'core templates components markup standing sheets hints scripts cascade stock search draft edits origins proof excerpt consolidate ask change visit hold values sampler starter site browser report cli'.split(
+  'core templates components markup standing sheets hints scripts cascade stock search factor draft edits origins proof excerpt consolidate ask change visit hold values sampler starter site browser report cli'.split(
     ' ',
   );
 const layerOf = (file) => {

@@ -132,6 +132,30 @@ export function tokenLines(tokens: Frozen<AdoptionReport['tokens']>, all: boolea
   return lines;
 }
 
+/** Sets of declarations in sources of SCSS, each with the name that takes its place. */
+export function mixinLines(mixins: Frozen<Draft['mixins']>, all: boolean): string[] {
+  const taken = mixins.filter(({ take }) => take);
+  if (taken.length === 0) return [];
+  const into = taken[0]?.into ?? '';
+  const lines = [
+    heading(
+      'Mixins',
+      `declarations each saves; into ${into}; what is compiled stays as it is, to the letter`,
+    ),
+  ];
+  for (const { name, saves, times, declarations } of all ? taken : taken.slice(0, STYLES))
+    lines.push(
+      row({
+        count: saves,
+        mark: 'made',
+        text: `@include ${clean(name)}  ${declarationsLine(declarations.trim().split(/;\n?/).filter(Boolean))}`,
+        place: `in ${times} rules`,
+      }),
+    );
+  if (!all && taken.length > STYLES) lines.push(more(taken.length - STYLES, '--all'));
+  return lines;
+}
+
 export function keptLines(kept: Frozen<AdoptionReport['kept']>, all: boolean): string[] {
   if (kept.length === 0) return [];
   const lines = [heading('Stays where it is', 'declarations and old attributes, and why')];

@@ -93,6 +93,7 @@ export async function makeDraft(
     ...(options.weaken === true ? { weaken: true } : {}),
     upkeep: adoption.report.upkeep,
     styles: inOrder(entries),
+    mixins: [],
     tokens: runs.flatMap(({ result, found }) =>
       found.values
         .filter(
@@ -200,6 +201,7 @@ function adoptionOf(
         both(({ size }) => size),
       ),
       styles: inOrder(entries),
+      mixins: [],
       tokens: results.flatMap(({ tokens }) =>
         tokens.map(({ name, text, kind, places }) => ({ name, value: text, kind, uses: places.length })),
       ),

@@ -1,6 +1,5 @@
 // What a draft says about what the search finds: names, refusals, exceptions, merges.
 
-import { createHash } from 'node:crypto';
 import type { SiteModel } from '../cascade/index.js';
 import {
   type ClassMove,
@@ -32,6 +31,7 @@ import {
   wordOf,
 } from '../search/index.js';
 import { parseDeclarations } from '../sheets/index.js';
+import { shortHash } from '../short-hash.js';
 import { showPlace } from '../source.js';
 import { type CarriedUnit, declarationKey } from '../stock/index.js';
 import { UsageError } from '../usage-error.js';
@@ -357,8 +357,4 @@ export function styleId({ home, keys, units }: Style): string {
   const named = 'name' in home ? home.name : 'selectors' in home ? home.selectors.join() : '';
   const from = home.kind === 'already given' ? units.map((unit) => unit.from.kind).join() : '';
   return shortHash(`${home.kind} ${named} ${from} ${home.kind === 'existing class' ? '' : keys.join('\n')}`);
-}
-
-function shortHash(text: string): string {
-  return createHash('sha256').update(text).digest('hex').slice(0, 8);
 }

@@ -69,6 +69,20 @@ const tokenSchema = z.strictObject({
   uses: z.int().describe('For reading: how often the sheets would say it.'),
 });
 
+const mixinSchema = z.strictObject({
+  id: z.string().describe('By which the set is found again: leave it.'),
+  name: z
+    .string()
+    .regex(/^[a-zA-Z_][\w-]*$/, 'expected a letter, then letters, digits, - and _')
+    .describe('Name of the mixin.'),
+  take: yesOrNo.describe('no leaves the declarations where they are.'),
+  times: z.int().describe('For reading: in how many rules the set stands.'),
+  into: z.string().optional().describe('For reading: the source that defines it.'),
+  'such as': z.array(z.string()).describe('For reading: two of the places.'),
+  saves: z.int().describe('For reading: declarations less to keep up.'),
+  declarations: z.string().describe('For reading: as they are written.'),
+});
+
 const nearSchema = z.strictObject({
   from: z.string().describe('The rarer value.'),
   to: z.string().describe('The value that it nearly is.'),
@@ -87,6 +101,7 @@ export const draftSchema = z.strictObject({
   upkeep: z.strictObject({ now: z.int(), after: z.int() }).describe('For reading: places to keep up.'),
   styles: z.array(styleSchema),
   tokens: z.array(tokenSchema),
+  mixins: z.array(mixinSchema).default([]).describe('Sets of declarations that repeat in sources of SCSS.'),
   'near misses': z.array(nearSchema),
   kept: z.array(
     z.strictObject({ reason: z.string(), declarations: z.number(), 'such as': z.array(z.string()) }),
@@ -113,6 +128,7 @@ export const adoptionSchema = z.strictObject({
   size: z.strictObject({ now: count, after: count }).describe('Characters in pages and sheets.'),
   styles: draftSchema.shape.styles,
   tokens: z.array(z.strictObject({ name: z.string(), value: z.string(), kind: z.string(), uses: count })),
+  mixins: z.array(mixinSchema),
   changed: z
     .strictObject({ elements: count, pages: count })
     .describe('What looks different, by near misses that the draft makes the same.'),

@@ -62,7 +62,7 @@ export function renderDraft(draft: Draft, earlier: string | undefined): string {
     styles.items.push(item);
   }
   target.set('styles', styles);
-  for (const key of ['tokens', 'near misses', 'kept'] as const)
+  for (const key of ['tokens', 'mixins', 'near misses', 'kept'] as const)
     target.set(key, plainNode(target, draft[key]));
   return target.toString({ lineWidth: 100 });
 }

@@ -33,6 +33,7 @@ export {
   indentAt,
   rangeWithLine,
   ruleBehind,
+  unitOf,
   withoutRule,
 } from './rules.js';
 export { planSections } from './sections.js';

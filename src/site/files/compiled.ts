@@ -90,15 +90,9 @@ function sassResult(
       const plain = name.startsWith(SITE)
         ? decodeURIComponent(new URL(name).pathname)
         : name.replace(/^~/, '');
-      const roots = name.startsWith(SITE) ? [''] : [path.posix.dirname(from), '', 'node_modules', 'src'];
-      for (const root of roots) {
-        const found = partAt(
-          (one) => one === without || files.read(one) !== undefined,
-          path.posix.join(root, plain),
-        );
-        if (found !== undefined) return new URL(SITE + encodeURI(found));
-      }
-      return null;
+      const isThere = (one: string): boolean => one === without || files.read(one) !== undefined;
+      const found = name.startsWith(SITE) ? partAt(isThere, plain) : importedPart(isThere, plain, from);
+      return found === undefined ? null : new URL(SITE + encodeURI(found));
     },
     load: (url: URL) => {
       const own = decodeURIComponent(url.pathname);
@@ -150,6 +144,19 @@ function problemIn(error: unknown): string {
   const line = span?.start?.line;
   const what = (sassMessage ?? message).split(/[\r\n]/)[0] ?? '';
   return `cannot be compiled${line === undefined ? '' : `, line ${line + 1}`}: ${what}`;
+}
+
+/** The file that a sheet means by a name: beside itself, then from the top, in packages, and in the usual folder of sources. */
+export function importedPart(
+  isThere: (file: string) => boolean,
+  name: string,
+  from: string,
+): string | undefined {
+  for (const root of [path.posix.dirname(from), '', 'node_modules', 'src']) {
+    const found = partAt(isThere, path.posix.join(root, name));
+    if (found !== undefined) return found;
+  }
+  return undefined;
 }
 
 /** `a/b` is `a/b.scss`, `a/_b.scss`, `a/b/_index.scss` and so on (Sass, "Finding the file"). */

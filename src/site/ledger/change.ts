@@ -4,6 +4,7 @@ import { accessSync, constants, existsSync, mkdirSync, statSync } from 'node:fs'
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { applyEdits, type Edit, reverseEdits } from '../../core/edits/edit.js';
+import { groupBy } from '../../core/group-by.js';
 import { UsageError } from '../../core/usage-error.js';
 import { type Encoding, encodeFile } from '../files/encoding.js';
 import { insideSite, readPlain } from '../files/inside.js';
@@ -61,6 +62,16 @@ export function fileChanges(site: ChangedSite, edits: ReadonlyMap<string, readon
     ({ file, text, edits }): FileChange => ({ path: file, text, edits, encoding: UTF_8 }),
   );
   return [...made, ...sourced, ...remadeFiles(site, made)].sort((a, b) => (a.path < b.path ? -1 : 1));
+}
+
+/** Two changes of one site as one. */
+export function together(one: readonly FileChange[], other: readonly FileChange[]): FileChange[] {
+  return [...groupBy([...one, ...other], ({ path: file }) => file).values()]
+    .map((own): FileChange => {
+      const edits = own.flatMap((change) => change.edits).sort((a, b) => a.start - b.start);
+      return { ...own[0]!, edits };
+    })
+    .sort((a, b) => (a.path < b.path ? -1 : 1));
 }
 
 /** What a preprocessor makes of the shared sheet, where it is a part of one. */

@@ -31,9 +31,14 @@ export interface SheetSource {
   readonly without: string | undefined;
 }
 
-/** Which sources are the site's own. */
+/** Which sources are the site's own: those of its packages are, where several lie in one site. */
 export function ownSources(config: Config): (source: string) => boolean {
-  return (source) => !source.startsWith('node_modules/') && ownerByName(config, source)?.owner !== 'platform';
+  const isPlatform = (file: string): boolean => {
+    const found = ownerByName(config, file);
+    if (found?.because === 'folder packages') return isPlatform(file.replace(/(^|\/)packages\//g, '$1'));
+    return found?.owner === 'platform';
+  };
+  return (source) => !source.startsWith('node_modules/') && !isPlatform(source);
 }
 
 /** So many sources of one name are tried. */

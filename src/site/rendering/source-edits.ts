@@ -1,6 +1,7 @@
 // Changes of a sheet that a preprocessor makes, made in its sources: each declaration where it is written, and proven by
 // compiling again, to the letter of what was asked.
 
+import { BoundedMap } from '../../core/bounded.js';
 import { writtenClasses } from '../../core/cascade/index.js';
 import { applyEdits, type Edit, newlineOf } from '../../core/edits/index.js';
 import { type Declaration, parseSheet, type StyleRule } from '../../core/sheets/index.js';
@@ -203,20 +204,36 @@ function said({ value, important }: Declaration): string {
 }
 
 /** What writes a declaration wherever it is asked for: such are read, and not edited. */
-function writerAround(text: string, offset: number): string | undefined {
-  const open: string[] = [];
-  let from = 0;
-  for (const { 0: token, index } of text.slice(0, offset).matchAll(TOKENS)) {
-    if (token === '{') open.push(text.slice(from, index).trim());
-    else if (token === '}') open.pop();
-    if (/^[{};]$/.test(token)) from = index + 1;
-  }
-  const prelude = open.find((one) =>
-    /^(?:@(?:mixin|function|each|for|while)\b|=|%|[.#][\w-]+\s*\()/.test(one),
-  );
-  return prelude?.replace(/\s+/g, ' ');
+export function writerAround(text: string, offset: number): string | undefined {
+  return writersIn(text).find(({ start, end }) => start < offset && offset < end)?.prelude;
 }
 
+interface Writer {
+  readonly prelude: string;
+  readonly start: number;
+  readonly end: number;
+}
+
+const writers = new BoundedMap<string, readonly Writer[]>(200);
+
+/** The outermost first. */
+function writersIn(text: string): readonly Writer[] {
+  return writers.get(text, () => {
+    const found: Writer[] = [];
+    const open: { readonly prelude: string; readonly start: number }[] = [];
+    let from = 0;
+    for (const { 0: token, index } of text.matchAll(TOKENS)) {
+      if (token === '{') open.push({ prelude: text.slice(from, index).trim(), start: index });
+      const last = token === '}' ? open.pop() : undefined;
+      if (last !== undefined && WRITES.test(last.prelude))
+        found.push({ prelude: last.prelude.replace(/\s+/g, ' '), start: last.start, end: index });
+      if (/^[{};]$/.test(token)) from = index + 1;
+    }
+    return found.sort((a, b) => a.start - b.start);
+  });
+}
+
+const WRITES = /^(?:@(?:mixin|function|each|for|while)\b|=|%|[.#][\w-]+\s*\()/;
 const TOKENS = /"(?:[^"\\]|\\[\s\S])*"|'(?:[^'\\]|\\[\s\S])*'|\/\*[\s\S]*?\*\/|\/\/[^\n]*|#\{[^}]*\}|[{};]/g;
 
 function editOf({ old, fresh }: Wanted, { text, start, value, isIndented }: Origin): Edit {

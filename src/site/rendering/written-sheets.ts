@@ -3,6 +3,7 @@
 import { parseSheet, type Sheet, type StyleRule } from '../../core/sheets/index.js';
 import { type Place, placeIn } from '../../core/source.js';
 import type { Config } from '../config.js';
+import { ownSheets } from '../factoring/imports.js';
 import { compiledWithMap } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
 import { ownSources, type SheetSource } from './compiled-sheets.js';
@@ -22,9 +23,11 @@ export function writtenInSources({ files, sheets, config, sourceOf }: Sheets): M
   const seen = new Set<string>();
   const found = new Map<string, StyleRule[]>();
   const isOwn = ownSources(config);
-  for (const { path, owner } of sheets) {
-    const source = owner === 'platform' ? sourceOf(path) : undefined;
-    const made = source && compiledWithMap(files, source.entry, source.without);
+  const used = sheets.flatMap(({ path, owner }) => (owner === 'platform' ? (sourceOf(path) ?? []) : []));
+  // A kit of components leaves it to others to link what is made of its sources.
+  const alone = used.length > 0 ? [] : ownSheets(files, isOwn).roots;
+  for (const source of [...used, ...alone.map((entry) => ({ entry, without: undefined }))]) {
+    const made = compiledWithMap(files, source.entry, source.without);
     if (made === undefined) continue;
     for (const file of made.files) if (isOwn(file)) found.set(file, found.get(file) ?? []);
     const origins = new Origins(files, made, made.css);

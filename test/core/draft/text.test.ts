@@ -30,6 +30,7 @@ const draft: Draft = {
       declarations: 'background: #f6efe0;\n',
     },
   ],
+  mixins: [],
   tokens: [{ name: '--navy', take: true, value: '#1f3a56', kind: 'colour', form: '#1f3a56', uses: 4 }],
   'near misses': [
     {

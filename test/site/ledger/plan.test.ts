@@ -13,6 +13,7 @@ const report: AdoptionReport = {
   stylesFromSelf: { now: 0, after: 1 },
   size: { now: 20, after: 10 },
   styles: [],
+  mixins: [],
   tokens: [],
   changed: { elements: 0, pages: 0 },
   gone: [],

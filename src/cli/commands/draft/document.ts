@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { adoptionSchema, draftSchema } from '../../../core/draft/schema.js';
 import type { DocumentOf } from '../../shared/document-parts.js';
 
-const { styles, tokens, 'near misses': nearMisses } = draftSchema.shape;
+const { styles, tokens, mixins, 'near misses': nearMisses } = draftSchema.shape;
 
 export const draftDocument = z
   .strictObject({
@@ -18,6 +18,7 @@ export const draftDocument = z
     size: adoptionSchema.shape.size,
     styles,
     tokens,
+    mixins,
     nearMisses,
     kept: adoptionSchema.shape.kept,
   })

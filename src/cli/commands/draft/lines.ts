@@ -4,6 +4,7 @@ import { onSite } from '../../shared/moved-lines.js';
 import {
   isAbout,
   keptLines,
+  mixinLines,
   nearLines,
   styleLines,
   sumLines,
@@ -35,11 +36,12 @@ export function draftLines(
   if (only === undefined)
     lines.push(
       ...tokenLines(report.tokens, all),
+      ...mixinLines(report.mixins, all),
       ...nearLines(nearMisses, all),
       ...keptLines(report.kept, all),
     );
   const at = onSite(folder);
-  if (document.styles.length + tokens.length === 0)
+  if (document.styles.length + tokens.length + document.mixins.length === 0)
     lines.push(next(`acervus survey${at}`, 'nothing repeats that could move; see what else is written'));
   else
     lines.push(
