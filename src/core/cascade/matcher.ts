@@ -11,6 +11,7 @@ import {
 import { AmongSiblings } from './among-siblings.js';
 import { Outside } from './around.js';
 import { isEditable } from './attribute-match.js';
+import { Inside } from './inside.js';
 import { type MatcherOptions, NameMatcher, namesKey } from './name-match.js';
 import { Paths } from './path-between.js';
 import { Positions } from './positions.js';
@@ -19,7 +20,6 @@ import type { RuleScope } from './rule-index.js';
 import { ScriptStates } from './script-states.js';
 import { type ComplexSelector, type Compound, NAMESPACES, type Simple } from './selector-model.js';
 import { decideState } from './static-states.js';
-import { reachable, stepFrom, subtreeEnd } from './tree-steps.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
 
 /** What scripts put in and move stands in the body. */
@@ -42,6 +42,7 @@ export class Matcher {
   readonly #earlier = new Map<Compound, Map<number, Truth>>();
   readonly #having = new Map<Simple, Map<number, Truth>>();
   readonly #outside: Outside;
+  readonly #inside: Inside;
   readonly #paths: Paths;
   readonly #beginnings: PrefixMemo;
   #subject = 0;
@@ -58,6 +59,11 @@ export class Matcher {
     this.scripts = options.scripts ?? ScriptStates.NONE;
     this.never = namesKey(options.neverTemplated);
     this.#outside = new Outside(page, table, (chain) => new Matcher(chain, table, { scripts: this.scripts }));
+    this.#inside = new Inside(page, table, {
+      compound: (compound, element) => this.#compound(compound, element),
+      mayGain: (index) => this.scripts.rearranges || this.scripts.appends || this.#isEditable(index),
+      open: (text, element) => this.#open(text, element),
+    });
     this.#names = new NameMatcher(page, table, this.scripts, options.neverTemplated, (text, element) =>
       this.#open(text, element),
     );
@@ -175,7 +181,7 @@ export class Matcher {
         found,
         this.#open(`template text leaves ${selector.leading[at - 1]} beside it`, origin),
       );
-    if (found !== ALWAYS && this.#siblingsOpen(origin)) {
+    if (found !== ALWAYS && this.#siblingsOpen(origin) && this.#mayStandBeside(selector, at - 1, element)) {
       found = this.#table.or(
         found,
         this.#open(`a sibling not in the file is ${selector.leading[at - 1]}`, origin),
@@ -198,6 +204,13 @@ export class Matcher {
     return this.#fragment && found !== ALWAYS
       ? this.#table.literal('more may stand around the fragment')
       : found;
+  }
+
+  /** Whether compound `at` may match beside an element: what must stand around it stands around that, too. */
+  #mayStandBeside(selector: ComplexSelector, at: number, element: number): boolean {
+    const combinator = at === 0 ? undefined : selector.combinators[at - 1];
+    const isAbove = combinator === ' ' || combinator === '>';
+    return !isAbove || this.#before(selector, at, element) !== NEVER;
   }
 
   #compound(compound: Compound, element: PageElement): Truth {
@@ -240,8 +253,8 @@ export class Matcher {
       case 'has': {
         const answers = this.#having.get(simple) ?? new Map<number, Truth>();
         // `:scope` means another element from root to root.
-        if (this.#scopeRoot >= 0) return this.#has(simple.selectors, element);
-        const found = answers.get(element.index) ?? this.#has(simple.selectors, element);
+        if (this.#scopeRoot >= 0) return this.#inside.has(simple.selectors, element);
+        const found = answers.get(element.index) ?? this.#inside.has(simple.selectors, element);
         if (found === ALWAYS || found === NEVER) this.#having.set(simple, answers.set(element.index, found));
         return found;
       }
@@ -272,63 +285,6 @@ export class Matcher {
       case 'state':
         return this.#open(simple.text, element);
     }
-  }
-
-  #has(selectors: readonly ComplexSelector[], element: PageElement): Truth {
-    let found: Truth = NEVER;
-    if (this.#isFilled(element))
-      return this.#open(
-        `:has(${selectors.map(({ text }) => text).join(',')}) by what an engine writes`,
-        element,
-      );
-    for (const selector of selectors) {
-      for (const candidate of reachable(this.#elements, selector, element)) {
-        found = this.#table.or(
-          found,
-          this.#relative(selector, selector.compounds.length - 1, candidate, element),
-        );
-        if (found === ALWAYS) return found;
-      }
-    }
-    const end = subtreeEnd(this.#elements, element);
-    for (let index = element.index; index < end; index++) {
-      const { rearranges, appends } = this.scripts;
-      const isOpen = rearranges || appends || this.#elements[index]!.hasTemplateText;
-      if (!isOpen && !this.#isEditable(index)) continue;
-      return this.#table.or(
-        found,
-        this.#open(
-          `:has(${selectors.map(({ text }) => text).join(',')}) by what is not in the file`,
-          element,
-        ),
-      );
-    }
-    return found;
-  }
-
-  /** Whether an engine reads somewhere in an element: what stands there may be left out. */
-  #isFilled(element: PageElement): boolean {
-    if (!this.#page.holdsEngineText) return false;
-    const end = subtreeEnd(this.#elements, element);
-    for (let index = element.index; index < end; index++)
-      if (this.#elements[index]!.hasTemplateText) return true;
-    return false;
-  }
-
-  #relative(selector: ComplexSelector, at: number, candidate: number, anchor: PageElement): Truth {
-    const own = this.#compound(selector.compounds[at]!, this.#elements[candidate]!);
-    if (own === NEVER) return NEVER;
-    const combinator = at === 0 ? selector.relative! : selector.combinators[at - 1]!;
-    let found: Truth = NEVER;
-    let step = stepFrom(this.#elements, candidate, combinator);
-    while (step >= 0) {
-      const here =
-        at === 0 ? (step === anchor.index ? ALWAYS : NEVER) : this.#relative(selector, at - 1, step, anchor);
-      found = this.#table.or(found, here);
-      if (found === ALWAYS || combinator === '>' || combinator === '+') break;
-      step = stepFrom(this.#elements, step, combinator);
-    }
-    return this.#table.and(own, found);
   }
 
   #nth(simple: Extract<Simple, { kind: 'nth' }>, element: PageElement): Truth {

@@ -113,7 +113,6 @@ class StackBuilder {
   readonly #source: ProgramSource;
   readonly #table: TruthTable;
   #unreadKeys = '';
-  #keys = '';
   #preferredTitle: string | undefined;
   #undecided: string | undefined;
   readonly #scripts: ScriptStates;
@@ -130,7 +129,6 @@ class StackBuilder {
     if (around === undefined) return;
     this.#uses.push(...around.uses);
     this.#unread.push(...around.unread);
-    this.#keys = around.ownKey;
     this.#undecided = around.undecided;
     if (around.layersKey !== '') this.#layerNames.push(...around.layersKey.split(','));
   }
@@ -244,7 +242,6 @@ class StackBuilder {
     nameUpTo(layers.length);
     const key = `${programNumber(program)}:${condition}:${layer ?? ''}`;
     this.#uses.push({ program, condition, layer, key, source });
-    this.#keys += `${key};`;
   }
 
   /** A layer takes part in the order while its sheet applies: one that is first named under a condition is not decided. */
@@ -256,18 +253,29 @@ class StackBuilder {
 
   stack(): Stack {
     const scripts = this.#scripts;
+    const uses = this.#uses.filter((use, at) => !isSaidAgain(use, this.#uses, at));
+    const keys = uses.map(({ key }) => `${key};`).join('');
     return {
-      uses: this.#uses,
+      uses,
       unread: this.#unread,
-      key: `${this.#keys}${this.#unreadKeys}${scripts.number === 0 ? '' : `scripts ${scripts.number}`}`,
+      key: `${keys}${this.#unreadKeys}${scripts.number === 0 ? '' : `scripts ${scripts.number}`}`,
       scripts,
       pageScripts: this.#pageScripts,
-      ownKey: this.#keys,
+      ownKey: keys,
       layersKey: this.#layerNames.join(),
       undecided: this.#undecided,
       layers: rankLayers(this.#layerNames),
     };
   }
+}
+
+/** Whether the same sheet comes once more behind, in any case: whatever it wins, it wins there. */
+function isSaidAgain({ program, layer }: SheetUse, uses: readonly SheetUse[], at: number): boolean {
+  if (layer !== undefined || program.sheet.layers.length > 0) return false;
+  const again = uses.lastIndexOf(
+    uses.findLast((one) => one.program === program && one.condition === ALWAYS)!,
+  );
+  return again > at && uses[again]!.layer === undefined;
 }
 
 const NO_SCRIPTS: readonly PageScript[] = [];

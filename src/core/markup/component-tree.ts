@@ -112,6 +112,10 @@ class ComponentEngine implements Engine {
     return true;
   }
 
+  showsUnnamed(): boolean {
+    return true;
+  }
+
   showsParts(): boolean {
     return true;
   }

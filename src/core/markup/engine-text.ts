@@ -33,6 +33,7 @@ export class EngineText implements Engine {
   /** Names of elements that are none: an engine makes something else of them. */
   readonly #ownTags: RegExp;
   #masked: string | undefined;
+  #headAt: number | undefined;
 
   private constructor(text: string, path: string, pieces: readonly EnginePiece[]) {
     this.#text = text;
@@ -142,12 +143,17 @@ export class EngineText implements Engine {
 
   /** Whether what it fills it with may be a part: that something is shown at times only brings in none. */
   showsParts(elements: readonly PageElement[], contentEnds: readonly number[]): boolean {
-    return this.#standIn(
-      ({ prints, role, code }) =>
-        (role === 'open' && !(CHOOSES.test(code) && !BRINGS.test(code))) || (prints && IS_CODE.test(code)),
-      elements,
-      contentEnds,
+    return this.#standIn(maySayMore, elements, contentEnds);
+  }
+
+  /** The same, with one that no name in it tells. */
+  showsUnnamed(elements: readonly PageElement[], contentEnds: readonly number[]): boolean {
+    const named = new Set(
+      inclusionsOf(this.#text, this.#mask.between).flatMap(({ kind, names, start }) =>
+        kind !== 'yield' && names.length > 0 ? [start] : [],
+      ),
     );
+    return this.#standIn((piece) => maySayMore(piece) && !named.has(piece.start), elements, contentEnds);
   }
 
   #standIn(
@@ -159,9 +165,12 @@ export class EngineText implements Engine {
     return this.#holdersOf(starts, elements, contentEnds).some((index) => !isShown(elements, index));
   }
 
+  /** Where the head comes at times, what stands in it comes whenever the file is a page. */
   #isAtTimes(offset: number): boolean {
+    this.#headAt ??= this.#mask.text.search(/<(?:html|head)[\s>]/i);
+    const holds = ({ start, end }: SourceRange, at: number): boolean => start <= at && at < end;
     return this.#choices.some((branches) =>
-      branches.some(({ start, end }) => start <= offset && offset < end),
+      branches.some((branch) => holds(branch, offset) && !holds(branch, this.#headAt!)),
     );
   }
 
@@ -319,6 +328,10 @@ function choicesIn(pieces: readonly EnginePiece[]): SourceRange[][] {
       found.push(last.branches);
   }
   return found;
+}
+
+function maySayMore({ prints, role, code }: EnginePiece): boolean {
+  return (role === 'open' && !(CHOOSES.test(code) && !BRINGS.test(code))) || (prints && IS_CODE.test(code));
 }
 
 /** What begins like a name, a string or a mark of some engine: `{{1,2},{3,4}}` is none. */

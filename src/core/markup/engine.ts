@@ -15,6 +15,8 @@ export interface Engine {
   isFilled(elements: readonly PageElement[], contentEnds: readonly number[]): boolean;
   /** Whether it may fill the file with parts that other files hold. */
   showsParts(elements: readonly PageElement[], contentEnds: readonly number[]): boolean;
+  /** The same, with parts that it does not name. */
+  showsUnnamed(elements: readonly PageElement[], contentEnds: readonly number[]): boolean;
   /** What may come of a tag; `undefined` for one that is all written out. */
   tag(node: SourceElement, range: SourceRange | undefined): EngineTag | undefined;
   isAmongRows(node: SourceElement, isAround: boolean): boolean;

@@ -13,6 +13,7 @@ const PLAIN = [
   'holdsEngineText',
   'isFilled',
   'showsParts',
+  'showsUnnamed',
   'looseFrom',
   'wrapped',
   'inclusions',

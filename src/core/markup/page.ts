@@ -183,6 +183,8 @@ export interface Around {
   readonly key: string;
   /** Parts of the file, in order, none in another one; what begins in none of them may stand in anything. */
   readonly ranges: readonly (SourceRange & { readonly chains: readonly Chain[] })[];
+  /** Whether it stands in the head wherever it is shown: white space in it shows nothing. */
+  readonly isInHead: boolean;
   /** The whole pages that show it, where all of them are known. */
   readonly shownBy: readonly string[] | undefined;
 }
@@ -213,8 +215,9 @@ export interface Page {
   readonly holdsEngineText: boolean;
   /** A template engine puts something in between its tags: it may show components. */
   readonly isFilled: boolean;
-  /** Whether it may fill it with parts that other files hold. */
+  /** Whether it may fill it with parts that other files hold; with some that it does not name. */
   readonly showsParts: boolean;
+  readonly showsUnnamed: boolean;
   /** A branch closes what it has not opened: what begins from this offset on may stand in something else besides. */
   readonly looseFrom: number | undefined;
   /** What an engine may put into more than the tree shows, or somewhere else. */
@@ -296,8 +299,10 @@ export function pagesThatShow(pages: readonly Page[]): readonly Page[] {
 }
 
 /** Whether a page is one that an engine fills with parts. */
-export function mayShow({ kind, showsParts, isMail }: Page): boolean {
-  return kind === 'page' && showsParts && !isMail;
+export function mayShow({ kind, showsParts, showsUnnamed, isMail, sheets }: Page): boolean {
+  if (kind !== 'page' || !showsParts || isMail) return false;
+  // What no sheet is linked from, and what has places for blocks and named parts alone, is filled with these.
+  return showsUnnamed || sheets.some((one) => one.kind === 'link');
 }
 
 /** Whether something that no file shows may stand on a page: what an engine prints that fills it, or a part of one. */

@@ -81,6 +81,7 @@ export function readPage(path: string, text: string, { component, placed }: Read
     holdsEngineText: engine?.isBetween ?? false,
     isFilled: engine?.isFilled(reader.elements, reader.contentEnds) ?? false,
     showsParts: engine?.showsParts(reader.elements, reader.contentEnds) ?? false,
+    showsUnnamed: engine?.showsUnnamed(reader.elements, reader.contentEnds) ?? false,
     looseFrom: reader.looseFrom,
     inclusions:
       engine?.inclusions(reader.elements, reader.contentEnds) ??

@@ -175,8 +175,8 @@ function placedTexts(page: Page, place: (index: number) => number | undefined): 
 }
 
 /** Whether a part is the head of pages, or stands in it: nothing else may hold what it does. */
-function isPartOfHead({ kind, elements, text }: Page): boolean {
-  if (kind !== 'component') return false;
+function isPartOfHead({ kind, elements, text, around }: Page): boolean {
+  if (kind !== 'component' || around?.isInHead === true) return kind === 'component';
   const tops = elements.filter(({ parent }) => parent < 0).map(({ name }) => name);
   const isMarked = /<head[\s>]/i.test(text) || tops.some((name) => /^(?:title|meta|base)$/.test(name));
   return (

@@ -1,6 +1,6 @@
 // The sheets and scripts that the parts of a page bring to it: those of a head that is a file of its own.
 
-import type { Page, ScriptReference, SheetReference } from '../markup/index.js';
+import { isGiven, type Page, type ScriptReference, type SheetReference } from '../markup/index.js';
 
 export interface Sources {
   /** The files that an inclusion of a page may mean. */
@@ -16,7 +16,9 @@ interface Brought {
 
 /** In: a page as it is by itself. Out: with what its parts bring, in order; itself where they bring nothing. */
 export function withBrought(page: Page, sources: Sources): Page {
-  const { sheets, scripts } = ofPage(page, sources, [page.path]);
+  const { sheets: all, scripts } = ofPage(page, sources, [page.path]);
+  // Where a person says which sheets style a page, these do.
+  const sheets = page.sheets.some(isGiven) ? page.sheets : all.filter((one) => !isGiven(one));
   if (sheets.length === page.sheets.length && scripts.length === page.scripts.length) return page;
   return { ...page, sheets, scripts };
 }

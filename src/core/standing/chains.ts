@@ -38,6 +38,7 @@ export function elementsAround(
 
 /** The parser puts something in between, or ends them, whatever comes. */
 const INNERMOST = /^(?:html|head|table|thead|tbody|tfoot|colgroup|select|frameset)$/;
+const OF_HEAD = /^(?:title|meta|base|link|style|script|noscript|template)$/;
 const ANY = /^(?:p|head|select|template|noscript|colgroup|textarea|title)$/;
 /** They are ended by one of their kind, anywhere in them or at the top. */
 const NOT_IN_ITSELF = /^(?:a|button|nobr|form)$/;
@@ -47,6 +48,7 @@ const NOT_AT_TOP = /^(?:li|dt|dd|td|th|tr|option|optgroup|h[1-6])$/;
 export function takesIn({ elements }: Way, part: Page): boolean {
   const innermost = elements.at(-1);
   if (innermost === undefined) return true;
+  if (innermost.name === 'head') return part.elements.every(({ name }) => OF_HEAD.test(name));
   if (INNERMOST.test(innermost.name) || innermost.namespace !== 'html') return false;
   return elements.every(
     ({ name }) =>

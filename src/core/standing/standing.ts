@@ -82,23 +82,28 @@ export class Standing {
 
   #aroundOf(page: Page): Around | undefined {
     const ranges = this.#rangesOf(page).map(({ start, end }) => {
-      const ways = this.#waysFrom(page, start, []).map((way) => (takesIn(way, page) ? way : ANYWHERE));
+      const all = this.#waysFrom(page, start, []);
+      const ways = all.map((way) => (takesIn(way, page) ? way : ANYWHERE));
+      const isInHead = all.length > 0 && all.every(({ elements }) => elements.at(-1)?.name === 'head');
       const isKnown =
         ways.length <= MOST_WAYS &&
         ways.every(({ elements, root }) => root !== undefined || elements.length > 0);
-      return { start, end, ways, chains: isKnown ? chainsOf(ways, page) : NONE };
+      return { start, end, ways, isInHead, chains: isKnown ? chainsOf(ways, page) : NONE };
     });
     const roots = ranges.flatMap(({ ways }) => ways.map(({ root }) => root?.path));
     const isAll = roots.length > 0 && roots.every((one) => one !== undefined);
     const shownBy = isAll ? [...new Set(roots as string[])].sort() : undefined;
-    if (shownBy === undefined && ranges.every(({ chains }) => chains.length === 0)) return undefined;
+    const isInHead = ranges.length > 0 && ranges.every((one) => one.isInHead);
+    if (shownBy === undefined && !isInHead && ranges.every(({ chains }) => chains.length === 0))
+      return undefined;
     const known = ranges.filter(({ chains }) => chains.length > 0);
     const keys = known.map(
       ({ start, end, chains }) => `${start}-${end}:${chains.map(({ key }) => key).join('|')}`,
     );
     return {
-      key: `${shownBy?.join() ?? '*'}\n${keys.join('\n')}`,
+      key: `${shownBy?.join() ?? '*'} ${isInHead}\n${keys.join('\n')}`,
       ranges: known.map(({ start, end, chains }) => ({ start, end, chains })),
+      isInHead,
       shownBy,
     };
   }

@@ -3,6 +3,7 @@
 import { closest, distance } from 'fastest-levenshtein';
 import { type ComplexSelector, type Compound, compileSelectors, writtenClasses } from '../cascade/index.js';
 import { addTo } from '../group-by.js';
+import { hasTemplateText } from '../markup/index.js';
 import {
   type Declaration,
   declarationValidity,
@@ -69,6 +70,10 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
     [...reached.values()].some(({ paths }) => paths.size > 0) ||
     [...stock.links.values()].some(({ sheets }) => sheets.some(({ given }) => given));
   const isStyledWhole = styledWhole(input, ruled);
+  // In a sheet of the site's own that nobody finds may be what a name is.
+  const isSomeMissing = [...reached.values()].some(({ unread }) =>
+    unread.some(({ address }) => /^engine:/.test(address) || hasTemplateText(address)),
+  );
   for (const [name, byLinks] of stock.classes) {
     const dotted = name.startsWith('.');
     if ((!dotted && ruled.has(name)) || isWritten(name)) continue;
@@ -93,7 +98,7 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
         );
         continue;
       }
-      if (near !== undefined) {
+      if (near !== undefined && !isSomeMissing) {
         const message = `.${name} has no rule; did you mean .${near}?`;
         found.add('class without a rule', message, place, times, name);
       } else if (links?.kind === 'page' && !links.filled && isStyledWhole(key)) {

@@ -34,7 +34,7 @@ const TOKENS =
 export function balanceOf(text: string, choices: readonly (readonly Range[])[]): Balance {
   if (choices.length === 0) return NONE;
   const tags = tagsOf(text);
-  const hidden: Tag[] = [];
+  const hidden = new Set<Tag>();
   const halves = new Map<number, number>();
   const loose: number[] = [];
   let first = Number.POSITIVE_INFINITY;
@@ -42,7 +42,8 @@ export function balanceOf(text: string, choices: readonly (readonly Range[])[]):
   let lost = Number.POSITIVE_INFINITY;
   for (const branches of choices) {
     const each = branches.map(({ start, end }) =>
-      unmatched(tags.filter((tag) => start <= tag.start && tag.end <= end)),
+      // What another branch stands for is counted once: an inner choice is looked at before the one around it.
+      unmatched(tags.filter((tag) => start <= tag.start && tag.end <= end && !hidden.has(tag))),
     );
     const [opened = [], ...others] = each.map((alone) => alone.filter(({ closes }) => !closes));
     const stands = others.every((other) => other.every(({ name }, at) => opened[at]?.name === name));
@@ -50,8 +51,12 @@ export function balanceOf(text: string, choices: readonly (readonly Range[])[]):
       for (const tag of alone) {
         first = Math.min(first, tag.start);
         if (!stands) lost = Math.min(lost, tag.start);
-        else if (number > 0) hidden.push(tag);
-        else if (!tag.closes) halves.set(tag.start, branches[0]!.end);
+        else if (number > 0) hidden.add(tag);
+        else if (!tag.closes)
+          halves.set(
+            tag.start,
+            Math.min(halves.get(tag.start) ?? Number.POSITIVE_INFINITY, branches[0]!.end),
+          );
         if (number > 0 || tag.closes) loose.push(tag.start);
       }
     if (!stands) continue;
@@ -60,9 +65,9 @@ export function balanceOf(text: string, choices: readonly (readonly Range[])[]):
         inPlaceOf.set(opened[at]!.start, [...(inPlaceOf.get(opened[at]!.start) ?? []), tag]);
   }
   if (first === Number.POSITIVE_INFINITY) return NONE;
-  const left = unmatched(tags.filter((tag) => !hidden.includes(tag)));
+  const left = unmatched(tags.filter((tag) => !hidden.has(tag)));
   return {
-    hidden,
+    hidden: [...hidden],
     inPlaceOf,
     halves,
     looseFrom: loose.length === 0 ? undefined : Math.min(...loose),

@@ -72,31 +72,35 @@ function isMinified(file: string, read: () => string | undefined): boolean {
 /** The owner of a sheet or script that nothing but its text tells. */
 export function ownerByText(file: string, read: () => string | undefined, files: SiteFiles): Owner {
   if (isMinified(file, read)) return { owner: 'platform', because: 'minified' };
-  const release = /\.css$/i.test(file) ? releasedAs(read() ?? '', files) : undefined;
+  const release = /\.(?:css|m?js)$/i.test(file) ? releasedAs(file, read() ?? '', files) : undefined;
   return release === undefined
     ? { owner: 'theme', because: 'readable source' }
     : { owner: 'platform', because: `a release: ${release}` };
 }
 
 const BANNER = /^\s*(?:@charset[^;]*;\s*)?\/\*!([\s\S]*?)\*\//i;
-const VERSION = /\bv?(?:ersion\s*)?\d+\.\d+(?:\.\d+)?\b/i;
+const ANY_BANNER =
+  /^\s*(?:(?:['"]use strict['"];?|\/\*\s*(?:js[hl]int|eslint|globals?|exported)\b[\s\S]*?\*\/|\/\/[^\n]*)\s*)*\/\*([\s\S]*?)\*\//i;
+const VERSION = /\bv?(?:ersion:?\s*)?\d+\.\d+(?:\.\d+)?(?:[-.]?[a-z]+\d*)?\b/i;
 const FROM_ELSEWHERE = /https?:\/\/|\blicen[sc]e|\bcopyright\b|\(c\)|\u00a9/i;
 
 /**
- * What a sheet says that it is a release of, in the comment that tools leave in place: a name, a version, whose it is.
+ * What a sheet or script says that it is a release of, in the comment that tools leave in place: a name, a version, whose it is.
  * Out: `undefined` for any other, and for a release of the site's own package.
  */
-function releasedAs(text: string, files: SiteFiles): string | undefined {
-  const banner = BANNER.exec(text)?.[1];
+function releasedAs(file: string, text: string, files: SiteFiles): string | undefined {
+  // In scripts most tools leave the first comment alone, however it begins.
+  const banner = (/\.css$/i.test(file) ? BANNER : ANY_BANNER).exec(text)?.[1];
   if (banner === undefined || !FROM_ELSEWHERE.test(banner)) return undefined;
-  const lines = banner.split('\n').map((line) => line.replace(/^[\s*=!-]+/, '').trim());
-  const line = lines
+  const lines = banner
+    .split('\n')
+    .map((one) => one.replace(/^[\s*=!-]+/, '').trim())
     .filter((one) => one !== '')
-    .slice(0, 3)
-    .find((one) => VERSION.test(one));
+    .slice(0, 3);
+  const line = lines.find((one) => VERSION.test(one));
   const version = line === undefined ? undefined : VERSION.exec(line);
   if (line === undefined || version === null || version === undefined) return undefined;
-  const name = line.slice(0, version.index).replace(/[^\w)]+$/, '');
+  const name = (line.slice(0, version.index) || lines[0]!).replace(/[^\w)]+$/, '');
   const own = packageNames(files).some((one) => letters(name).includes(one) || one.includes(letters(name)));
   return own || letters(name) === '' ? undefined : `${name} ${version[0]}`;
 }

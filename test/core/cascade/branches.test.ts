@@ -225,3 +225,13 @@ test('what is repeated or comes at times stands where it is written', () => {
       text,
     );
 });
+
+test('a choice in a loop counts once for what the loop leaves open', () => {
+  const choice = '{% if x %}<div class="late">{% else %}<div class="due">{% endif %}</div>';
+  const body = `{% for one in rows %}<i>{% if y %}<div id="main">{% endif %}${choice}<p><b></b></p>{% if y %}</div>{% endif %}</i>{% endfor %}`;
+  assert.deepEqual(matchesOf(body, ['#main b', 'i b', 'p > b']), {
+    '#main b': 'perhaps',
+    'i b': 'always',
+    'p > b': 'always',
+  });
+});
