@@ -144,6 +144,7 @@ test('of a part that code names, that two places show, or that helpers wrap, no 
     await told({ 'templates/base.html': page('{% macro x() %}{% include "part.html" %}{% endmacro %}') }),
     anywhere,
   );
+  assert.deepEqual(await told({ 'templates/part.html': `{% call box() %}${NOTES}{% endcall %}` }), anywhere);
   assert.deepEqual(await told({ 'templates/other.html': page('{% include "part.html" %}') }), [
     ['.deck p', 'an ancestor outside the fragment is .deck, of 2 places in 1'],
   ]);

@@ -1,7 +1,7 @@
 // What stands around the tops of a part, for who asks of one of its elements.
 
 import { getOrInsert } from '../get-or-insert.js';
-import type { Chain, Page, PageElement } from '../markup/index.js';
+import { type Chain, isLoose, type Page, type PageElement } from '../markup/index.js';
 import type { ComplexSelector } from './selector-model.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
 
@@ -14,7 +14,8 @@ export function chainsAround(page: Page, element: PageElement): readonly Chain[]
   let top = element;
   while (top.parent >= 0) top = elements[top.parent]!;
   const at = top.tag?.range.start;
-  if (at === undefined) return NO_CHAINS;
+  // What an engine puts somewhere else stands in none of them for certain.
+  if (at === undefined || isLoose(page, top)) return NO_CHAINS;
   return around.ranges.find(({ start, end }) => start <= at && at < end)?.chains ?? NO_CHAINS;
 }
 

@@ -19,6 +19,8 @@ export interface ProofPart {
   given: boolean;
   /** Whether an engine puts something in between tags. */
   filled: boolean;
+  /** Whether templates tell where some part stands. */
+  named: boolean;
   /** Whether an engine writes into style blocks. */
   filledBlocks: boolean;
   /** Whether an engine writes values into style attributes. */
@@ -36,6 +38,7 @@ export function emptyPart(): ProofPart {
     templated: false,
     given: false,
     filled: false,
+    named: false,
     filledBlocks: false,
     filledValues: false,
   };
@@ -51,6 +54,7 @@ export function mergeProofs(into: ProofPart, from: ProofPart): ProofPart {
   into.templated ||= from.templated;
   into.given ||= from.given;
   into.filled ||= from.filled;
+  into.named ||= from.named;
   into.filledBlocks ||= from.filledBlocks;
   into.filledValues ||= from.filledValues;
   for (const [address, pages] of from.unread)
@@ -65,6 +69,7 @@ export function assumptionsOf({
   templated,
   given,
   filled,
+  named,
   filledBlocks,
   filledValues,
 }: ProofPart): string[] {
@@ -83,6 +88,8 @@ export function assumptionsOf({
     found.push(
       'what a template engine or code puts in, and no file shows, is taken to bear no class or id whose rules changed',
     );
+  if (named)
+    found.push('a part that templates name is taken to be shown where they name it, and nowhere else');
   if (filledBlocks)
     found.push('rules that a template engine writes into style blocks are taken to style nothing that moved');
   if (filledValues)

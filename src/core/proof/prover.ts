@@ -234,10 +234,11 @@ export class Prover {
       part.differences.push({ kind: 'markup', page: before.path, what: alignment.what, place });
       return;
     }
-    if (before.hasTemplatedTags) part.templated = true;
-    if (before.sheets.some(isGiven)) part.given = true;
-    if (mayHoldMore(before)) part.filled = true;
-    if (holdsWrittenValues(before)) part.filledValues = true;
+    part.templated ||= before.hasTemplatedTags;
+    part.given ||= before.sheets.some(isGiven);
+    part.filled ||= mayHoldMore(before);
+    part.named ||= before.around !== undefined;
+    part.filledValues ||= holdsWrittenValues(before);
     if (before.sheets.some((one) => one.kind === 'block' && one.isFilled)) part.filledBlocks = true;
     for (const [a, b] of contexts) {
       const options = neverTemplated === undefined ? {} : { neverTemplated };
@@ -343,13 +344,9 @@ export class Prover {
 
   /** A component differs alike under many pages' sheets: it is reported once. */
   #tell(difference: Difference, { kind }: Page): void {
-    if (kind === 'page') {
-      this.part.differences.push(difference);
-      return;
-    }
-    const key = JSON.stringify(difference);
-    if (this.#reported.has(key)) return;
-    this.#reported.add(key);
+    const key = kind === 'page' ? undefined : JSON.stringify(difference);
+    if (key !== undefined && this.#reported.has(key)) return;
+    if (key !== undefined) this.#reported.add(key);
     this.part.differences.push(difference);
   }
 

@@ -1,11 +1,10 @@
 // The part of a survey that looks at the whole site: joins what the threads found, and reads sheets and scripts.
 
-import type { Place } from '../../core/source.js';
 import { emptyStock } from '../../core/stock/book.js';
 import { mergeStock, reachSheets, type StockData, type Survey, takeStock } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
-import { styledStrings } from '../files/code-strings.js';
+import { type StylingInCode, stylingInCode } from '../files/code-strings.js';
 import { unreadEndings } from '../files/templates.js';
 import { ownSources } from '../rendering/compiled-sheets.js';
 import type { SheetOwner, SiteReader } from '../rendering/reader.js';
@@ -27,8 +26,8 @@ export interface SurveyedSite {
   readonly platformPages: readonly string[];
   /** How many templates and components of each ending are not read. */
   readonly unreadEndings: ReadonlyMap<string, number>;
-  /** Where code writes tags with style attributes. */
-  readonly inCode: readonly Place[];
+  /** What code writes into markup. */
+  readonly inCode: StylingInCode;
   /** What "sheets" in the configuration could say, where nothing tells which sheets style the templates. */
   readonly suggested: NonNullable<Config['sheets']> | undefined;
   readonly timings: Timings;
@@ -75,7 +74,7 @@ export function finishSurvey(
     platformPages: reader.platformPages,
     unreadEndings: unreadEndings(reader.files.list().filter((file) => !reader.pagePaths.includes(file))),
     inCode: timings.measure('strings of code', () =>
-      styledStrings(reader.files, (file) => reader.isPlatform(file)),
+      stylingInCode(reader.files, (file) => reader.isPlatform(file)),
     ),
     suggested: suggestion(stock, sheets, reader),
     timings,

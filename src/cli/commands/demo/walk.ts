@@ -54,7 +54,7 @@ export async function walkTemplates(terminal: Terminal, folder: string, run: Run
   await step(['adopt', folder], 'Carry it out: no word of the engine is touched.');
   const different = await step(
     ['prove', folder, '--against', original],
-    'Compare with the theme as it was: each part under the sheets of its layout, whatever is around it.',
+    'Compare with the theme as it was: each part where its layouts and pages put it.',
   );
   await step(['reach', '.fare', folder], 'Who wears this now, and in which templates?');
   await step(['undo', folder], 'Put every byte back.');

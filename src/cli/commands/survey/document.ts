@@ -69,8 +69,14 @@ export const surveyDocument = z
       z.strictObject({ address: z.string(), why: z.enum(['elsewhere', 'missing']), pages: z.int() }),
     ),
     inCode: z
-      .strictObject({ times: z.int(), examples: z.array(place) })
-      .describe('Tags with style attributes in strings of code: not counted, and never edited.'),
+      .strictObject({
+        times: z.int(),
+        examples: z.array(place),
+        blocks: z.strictObject({ times: z.int(), declarations: z.int(), examples: z.array(place) }),
+      })
+      .describe(
+        'Tags with style attributes, and style blocks, in strings of code: not counted, and never edited.',
+      ),
     unreadEndings: z
       .record(z.string(), z.int())
       .describe('Files that make pages or sheets and are not read, by their ending.'),

@@ -72,6 +72,17 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
         place: examples[0] === undefined ? '' : showPlace(examples[0]),
       }),
     );
+  const { blocks } = stock.inCode;
+  if (blocks.times > 0)
+    lines.push(
+      row({
+        count: blocks.declarations,
+        text: dim(
+          `declarations in ${plural(blocks.times, 'style block')} in strings of code: not counted, and never edited`,
+        ),
+        place: blocks.examples[0] === undefined ? '' : showPlace(blocks.examples[0]),
+      }),
+    );
   const { now, drafted, least } = stock.upkeep;
   lines.push(row({ count: now, text: 'upkeep now' }));
   if (drafted !== undefined)

@@ -91,7 +91,15 @@ function documentOf(
     nearMisses,
     broken,
     unread,
-    inCode: { times: inCode.length, examples: inCode.slice(0, 3) },
+    inCode: {
+      times: inCode.tags.length,
+      examples: inCode.tags.slice(0, 3),
+      blocks: {
+        times: inCode.blocks.length,
+        declarations: inCode.blocks.reduce((all, { declarations }) => all + declarations, 0),
+        examples: inCode.blocks.slice(0, 3).map((one) => one.place),
+      },
+    },
     unreadEndings: Object.fromEntries(unreadEndings),
     ...(suggested === undefined ? {} : { suggested: { sheets: suggested } }),
   };
