@@ -19,6 +19,7 @@ export { ownBlockOf } from './own-block.js';
 export {
   addLinks,
   applyToSources,
+  hasBehind,
   linkOn,
   planEdits,
   push,

@@ -109,7 +109,7 @@ export function linkOn(
 }
 
 /** Whether a page links a sheet that this one is a part of. */
-function hasBehind(model: SiteModel, page: Page, shared: string): boolean {
+export function hasBehind(model: SiteModel, page: Page, shared: string): boolean {
   return page.sheets.some((one) => {
     const path =
       one.kind === 'link' ? fileAt(one.address, page.path, (address) => model.copyOf(address)) : undefined;

@@ -26,8 +26,9 @@ export interface FactorOptions {
 
 /** Asking for a set, and its name, cost half a declaration each. */
 const ASKED = 0.5;
-/** What saves less is no reason for a name. */
+/** What saves less is no reason for a name, unless people have one. */
 const LEAST = 5;
+const LEAST_NAMED = 3;
 /** A longer row is looked at from its beginning. */
 const LONGEST = 30;
 
@@ -40,13 +41,13 @@ export function findMixins(runs: readonly Run[], { taken, given }: FactorOptions
         const part = run.slice(from, to);
         getOrInsert(sets, part.map(({ said }) => said).join('\n'), () => []).push(part);
       }
-  let left = [...sets.values()].filter((places) => savedBy(places) >= LEAST);
+  let left = [...sets.values()].filter(isWorth);
   const used = new Set<Written>();
   const chosen: Run[][] = [];
   while (left.length > 0) {
     left = left
       .map((places) => apart(places.filter((place) => !place.some((one) => used.has(one)))))
-      .filter((places) => savedBy(places) >= LEAST)
+      .filter(isWorth)
       .sort(
         (a, b) => savedBy(b) - savedBy(a) || b[0]!.length - a[0]!.length || (keyOf(a) < keyOf(b) ? -1 : 1),
       );
@@ -89,6 +90,11 @@ const PLACES =
 function isOneThing(run: Run): boolean {
   if (patternOf(run) !== undefined) return true;
   return run.length > 2 && !run.every(({ made }) => PLACES.test(made.property));
+}
+
+function isWorth(places: readonly Run[]): boolean {
+  const [first] = places;
+  return first !== undefined && savedBy(places) >= (patternOf(first) === undefined ? LEAST : LEAST_NAMED);
 }
 
 function keyOf([first = []]: readonly Run[]): string {

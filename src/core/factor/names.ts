@@ -28,13 +28,10 @@ export function nameSets(sets: readonly (readonly Run[])[], taken: ReadonlySet<s
   );
   return sets.map((places, at) => {
     const word = wordOf(places);
-    const tried = [
-      patternOf(places[0]!),
-      variablesOf(places[0]!),
-      word,
-      word && `${word}-${looks[at]}`,
-      looks[at],
-    ];
+    const told = variablesOf(places[0]!);
+    // `button-disabled` says more than a class, `fare` says less.
+    const words = told?.includes('-') ? [told, word] : [word, told];
+    const tried = [patternOf(places[0]!), ...words, word && `${word}-${looks[at]}`, looks[at]];
     const free = tried.find((one) => one !== undefined && !used.has(one.toLowerCase()));
     let name = free ?? looks[at]!;
     for (let number = 2; used.has(name.toLowerCase()); number++) name = `${looks[at]}-${number}`;

@@ -11,24 +11,27 @@ export interface Mentions {
   readonly targets: ReadonlyMap<string, readonly (readonly string[])[]>;
   /** Parts that something else may show, too: code names them. */
   readonly elsewhere: ReadonlySet<string>;
+  /** Where the name of what is shown is computed: any part of the same kind may be. */
+  readonly computed: readonly Mention[];
 }
 
-export const NO_MENTIONS: Mentions = { targets: new Map(), elsewhere: new Set() };
+/** A place in a file where others are shown. */
+export interface Mention {
+  readonly path: string;
+  /** Number of the inclusion in its file. */
+  readonly at: number;
+}
+
+export const NO_MENTIONS: Mentions = { targets: new Map(), elsewhere: new Set(), computed: [] };
 
 /** In more ways than this a part is taken to stand anywhere. */
 const MOST_WAYS = 24;
-/** A longer way leads around in circles. */
+/** Layouts that fill more others fill each other. */
 const DEEPEST = 16;
 /** What shows where something would stand that came behind all of a file. */
 const HERE = 'acervus-here';
 /** By page as it is by itself, what came of it, by all that was added. */
 const placed = new WeakMap<Page, Map<string, Page>>();
-
-interface Mention {
-  readonly path: string;
-  /** Number of the inclusion in its file. */
-  readonly at: number;
-}
 
 export class Standing {
   readonly #mentions: Mentions;
@@ -36,6 +39,8 @@ export class Standing {
   /** By path of a part, who names it. */
   readonly #namedBy = new Map<string, Mention[]>();
   readonly #open = new Map<string, Way>();
+  /** By path and offset; those that are being looked for stand in themselves. */
+  readonly #ways = new Map<string, readonly Way[]>();
 
   /** In: the pages of one state, parsed, without what this finds out. */
   constructor(mentions: Mentions, pageAt: (path: string) => Page | undefined) {
@@ -82,7 +87,7 @@ export class Standing {
 
   #aroundOf(page: Page): Around | undefined {
     const ranges = this.#rangesOf(page).map(({ start, end }) => {
-      const all = this.#waysFrom(page, start, []);
+      const all = this.#waysFrom(page, start);
       const ways = all.map((way) => (takesIn(way, page) ? way : ANYWHERE));
       const isInHead = all.length > 0 && all.every(({ elements }) => elements.at(-1)?.name === 'head');
       const isKnown =
@@ -124,11 +129,20 @@ export class Standing {
   }
 
   /** The ways up from a place at the top of a part. */
-  #waysFrom(page: Page, offset: number, seen: readonly string[]): readonly Way[] {
+  #waysFrom(page: Page, offset: number): readonly Way[] {
     const key = `${page.path}:${offset}`;
-    if (seen.includes(key) || seen.length > DEEPEST) return [];
-    const on = [...seen, key];
-    const above = this.#waysOut(page, offset, on);
+    const known = this.#ways.get(key);
+    if (known !== undefined) return known;
+    // What shows itself stands in itself, however often.
+    this.#ways.set(key, [ANYWHERE]);
+    const found = this.#findWays(page, offset);
+    const ways = found.length > MOST_WAYS ? [ANYWHERE] : found;
+    this.#ways.set(key, ways);
+    return ways;
+  }
+
+  #findWays(page: Page, offset: number): readonly Way[] {
+    const above = this.#waysOut(page, offset);
     // `header.php` opens what the tops of the file stand in.
     const [opener, ...others] = this.#openersBefore(page, offset);
     if (opener === undefined) return above;
@@ -169,35 +183,37 @@ export class Standing {
     });
   }
 
-  #waysOut(page: Page, offset: number, seen: readonly string[]): readonly Way[] {
+  #waysOut(page: Page, offset: number): readonly Way[] {
     const layout = page.inclusions.findIndex(({ kind }) => kind === 'extends');
     if (layout >= 0) {
       const files = this.#targetsOf(page.path, layout);
       const block = page.inclusions.findLast(
         ({ kind, end, until }) => kind === 'block' && end <= offset && offset < until,
       );
-      const found = files.flatMap((file) => this.#placesIn(file, block?.names[0], seen));
+      const found = files.flatMap((file) => this.#placesIn(file, block?.names[0], 0));
       return found.length === 0 ? [ANYWHERE] : found;
     }
     const named = this.#namedBy.get(page.path) ?? [];
-    const ways = named.flatMap(({ path, at }) => this.#wayAt(path, at, seen));
+    const ending = endingOf(page.path);
+    const computed =
+      named.length === 0 ? [] : this.#mentions.computed.filter((one) => endingOf(one.path) === ending);
+    const ways = [...named, ...computed].flatMap(({ path, at }) => this.#wayAt(path, at));
     if (ways.length === 0 || this.#mentions.elsewhere.has(page.path)) return [...ways, ANYWHERE];
     return ways;
   }
 
   /** Where a layout puts a block; what no block holds, where it puts all that it is filled with. */
-  #placesIn(file: string, block: string | undefined, seen: readonly string[]): readonly Way[] {
+  #placesIn(file: string, block: string | undefined, depth: number): readonly Way[] {
     const layout = this.#pageAt(file);
-    if (layout === undefined || seen.length > DEEPEST) return [ANYWHERE];
+    if (layout === undefined || depth > DEEPEST) return [ANYWHERE];
     const own = layout.inclusions.flatMap((one, at) => (isPlaceOf(one, block) ? [at] : []));
-    if (own.length > 0) return own.flatMap((at) => this.#wayAt(file, at, seen));
+    if (own.length > 0) return own.flatMap((at) => this.#wayAt(file, at));
     const above = layout.inclusions.findIndex(({ kind }) => kind === 'extends');
     if (above < 0) return [ANYWHERE];
-    const next = [...seen, `${file}:${block}`];
-    return this.#targetsOf(file, above).flatMap((one) => this.#placesIn(one, block, next));
+    return this.#targetsOf(file, above).flatMap((one) => this.#placesIn(one, block, depth + 1));
   }
 
-  #wayAt(path: string, at: number, seen: readonly string[]): readonly Way[] {
+  #wayAt(path: string, at: number): readonly Way[] {
     const holder = this.#pageAt(path);
     const inclusion = holder?.inclusions[at];
     if (holder === undefined || inclusion === undefined) return [ANYWHERE];
@@ -207,7 +223,7 @@ export class Standing {
     const start = top?.tag?.range.start ?? inclusion.start;
     // What a page includes at its top stands around all of its elements, or beside them.
     if (holder.kind === 'page') return [elements.length === 0 ? ANYWHERE : { elements, root: holder }];
-    return this.#waysFrom(holder, start, seen).map((way) => ({
+    return this.#waysFrom(holder, start).map((way) => ({
       ...way,
       elements: [...way.elements, ...elements],
     }));
@@ -215,6 +231,10 @@ export class Standing {
 }
 
 const NONE: readonly Chain[] = [];
+
+function endingOf(path: string): string {
+  return /\.[^./]*$/.exec(path)?.[0] ?? '';
+}
 
 function isPlaceOf({ kind, names }: PageInclusion, block: string | undefined): boolean {
   return block === undefined ? kind === 'yield' : kind === 'block' && names[0] === block;

@@ -30,12 +30,19 @@ function mentionsIn(reader: Guessing): Mentions {
   for (const [file, own] of inclusions)
     targets.set(
       file,
-      own.map(({ kind, names: written }) =>
-        kind === 'extends' || kind === 'include' ? names.meant(written, file) : [],
-      ),
+      own.map(({ kind, names: written }) => {
+        if (kind === 'include') return names.meant(written, file);
+        // What is named like itself is the one that it takes the place of.
+        return kind === 'extends' ? names.meant(written, file).filter((one) => one !== file) : [];
+      }),
     );
   fillYields(reader, inclusions, targets);
-  return { targets, elsewhere: namedByCode(reader.files, names, inclusions) };
+  const computed = [...inclusions].flatMap(([path, own]) =>
+    own.flatMap(({ kind, names: written }, at) =>
+      kind === 'include' && written.length === 0 ? [{ path, at }] : [],
+    ),
+  );
+  return { targets, elsewhere: namedByCode(reader.files, names, inclusions), computed };
 }
 
 /** What a layout puts between its own may be any view: a part that nobody names, and that names no layout itself. */
@@ -115,13 +122,15 @@ class FileNames {
   }
 }
 
+/** Engines that look for names from the top of their folders, wherever they are written. */
+const FROM_THE_TOP = /\.(?:html?|twig|njk|jinja2?|j2|tpl|liquid)$/i;
+
 /** Of files that a name may mean those beside its holder, else all. */
 function nearest(found: readonly string[], holder: string, name: string): string[] {
-  const others = found.filter((file) => file !== holder);
   const ending = endingOf(holder);
-  const alike = others.filter((file) => endingOf(file) === ending);
-  const among = alike.length > 0 ? alike : others;
-  if (name.includes('/')) return [...among];
+  const alike = found.filter((file) => endingOf(file) === ending);
+  const among = alike.length > 0 ? alike : found;
+  if (name.includes('/') || FROM_THE_TOP.test(holder)) return [...among];
   const beside = among.filter((file) => folderOf(file) === folderOf(holder));
   return beside.length > 0 ? beside : [...among];
 }

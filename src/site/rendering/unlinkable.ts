@@ -1,7 +1,7 @@
 // Templates that nothing shows how to link a sheet from: where rules would go, no page would find them.
 
 import { fileAt } from '../../core/addresses.js';
-import { linkOn } from '../../core/edits/index.js';
+import { hasBehind, linkOn } from '../../core/edits/index.js';
 import { mayShow, type Page } from '../../core/markup/index.js';
 import type { Site } from './load.js';
 
@@ -11,6 +11,7 @@ export function isUnlinkable({ model, shared }: Site): boolean {
   const pages = model.pages.filter(({ kind }) => kind === 'page');
   const reachesSheet = (page: Page): boolean =>
     page.sheets.some((one) => one.kind === 'link' && fileAt(one.address, page.path, copyOf) === shared) ||
+    hasBehind(model, page, shared) ||
     linkOn(model, page, shared).edit !== undefined;
   // A person who names the sheets sees to how they are linked.
   if ((model.sources.given?.size ?? 0) > 0) return false;
