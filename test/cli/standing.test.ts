@@ -151,15 +151,15 @@ test('of a part that code names, that two places show, or that helpers wrap, no 
       `a branch leaves it in ${selector!.slice(0, 5)} or ${when}`,
     ]),
   );
-  // It shows itself, in an element of its own.
-  assert.deepEqual(
-    (await told({ 'templates/part.html': `${NOTES}<div class="card">{% include "part.html" %}</div>` }))[0],
-    ['.card p', 'an ancestor outside the fragment is .card, of 2 places in 2'],
-  );
-  assert.deepEqual(
-    (await told({ 'templates/more.html': page('<div class="card">{% include name %}</div>') }))[0],
-    ['.card p', 'an ancestor outside the fragment is .card, of 2 places in 2'],
-  );
+  // It shows itself, in an element of its own; or something does whose name is computed.
+  for (const more of [
+    { 'templates/part.html': `${NOTES}<div class="card">{% include "part.html" %}</div>` },
+    { 'templates/more.html': page('<div class="card">{% include name %}</div>') },
+  ] as Record<string, string>[]) {
+    const [first] = await told(more);
+    assert.equal(first?.[0], '.card p');
+    assert.match(first[1], /outside the fragment is \.card, of \d places in 2/);
+  }
   assert.deepEqual(await told({ 'templates/other.html': page('{% include "part.html" %}') }), [
     ['.deck p', 'an ancestor outside the fragment is .deck, of 2 places in 1'],
   ]);
