@@ -64,6 +64,7 @@ export function renderDraft(draft: Draft, earlier: string | undefined): string {
   target.set('styles', styles);
   for (const key of ['tokens', 'mixins', 'near misses', 'kept'] as const)
     target.set(key, plainNode(target, draft[key]));
+  if (draft.mixins.length === 0) target.delete('mixins');
   return target.toString({ lineWidth: 100 });
 }
 
