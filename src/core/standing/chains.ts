@@ -44,11 +44,16 @@ const ANY = /^(?:p|head|select|template|noscript|colgroup|textarea|title)$/;
 const NOT_IN_ITSELF = /^(?:a|button|nobr|form)$/;
 const NOT_AT_TOP = /^(?:li|dt|dd|td|th|tr|option|optgroup|h[1-6])$/;
 
+/** Whether all that a part holds belongs into a head. */
+export function isOfHead({ elements }: Page): boolean {
+  return elements.every(({ name }) => OF_HEAD.test(name));
+}
+
 /** Whether the parser leaves what a part holds in the elements around it. */
 export function takesIn({ elements }: Way, part: Page): boolean {
   const innermost = elements.at(-1);
   if (innermost === undefined) return true;
-  if (innermost.name === 'head') return part.elements.every(({ name }) => OF_HEAD.test(name));
+  if (innermost.name === 'head') return isOfHead(part);
   if (INNERMOST.test(innermost.name) || innermost.namespace !== 'html') return false;
   return elements.every(
     ({ name }) =>

@@ -3,7 +3,7 @@
 import { getOrInsert } from '../get-or-insert.js';
 import { type Around, type Chain, type Page, type PageInclusion, parsePage } from '../markup/index.js';
 import { withBrought } from './brought.js';
-import { ANYWHERE, chainsOf, elementsAround, takesIn, type Way } from './chains.js';
+import { ANYWHERE, chainsOf, elementsAround, isOfHead, takesIn, type Way } from './chains.js';
 
 /** Which files the names in templates mean: engine text is never edited, so this is so of every state of a site. */
 export interface Mentions {
@@ -195,8 +195,9 @@ export class Standing {
     }
     const named = this.#namedBy.get(page.path) ?? [];
     const ending = endingOf(page.path);
-    const computed =
-      named.length === 0 ? [] : this.#mentions.computed.filter((one) => endingOf(one.path) === ending);
+    // Sheets and scripts alone are shown by name: what is computed is something to look at.
+    const mayBeMeant = named.length > 0 && !isOfHead(page);
+    const computed = mayBeMeant ? this.#mentions.computed.filter((one) => endingOf(one.path) === ending) : [];
     const ways = [...named, ...computed].flatMap(({ path, at }) => this.#wayAt(path, at));
     if (ways.length === 0 || this.#mentions.elsewhere.has(page.path)) return [...ways, ANYWHERE];
     return ways;
