@@ -66,6 +66,11 @@ export function folderOf(path: string): string {
   return path.slice(0, path.lastIndexOf('/') + 1);
 }
 
+/** The last ending of a path, with its dot; empty without one. */
+export function endingOf(path: string): string {
+  return /\.[^./]*$/.exec(path)?.[0] ?? '';
+}
+
 /** Whether a text holds an address, so that it means something else in another folder. */
 export function holdsAddress(css: string): boolean {
   return /url\(/i.test(css);

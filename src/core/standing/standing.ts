@@ -1,5 +1,6 @@
 // Where the parts of a site stand: layouts, blocks and includes followed by the names that are written in them.
 
+import { endingOf } from '../addresses.js';
 import { getOrInsert } from '../get-or-insert.js';
 import { type Around, type Chain, type Page, type PageInclusion, parsePage } from '../markup/index.js';
 import { withBrought } from './brought.js';
@@ -232,10 +233,6 @@ export class Standing {
 }
 
 const NONE: readonly Chain[] = [];
-
-function endingOf(path: string): string {
-  return /\.[^./]*$/.exec(path)?.[0] ?? '';
-}
 
 function isPlaceOf({ kind, names }: PageInclusion, block: string | undefined): boolean {
   return block === undefined ? kind === 'yield' : kind === 'block' && names[0] === block;

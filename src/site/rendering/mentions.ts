@@ -1,6 +1,6 @@
 // Which files the names in templates mean: the layout that `extends 'base'` names, the part behind `render 'menu'`.
 
-import { folderOf } from '../../core/addresses.js';
+import { endingOf, folderOf } from '../../core/addresses.js';
 import { getOrInsert } from '../../core/get-or-insert.js';
 import { type Mentions, NO_MENTIONS } from '../../core/standing/index.js';
 import { type Inclusion, inclusionsIn } from '../../core/templates/index.js';
@@ -74,10 +74,6 @@ function fillYields(
       own.map(({ kind }, at) => (kind === 'yield' ? filling : known[at]!)),
     );
   }
-}
-
-function endingOf(file: string): string {
-  return /\.[^/]*$/.exec(file)?.[0] ?? '';
 }
 
 /** Files by the names that templates call them by. */
