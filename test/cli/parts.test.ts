@@ -103,6 +103,22 @@ test('a sheet that says what it is a release of is a library, unless that is the
   assert.equal(await ownerIn({ 'quay.css': banner.replace('/*!', '/*') }), 'theme: readable source');
 });
 
+test('a script that says so is a library: it acts where the markup calls it', async () => {
+  const code = "document.querySelectorAll('p').forEach((one) => { one.style.margin = ''; });\n";
+  const keptBy = async (script: string): Promise<number> => {
+    const site = makeSite({
+      'index.html': `<!DOCTYPE html>\n<html><head></head><body>${TWICE}<script src="js/slider.js"></script></body></html>\n`,
+      'js/slider.js': script,
+    });
+    return JSON.parse((await acervus('draft', site, '--json')).stdout).kept.length;
+  };
+  const banner =
+    '/* jshint undef:true */\n/*\n * Quay Slider\n * Version 1.5pre\n * Copyright 2019 the crew\n */\n';
+  assert.equal(await keptBy(code), 1);
+  assert.equal(await keptBy(banner + code), 0);
+  assert.equal(await keptBy(banner.replace('Copyright', 'Written') + code), 1);
+});
+
 test('parts look as before on the pages of every area, not of their own alone', async () => {
   const page = (sheet: string) =>
     `<!DOCTYPE html>\n<html>\n<head>\n<link rel="stylesheet" href="${sheet}">\n</head>\n<body>\n<div class="crew"><i class="mate">x</i>\n<?php include $part ?>\n</div>\n</body>\n</html>\n`;

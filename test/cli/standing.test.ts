@@ -65,6 +65,38 @@ test('where a part links the sheets, a new one is linked there', async () => {
   assert.match(read(site, 'public/shared.css'), /color: teal/);
 });
 
+const LINKS = '<link rel="stylesheet" href="{{ root }}/vendor/kit.css">\n<script>var quay = 1;</script>\n';
+
+test('a part of links alone, in a head that comes at times, takes one more', async () => {
+  const site = makeSite({
+    'views/links.twig': LINKS,
+    'views/page.twig': `{% if whole %}<!doctype html>\n<html><head>\n<title>x</title>\n{% include 'links.twig' %}\n</head><body>{% endif %}\n<div class="deck">\n${NOTES}{{ x }}</div>\n{% if whole %}</body></html>{% endif %}`,
+    'public/vendor/kit.css': 'ol > li img:first-child + * { display: inline-block }\n',
+  });
+  await draft(site);
+  const { files } = await adopt(site);
+  assert.deepEqual(files, ['public/shared.css', 'views/links.twig', 'views/page.twig']);
+  assert.match(
+    read(site, 'views/links.twig'),
+    /vendor\/kit\.css">\n<link rel="stylesheet" href="\{\{ root \}\}\/shared\.css">/,
+  );
+});
+
+test('no name is taken for a slip of another while a sheet that a part names is nowhere', async () => {
+  const slipsIn = async (head: string): Promise<string[]> => {
+    const { broken } = await survey(
+      makeSite({
+        'layout.ejs': `<!doctype html><html><%- include('head') %><body><p class="notise">x</p><%- body %></body></html>`,
+        'head.ejs': `<head><link rel="stylesheet" href="/css/site.css">${head}</head>`,
+        'public/css/site.css': '.notice { color: teal }\n',
+      }),
+    );
+    return broken.map(({ message }) => message).filter((one) => /did you mean/.test(one));
+  };
+  assert.deepEqual(await slipsIn(''), ['.notise has no rule; did you mean .notice?']);
+  assert.deepEqual(await slipsIn("<%- css('css/more.css') %>"), []);
+});
+
 /** By engine: a layout, and what fills it or stands in it; a rule that reaches what stands there, and one that does not. */
 const LAYOUTS: Record<string, Record<string, string>> = {
   'blocks within blocks': {

@@ -269,6 +269,8 @@ test('style attributes that code writes are told, with their place, and are left
     'base.php': `<!doctype html><html><head></head><body><?php echo '<p style="color: red">a</p>'; ?><b style="top: 0">b</b></body></html>`,
     'helpers/fares.rb': `def fare\n  "<td class='a' style=\\"margin: 0\\">#{x}</td>"\nend\n`,
     'js/quay.js': "const a = '<i style=\"left: 1px\">x</i>'; const b = '<i style=\"' + c + '\">';\n",
+    'js/notice.js': "const css = '<style>.notice { color: teal;' +\n  ' margin: 0 }' + '</style>';\n",
+    'helpers/head.py': 'HEAD = "<style>\\n.crew { top: 0 }\\n</style>"\n',
     'js/quay.min.js': 'const a = "<i style=\'left: 1px\'>";\n',
   });
   const { inCode, inline } = await survey(site);
@@ -278,10 +280,13 @@ test('style attributes that code writes are told, with their place, and are left
     inCode.examples.map(({ path: file, line }) => `${file}:${line}`),
     ['base.php:1', 'helpers/fares.rb:2', 'js/quay.js:1'],
   );
-  assert.match(
-    (await acervus('survey', site)).stdout,
-    /3 {3}style attributes in strings of code: not counted/,
+  assert.deepEqual(
+    [inCode.blocks.times, inCode.blocks.declarations, inCode.blocks.examples.map(({ path: file }) => file)],
+    [2, 3, ['helpers/head.py', 'js/notice.js']],
   );
+  const { stdout } = await acervus('survey', site);
+  assert.match(stdout, /3 {3}style attributes in strings of code: not counted/);
+  assert.match(stdout, /3 {3}declarations in 2 style blocks in strings of code: not counted/);
 });
 
 test('templates of which none shows how it links a sheet are told so, with what would name one', async () => {

@@ -238,5 +238,7 @@ function referenceEnd(page: Page, reference: SheetReference): number | undefined
 
 /** The line break and indentation in front of an offset, or nothing where its line starts with other text. */
 function lineBreakBefore(text: string, offset: number): string {
-  return /(?:\r\n|\n|\r)[ \t]*$/.exec(text.slice(0, offset))?.[0] ?? '';
+  const before = /(?:^|\r\n|\n|\r)[ \t]*$/.exec(text.slice(0, offset));
+  if (before === null) return '';
+  return before.index === 0 && !/[\r\n]/.test(before[0]) ? newline(text) + before[0] : before[0];
 }

@@ -235,3 +235,28 @@ test('a choice in a loop counts once for what the loop leaves open', () => {
     'p > b': 'always',
   });
 });
+
+test('a sibling that no file shows stands in what the element stands in', () => {
+  assert.deepEqual(matchesOf('<p>{{ more }}<b></b></p>', ['p i + b', 'p > i + b', 'li i + b', 'i + b']), {
+    'p i + b': 'perhaps',
+    'p > i + b': 'perhaps',
+    'li i + b': 'never',
+    'i + b': 'perhaps',
+  });
+});
+
+test('a sheet that is linked at times, and behind that in any case, counts there', () => {
+  const model = modelOf({
+    'a.html': `<!doctype html>{% if x %}<link rel="stylesheet" href="a.css">{% endif %}<link rel="stylesheet" href="b.css"><link rel="stylesheet" href="a.css"><p>`,
+    'a.css': 'p { top: 0 }',
+    'b.css': 'p { top: 1px }',
+  });
+  const { uses } = model.stackOf(model.page('a.html')!);
+  assert.deepEqual(
+    uses.map(({ source, condition }) => [source.path, condition === ALWAYS]),
+    [
+      ['b.css', true],
+      ['a.css', true],
+    ],
+  );
+});
