@@ -4,7 +4,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { compileString } from 'sass';
 import { adopt, draft, survey } from '../../src/index.js';
-import { acervus, addFiles, makeSite, read, snapshot } from '../support/site.js';
+import { acervus, addFiles, type Files, makeSite, read, snapshot } from '../support/site.js';
 
 const CARD = '  padding: 4px;\n  color: $ink;\n  border: 1px solid;\n  font-weight: bold;\n';
 const card = (name: string, more = ''): string => `.${name}-card {\n${CARD}${more}}\n`;
@@ -13,7 +13,7 @@ const PAGE =
   '<!doctype html><title>x</title><link rel="stylesheet" href="css/site.css"><p class="fare-card">x</p>';
 
 /** A house of parts that one source takes in, with what it makes. */
-function house(more: Record<string, string> = {}): string {
+function house(more: Files = {}): string {
   const files = {
     'scss/site.scss': "@import 'ink';\n@import 'fares';\n@import 'crew';\n",
     'scss/_ink.scss': '$ink: #1f3a56;\n',
@@ -123,5 +123,20 @@ test('sources that no page links are counted, and stay as they are where a mixin
     'Fare.vue': '<template><p>x</p></template>',
   });
   assert.equal((await survey(site)).sources.written, 12);
+  assert.deepEqual((await draft(site)).mixins, []);
+});
+
+test('sources of a library, and those in another encoding, are read and never written', async () => {
+  const banner = '/*!\n * Quay Kit v4.6.0 (https://example.invalid/quay)\n * MIT License\n */\n';
+  const library = makeSite({
+    'scss/quay/quay.scss': `${banner}$ink: teal;\n@import 'cards';\n`,
+    'scss/quay/_cards.scss': card('fare') + card('crew') + card('late'),
+    'index.html': PAGE,
+  });
+  assert.deepEqual((await draft(library)).mixins, []);
+  const site = house({
+    'scss/_fares.scss': card('fare') + card('late'),
+    'scss/_crew.scss': Buffer.from(`/* f\xe4hre */\n${card('crew')}`, 'latin1'),
+  });
   assert.deepEqual((await draft(site)).mixins, []);
 });

@@ -5,7 +5,7 @@
 // page that uses the sheet. Selectors that look at siblings, positions or descendants are asked element by element.
 
 import { getOrInsert } from '../get-or-insert.js';
-import { mayHaveOf, type Page, type PageElement, unsureForm } from '../markup/index.js';
+import { isUnsure, mayHaveOf, type Page, type PageElement, unsureForm } from '../markup/index.js';
 import { MOVED } from '../scripts/index.js';
 import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
 import { aroundKey } from './around.js';
@@ -44,7 +44,6 @@ export class ProgramMatches {
   readonly #matches = new Map<number, readonly RuleMatch[]>();
   /** For each chain, the rules of the rest that its elements could still match. */
   readonly #candidates = new Map<number, readonly ProgramRule[]>();
-
   /** For each chain whose elements no rule of the rest could match, the name of what matches. */
   readonly #named = new Map<number, number>();
   readonly #keys = new WeakMap<readonly RuleMatch[], number>();
@@ -164,6 +163,7 @@ export class ProgramMatches {
     const mark = (element: PageElement): string => view?.markOf(element) ?? '';
     const rootOf = (element: PageElement): string =>
       page.around === undefined ? root : `${root} ${aroundKey(page, element, mark)}`;
+    const isOpen = isUnsure(page);
     for (const element of page.elements) {
       const above = element.parent < 0 ? rootOf(element) : chains[element.parent]!;
       const names = mayHaveOf(element);
@@ -172,7 +172,7 @@ export class ProgramMatches {
         names === undefined
           ? `${never}${writtenForm(element)} ${scripts.isEmpty ? '' : scripts.changesOf(element).key}`
           : `${this.#nameOf(element, view)}${open}${mark(element)}`;
-      const key = `${above}|${own}${unsureForm(page, element)}`;
+      const key = `${above}|${own}${isOpen ? unsureForm(page, element) : ''}`;
       let chain = this.#chains.get(key);
       if (chain === undefined) {
         chain = this.#chains.size;

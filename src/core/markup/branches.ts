@@ -1,6 +1,5 @@
 // What a template leaves unsure of the tree: branches that open and close tags, and what is put somewhere else than it is written.
 
-import { getOrInsert } from '../get-or-insert.js';
 import type { Page, PageElement } from './page.js';
 
 /** Whether an element stands around another one whatever branches are taken, and wherever it is put. */
@@ -26,9 +25,17 @@ export function isLoose(page: Page, element: PageElement): boolean {
   return wrapped.some(({ start, end }) => start <= at && at < end);
 }
 
+/** Whether anything of the above is open on a page. */
+export function isUnsure({ looseFrom, wrapped, elements }: Page): boolean {
+  return (
+    looseFrom !== undefined ||
+    wrapped.length > 0 ||
+    elements.some(({ surelyUntil }) => surelyUntil !== undefined)
+  );
+}
+
 /** What of an element and what stands around it is not sure: equal texts under equal elements, equal answers to all of the above. */
 export function unsureForm(page: Page, element: PageElement): string {
-  if (page.looseFrom === undefined && page.wrapped.length === 0 && !hasHalves(page)) return '';
   let form = isLoose(page, element) ? '?' : '';
   for (let at = element.parent, up = 1; at >= 0; at = page.elements[at]!.parent, up++) {
     const around = page.elements[at]!;
@@ -36,12 +43,6 @@ export function unsureForm(page: Page, element: PageElement): string {
     if (!isSurelyIn(page, around, element)) form += `!${up}`;
   }
   return form;
-}
-
-const halved = new WeakMap<Page, boolean>();
-
-function hasHalves(page: Page): boolean {
-  return getOrInsert(halved, page, () => page.elements.some((one) => one.surelyUntil !== undefined));
 }
 
 /** Whether an element is put somewhere, and the other one is not put there with it. */

@@ -2,7 +2,7 @@
 // sheet and script references, and what is malformed.
 
 export { attributeOf } from './attributes.js';
-export { isLoose, isSurelyAround, isSurelyIn, unsureForm } from './branches.js';
+export { isLoose, isSurelyAround, isSurelyIn, isUnsure, unsureForm } from './branches.js';
 export { givenSheets } from './given-sheets.js';
 export { countMarks, isAgain, ORIGIN_MARK, originOf, withoutMarks } from './origin-mark.js';
 export { type Outline, outlinedPage, outlineOf } from './outline.js';

@@ -35,21 +35,20 @@ export function factorOut(
   earlier: readonly DraftMixin[],
   onStep?: (step: string) => void,
 ): Factored {
-  const isOwn = ownSources(config);
-  const sheets = new Sheets(files, isOwn);
-  if (sheets.sources.length === 0) return NOTHING;
+  const sheets = new Sheets(files, ownSources(config));
+  if (sheets.sources.size === 0) return NOTHING;
   onStep?.('compiling sources');
-  const written = writtenIn(sheets, isOwn);
+  const written = writtenIn(sheets);
   const known = new Map(earlier.map((one) => [one.id, one]));
   const found = findMixins(
     runsOf(written, (file) => sheets.imports.text(file)).filter((run) => isPlain(run, sheets.imports)),
     {
       taken: namesOf(sheets),
-      given: new Map(earlier.flatMap(({ id, name }) => (name === undefined ? [] : [[id, name] as const]))),
+      given: new Map(earlier.map(({ id, name }) => [id, name])),
     },
   );
   const wanted = found.filter(({ id }) => known.get(id)?.take !== false);
-  const { done, edits, home } = carriedOut(wanted, sheets, isOwn);
+  const { done, edits, home } = carriedOut(wanted, sheets);
   const listed = found.filter((one) => done.includes(one) || known.get(one.id)?.take === false);
   return {
     mixins: listed.map((one) => entryOf(one, known.get(one.id), home, sheets.imports)),
@@ -65,7 +64,8 @@ export function factorOut(
 /** The sheets of a site, and what is made of them. */
 class Sheets {
   readonly imports: SheetImports;
-  readonly sources: readonly string[];
+  /** Those that may be edited. */
+  readonly sources: ReadonlySet<string>;
   /** Those that no other takes in. */
   readonly roots: readonly string[];
   readonly #before = new Map<string, string | undefined>();
@@ -75,7 +75,7 @@ class Sheets {
     isOwn: (file: string) => boolean,
   ) {
     const { sources, roots, imports } = ownSheets(files, isOwn);
-    this.sources = sources;
+    this.sources = new Set(sources);
     this.roots = roots;
     this.imports = imports;
   }
@@ -88,7 +88,7 @@ class Sheets {
   madeOf(changed: ReadonlySet<string>): string[] {
     const meant = (file: string): boolean =>
       [...this.imports.reachedFrom(file)].some((one) => changed.has(one));
-    const alone = [...changed].filter((file) => this.sources.includes(file) && !isPart(file));
+    const alone = [...changed].filter((file) => this.sources.has(file) && !isPart(file));
     return [...new Set([...this.roots.filter(meant), ...alone])].filter(
       (file) => this.before(file) !== undefined,
     );
@@ -96,7 +96,7 @@ class Sheets {
 }
 
 /** Every declaration of the sources that stands in no mixin, function or loop, once. */
-function writtenIn({ files, roots }: Sheets, isOwn: (file: string) => boolean): Written[] {
+function writtenIn({ files, roots, sources }: Sheets): Written[] {
   const found = new Map<string, Written>();
   for (const root of roots) {
     const made = compiledWithMap(files, root, undefined);
@@ -107,10 +107,10 @@ function writtenIn({ files, roots }: Sheets, isOwn: (file: string) => boolean): 
     );
     for (const { declaration, selector } of all) {
       const origin = origins.of(declaration);
-      if (origin === undefined || !isOwn(origin.file) || origin.isIndented) continue;
+      if (origin === undefined || !sources.has(origin.file) || origin.isIndented) continue;
       const { file, text, start, value } = origin;
       const key = `${file} ${start}`;
-      if (found.has(key) || text.startsWith('\uFEFF') || writerAround(text, start) !== undefined) continue;
+      if (found.has(key) || writerAround(text, start) !== undefined) continue;
       const said = text
         .slice(start, value.end)
         .replace(/\s*:\s*/, ': ')
@@ -132,7 +132,7 @@ function isPlain(run: readonly Written[], imports: SheetImports): boolean {
 /** Of mixins, in lower case. */
 function namesOf({ sources, imports }: Sheets): Set<string> {
   return new Set(
-    sources.flatMap((file) =>
+    [...sources].flatMap((file) =>
       [...imports.text(file).matchAll(/@mixin\s+([\w-]+)/g)].map(([, name]) => name!.toLowerCase()),
     ),
   );
@@ -145,15 +145,11 @@ interface CarriedOut {
 }
 
 /** All of them where what is compiled stays as it is; else those of each half for which it does. */
-function carriedOut(
-  wanted: readonly FoundMixin[],
-  sheets: Sheets,
-  isOwn: (file: string) => boolean,
-): CarriedOut {
+function carriedOut(wanted: readonly FoundMixin[], sheets: Sheets): CarriedOut {
   let done: readonly FoundMixin[] = [];
   const attempt = (more: readonly FoundMixin[]): void => {
     if (more.length === 0) return;
-    if (changesNothing(editsFor([...done, ...more], sheets, isOwn).edits, sheets)) done = [...done, ...more];
+    if (changesNothing(editsFor([...done, ...more], sheets).edits, sheets)) done = [...done, ...more];
     else if (more.length > 1) {
       const half = Math.ceil(more.length / 2);
       attempt(more.slice(0, half));
@@ -161,7 +157,7 @@ function carriedOut(
     }
   };
   attempt(wanted);
-  const { edits, home } = done.length === 0 ? { edits: new Map(), home: '' } : editsFor(done, sheets, isOwn);
+  const { edits, home } = done.length === 0 ? { edits: new Map(), home: '' } : editsFor(done, sheets);
   return { done, edits, home };
 }
 
@@ -178,27 +174,26 @@ function changesNothing(edits: ReadonlyMap<string, readonly Edit[]>, sheets: She
 function editsFor(
   mixins: readonly FoundMixin[],
   sheets: Sheets,
-  isOwn: (file: string) => boolean,
 ): { readonly edits: ReadonlyMap<string, readonly Edit[]>; readonly home: string } {
   const { imports } = sheets;
-  const home = homeOf(mixins, imports, isOwn);
-  const before = imports.text(home.file);
+  const home = homeOf(mixins, imports, (file) => sheets.sources.has(file));
+  const before = imports.text(home);
   const edits = new Map<string, Edit[]>();
   const add = (file: string, edit: Edit): void => void getOrInsert(edits, file, () => []).push(edit);
-  add(home.file, { start: before.length, end: before.length, text: definitions(mixins, before) });
+  add(home, { start: before.length, end: before.length, text: definitions(mixins, before) });
   for (const { name, places } of mixins)
     for (const run of places) {
       const file = fileOf(run);
       const { end } = run.at(-1)!;
       const closing = /^\s*;/.exec(imports.text(file).slice(end))?.[0].length ?? 0;
-      const text = `@include ${prefixIn(file, home.file, imports)}${name};`;
+      const text = `@include ${prefixIn(file, home, imports)}${name};`;
       add(file, { start: run[0]!.start, end: end + closing, text });
     }
-  const asking = [...edits.keys()].filter((file) => file !== home.file);
-  for (const [file, front] of takingIn(asking, home.file, sheets))
-    add(file, importLine(file, home.file, imports, front));
+  const asking = [...edits.keys()].filter((file) => file !== home);
+  for (const [file, front] of takingIn(asking, home, sheets))
+    add(file, importLine(file, home, imports, front));
   for (const own of edits.values()) own.sort((a, b) => a.start - b.start);
-  return { edits, home: home.file };
+  return { edits, home };
 }
 
 /** Which files must take the home in, and in front of what: a part that only stands in others has it from these. */

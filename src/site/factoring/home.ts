@@ -5,17 +5,12 @@ import { type Edit, newlineOf, unitOf } from '../../core/edits/index.js';
 import type { FoundMixin, Run } from '../../core/factor/index.js';
 import type { SheetImports } from './imports.js';
 
-export interface MixinHome {
-  readonly file: string;
-  readonly isNew: boolean;
-}
-
 /** A file of the house for such, which most that ask take in already; else one that is to come. */
 export function homeOf(
   mixins: readonly FoundMixin[],
   imports: SheetImports,
   isOwn: (file: string) => boolean,
-): MixinHome {
+): string {
   const asking = [...new Set(mixins.flatMap(({ places }) => places.map(fileOf)))];
   const seen = new Map<string, number>();
   for (const one of asking)
@@ -26,12 +21,12 @@ export function homeOf(
   const [house] = known.sort(
     ([a, many], [b, more]) => more - many || a.length - b.length || (a < b ? -1 : 1),
   );
-  if (house !== undefined) return { file: house[0], isNew: false };
+  if (house !== undefined) return house[0];
   const folder = commonFolder(asking);
   const name = ['_mixins.scss', '_shared-mixins.scss', '_house-mixins.scss']
     .map((one) => path.posix.join(folder, one))
     .find((one) => imports.text(one) === '' && imports.text(one.replace('/_', '/')) === '');
-  return { file: name ?? path.posix.join(folder, '_more-mixins.scss'), isNew: true };
+  return name ?? path.posix.join(folder, '_more-mixins.scss');
 }
 
 export function fileOf([first]: Run): string {

@@ -1,10 +1,11 @@
 // What the sources of SCSS take in, told by their own lines.
 
+import { folderOf } from '../../core/addresses.js';
 import { getOrInsert } from '../../core/get-or-insert.js';
 import type { SourceRange } from '../../core/source.js';
 import { importedPart } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
-import { APART } from '../files/owner.js';
+import { APART, ownerByText } from '../files/owner.js';
 
 export interface SheetImport {
   readonly kind: 'import' | 'use' | 'forward';
@@ -90,9 +91,27 @@ export function ownSheets(
   readonly imports: SheetImports;
 } {
   const imports = new SheetImports(files);
-  const sources = files.list().filter((file) => /\.scss$/i.test(file) && isOwn(file) && !APART.test(file));
+  const all = files.list().filter((file) => /\.scss$/i.test(file) && isOwn(file) && !APART.test(file));
+  // A release brings all that lies beside it.
+  const libraries = all.filter(
+    (file) => ownerByText(file, () => imports.text(file), files).owner === 'platform',
+  );
+  const folders = libraries.map(folderOf).filter((folder) => folder !== '');
+  const sources = all.filter(
+    (file) =>
+      !libraries.includes(file) &&
+      !folders.some((folder) => file.startsWith(folder)) &&
+      isPlain(files.read(file)),
+  );
   const taken = new Set(sources.flatMap((file) => imports.of(file).flatMap((one) => one.file ?? [])));
   return { sources, roots: sources.filter((file) => !taken.has(file) && !isPart(file)), imports };
+}
+
+/** In UTF-8 without a mark, as nearly all are: offsets count its letters. */
+function isPlain(bytes: Buffer | undefined): boolean {
+  if (bytes === undefined) return false;
+  const text = bytes.toString('utf8');
+  return !text.startsWith('\uFEFF') && Buffer.from(text).equals(bytes);
 }
 
 /** Whether a source is made to stand in others. */

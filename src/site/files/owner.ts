@@ -72,7 +72,7 @@ function isMinified(file: string, read: () => string | undefined): boolean {
 /** The owner of a sheet or script that nothing but its text tells. */
 export function ownerByText(file: string, read: () => string | undefined, files: SiteFiles): Owner {
   if (isMinified(file, read)) return { owner: 'platform', because: 'minified' };
-  const release = /\.(?:css|m?js)$/i.test(file) ? releasedAs(file, read() ?? '', files) : undefined;
+  const release = /\.(?:s?css|m?js)$/i.test(file) ? releasedAs(file, read() ?? '', files) : undefined;
   return release === undefined
     ? { owner: 'theme', because: 'readable source' }
     : { owner: 'platform', because: `a release: ${release}` };
@@ -90,7 +90,7 @@ const FROM_ELSEWHERE = /https?:\/\/|\blicen[sc]e|\bcopyright\b|\(c\)|\u00a9/i;
  */
 function releasedAs(file: string, text: string, files: SiteFiles): string | undefined {
   // In scripts most tools leave the first comment alone, however it begins.
-  const banner = (/\.css$/i.test(file) ? BANNER : ANY_BANNER).exec(text)?.[1];
+  const banner = (/\.s?css$/i.test(file) ? BANNER : ANY_BANNER).exec(text)?.[1];
   if (banner === undefined || !FROM_ELSEWHERE.test(banner)) return undefined;
   const lines = banner
     .split('\n')
