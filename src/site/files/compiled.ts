@@ -2,11 +2,10 @@
 
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import type { CompileResult } from 'sass';
 import { BoundedMap } from '../../core/bounded.js';
+import { ByReads } from './by-reads.js';
 import { type CompileOptions, type Files, isInside } from './compile-options.js';
-import type { SiteFiles } from './files.js';
-import { lessText } from './less.js';
+import { lessResult } from './less.js';
 
 export type { OutputStyle } from './compile-options.js';
 
@@ -25,18 +24,8 @@ const SITE = 'site:';
  * In: the files of a site, and the path of a sheet among them. Out: the CSS that comes of it; `undefined` where the compiler
  * takes it not, as a part that only stands in others.
  */
-export function compiledText(
-  files: SiteFiles,
-  file: string,
-  { style = 'expanded', without }: CompileOptions = {},
-): string | undefined {
-  const text = files.read(file)?.toString('utf8');
-  if (text === undefined) return undefined;
-  if (!/\.less$/i.test(file)) return sassResult(files, file, text, { style, without })?.css;
-  const made = lessText(files, file, text, { style, without });
-  if ('css' in made) return made.css;
-  problems.set(file, `cannot be compiled${made.problem}`);
-  return undefined;
+export function compiledText(files: Files, file: string, options: CompileOptions = {}): string | undefined {
+  return compiled(files, file, options)?.css;
 }
 
 /** A sheet with the map that tells where each of its declarations is written. */
@@ -52,36 +41,45 @@ export interface CompiledMap {
 
 /** The same with a map. */
 export function compiledWithMap(
-  files: SiteFiles,
+  files: Files,
   file: string,
   without: string | undefined,
 ): CompiledMap | undefined {
-  const text = files.read(file)?.toString('utf8');
-  if (text === undefined) return undefined;
-  const isLess = /\.less$/i.test(file);
-  const made = isLess
-    ? lessText(files, file, text, { without }, true)
-    : sassResult(files, file, text, { without }, true);
-  const map = made === undefined || 'problem' in made ? undefined : 'map' in made ? made.map : made.sourceMap;
-  if (made === undefined || 'problem' in made || map === undefined) return undefined;
+  const made = compiled(files, file, { without });
+  if (made === undefined) return undefined;
   const fileOf = (source: string): string =>
-    isLess ? path.posix.join(path.posix.dirname(file), source) : decodeURIComponent(new URL(source).pathname);
-  const read: { readonly sources: readonly string[] } = typeof map === 'string' ? JSON.parse(map) : map;
-  return {
-    css: made.css.replace(/\/\*# sourceMappingURL=[^*]*\*\/\s*$/, ''),
-    map: typeof map === 'string' ? map : JSON.stringify(map),
-    fileOf,
-    files: read.sources.map(fileOf),
-  };
+    isLess(file)
+      ? path.posix.join(path.posix.dirname(file), source)
+      : decodeURIComponent(new URL(source).pathname);
+  const { sources }: { readonly sources: readonly string[] } = JSON.parse(made.map);
+  return { ...made, fileOf, files: sources.map(fileOf) };
 }
 
-function sassResult(
+function isLess(file: string): boolean {
+  return /\.less$/i.test(file);
+}
+
+type Result = { readonly css: string; readonly map: string } | { readonly problem: string };
+
+/** Compilers are slow, and many ask for the same. */
+const results = new ByReads<Result | undefined>(400);
+
+function compiled(
   files: Files,
   file: string,
-  text: string,
   { style = 'expanded', without }: CompileOptions,
-  sourceMap = false,
-): CompileResult | undefined {
+): { readonly css: string; readonly map: string } | undefined {
+  const made = results.get(`${style} ${without ?? ''} ${file}`, files, (read) => {
+    const text = read.read(file)?.toString('utf8');
+    if (text === undefined) return undefined;
+    return (isLess(file) ? lessResult : sassResult)(read, file, text, { style, without });
+  });
+  if (made === undefined || !('problem' in made)) return made;
+  problems.set(file, `cannot be compiled${made.problem}`);
+  return undefined;
+}
+
+function sassResult(files: Files, file: string, text: string, { style, without }: CompileOptions): Result {
   const sass = load('sass') as typeof import('sass');
   const importer = {
     canonicalize: (name: string, context: { readonly containingUrl: URL | null }): URL | null => {
@@ -107,8 +105,8 @@ function sassResult(
     },
   };
   try {
-    return sass.compileString(text, {
-      style,
+    const { css, sourceMap } = sass.compileString(text, {
+      style: style ?? 'expanded',
       syntax: file.endsWith('.sass') ? 'indented' : 'scss',
       url: new URL(SITE + encodeURI(file)),
       importer,
@@ -116,11 +114,11 @@ function sassResult(
       charset: false,
       quietDeps: true,
       logger: sass.Logger.silent,
-      sourceMap,
+      sourceMap: true,
     });
+    return { css, map: JSON.stringify(sourceMap) };
   } catch (error) {
-    problems.set(file, problemIn(error));
-    return undefined;
+    return { problem: problemIn(error) };
   }
 }
 
@@ -143,7 +141,7 @@ function problemIn(error: unknown): string {
   };
   const line = span?.start?.line;
   const what = (sassMessage ?? message).split(/[\r\n]/)[0] ?? '';
-  return `cannot be compiled${line === undefined ? '' : `, line ${line + 1}`}: ${what}`;
+  return `${line === undefined ? '' : `, line ${line + 1}`}: ${what}`;
 }
 
 /** The file that a sheet means by a name: beside itself, then from the top, in packages, and in the usual folder of sources. */

@@ -7,15 +7,14 @@ import { type CompileOptions, type Files, isInside } from './compile-options.js'
 
 const load = createRequire(import.meta.url);
 
-/** The CSS, with a map as JSON where that is asked for; or what is wrong with the sheet. */
-type LessResult = { readonly css: string; readonly map: string | undefined } | { readonly problem: string };
+/** The CSS, with its map as JSON; or what is wrong with the sheet. */
+type LessResult = { readonly css: string; readonly map: string } | { readonly problem: string };
 
-export function lessText(
+export function lessResult(
   files: Files,
   file: string,
   text: string,
   { style, without }: CompileOptions,
-  sourceMap = false,
 ): LessResult {
   const less = load('less') as typeof lessPackage;
   class SiteFileManager extends less.FileManager {
@@ -51,15 +50,19 @@ export function lessText(
     disablePluginRule: true,
     compress: style === 'compressed',
     plugins: [plugin],
-    ...(sourceMap ? { sourceMap: {} } : {}),
+    sourceMap: {},
   };
   // Files that are at hand are compiled before the call is over.
   less.render(text, options, (error, output) => {
-    if (output !== undefined) made = { css: output.css, map: output.map };
+    if (output !== undefined) made = { css: output.css.replace(MAP, ''), map: output.map || NOTHING };
     else if (error !== undefined) made = { problem: problemIn(error, file) };
   });
   return made;
 }
+
+/** Of an empty sheet there is no map. */
+const NOTHING = '{"version":3,"sources":[],"mappings":""}';
+const MAP = /\/\*# sourceMappingURL=[^*]*\*\/\s*$/;
 
 /** Some of what the compiler says is wrong has no words. */
 function problemIn({ message, line, filename }: Partial<Less.RenderError>, file: string): string {

@@ -101,7 +101,8 @@ export class CompiledSheets {
     for (const source of this.sourcesOf(built))
       for (const style of styles) {
         const made = compiledText(this.files, source, { style });
-        if (made === undefined) break;
+        // Whatever the style, there are as many blocks.
+        if (made === undefined || blocksIn(made) !== blocksIn(text)) break;
         if (made.trim() === withoutMap(text).trim() || isSameSheet(made, text))
           return { built, source, style, ...this.#partOf(source) };
       }
@@ -192,6 +193,10 @@ function takeIn(text: string, sheet: CompiledSheet): Edit[] {
   if (!isOfModules(text) || /@use\s+["']sass:meta["']/.test(text)) return edits;
   const first = /^[ \t]*@(use|forward)\b/m.exec(text)?.index ?? 0;
   return [{ start: first, end: first, text: `@use 'sass:meta';${eol}` }, ...edits];
+}
+
+function blocksIn(text: string): number {
+  return text.replace(/\/\*[\s\S]*?\*\//g, '').split('{').length;
 }
 
 const MAP = /\s*\/\*[#@]\s*sourceMappingURL=[^*]*\*\/\s*$/;
