@@ -212,6 +212,11 @@ export class StyleReader {
     return this.#matcher.match(selector, index);
   }
 
+  /** How the text of an element's outcomes is put together, but for what its number tells. */
+  wording(index: number): string {
+    return `${this.page.kind} ${this.#weightTells} ${sidesOf(this.page.elements[index]!)}`;
+  }
+
   /** The outcome lists by target, for showing and for planning. */
   outcomes(index: number): Map<string, Outcomes> {
     const own = this.ownStyling(index);
@@ -368,9 +373,9 @@ function buildLists(
         list = [];
         lists.set(longhand, list);
       }
-      // Under the same condition the stronger one hides the weaker, unless it makes room for it.
+      // The stronger one hides the weaker that holds nowhere else, unless it makes room for it.
       const hides = (outcome: Outcome): boolean =>
-        outcome.condition === condition && !outcome.value.startsWith('revert-layer in ');
+        truths.implies(condition, outcome.condition) && !outcome.value.startsWith('revert-layer in ');
       if (list.some(hides)) continue;
       list.push({
         longhand,

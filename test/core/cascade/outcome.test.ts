@@ -31,6 +31,22 @@ test('states and media stay in the list as conditions', () => {
   );
 });
 
+test('what holds only where something stronger does never wins', () => {
+  const body = '<div class="m"><a id="it">x</a></div>';
+  const css = '.m:hover a { display: -webkit-box; display: flex } .m:hover a:focus { display: grid }';
+  assert.deepEqual(list(css, body, 'display'), [
+    'grid when :hover on its parent and :focus',
+    'flex when :hover on its parent',
+  ]);
+  assert.deepEqual(list('.m:hover a { color: red } @media print { .m:hover a { color: red } }', body), [
+    '#ff0000 when :hover on its parent and @media print',
+    '#ff0000 when :hover on its parent',
+  ]);
+  assert.deepEqual(list('.m:hover a.b, .m:hover a { color: red } .m:hover a { color: lime }', body), [
+    '#00ff00 when :hover on its parent',
+  ]);
+});
+
 test('the same state of different elements is a different condition', () => {
   const one = list('.m:hover a { color: red }', '<div class="m"><a id="it">x</a></div>');
   const other = list('.m a:hover { color: red }', '<div class="m"><a id="it">x</a></div>');

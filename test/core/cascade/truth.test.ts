@@ -58,3 +58,24 @@ test('the same condition built twice, in any order, is the same number', () => {
   assert.notEqual(table.and(a, b), table.or(a, b));
   assert.notEqual(table.and(a, table.or(b, c)), table.or(table.and(a, b), c));
 });
+
+test('a condition implies another only where that holds whenever it does', () => {
+  const table = new TruthTable();
+  const states = [[], ['a'], ['b'], ['c'], ['a', 'b'], ['a', 'c'], ['b', 'c'], ['a', 'b', 'c']];
+  fc.assert(
+    fc.property(expression, expression, (one, other) => {
+      if (!table.implies(build(table, one), build(table, other))) return;
+      for (const state of states) {
+        const held = new Set(state);
+        assert.ok(!evaluate(one, held) || evaluate(other, held));
+      }
+    }),
+    { numRuns: 2000 },
+  );
+  const [a, b, c] = ['a', 'b', 'c'].map((text) => table.literal(text)) as [Truth, Truth, Truth];
+  assert.ok(table.implies(table.and(a, b, c), table.and(a, c)));
+  assert.ok(table.implies(table.and(a, b), table.or(b, c)));
+  assert.ok(table.implies(table.or(table.and(a, b), table.and(a, c)), a));
+  assert.ok(!table.implies(table.or(a, b), a));
+  assert.ok(!table.implies(a, table.and(a, b)));
+});
