@@ -79,3 +79,44 @@ test('mail keeps its styles, unless it is said otherwise', async () => {
     assert.notDeepEqual(snapshot(moved).get('mail.html'), snapshot(folder).get('mail.html'));
   }
 });
+
+test('a template is mail by where it lies', async () => {
+  const layout = (body: string): string =>
+    `<!doctype html>\n<html><head><title>{{ t }}</title></head><body>${body}</body></html>\n`;
+  const mails = {
+    'views/mailer/_fares.html.erb': `<%= fares %>${TWICE}`,
+    'views/crew_mailer/late.html.erb': layout(TWICE),
+    'views/layouts/mailer.html.erb': layout(`<%= yield %>${TWICE}`),
+    'templates/emails/late.twig': `{{ name }}${TWICE}`,
+  };
+  const pages = {
+    'views/emails/index.twig': `{{ name }}<i class="x"></i>${TWICE}`,
+    'email.html': htmlPage(TWICE, LINK),
+    'css/site.css': 'i { top: 0 }',
+    'layout.twig': `<!doctype html><html><head><title>t</title>${LINK}</head><body>{{ body }}</body></html>`,
+  };
+  const folder = await adopted({ ...mails, ...pages });
+  for (const [file, text] of Object.entries(mails)) assert.equal(read(folder, file), text, file);
+  for (const file of ['views/emails/index.twig', 'email.html'] as const)
+    assert.notEqual(read(folder, file), pages[file], file);
+});
+
+test('a number in a name is that of a release', async () => {
+  const css = '.a { margin: 3px; padding: 4px } .b { margin: 3px; padding: 4px }';
+  const links = (name: string): string => `${LINK}<link rel="stylesheet" href="css/${name}">`;
+  for (const [name, owner] of [
+    ['quay-kit-2.1.0.css', 'platform'],
+    ['skerrin-2.1.0.css', 'theme'],
+    ['deck-2.css', 'theme'],
+  ] as const) {
+    const folder = makeSite({
+      'index.html': htmlPage(TWICE, links(name)),
+      'package.json': '{ "name": "skerrin" }',
+      'css/site.css': '',
+      [`css/${name}`]: css,
+    });
+    const { sheets } = JSON.parse((await acervus('survey', folder, '--json')).stdout);
+    const found = sheets.find(({ path }: { readonly path: string }) => path === `css/${name}`);
+    assert.equal(found.owner, owner, name);
+  }
+});

@@ -7,9 +7,25 @@ const SURE =
 const ADDRESSED = /unsubscribe|view (?:it |this (?:mail|email|message) )?in (?:your|a) browser/i;
 const TABLE = /<table\b[^>]*(?:cellpadding|cellspacing|bgcolor|role="presentation")[^>]*>/gi;
 
-/** Whether a page is mail: by a sure sign, or as tables in tables that tell how to unsubscribe, without sheet or script. */
-export function isMail(text: string): boolean {
+/** Folders of what is mailed, and folders of what may be an application for mail, too. */
+const MAILED = /(?:^|\/)(?:[\w-]*_)?(?:mailers?|newsletters?|(?:e-?)?mail[_-]?templates?)\//i;
+const OF_MAIL = /(?:^|\/)e?-?mails?\//i;
+const ENGINE = /<%|<\?|\{\w+\}|\{[{%]/;
+const NAMED = /(?:^|[/_-])(?:mailer|e-?mail|newsletter)s?\.[\w.]*$/i;
+
+/**
+ * Whether a page is mail: by a sure sign, or as tables in tables that tell how to unsubscribe, without sheet or script; a template
+ * also by where it lies.
+ */
+export function isMail(text: string, path: string): boolean {
   if (SURE.test(text)) return true;
-  if (!ADDRESSED.test(text) || /<script\b|<link\b[^>]*stylesheet/i.test(text)) return false;
-  return (text.match(TABLE)?.length ?? 0) >= 2;
+  if (/<script\b|<link\b[^>]*stylesheet/i.test(text)) return false;
+  return (ADDRESSED.test(text) && (text.match(TABLE)?.length ?? 0) >= 2) || liesWithMail(text, path);
+}
+
+function liesWithMail(text: string, path: string): boolean {
+  if (MAILED.test(path)) return true;
+  if (!ENGINE.test(text)) return false;
+  const isWhole = /<!doctype|<html[\s>]|<body[\s>]/i.test(text);
+  return isWhole ? NAMED.test(path) : OF_MAIL.test(path) && !/\sclass(?:Name)?=/.test(text);
 }

@@ -75,7 +75,7 @@ export function readPage(path: string, text: string, { component, placed }: Read
     bare:
       !component && framework === undefined && !(engine !== undefined ? DOCUMENT : WHOLE_PAGE).test(source),
     quirks,
-    isMail: isMail(text),
+    isMail: isMail(text, path),
     base: reader.base,
     elements: reader.elements,
     holdsEngineText: engine?.isBetween ?? false,

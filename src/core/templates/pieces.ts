@@ -173,7 +173,13 @@ function php(text: string, start: number): Found {
   const family: CodeFamily = 'php';
   const role = opened === '<?=' ? 'none' : codeRole(code, family);
   // A function that is called may print.
-  return { start, end, role, prints: opened === '<?=' || /\b(echo|print)\b|\w\s*\(/.test(code), code };
+  return {
+    start,
+    end,
+    role,
+    prints: opened === '<?=' || /\b(echo|print|include|require)(_once)?\b|\w\s*\(/.test(code),
+    code,
+  };
 }
 
 /** Behind `?>`: one in a string ends nothing, one in a comment of a line does. */

@@ -84,11 +84,19 @@ const ANY_BANNER =
 const VERSION = /\bv?(?:ersion:?\s*)?\d+\.\d+(?:\.\d+)?(?:[-.]?[a-z]+\d*)?\b/i;
 const FROM_ELSEWHERE = /https?:\/\/|\blicen[sc]e|\bcopyright\b|\(c\)|\u00a9/i;
 
+/** `tribute-5.1.3.css`: nobody gives the number of a release to what is edited in place. */
+const NUMBERED = /(?:^|\/)([a-z][\w-]*?)[-._]v?(\d+\.\d+\.\d+)(?:[-.][\w.]+)?\.\w+$/i;
+
 /**
- * What a sheet or script says that it is a release of, in the comment that tools leave in place: a name, a version, whose it is.
- * Out: `undefined` for any other, and for a release of the site's own package.
+ * What a sheet or script says that it is a release of, in its name or in the comment that tools leave in place: a name, a version,
+ * whose it is. Out: `undefined` for any other, and for a release of the site's own package.
  */
 function releasedAs(file: string, text: string, files: SiteFiles): string | undefined {
+  const isOwn = (name: string): boolean =>
+    letters(name) === '' ||
+    packageNames(files).some((one) => letters(name).includes(one) || one.includes(letters(name)));
+  const [, called = '', number] = NUMBERED.exec(file) ?? [];
+  if (number !== undefined && !isOwn(called)) return `${called} ${number}`;
   // In scripts most tools leave the first comment alone, however it begins.
   const banner = (/\.s?css$/i.test(file) ? BANNER : ANY_BANNER).exec(text)?.[1];
   if (banner === undefined || !FROM_ELSEWHERE.test(banner)) return undefined;
@@ -101,8 +109,7 @@ function releasedAs(file: string, text: string, files: SiteFiles): string | unde
   const version = line === undefined ? undefined : VERSION.exec(line);
   if (line === undefined || version === null || version === undefined) return undefined;
   const name = (line.slice(0, version.index) || lines[0]!).replace(/[^\w)]+$/, '');
-  const own = packageNames(files).some((one) => letters(name).includes(one) || one.includes(letters(name)));
-  return own || letters(name) === '' ? undefined : `${name} ${version[0]}`;
+  return isOwn(name) ? undefined : `${name} ${version[0]}`;
 }
 
 /** Names under which the site itself is published, letters alone. */
