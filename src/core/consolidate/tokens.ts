@@ -9,8 +9,9 @@ import {
   type Edits,
   push,
   stateAfter,
-  writeRules,
+  writeRootValues,
 } from '../edits/index.js';
+import { groupBy } from '../group-by.js';
 import type { SharedSheet } from '../parts.js';
 import {
   type Difference,
@@ -19,7 +20,7 @@ import {
   proveAndTakeBack,
   type Refusals,
 } from '../proof/index.js';
-import type { SharedRule, ValuePlace, ValueToken } from '../search/index.js';
+import type { ValuePlace, ValueToken } from '../search/index.js';
 import { undecidedReason } from '../stock/index.js';
 
 export interface TokensResult {
@@ -87,18 +88,20 @@ function planTokens(
       push(edits, path, [{ ...range, text: `var(${name})` }]);
     }
   }
-  const rule: SharedRule = {
-    selectors: [':root'],
-    part: 'tokens',
-    declarations: tokens.map(({ name, text }) => ({
-      declaration: { property: name, value: text, important: false, range: { start: 0, end: 0 } },
-      holder: shared.path,
-    })),
-  };
-  push(edits, shared.path, writeRules(model.sources.sheets.get(shared.path) ?? '', shared, [rule]));
+  // What one sheet alone uses is defined there: whoever loads the one has the other.
+  const homes = groupBy(tokens, ({ places }) => {
+    const [only, ...others] = new Set(places.map(({ path }) => path));
+    return others.length === 0 && only !== undefined ? only : shared.path;
+  });
+  for (const [path, own] of homes) {
+    const sheet = path === shared.path ? shared : { path, partNames: {} };
+    push(edits, path, writeRootValues(model.sources.sheets.get(path) ?? '', sheet, own));
+  }
+  const common = homes.get(shared.path);
+  if (common === undefined) return edits;
   // Every page that uses such a sheet must know the names. Most link the shared sheet by now, which their text shows.
-  const { sheets, pages } = applyToSources(model.sources, edits);
-  const changed = new Set([...edits.keys()].filter((path) => sheets.has(path)));
+  const { pages } = applyToSources(model.sources, edits);
+  const changed = new Set(common.flatMap(({ places }) => places.map(({ path }) => path)));
   const wanted = new Set<string>();
   for (const page of base.pages) {
     if (page.kind !== 'page' || pages.get(page.path)?.includes(`"${addressFrom(page.path, shared.path)}"`))

@@ -12,9 +12,10 @@ import { countOf, isGiven, mayHoldMore, mayShow, type Page } from '../markup/ind
 import { keptText, undecidedUnless } from '../stock/index.js';
 import { type Alignment, type AlignOptions, alignPages } from './align.js';
 import { type Difference, describeElement, placeOf, showElement } from './describe.js';
+import { Likeness, looksOf } from './likeness.js';
 import { emptyPart, type ProofPart } from './part.js';
 import { attributesRead, readOtherwise } from './read-attributes.js';
-import { CustomProperties, type FileTexts } from './resolve.js';
+import type { FileTexts } from './resolve.js';
 import { noteScripts } from './script-assumptions.js';
 import { isBeyondReach, isSameStack, isUntouched, noteNames, stacksDiffer } from './stacks.js';
 
@@ -56,6 +57,7 @@ export class Prover {
   readonly #reported = new Set<string>();
   /** By outcome number, whether a rule says which box an element has. */
   readonly #shown = new Map<number, boolean>();
+  readonly #likeness = new Likeness();
   /** What elements with these two outcome numbers differ in. */
   readonly #alike = new Map<string, readonly Difference[]>();
   readonly #before: SiteStyles;
@@ -310,9 +312,8 @@ export class Prover {
     isPlaced: boolean,
   ): void {
     let described = 0;
-    const isSetInline = (name: string): boolean => this.known.has(name);
-    const before = new CustomProperties(first, textsOf(this.#before), isSetInline);
-    const after = new CustomProperties(second, textsOf(this.#after), isSetInline);
+    const before = looksOf(first, textsOf(this.#before), this.known);
+    const after = looksOf(second, textsOf(this.#after), this.known);
     const read = new Set([...attributesRead(first.stack), ...attributesRead(second.stack)]);
     for (const [i, j] of pairs) {
       if (read.size > 0)
@@ -325,8 +326,7 @@ export class Prover {
         for (const one of known) this.#tell(movedTo(one, second.page, j), second.page);
         continue;
       }
-      const one = before.form(i, (name) => !after.mentions(name));
-      const isEqual = one === after.form(j, (name) => !before.mentions(name));
+      const isEqual = this.#likeness.areEqual([before, i], [after, j], `${key} ${this.known.size}`);
       if (!isEqual && ++described > this.#perPage) continue;
       const found = isEqual ? [] : describeElement(first, i, second, j);
       for (const difference of found) this.#tell(difference, second.page);

@@ -7,9 +7,11 @@ import {
   isOpaque,
   type Outcome,
   type Outcomes,
+  type Stack,
   type StyleReader,
   withoutIdle,
 } from '../cascade/index.js';
+import { getOrInsert, newMap } from '../get-or-insert.js';
 import { declarationValidity, expandDeclaration } from '../sheets/index.js';
 import { Token, tokenize, tokenText } from '../sheets/tokens.js';
 
@@ -25,6 +27,8 @@ export interface FileTexts {
 /** Resolves the custom properties of one state of a page. */
 export class CustomProperties {
   readonly #values = new Map<string, CustomValue>();
+  /** By element, what its targets say of custom properties and of all. */
+  readonly #said = new Map<number, ReadonlyMap<string, Outcomes>>();
   readonly #reader: StyleReader;
   readonly #texts: FileTexts;
   readonly #isSetInline: (name: string) => boolean;
@@ -81,15 +85,30 @@ export class CustomProperties {
     return parts.join('\n');
   }
 
+  /** Whether what stands around an element tells nothing of its values: custom properties that are set at the root alone. */
+  isOfRoot(element: number): boolean {
+    const targets = this.#reader.outcomes(element);
+    if (customIn(targets).size > 0) return false;
+    const values = [...targets.values()].flatMap((outcomes) => [...outcomes.values()].flat());
+    const names = values.flatMap(({ entry }) => entry.declaration.value.match(CUSTOM_NAME) ?? []);
+    return names.every((name) => !this.#isSetInline(name) && isRootAlone(name, this.#reader.stack));
+  }
+
   #resolveOutcome(outcome: Outcome, target: string, element: number): Outcome {
     const { property, value } = outcome.entry.declaration;
     if (!/\bvar\(/i.test(value) || property.startsWith('--')) return outcome;
     const text = this.#substitute(value, target, element, []);
-    // An address means something else in another file, and what does not fit makes the declaration invalid.
-    if (text === undefined || /url\(/i.test(text)) return outcome;
-    if (declarationValidity(property, text).validity !== 'certain') return outcome;
-    const part = expandDeclaration(property, text, '').find(({ longhand }) => longhand === outcome.longhand);
+    // What does not fit makes the declaration invalid.
+    if (text === undefined || declarationValidity(property, text).validity !== 'certain') return outcome;
+    const part = expandDeclaration(property, text, this.#holderOf(outcome)).find(
+      ({ longhand }) => longhand === outcome.longhand,
+    );
     return part === undefined || part.unsettled ? outcome : { ...outcome, value: part.value };
+  }
+
+  /** The file that addresses in a declaration are seen from. */
+  #holderOf({ origin }: Outcome): string {
+    return origin.kind === 'rule' ? origin.use.program.holder : this.#reader.page.path;
   }
 
   /** CSS Variables 1 §3. Out: `undefined` where a part is not certain. */
@@ -106,7 +125,8 @@ export class CustomProperties {
     const fallback =
       comma < 0 ? undefined : this.#substitute(inside.slice(comma + 1).trim(), target, element, path);
     const text = typeof found === 'object' ? found.text : found === 'none' ? fallback : undefined;
-    if (text === undefined) return undefined;
+    // An address means something else in another file.
+    if (text === undefined || (typeof found === 'object' && /url\(/i.test(text))) return undefined;
     const rest = this.#substitute(value.slice(end + 1), target, element, path);
     return rest === undefined ? undefined : joined(value.slice(0, open), text, rest);
   }
@@ -123,7 +143,9 @@ export class CustomProperties {
   }
 
   #computeValue(name: string, target: string, element: number, path: readonly string[]): CustomValue {
-    const outcomes: Outcomes | undefined = this.#reader.outcomes(element).get(target);
+    const outcomes = getOrInsert(this.#said, element, () => customIn(this.#reader.outcomes(element))).get(
+      target,
+    );
     if (outcomes?.has('all') === true) return 'open';
     const list = withoutIdle(outcomes?.get(name) ?? []);
     const [first] = list;
@@ -145,21 +167,9 @@ export class CustomProperties {
   /** What a fragment inherits on every page: a name that only `:root` sets, always, and no style attribute of the site. */
   #ofEveryPage(name: string): CustomValue {
     if (this.#isSetInline(name)) return 'open';
-    let found: CustomValue = 'open';
-    for (const { program, condition, layer } of this.#reader.stack.uses) {
-      for (const rule of program.rules) {
-        const own = rule.rule.declarations.filter(({ property }) => property === name);
-        if (own.length === 0) continue;
-        const certain = condition === ALWAYS && rule.condition === ALWAYS && rule.scope === undefined;
-        const plain = layer === undefined && rule.rule.layer === undefined && rule.selector.text === ':root';
-        const [only] = own;
-        if (!certain || !plain || own.length > 1 || only!.important || /\bvar\(/i.test(only!.value))
-          return 'open';
-        if (/^(inherit|initial|unset|revert|revert-layer)$/i.test(only!.value)) return 'open';
-        found = { text: only!.value };
-      }
-    }
-    return found;
+    const { stack } = this.#reader;
+    const known = getOrInsert(rootValues, stack, newMap<string, CustomValue>);
+    return getOrInsert(known, name, () => rootValue(name, stack));
   }
 
   /** What `@property` registers has a syntax and an initial value, and what keyframes name changes with time. */
@@ -171,6 +181,53 @@ export class CustomProperties {
     );
     return this.#defined.has(name);
   }
+}
+
+/** By the sheets of a page, what they say of a name at the root. */
+const rootValues = new WeakMap<Stack, Map<string, CustomValue>>();
+
+function rootValue(name: string, { uses }: Stack): CustomValue {
+  let found: CustomValue = 'open';
+  for (const { program, condition, layer } of uses) {
+    for (const rule of program.rules) {
+      const own = rule.rule.declarations.filter(({ property }) => property === name);
+      if (own.length === 0) continue;
+      const certain = condition === ALWAYS && rule.condition === ALWAYS && rule.scope === undefined;
+      const plain = layer === undefined && rule.rule.layer === undefined && rule.selector.text === ':root';
+      const [only] = own;
+      if (!certain || !plain || own.length > 1 || only!.important || /\bvar\(/i.test(only!.value))
+        return 'open';
+      if (/^(inherit|initial|unset|revert|revert-layer)$/i.test(only!.value)) return 'open';
+      found = { text: only!.value };
+    }
+  }
+  return found;
+}
+
+const rootNames = new WeakMap<Stack, Map<string, boolean>>();
+
+/** Whether no rule sets a name but at the root. */
+function isRootAlone(name: string, stack: Stack): boolean {
+  const known = getOrInsert(rootNames, stack, newMap<string, boolean>);
+  return getOrInsert(known, name, () =>
+    stack.uses.every(({ program }) =>
+      program.rules.every(
+        ({ rule, selector }) =>
+          (selector.text === ':root' && rule.scope === undefined) ||
+          rule.declarations.every(({ property }) => property !== name),
+      ),
+    ),
+  );
+}
+
+const NOTHING: ReadonlyMap<string, Outcomes> = new Map();
+
+function customIn(targets: ReadonlyMap<string, Outcomes>): ReadonlyMap<string, Outcomes> {
+  const found = [...targets].flatMap(([target, outcomes]) => {
+    const own = [...outcomes].filter(([name]) => name === 'all' || name.startsWith('--'));
+    return own.length === 0 ? [] : [[target, new Map(own)] as const];
+  });
+  return found.length === 0 ? NOTHING : new Map(found);
 }
 
 /** Where the first `var()` of a value begins: in a string, in an address or behind a `#` there is none. */

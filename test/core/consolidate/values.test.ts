@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { OutcomeTable, TruthTable } from '../../../src/core/cascade/index.js';
 import { changeValues } from '../../../src/core/consolidate/near-misses.js';
 import { prove } from '../../../src/core/proof/index.js';
 import { findNearMisses } from '../../../src/core/search/near-values.js';
@@ -7,6 +8,7 @@ import { sheetValues } from '../../../src/core/search/values.js';
 import { adoptAll, modelOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
 
+const table = new OutcomeTable(new TruthTable());
 const linked = '<link rel="stylesheet" href="t.css">';
 const site = (css: string, body = '<p class="a">x<p class="b">y<p class="c">z'): Record<string, string> => ({
   'index.html': htmlPage(body, linked),
@@ -51,11 +53,27 @@ test('a value that stands three times gets a name and one place', () => {
   );
   assert.equal(
     adopted.text('t.css'),
-    '.a { color: var(--navy); }\n.b { border: 1px solid var(--navy); }\n.c { background: var(--navy); top: 0; }\n',
+    ':root { --navy: #1f3a56; }\n\n.a { color: var(--navy); }\n.b { border: 1px solid var(--navy); }\n.c { background: var(--navy); top: 0; }\n',
   );
-  assert.match(adopted.text('shared.css'), /^\/\* part: tokens \*\/\n\n:root \{\n {2}--navy: #1f3a56;\n\}\n/);
-  assert.match(adopted.text('index.html'), /shared\.css/);
+  assert.doesNotMatch(adopted.text('index.html'), /shared\.css/);
   assert.deepEqual(prove(adopted.before, adopted.after).differences, []);
+});
+
+test('a name stands beside those that a sheet has', () => {
+  const css =
+    ':root {\n  --gap: 4px;\n}\n.a { color: #1f3a56; }\n.b { border: 1px solid #1f3a56; }\n.c { background: #1f3a56 url(a.png); }\n';
+  const adopted = adoptAll(site(css));
+  assert.match(adopted.text('t.css'), /^:root \{\n {2}--gap: 4px;\n {2}--navy: #1f3a56;\n\}\n/);
+  assert.match(adopted.text('t.css'), /background: var\(--navy\) url\(a\.png\)/);
+  assert.deepEqual(prove(adopted.before, adopted.after).differences, []);
+});
+
+test('an address that a name holds is not seen from the sheet that asks for it', () => {
+  const [before, after] = ['.c { background: #fff url(a.png) }', '.c { background: #fff var(--pic) }'];
+  const pages = { 'index.html': htmlPage('<p class="c">x', '<link rel="stylesheet" href="css/t.css">') };
+  const root = ':root { --pic: url(a.png) }';
+  const models = [before, `${root} ${after}`].map((text) => modelOf({ ...pages, 'css/t.css': text }, table));
+  assert.notDeepEqual(prove(models[0]!, models[1]!).differences, []);
 });
 
 test('a token is not made where it would not be certain', () => {
@@ -70,8 +88,11 @@ test('every page that uses such a sheet knows the names', () => {
   const css = '.a { color: #1f3a56 } .b { border-color: #1f3a56 } .c { background-color: #1f3a56 }';
   const { text } = adoptAll({
     ...site(css),
-    'fares/b.html': htmlPage('<p class="a">x', linked.replace('t.css', '../t.css')),
+    'fares/b.html': htmlPage('<p class="a">x', '<link rel="stylesheet" href="f.css">'),
+    'fares/f.css': '.a { color: #1f3a56; top: 0 }',
   });
+  assert.match(text('shared.css'), /^\/\* part: tokens \*\/\n\n:root \{\n {2}--navy: #1f3a56;\n\}\n/);
+  assert.match(text('index.html'), /href="shared\.css"/);
   assert.match(text('fares/b.html'), /href="\.\.\/shared\.css"/);
 });
 
