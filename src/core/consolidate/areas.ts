@@ -3,10 +3,10 @@
 import { fileAt } from '../addresses.js';
 import { SiteModel } from '../cascade/index.js';
 import { isModuleSheet } from '../components/index.js';
-import { copiesWith, sheetsBeside } from '../edits/index.js';
+import { copiesWith, saysWhatAllLink, sheetsBeside } from '../edits/index.js';
 import { getOrInsert } from '../get-or-insert.js';
-import { givenSheets, isPlainLink, mayShow, type Page } from '../markup/index.js';
-import { linkedByAll } from '../stock/index.js';
+import { givenSheets, isPlainLink, mayShow, type Page, pagesThatShow } from '../markup/index.js';
+import { linkedByAll, sheetForAll } from '../stock/index.js';
 import type { DraftSite } from './draft-site.js';
 
 /** Out: the site itself where its pages share their sheets; else one for each area, with the sheet that its rules go into. */
@@ -53,8 +53,53 @@ function areasByLinks(site: DraftSite): DraftSite[] {
     home?.pages.push(page);
   }
   const left = rest.filter((page) => !groups.some(({ pages }) => pages.includes(page)));
-  const areas = groups.map((group) => areaOf(site, group));
-  return left.length === 0 ? areas : [...areas, areaOf(site, { pages: left, sheets: new Set(), folder: '' })];
+  const all = withPartsTogether(
+    left.length === 0
+      ? groups
+      : [...groups, { pages: left, sheets: new Set(), folder: commonFolder(left.map((page) => page.path)) }],
+  );
+  if (all.length === 1) return [site];
+  const areas = all.map((group) => areaOf(site, group));
+  // Two that would write into one sheet are one.
+  return new Set(areas.map(({ shared }) => shared.path)).size === areas.length ? areas : [site];
+}
+
+/** Whether every part stands, wherever it may, on pages of its own area. */
+export function keepsPartsApart(areas: readonly DraftSite[]): boolean {
+  const all = areas.flatMap(({ model }) => model.pages);
+  const parts = all.filter(({ kind }) => kind === 'component');
+  if (parts.length === 0) return true;
+  const places = new Set(
+    parts.flatMap(({ around }) => around?.shownBy ?? pagesThatShow(all).map(({ path }) => path)),
+  );
+  const ofParts = areas.filter(({ model }) =>
+    model.pages.some(({ path, kind }) => kind === 'component' || places.has(path)),
+  );
+  return ofParts.length === 1;
+}
+
+/** A part that may stand on pages of several areas is moved in all of these or in none: they are one. */
+function withPartsTogether(groups: readonly Group[]): readonly Group[] {
+  const all = groups.flatMap(({ pages }) => pages);
+  const isAnywhere = all.some(({ kind, around }) => kind === 'component' && around?.shownBy === undefined);
+  const showing = groups.filter(({ pages }) => pages.some(mayShow));
+  if (!isAnywhere || showing.length < 2) return groups;
+  // Of pages without a sheet, those alone that an engine fills.
+  const isOfParts = (group: Group, page: Page): boolean =>
+    group.sheets.size > 0 ? showing.includes(group) : page.kind === 'component' || mayShow(page);
+  const pages = groups.flatMap((group) => group.pages.filter((page) => isOfParts(group, page)));
+  const own = new Set(pages);
+  const together: Group = {
+    pages,
+    sheets: new Set(showing.flatMap(({ sheets }) => [...sheets])),
+    folder: commonFolder(pages.map(({ path }) => path)),
+  };
+  const apart = groups.flatMap((group) => {
+    const rest = group.pages.filter((page) => !own.has(page));
+    const folder = commonFolder(rest.map(({ path }) => path));
+    return rest.length === 0 ? [] : { ...group, pages: rest, folder };
+  });
+  return [together, ...apart];
 }
 
 interface Group {
@@ -97,8 +142,9 @@ function commonFolder(paths: readonly string[]): string {
 function areaOf(site: DraftSite, { pages, sheets, folder }: Group, shared?: string): DraftSite {
   const { sources, table } = site.model;
   const own = new Set(pages.map(({ path }) => path));
+  const beside = [...sheets][0]?.replace(/[^/]*$/, '') ?? (folder === '' ? '' : `${folder}/`);
   const linked = pages
-    .filter(({ kind, isMail }) => kind === 'page' && !isMail)
+    .filter((page) => saysWhatAllLink(page, sources))
     .map((page) =>
       page.sheets.flatMap((one) =>
         one.kind === 'link' && isPlainLink(one)
@@ -107,8 +153,11 @@ function areaOf(site: DraftSite, { pages, sheets, folder }: Group, shared?: stri
       ),
     );
   const all = linkedByAll([...sheets], linked).filter((path) => !site.unseen.has(path));
-  const beside = [...sheets][0]?.replace(/[^/]*$/, '') ?? (folder === '' ? '' : `${folder}/`);
-  const path = shared ?? all.at(-1) ?? madeFor(pages, site.model) ?? `${beside}shared.css`;
+  const path =
+    shared ??
+    sheetForAll(all, (one) => sources.sheets.get(one)) ??
+    madeFor(pages, site.model) ??
+    `${beside}shared.css`;
   const model = new SiteModel(
     {
       ...sources,

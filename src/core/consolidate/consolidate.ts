@@ -140,7 +140,7 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
   const proven = new Map<string, ProofPart>();
   let isEach = changed.edits.size === 0;
   let proof = prove(changed.after, done.after, {
-    perPage: 1,
+    ...{ perPage: 1, keepsUnseen: true },
     onPage: (page) => upkeep.add(page),
     onProven: (path, part) => {
       if (part === undefined) isEach = false;

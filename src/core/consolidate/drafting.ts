@@ -21,7 +21,7 @@ import { type ProofPart, prove } from '../proof/index.js';
 import { type PlaceOf, type ScopeTaste, TASTES, type TasteName } from '../search/index.js';
 import { showPlace } from '../source.js';
 import type { Trace } from '../trace.js';
-import { areasOf } from './areas.js';
+import { areasOf, keepsPartsApart } from './areas.js';
 import { type Consolidation, consolidate } from './consolidate.js';
 import type { DraftSite } from './draft-site.js';
 import { totalOf, type Upkeep } from './upkeep.js';
@@ -310,7 +310,8 @@ async function runAll(
     const runs = runAreas(site, options, draft, unknown);
     if (!isWide(site)) {
       // A part may stand on pages of any area, and in one that is not its own.
-      const hold = runs.length === 1 || !hasComponents(site) || holdTogether(site, runs);
+      const hold =
+        runs.length === 1 || keepsPartsApart(runs.map(({ area }) => area)) || holdTogether(site, runs);
       return { runs: hold ? runs : runAreas(asOne(site), options, draft, unknown), wide: undefined };
     }
     options.onStep?.('proof of every page');
@@ -320,15 +321,11 @@ async function runAll(
   }
 }
 
-function hasComponents({ model }: DraftSite): boolean {
-  return model.pages.some(({ kind }) => kind === 'component');
-}
-
 /** Whether all areas together look as before, as each does by itself; looks that are to change are told apart in each. */
 function holdTogether({ model }: DraftSite, runs: readonly Run[]): boolean {
   if (runs.some(({ result }) => result.changed.elements > 0)) return true;
   const edits = new Map(runs.flatMap(({ result }) => [...result.edits]));
-  return prove(model, stateAfter(model, edits), { perPage: 1 }).differences.length === 0;
+  return prove(model, stateAfter(model, edits), { perPage: 1, keepsUnseen: true }).differences.length === 0;
 }
 
 /** The site as one area. */

@@ -1,7 +1,9 @@
 // What several rules say is said once, as far as the proof finds that nothing changes.
 
 import type { SiteModel } from '../cascade/index.js';
-import { type Edits, planRuleMoves, stateAfter } from '../edits/index.js';
+import { type Edits, isLinkable, planRuleMoves, stateAfter } from '../edits/index.js';
+import { getOrInsert } from '../get-or-insert.js';
+import type { Page } from '../markup/index.js';
 import type { SharedSheet } from '../parts.js';
 import {
   type Difference,
@@ -32,7 +34,7 @@ interface MovesPlan extends Planned<string> {
   readonly edits: Edits;
 }
 
-export interface SheetsOptions extends Omit<RuleStep, 'refused' | 'shared'> {
+export interface SheetsOptions extends Omit<RuleStep, 'refused' | 'shared' | 'mayLink'> {
   readonly shared: SharedSheet;
   readonly judge: Judge;
 }
@@ -41,6 +43,9 @@ export interface SheetsOptions extends Omit<RuleStep, 'refused' | 'shared'> {
 export function consolidateSheets(model: SiteModel, options: SheetsOptions): SheetsResult {
   const { shared, judge } = options;
   const asked = new Map<string, RuleMove>();
+  const links = new Map<Page, boolean>();
+  const mayLink = (page: Page): boolean =>
+    getOrInsert(links, page, () => isLinkable(model, page, shared.path));
   let pasted: readonly PastedRule[] = [];
   const { plan, refused } = proveAndTakeBack<string, MovesPlan>({
     before: model,
@@ -50,7 +55,7 @@ export function consolidateSheets(model: SiteModel, options: SheetsOptions): She
       // In the end, what is left of the last search without what was taken back.
       const found =
         round < MOST_ROUNDS
-          ? ruleMovesOf(model, { ...options, shared: shared.path, refused: known })
+          ? ruleMovesOf(model, { ...options, shared: shared.path, refused: known, mayLink })
           : { moves: [], pasted: [] };
       const { moves } = found;
       pasted = found.pasted;
@@ -97,8 +102,13 @@ export function consolidateSheetsWhole(
 
 /** The moves whose rules decide what differs; else all that touch the page. */
 function blame(difference: Difference, moves: readonly RuleMove[]): readonly RuleMove[] {
-  if (difference.kind === 'style') {
-    const deciding = new Set([...difference.before, ...difference.after].map(({ from }) => from));
+  const lost = difference.kind === 'page' ? difference.rule : undefined;
+  if (difference.kind === 'style' || lost !== undefined) {
+    const deciding = new Set(
+      difference.kind === 'style'
+        ? [...difference.before, ...difference.after].map(({ from }) => from)
+        : [lost!],
+    );
     const named = moves.filter(
       ({ selectors, replaced }) =>
         selectors.some((one) => deciding.has(one)) ||

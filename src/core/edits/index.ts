@@ -13,18 +13,20 @@ export {
   withoutEntries,
   withoutWords,
 } from './in-tag.js';
-export { copiesWith, lineFor, planBlock, planLink, sheetsBeside } from './link.js';
+export { copiesWith, lineFor, planBlock, planLink, saysWhatAllLink, sheetsBeside } from './link.js';
 export { newline as newlineOf } from './newline.js';
 export { ownBlockOf } from './own-block.js';
 export {
   addLinks,
   applyToSources,
   hasBehind,
+  isLinkable,
   linkOn,
   planEdits,
   push,
   type SitePlan,
 } from './plan.js';
+export { type RootValue, writeRootValues } from './root-values.js';
 export { planRuleMoves } from './rule-moves.js';
 export {
   changeText,

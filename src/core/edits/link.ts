@@ -1,6 +1,7 @@
 // Where the link to the shared sheet goes on a page: in the head, after what it must beat.
 
 import { addressFrom, fileAt } from '../addresses.js';
+import type { SiteSources } from '../cascade/index.js';
 import { isPlainLink, mayShow, type Page, parsePage, type SheetReference } from '../markup/index.js';
 import type { SharedRule } from '../search/index.js';
 import { holdsEngineText } from '../templates/index.js';
@@ -60,6 +61,17 @@ export function linksIn(page: Page): string | undefined {
 /** Whether an engine writes into a page, be it the addresses of its sheets alone. */
 function isServed(page: Page): boolean {
   return page.isFilled || page.sheets.some((one) => one.kind === 'link' && holdsEngineText(one.address));
+}
+
+/** Whether a page has a say in what all pages link: mail links nothing, and no more does what an engine fills and nothing shows how. */
+export function saysWhatAllLink(page: Page, { copies, link }: Pick<SiteSources, 'copies' | 'link'>): boolean {
+  if (page.kind !== 'page' || page.isMail) return false;
+  return (
+    !page.isFilled ||
+    link !== undefined ||
+    page.sheets.some((one) => one.kind === 'link' && isPlainLink(one)) ||
+    linkAddress(page, 'shared.css', (address) => copies.get(address)) !== undefined
+  );
 }
 
 /** In: how a link is written, with `{path}`, `{file}` or `{name}` for the sheet. */

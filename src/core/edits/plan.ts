@@ -3,7 +3,7 @@
 import { fileAt } from '../addresses.js';
 import type { SiteModel, SiteSources } from '../cascade/index.js';
 import { askedName } from '../components/index.js';
-import { isGiven, type Page } from '../markup/index.js';
+import { givenSheets, isGiven, type Page } from '../markup/index.js';
 import type { SharedSheet } from '../parts.js';
 import { type Member, type NamedStyle, rulesOf, type SharedRule, type Style } from '../search/index.js';
 import type { StyleRule } from '../sheets/index.js';
@@ -49,7 +49,13 @@ export function planEdits(model: SiteModel, styles: readonly NamedStyle[], share
     push(edits, shared.path, writeRules(model.sources.sheets.get(shared.path) ?? '', shared, rules));
   }
   // A component may be on any page: then every page needs the sheet.
-  if (rules.length > 0) addLinks(model, shared.path, (path) => component || touched.has(path), edits);
+  if (rules.length > 0)
+    addLinks(
+      model,
+      shared.path,
+      (path) => touched.has(path) || (component && model.page(path)?.isMail === false),
+      edits,
+    );
   // Behind the link, so that the page's own rules stand behind the shared ones.
   for (const path of new Set(inOrder.flatMap(({ page }) => page ?? []))) {
     const own = inOrder.filter(({ page }) => page === path).flatMap(rulesOf);
@@ -90,6 +96,14 @@ export function addLinks(
     push(edits, plan.path, [plan.edit]);
     linked.add(plan.path);
   }
+}
+
+/** Whether a page has a sheet, or would once links are added. */
+export function isLinkable(model: SiteModel, page: Page, shared: string): boolean {
+  if (givenSheets(page)?.includes(shared) === true || hasBehind(model, page, shared)) return true;
+  if (isLinked(page, shared, (address) => model.copyOf(address))) return true;
+  if (model.sources.link === 'none' || page.base !== undefined) return false;
+  return page.kind === 'page' && linkOn(model, page, shared).edit !== undefined;
 }
 
 /** How a page comes to link the shared sheet: in its own text, or in that of the part that holds its links. */

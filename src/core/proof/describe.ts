@@ -21,7 +21,13 @@ export interface ShownOutcome {
 }
 
 export type Difference =
-  | { readonly kind: 'page'; readonly page: string; readonly what: string }
+  | {
+      readonly kind: 'page';
+      readonly page: string;
+      readonly what: string;
+      /** Of one that is lost, the selector. */
+      readonly rule?: string;
+    }
   | {
       readonly kind: 'markup';
       readonly page: string;

@@ -7,6 +7,7 @@ import { comparePaths } from '../source.js';
 import type { Difference } from './describe.js';
 import { assumptionsOf, emptyPart, mergeProofs, type ProofPart } from './part.js';
 import { Prover, type ProverOptions } from './prover.js';
+import { UnseenRules } from './unseen.js';
 
 export interface Proof {
   /** By page. */
@@ -22,6 +23,8 @@ export interface ProveOptions extends ProverOptions {
   readonly onPage?: (page: Page) => void;
   /** Hears what each page came to by itself; nothing of one that depends on all others. */
   readonly onProven?: (path: string, part: ProofPart | undefined) => void;
+  /** Whether rules stay in words that style nothing but what an engine fills in. */
+  readonly keepsUnseen?: boolean;
 }
 
 /**
@@ -32,9 +35,11 @@ export function prove(before: SiteModel, after: SiteModel, options: ProveOptions
   const prover = new Prover(before, after, options);
   const late: [Page, Page][] = [];
   const whole = emptyPart();
+  const unseen = options.keepsUnseen === true ? new UnseenRules() : undefined;
   for (const path of [...new Set([...before.paths, ...after.paths])]) {
     const [a, b] = [before.page(path), after.readOnce(path)];
     if (b !== undefined) options.onPage?.(b);
+    if (a !== undefined && b !== undefined) unseen?.add(a, () => [before.stackOf(a), after.stackOf(b)]);
     const isDone = prover.add(path, a, b);
     if (!isDone && a !== undefined && b !== undefined) late.push([a, b]);
     const part = prover.take();
@@ -42,6 +47,7 @@ export function prove(before: SiteModel, after: SiteModel, options: ProveOptions
     mergeProofs(whole, part);
   }
   for (const [a, b] of late) prover.addLate(a, b);
+  whole.differences.push(...(unseen?.differences ?? []));
   return proofOf(mergeProofs(whole, prover.part));
 }
 

@@ -9,7 +9,7 @@ import { type Proof, prove } from './prove.js';
 /** Proves a step, or trusts it until the whole is proven. */
 export type Judge = (before: SiteModel, after: SiteModel) => Proof;
 
-export const PROVE: Judge = (before, after) => prove(before, after, { perPage: 200 });
+export const PROVE: Judge = (before, after) => prove(before, after, { perPage: 200, keepsUnseen: true });
 
 /** Finds no difference: for steps that are proven together afterwards. */
 export const TRUST: Judge = () => ({

@@ -33,6 +33,7 @@ export {
 } from './rules/id-classes.js';
 export {
   type BlockPlace,
+  covers,
   findRuleMoves,
   moveKey,
   type OwnRule,

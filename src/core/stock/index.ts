@@ -15,7 +15,7 @@ export { carriersOf, readStyle } from './carriers.js';
 export { type ColourUse, coloursIn, type NearMiss, nearMisses } from './colour-uses.js';
 export type { Finding, FindingKind } from './findings.js';
 export { type KeptReason, keptText } from './kept.js';
-export { linkedByAll, reachSheets, type SheetShelf } from './links.js';
+export { linkedByAll, reachSheets, type SheetShelf, sheetForAll } from './links.js';
 export { mergeStock } from './merge-stock.js';
 export { nearName } from './near-name.js';
 export { sheetsFromSelf, stylesFromSelf } from './policy.js';

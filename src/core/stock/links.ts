@@ -60,3 +60,18 @@ export function linkedByAll(themes: readonly string[], linked: readonly (readonl
   const [first = [], ...others] = linked;
   return first.filter((file) => themes.includes(file) && others.every((one) => one.includes(file)));
 }
+
+/**
+ * Of sheets that all pages link, the one for what all have: the last, as nothing behind it takes part; one that holds in some media
+ * alone only where there is no other.
+ */
+export function sheetForAll(
+  sheets: readonly string[],
+  textOf: (path: string) => string | undefined,
+): string | undefined {
+  const isForAnyMedium = (path: string): boolean => {
+    const { rules } = parseSheet(textOf(path) ?? '');
+    return rules.filter(({ conditions }) => conditions.length > 0).length * 2 <= rules.length;
+  };
+  return sheets.findLast(isForAnyMedium) ?? sheets.at(-1);
+}

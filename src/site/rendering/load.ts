@@ -106,7 +106,7 @@ export function loadSite(files: SiteFiles, options: LoadOptions = {}): Site {
     tellRead(at + 1, pages.size);
   }
   const uses = new SheetUses();
-  for (const page of model.pages) uses.note(page, model, found.reader.copies);
+  for (const page of model.pages) uses.note(page, model, model.sources);
   return siteOf(found, model, uses, options);
 }
 

@@ -9,7 +9,7 @@ import { scriptReading } from '../../core/scripts/index.js';
 import { parseSheet } from '../../core/sheets/parse.js';
 import type { Sheet } from '../../core/sheets/sheet.js';
 import type { Mentions } from '../../core/standing/index.js';
-import { linkedByAll, type SheetShelf } from '../../core/stock/index.js';
+import { linkedByAll, type SheetShelf, sheetForAll } from '../../core/stock/index.js';
 import { holdsEngineText } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
@@ -301,7 +301,10 @@ export class SiteReader implements SheetShelf, PageSource {
     const pages = new Map(this.pagePaths.map((file) => [file, '']));
     const unread = everywhere.length === 0 ? undefined : sheetsOfUnread(this.files, pages, everywhere);
     return (
-      everywhere.findLast((file) => unread?.has(file) !== true) ?? defaultShared(sheets, this.files.list())
+      sheetForAll(
+        everywhere.filter((file) => unread?.has(file) !== true),
+        (file) => this.textAt(file),
+      ) ?? defaultShared(sheets, this.files.list())
     );
   }
 

@@ -2,6 +2,7 @@
 
 import { fileAt } from '../../core/addresses.js';
 import type { SiteSources, SiteStyles } from '../../core/cascade/index.js';
+import { saysWhatAllLink } from '../../core/edits/index.js';
 import { isGiven, isPlainLink, type Page } from '../../core/markup/index.js';
 
 /** The sheet files that style a page. */
@@ -24,12 +25,10 @@ export class SheetUses {
   readonly counts = new Map<string, number>();
   readonly #links = new Map<string, readonly string[]>();
 
-  note(page: Page, styles: SiteStyles, copies: SiteSources['copies']): void {
+  note(page: Page, styles: SiteStyles, sources: Pick<SiteSources, 'copies' | 'link'>): void {
     if (page.kind !== 'page' && !page.sheets.some(isGiven)) return;
     for (const file of sheetsUsed(page, styles)) this.#count(file, 1);
-    if (page.kind !== 'page') return;
-    // Mail links nothing: it is no reason to think that a sheet does not reach every page.
-    if (!page.isMail) this.#link(plainLinksOf(page, copies));
+    if (saysWhatAllLink(page, sources)) this.#link(plainLinksOf(page, sources.copies));
   }
 
   get links(): (readonly string[])[] {

@@ -55,7 +55,7 @@ export function takePart(
     const page = standingOf(reader).bring(parseAlone(reader, path, text));
     found.follow(page, styles);
     taker.add(page);
-    uses.note(page, styles, reader.copies);
+    uses.note(page, styles, { copies: reader.copies, link: reader.config.link });
     listener?.onPage(done);
   }
   const { sheets, scripts } = found.sources;

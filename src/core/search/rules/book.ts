@@ -1,6 +1,7 @@
 // The state of a search of rules: what is said no longer, what is said instead, and what one rule more would save.
 
 import type { SiteModel, Truth } from '../../cascade/index.js';
+import { getOrInsert } from '../../get-or-insert.js';
 import type { ElementGroup } from '../census.js';
 import { areRivals } from '../rivals.js';
 import { elementsIn } from './candidates.js';
@@ -36,6 +37,8 @@ export class Book {
   readonly #hits = new Map<Candidate, Map<ElementGroup, Hit[]> | undefined>();
   readonly #made = new Map<string, RulePlace>();
   readonly #truths = new Map<string, Truth>();
+  /** By two sheets; see `#isBeside`. */
+  readonly #beside = new Map<string, boolean>();
   #last = 0;
   #openTrials = 0;
 
@@ -76,6 +79,7 @@ export class Book {
         continue;
       const replaced = this.#replacedAt(candidate, hits, place);
       if (replaced.length === 0 || (candidate.origin !== 'own' && !isMeant(replaced, hits))) continue;
+      if (!this.#isFoundBy(replaced, place)) continue;
       const gain = this.#gainOf(withoutSaid(replaced, place), candidate, place);
       if (gain <= (best?.move.gain ?? 0)) continue;
       const move: RuleMove = { selectors: written, conditions: candidate.conditions, replaced, place, gain };
@@ -240,6 +244,28 @@ export class Book {
       places.push({ sheet, kind: 'end', anchor: undefined, order: 1e6 + order + step });
     }
     return places;
+  }
+
+  /** Whether every page that gives rules away has the sheet that they go into. */
+  #isFoundBy(replaced: readonly Replaced[], { sheet }: RulePlace): boolean {
+    const { shared, mayLink } = this.search;
+    const losing = replaced.flatMap(({ said }) => said.map(({ own }) => own));
+    const pages = new Set(losing.flatMap(({ places }) => places.map(({ page }) => page)));
+    const sheets = new Set(losing.flatMap((own) => own.sheet ?? []));
+    return (
+      [...sheets].every((one) => one === sheet || this.#isBeside(one, sheet)) &&
+      [...pages].every((page) => (sheet === shared && mayLink(page)) || isLoadedBy(this.model, sheet, [page]))
+    );
+  }
+
+  /** Whether all pages that load a sheet load another one, too. */
+  #isBeside(one: string, other: string): boolean {
+    return getOrInsert(this.#beside, `${one}\n${other}`, () => {
+      const pages = this.search.census.pages.filter((page) =>
+        this.model.stacksOf(page).some(({ uses }) => uses.some(({ source }) => source.path === one)),
+      );
+      return isLoadedBy(this.model, other, pages);
+    });
   }
 
   /** The sheet that all of these pages load already, else the shared one. */

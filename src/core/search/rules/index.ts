@@ -13,6 +13,7 @@ import { type Candidate, isOpen } from './weigh.js';
 
 export { moveKey, type RuleMove, type RuleSearch } from './move.js';
 export { type BlockPlace, type OwnRule, ownRules, type Said } from './own-rules.js';
+export { covers } from './selectors.js';
 export type { Replaced, RulePlace } from './weigh.js';
 
 /** Beyond so many candidates, those that could save least are not tried. */

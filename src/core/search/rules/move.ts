@@ -1,5 +1,6 @@
 // One rule in place of several, and what a search for such rules is given.
 
+import type { Page } from '../../markup/index.js';
 import type { KeptReason } from '../../stock/index.js';
 import type { Census } from '../census.js';
 import type { Trials } from '../trial.js';
@@ -27,6 +28,8 @@ export interface RuleSearch {
   readonly atLeast: number;
   /** Whether a selector that was found for elements must not be used. */
   readonly isRefused: (selector: string) => boolean;
+  /** Whether a page could link the shared sheet, or does. */
+  readonly mayLink: (page: Page) => boolean;
   /** Whether a selector may match in a document that loads the shared sheet and was not read. */
   readonly isSeenElsewhere: (selector: string) => boolean;
   /** Moves that are not to be proposed again, by `moveKey`. */

@@ -1,6 +1,7 @@
 // One search of the rules of a site, as one step of its consolidation.
 
 import { type SiteModel, writtenClasses } from '../../cascade/index.js';
+import type { Page } from '../../markup/index.js';
 import type { Carrier, KeptReason, SiteScripts } from '../../stock/index.js';
 import { type Census, takeCensus } from '../census.js';
 import { type ClassMove, helperClasses } from '../helper-classes.js';
@@ -22,6 +23,8 @@ export interface RuleStep {
   /** Texts of documents that load the shared sheet and were not read. */
   readonly strangers: readonly string[];
   readonly refused: ReadonlyMap<string, KeptReason>;
+  /** Whether a page could link the shared sheet, or does. */
+  readonly mayLink: (page: Page) => boolean;
   readonly isWanted: (move: RuleMove) => boolean;
   readonly weaken: boolean;
 }
@@ -68,7 +71,7 @@ function hasRules(model: SiteModel, themes: readonly string[]): boolean {
 }
 
 export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof findRuleMoves> {
-  const { scripts, themes, shared, atLeast, strangers, refused, isWanted, weaken } = step;
+  const { scripts, themes, shared, atLeast, strangers, refused, isWanted, weaken, mayLink } = step;
   if (!hasRules(model, [shared, ...themes])) return { moves: [], pasted: [] };
   const made = scripts.madeOn(model.pages);
   const isSeenElsewhere = (selector: string): boolean => strangers.some((text) => mayMatchIn(selector, text));
@@ -85,6 +88,7 @@ export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof
     atLeast,
     isRefused: (selector) => isUnseen(selector) || mayMatchMade(selector, made) || isSeenElsewhere(selector),
     isSeenElsewhere,
+    mayLink,
     refused,
     isWanted,
     weaken,
