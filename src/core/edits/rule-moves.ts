@@ -6,6 +6,7 @@ import type { SiteModel } from '../cascade/index.js';
 import type { SharedSheet } from '../parts.js';
 import type { BlockPlace, OwnRule, RuleMove, SharedRule } from '../search/index.js';
 import { type Declaration, declarationText } from '../sheets/index.js';
+import type { SourceRange } from '../source.js';
 import { applyEdits, type Edit } from './edit.js';
 import { newline } from './newline.js';
 import { addLinks, push } from './plan.js';
@@ -134,7 +135,7 @@ function editsOn(
       const line = shown.trim().replace(/,[\r\n]+\s*/g, ', ');
       edits.push(
         place.kind === 'before'
-          ? { start, end: start, text: `${line} ` }
+          ? { start, end: start, text: stays || !/\s/.test(text[end] ?? '') ? `${line} ` : line }
           : { start: end, end, text: ` ${line}` },
       );
     } else if (place.kind === 'before') edits.push({ start, end: start, text: `${shown}${eol}${gap}` });
@@ -159,14 +160,20 @@ function wholeRanges(
   const outer = empty.filter(({ start, end }) => !empty.some((one) => one.start < start && one.end > end));
   const own = ranges.filter(({ start }) => !outer.some((block) => block.start < start && start < block.end));
   return [...own, ...outer].map((range) => {
-    const cut = rangeWithLine(text, range);
+    const isAnchor = [...anchors].some(({ rule }) => rule.range.start === range.start);
+    const cut = rangeWithLine(text, isAnchor ? range : withItsComment(text, range));
     // The empty line that set the rule apart goes with it.
     const blank = /(\r\n|\n|\r)[ \t]*(?:\r\n|\n|\r)$/.exec(text.slice(0, cut.start));
-    const isAnchor = [...anchors].some(({ rule }) => rule.range.start === range.start);
     return blank === null || isAnchor
       ? cut
       : { start: cut.start - (blank[0].length - blank[1]!.length), end: cut.end };
   });
+}
+
+/** What stands behind a rule on its last line is said of that rule. */
+function withItsComment(text: string, { start, end }: SourceRange): SourceRange {
+  const behind = /^[ \t]*\/\*[^\r\n]*?\*\/(?=[ \t]*(?:[\r\n]|$))/.exec(text.slice(end))?.[0] ?? '';
+  return { start, end: end + behind.length };
 }
 
 /** `@media` and the like that hold rules, with where these begin. */

@@ -39,8 +39,8 @@ test('what holds only where something stronger does never wins', () => {
     'flex when :hover on its parent',
   ]);
   assert.deepEqual(list('.m:hover a { color: red } @media print { .m:hover a { color: red } }', body), [
-    '#ff0000 when :hover on its parent and @media print',
     '#ff0000 when :hover on its parent',
+    '#ff0000 when @media print and :hover on its parent',
   ]);
   assert.deepEqual(list('.m:hover a.b, .m:hover a { color: red } .m:hover a { color: lime }', body), [
     '#00ff00 when :hover on its parent',

@@ -1,6 +1,6 @@
 // The state of a search of rules: what is said no longer, what is said instead, and what one rule more would save.
 
-import type { SiteModel, Truth } from '../../cascade/index.js';
+import { type Compound, compileSelectorList, type SiteModel, type Truth } from '../../cascade/index.js';
 import { getOrInsert } from '../../get-or-insert.js';
 import type { ElementGroup } from '../census.js';
 import { areRivals } from '../rivals.js';
@@ -8,6 +8,7 @@ import { elementsIn } from './candidates.js';
 import { exceptionsIn } from './exceptions.js';
 import { moveKey, type RuleMove, type RuleSearch } from './move.js';
 import { isLoadedBy, type OwnRule, type Said } from './own-rules.js';
+import { covers } from './selectors.js';
 import { weakened } from './weaken.js';
 import {
   type Candidate,
@@ -79,6 +80,7 @@ export class Book {
         continue;
       const replaced = this.#replacedAt(candidate, hits, place);
       if (replaced.length === 0 || (candidate.origin !== 'own' && !isMeant(replaced, hits))) continue;
+      if (candidate.origin === 'found' && !speaksOfThem(candidate, replaced)) continue;
       if (!this.#isFoundBy(replaced, place)) continue;
       const gain = this.#gainOf(withoutSaid(replaced, place), candidate, place);
       if (gain <= (best?.move.gain ?? 0)) continue;
@@ -320,4 +322,27 @@ function withoutSaid(replaced: readonly Replaced[], { anchor, kind }: RulePlace)
 function isMeant(replaced: readonly Replaced[], hits: ReadonlyMap<ElementGroup, unknown>): boolean {
   const served = new Set(replaced.flatMap(({ said }) => said.flatMap(({ own }) => [...own.matched])));
   return elementsIn(served) * 2 >= elementsIn(hits.keys());
+}
+
+/**
+ * What people wrote in a sheet they meant: a selector that was found takes the place of such rules by a class or an id, or where it
+ * asks for less of what they ask. A class that they ask for is no element's name in some place.
+ */
+function speaksOfThem({ bases }: Candidate, replaced: readonly Replaced[]): boolean {
+  const [subject] = bases.flatMap((base) => lastOf(base) ?? []);
+  if (subject === undefined || subject.id !== undefined || subject.classes.length > 0) return true;
+  return replaced.every(({ said }) =>
+    said.every(({ own }) =>
+      own.bases.every((narrow) => {
+        const names = lastOf(narrow)?.classes.length ?? 0;
+        const isKin = names === 0 && subject.rest.length === 0;
+        return own.sheet === undefined || isKin || bases.some((wide) => covers(wide, narrow));
+      }),
+    ),
+  );
+}
+
+function lastOf(selector: string): Compound | undefined {
+  const list = compileSelectorList(selector);
+  return list.kind === 'list' ? list.selectors[0]?.compounds.at(-1) : undefined;
 }
