@@ -2,10 +2,12 @@
 // strongest first, each with its condition, down to the first unconditional one.
 
 import { folderOf, holdsAddress } from '../addresses.js';
+import { getOrInsert } from '../get-or-insert.js';
 import { hintDeclarations } from '../hints/index.js';
 import type { Page } from '../markup/index.js';
 import { blockWithout, fullLayer, ofElement, trialContribution } from './contributions.js';
 import { type Direction, Directions, physicalName } from './direction.js';
+import { Held } from './held.js';
 import { type Sides, sidesOf, withoutInitial } from './initial.js';
 import { Matcher } from './matcher.js';
 import type { MatcherOptions } from './name-match.js';
@@ -348,6 +350,7 @@ function buildLists(
   asked?: ReadonlySet<string>,
 ): Map<string, Outcome[]> {
   const lists = new Map<string, Outcome[]>();
+  const held = new Map<string, Held>();
   const closed = new Set<string>();
   /** Longhands of which something rolls back its layer: below it counts in which layer a value stands. */
   const rolledBack = new Set<string>();
@@ -374,9 +377,9 @@ function buildLists(
         lists.set(longhand, list);
       }
       // The stronger one hides the weaker that holds nowhere else, unless it makes room for it.
-      const hides = (outcome: Outcome): boolean =>
-        truths.implies(condition, outcome.condition) && !outcome.value.startsWith('revert-layer in ');
-      if (list.some(hides)) continue;
+      const before = getOrInsert(held, longhand, () => new Held(truths));
+      if (before.covers(condition)) continue;
+      if (!rollsBack) before.add(condition);
       list.push({
         longhand,
         value,

@@ -39,11 +39,6 @@ export class TruthTable {
   readonly #texts: (string | undefined)[] = ['never', 'always'];
   readonly #parts: (readonly Truth[])[] = [[], []];
   readonly #kinds: ('literal' | 'and' | 'or' | 'not')[] = ['literal', 'literal'];
-  /** What must hold for a condition to hold, hashed into bits: most that do not imply one another are told apart by these. */
-  readonly #needs: readonly [number[], number[]] = [
-    [0, 0],
-    [0, 0],
-  ];
 
   /** In: what must hold, in words that name it fully: `@media print`, `:hover on parent`. */
   literal(text: string): Truth {
@@ -74,13 +69,21 @@ export class TruthTable {
   /** Whether the second holds wherever the first does, as far as what they are made of tells. */
   implies(one: Truth, other: Truth): boolean {
     if (one === other || one === NEVER || other === ALWAYS) return true;
-    const [a, b] = [numberOf(one), numberOf(other)];
-    const [first, second] = this.#needs;
-    if ((first[b]! & ~first[a]!) !== 0 || (second[b]! & ~second[a]!) !== 0) return false;
-    if (this.#kinds[b] === 'and') return this.#parts[b]!.every((part) => this.implies(one, part));
-    if (this.#kinds[b] === 'or' && this.#parts[b]!.some((part) => this.implies(one, part))) return true;
-    if (this.#kinds[a] === 'and') return this.#parts[a]!.some((part) => this.implies(part, other));
-    return this.#kinds[a] === 'or' && this.#parts[a]!.every((part) => this.implies(part, other));
+    const parts = this.jointParts(one);
+    return (
+      this.jointParts(other).every((part) => parts.includes(part)) ||
+      this.alternatives(other).some((part) => parts.includes(part))
+    );
+  }
+
+  /** What must hold all together; of one thing itself. */
+  jointParts(one: Truth): readonly Truth[] {
+    return this.#kinds[numberOf(one)] === 'and' ? this.#parts[numberOf(one)]! : [one];
+  }
+
+  /** Of what each is enough. */
+  alternatives(one: Truth): readonly Truth[] {
+    return this.#kinds[numberOf(one)] === 'or' ? this.#parts[numberOf(one)]! : [];
   }
 
   /** A sentence fragment for a person, and the canonical form. */
@@ -197,20 +200,6 @@ export class TruthTable {
     this.#texts.push(text);
     this.#parts.push(parts);
     this.#kinds.push(kind);
-    for (const [half, needs] of this.#needs.entries())
-      needs.push(needsOf(kind, parts, numberOf(number), half, needs));
     return number;
   }
-}
-
-function needsOf(
-  kind: 'literal' | 'and' | 'or' | 'not',
-  parts: readonly Truth[],
-  number: number,
-  half: number,
-  needs: readonly number[],
-): number {
-  if (kind === 'and') return parts.reduce((all, part) => all | needs[numberOf(part)]!, 0);
-  if (kind === 'or') return parts.reduce((all, part) => all & needs[numberOf(part)]!, -1);
-  return 1 << (half === 0 ? number % 32 : Math.imul(number, 0x9e3779b1) >>> 27);
 }
