@@ -201,3 +201,40 @@ test('explain says where a part stands', async () => {
   const { stdout } = await acervus('explain', 'views/partials/fares.ejs', 'p', makeSite(EJS));
   assert.match(stdout, /in html > body > div\.deck +views\/index\.ejs/);
 });
+
+test('a style block that a branch may leave out says nothing for certain', async () => {
+  const page = (block: string, body: string): string =>
+    `<!doctype html>\n<html><head><title>t</title>\n<link rel="stylesheet" href="a.css">\n${block}\n</head><body>\n${body}{{ body }}</body></html>\n`;
+  const block = '<style>.a { color: teal }\n.b { top: 0; left: 0 }</style>';
+  const body = '<p class="a" style="color: teal">x</p><p class="a" style="color: teal">y</p>';
+  const at = async (written: string): Promise<[string, string]> => {
+    const site = makeSite({ 'index.twig': page(written, body), 'a.css': 'p { margin: 0 }\n' });
+    await draft(site);
+    await adopt(site);
+    return [read(site, 'index.twig'), read(site, 'a.css')];
+  };
+  // It is left as it is, and what it says at times is said always now.
+  const [text, css] = await at(`{% if x %}${block}{% endif %}`);
+  assert.ok(text.includes(block));
+  assert.match(css, /\.a \{ color: teal; \}/);
+  // Where it always is, it says so already.
+  assert.equal((await at(block))[1], 'p { margin: 0 }\n');
+});
+
+test('a new sheet is linked where no branch leaves it out', async () => {
+  const site = makeSite({
+    'base.twig':
+      '<!doctype html>\n<html>\n<head>\n{% block style %}\n<link rel="stylesheet" href="{% static "kit/kit.css" %}">\n{% if ink %}<style>i { color: {{ ink }} }</style>{% endif %}\n{% endblock %}\n</head>\n<body>\n{% block body %}{% endblock %}\n</body>\n</html>\n',
+    'kit/kit.css': '/*! Quay Kit v2.1.0, MIT */\np { margin: 0 }\n',
+    // What extends a layout is a part of it, be it with a whole body.
+    'login.twig': `{% extends "base.twig" %}\n{% block body %}\n<body class="narrow">${NOTES}</body>\n{% endblock %}\n`,
+    'fares.twig': `{% extends "base.twig" %}\n{% block body %}\n${NOTES}{% endblock %}\n`,
+  });
+  const { styles } = await draft(site);
+  assert.deepEqual(
+    styles.map(({ elements }) => elements),
+    [4],
+  );
+  await adopt(site);
+  assert.match(read(site, 'base.twig'), /\{% endblock %\}\n<link [^\n]*\n<\/head>/);
+});

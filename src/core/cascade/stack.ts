@@ -3,6 +3,7 @@
 import { fileAt } from '../addresses.js';
 import type { Page, PageElement, SheetReference } from '../markup/index.js';
 import { type AddedSheet, GONE } from '../scripts/index.js';
+import { shortHash } from '../short-hash.js';
 import { type Place, placeIn, type SourceRange } from '../source.js';
 import { conditionTruth, type Program } from './program.js';
 import { type PageScript, ScriptStates } from './script-states.js';
@@ -153,8 +154,12 @@ class StackBuilder {
       conditions.push(this.#table.literal(`scripts leave the sheet ${name} on`));
     }
     if (reference.by === 'engine at times') {
-      const which = reference.kind === 'link' ? reference.address : `of ${reference.broughtBy?.path}`;
-      conditions.push(this.#table.literal(`template text links the sheet ${which}`));
+      const { path } = reference.broughtBy ?? this.#page;
+      const what =
+        reference.kind === 'link'
+          ? `links the sheet ${reference.address}`
+          : `brings the style block ${shortHash(reference.text)} of ${path}`;
+      conditions.push(this.#table.literal(`template text ${what}`));
     }
     if (reference.kind === 'link' && reference.disabled)
       conditions.push(this.#table.literal('a script enables the sheet'));

@@ -94,7 +94,7 @@ function inHead(page: Page): HeadPlace {
   const all = page.sheets.filter(
     (one) => !one.scriptingOff && one.broughtBy === undefined && isInHead(page, one.element),
   );
-  const isSure = (one: SheetReference): boolean => one.kind !== 'link' || one.by !== 'engine at times';
+  const isSure = (one: SheetReference): boolean => one.by !== 'engine at times';
   const sheets = page.head.endTag === undefined ? all.slice(0, 1 + all.findLastIndex(isSure)) : all;
   const last = sheets.at(-1);
   const anchor = last === undefined ? undefined : page.elements[last.element];

@@ -180,9 +180,10 @@ export class EngineText implements Engine {
     elements: readonly PageElement[],
     contentEnds: readonly number[],
   ): SheetReference[] {
+    const startOf = (one: SheetReference): number =>
+      one.kind === 'link' ? one.range.start : (one.offset ?? one.madeAt ?? 0);
     const written = own.map(
-      (one): SheetReference =>
-        one.kind === 'link' && this.#isAtTimes(one.range.start) ? { ...one, by: 'engine at times' } : one,
+      (one): SheetReference => (this.#isAtTimes(startOf(one)) ? { ...one, by: 'engine at times' } : one),
     );
     const called = this.#mask.between.flatMap(({ start, end, prints, code }) => {
       const { names, isAtTimes: isByCode } = prints ? sheetsCalled(code) : NO_SHEETS;
@@ -195,8 +196,6 @@ export class EngineText implements Engine {
         }),
       );
     });
-    const startOf = (one: SheetReference): number =>
-      one.kind === 'link' ? one.range.start : (one.offset ?? 0);
     return [...written, ...called].sort((a, b) => startOf(a) - startOf(b));
   }
 

@@ -119,6 +119,7 @@ export type SheetReference =
       readonly broughtBy?: Pick<Page, 'path' | 'text'>;
       /** A framework makes its rules style the elements of this file alone. */
       readonly isScoped?: boolean;
+      /** A branch may leave it out. */
       readonly by?: 'engine at times';
     };
 

@@ -1,7 +1,7 @@
 // Files that template engines read: which they are, and which of them are whole pages.
 
 import { isComponentFile, readComponent } from '../../core/components/index.js';
-import { enginePieces, maskPieces, mayHoldEngineText } from '../../core/templates/index.js';
+import { enginePieces, inclusionsOf, maskPieces, mayHoldEngineText } from '../../core/templates/index.js';
 
 const ENDINGS =
   'php phtml twig erb ejs hbs handlebars mustache njk jinja jinja2 j2 liquid tpl cshtml jsp vue svelte astro jsx tsx'.split(
@@ -38,8 +38,11 @@ export function isBare(file: string, text: string): boolean {
 export function isPart(file: string, text: string): boolean {
   if (isComponentFile(file)) return true;
   if (!TEMPLATE.test(file) && !mayHoldEngineText(text, file)) return false;
-  const left = withoutEngine(file, text);
-  return (TEMPLATE.test(file) || left !== text) && !WHOLE.test(left);
+  const pieces = mayHoldEngineText(text, file) ? enginePieces(text, file) : [];
+  if (pieces.length === 0) return TEMPLATE.test(file) && !WHOLE.test(text);
+  // What extends a layout fills it, be it with a whole body.
+  const isFilling = inclusionsOf(text, pieces).some(({ kind, end }) => kind === 'extends' && end > 0);
+  return isFilling || !WHOLE.test(maskPieces(text, pieces).text);
 }
 
 /** Whether a template holds markup at all: much of a theme in PHP is code alone. */

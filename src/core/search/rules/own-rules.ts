@@ -201,7 +201,10 @@ function blocksOf(model: SiteModel): Map<unknown, BlockPlace[]> {
 
 function isPlain(reference: Extract<SheetReference, { kind: 'block' }>): boolean {
   const everywhere =
-    /^(all)?$/i.test(reference.media.trim()) && reference.isFilled !== true && reference.isFixed !== true;
+    /^(all)?$/i.test(reference.media.trim()) &&
+    reference.isFilled !== true &&
+    reference.isFixed !== true &&
+    reference.by !== 'engine at times';
   return everywhere && reference.title === '' && !reference.scriptingOff && reference.offset !== undefined;
 }
 
