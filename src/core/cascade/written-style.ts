@@ -53,8 +53,11 @@ export function writtenDeclarations(style: string): readonly Declaration[] {
   if (!hasTemplateText(style)) return parseDeclarations(style).declarations;
   const masked = maskTemplateText(withoutPieces(style));
   return parseDeclarations(masked).declarations.map((one) => {
-    const at = masked.indexOf(one.value, one.range.start + one.property.length);
-    return { ...one, value: style.slice(at, at + one.value.length) };
+    const { start } = one.range;
+    const at = masked.indexOf(one.value, start + one.property.length);
+    const written = style.slice(start, start + one.property.length);
+    const property = hasTemplateText(written) ? written : one.property;
+    return { ...one, property, value: style.slice(at, at + one.value.length) };
   });
 }
 

@@ -77,5 +77,5 @@ function unitText({ from, declarations }: CarriedUnit): string {
   if (from.kind === 'attributes') return from.names.join(' ');
   if (from.kind === 'name') return 'the element itself';
   const text = declarations.map(({ property, value }) => `${property}: ${value}`).join('; ');
-  return text.replaceAll(UNSEEN, '');
+  return text.replaceAll(UNSEEN, '').replace(/\s+/g, ' ');
 }
