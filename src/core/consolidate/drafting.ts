@@ -268,9 +268,17 @@ function entriesIn(
   if (area.shared.path === site.shared.path) return entries;
   return entries.map((one) => {
     const { declarations, id, ...rest } = one;
+    if (WRITE_NOTHING.has(one.home)) return { ...one, id: id + mark };
     return { id: id + mark, ...rest, 'written into': one['written into'] ?? area.shared.path, declarations };
   });
 }
+
+/** What is there already, or not needed any more. */
+const WRITE_NOTHING: ReadonlySet<DraftStyle['home']> = new Set([
+  'already given',
+  'existing class',
+  'idle class',
+]);
 
 /** Strongest saving first. */
 function inOrder(entries: readonly DraftStyle[]): DraftStyle[] {
