@@ -1,6 +1,8 @@
 // Parts where templates put them: layouts, blocks and includes followed by the names that are written in them.
 
 import assert from 'node:assert/strict';
+import { writeFileSync } from 'node:fs';
+import path from 'node:path';
 import { test } from 'node:test';
 import { adopt, draft, explain, reach, survey } from '../../src/index.js';
 import { acervus, makeSite, read } from '../support/site.js';
@@ -237,4 +239,32 @@ test('a new sheet is linked where no branch leaves it out', async () => {
   );
   await adopt(site);
   assert.match(read(site, 'base.twig'), /\{% endblock %\}\n<link [^\n]*\n<\/head>/);
+});
+
+test('a sheet in a block that a page fills anew is not there for certain', async () => {
+  const own = '<link rel="stylesheet" href="b.css">';
+  const files = (filling: string, between = ''): Record<string, string> => ({
+    'base.twig': `<!doctype html>\n<html>\n<head>\n<title>t</title>\n{% block head %}{% block style %}<link rel="stylesheet" href="a.css">{% endblock %}{% endblock %}\n</head>\n<body>\n${NOTES}{% block body %}{% endblock %}\n</body>\n</html>\n`,
+    'deep.twig': `{% extends "base.twig" %}\n${between}`,
+    'child.twig': `{% extends "deep.twig" %}\n${filling}\n{% block body %}\n${NOTES}{% endblock %}\n`,
+    'a.css': 'i { top: 0 }\n',
+    'b.css': 'i { left: 0 }\n',
+  });
+  const home = async (filling: string, between?: string): Promise<string> => {
+    const site = makeSite(files(filling, between));
+    const { shared, styles } = await draft(site);
+    assert.deepEqual(
+      styles.map(({ elements }) => elements),
+      [4],
+    );
+    return shared;
+  };
+  assert.equal(await home(''), 'a.css');
+  assert.equal(await home(`{% block style %}${own}{% endblock %}`), 'shared.css');
+  assert.equal(await home(`{% block style %}{{ parent() }}${own}{% endblock %}`), 'a.css');
+  assert.equal(await home('', `{% block head %}${own}{% endblock %}`), 'shared.css');
+  // Of a layout that nobody finds, it may be this one.
+  const site = makeSite(files(`{% block style %}${own}{% endblock %}`));
+  writeFileSync(path.join(site, 'child.twig'), read(site, 'child.twig').replace('"deep.twig"', 'layout'));
+  assert.equal((await draft(site)).shared, 'shared.css');
 });

@@ -7,6 +7,8 @@ export interface Sources {
   readonly targetsOf: (path: string, at: number) => readonly string[];
   /** A page as it is by itself. */
   readonly pageAt: (path: string) => Page | undefined;
+  /** Whether some file fills anew what stands at an offset of a layout. */
+  readonly isFilledAnew: (page: Page, offset: number) => boolean;
 }
 
 interface Brought {
@@ -19,14 +21,18 @@ export function withBrought(page: Page, sources: Sources): Page {
   const { sheets: all, scripts } = ofPage(page, sources, [page.path]);
   // Where a person says which sheets style a page, these do.
   const sheets = page.sheets.some(isGiven) ? page.sheets : all.filter((one) => !isGiven(one));
-  if (sheets.length === page.sheets.length && scripts.length === page.scripts.length) return page;
+  const isSame = sheets.length === page.sheets.length && sheets.every((one, at) => one === page.sheets[at]);
+  if (isSame && scripts.length === page.scripts.length) return page;
   return { ...page, sheets, scripts };
 }
 
 /** In: the files on the way to it, itself the last. */
 function ofPage(page: Page, sources: Sources, on: readonly string[]): Brought {
   const scripts = [...page.scripts];
-  const sheets = page.sheets.map((one) => ({ at: startOf(one), one }));
+  const sheets = page.sheets.map((one) => {
+    const at = startOf(one);
+    return { at, one: sources.isFilledAnew(page, at) ? { ...one, ...AT_TIMES } : one };
+  });
   for (const [number, inclusion] of page.inclusions.entries()) {
     if (inclusion.kind !== 'include') continue;
     const files = sources.targetsOf(page.path, number);
@@ -35,7 +41,8 @@ function ofPage(page: Page, sources: Sources, on: readonly string[]): Brought {
       // What a page brings that a part opens or fills, the part has of the pages that show it.
       if (part === undefined || (page.kind === 'component' && part.kind === 'page')) continue;
       const own = ofPage(part, sources, [...on, file]);
-      const isAtTimes = inclusion.isAtTimes || files.length > 1;
+      const isAtTimes =
+        inclusion.isAtTimes || files.length > 1 || sources.isFilledAnew(page, inclusion.start);
       for (const one of own.sheets)
         sheets.push({ at: inclusion.start, one: broughtSheet(one, part, isAtTimes) });
       for (const one of own.scripts) scripts.push({ ...one, broughtBy: one.broughtBy ?? part });

@@ -31,6 +31,8 @@ const MOST_WAYS = 24;
 const DEEPEST = 16;
 /** What shows where something would stand that came behind all of a file. */
 const HERE = 'acervus-here';
+/** What a block takes over of the one that it fills anew. */
+const KEEPS = /\bblock\.super\b|\bsuper\s*\(|\bparent\s*\(|@parent\b/;
 /** By page as it is by itself, what came of it, by all that was added. */
 const placed = new WeakMap<Page, Map<string, Page>>();
 
@@ -40,6 +42,9 @@ export class Standing {
   /** By path of a part, who names it. */
   readonly #namedBy = new Map<string, Mention[]>();
   readonly #open = new Map<string, Way>();
+  /** By path of a layout; see `#fillings`. */
+  readonly #filled = new Map<string, ReadonlySet<string>>();
+  #anyLayout: readonly Mention[] | undefined;
   /** By path and offset; those that are being looked for stand in themselves. */
   readonly #ways = new Map<string, readonly Way[]>();
 
@@ -60,7 +65,8 @@ export class Standing {
   bring(page: Page): Page {
     if (this.isEmpty) return page;
     const targetsOf = (path: string, at: number): readonly string[] => this.#targetsOf(path, at);
-    return withBrought(page, { targetsOf, pageAt: this.#pageAt });
+    const isFilledAnew = (layout: Page, offset: number): boolean => this.#isFilledAnew(layout, offset);
+    return withBrought(page, { targetsOf, pageAt: this.#pageAt, isFilledAnew });
   }
 
   /** The same, and a part with what is known of its surroundings. One and the same page where all of that is the same. */
@@ -71,7 +77,9 @@ export class Standing {
     if (brought === page && around === undefined) return page;
     const more = [...brought.sheets, ...brought.scripts].flatMap((one) =>
       one.broughtBy === undefined
-        ? []
+        ? 'by' in one && one.by === 'engine at times'
+          ? one.by
+          : []
         : one.kind === 'link'
           ? one.address
           : `${one.broughtBy.path}\n${one.text}`,
@@ -84,6 +92,42 @@ export class Standing {
 
   #targetsOf(path: string, at: number): readonly string[] {
     return this.#mentions.targets.get(path)?.[at] ?? [];
+  }
+
+  /** Whether a file that extends a layout fills the block anew that an offset stands in: then what is in it may not come. */
+  #isFilledAnew(layout: Page, offset: number): boolean {
+    const names = layout.inclusions.flatMap(({ kind, start, until, names: own }) =>
+      kind === 'block' && start < offset && offset < until ? own : [],
+    );
+    return names.some((name) => this.#fillings(layout.path, new Set()).has(name));
+  }
+
+  /** The blocks that are filled anew by what extends a layout, itself or through others. In: those on the way. */
+  #fillings(path: string, on: Set<string>): ReadonlySet<string> {
+    const known = this.#filled.get(path);
+    if (known !== undefined) return known;
+    const found = new Set<string>();
+    this.#anyLayout ??= this.#ofAnyLayout();
+    for (const { path: own, at } of [...(this.#namedBy.get(path) ?? []), ...this.#anyLayout]) {
+      const page = this.#pageAt(own);
+      if (page?.inclusions[at]?.kind !== 'extends' || on.has(own)) continue;
+      for (const { kind, start, until, names } of page.inclusions)
+        if (kind === 'block' && !KEEPS.test(page.text.slice(start, until)))
+          for (const name of names) found.add(name);
+      for (const name of this.#fillings(own, new Set([...on, path]))) found.add(name);
+    }
+    this.#filled.set(path, found);
+    return found;
+  }
+
+  /** What extends a layout that is not at hand or holds no markup, or that code names: it may be any, or hand on any. */
+  #ofAnyLayout(): readonly Mention[] {
+    const isNone = (file: string): boolean => this.#pageAt(file) === undefined;
+    return [...this.#mentions.targets].flatMap(([path, targets]) =>
+      targets.flatMap((files, at) =>
+        files.every(isNone) && this.#pageAt(path)?.inclusions[at]?.kind === 'extends' ? { path, at } : [],
+      ),
+    );
   }
 
   #aroundOf(page: Page): Around | undefined {

@@ -63,7 +63,7 @@ function kindOf({ code, role }: EnginePiece, marks: string): Named | undefined {
 }
 
 const EXTENDS =
-  /^(?:extends|layout|#extend)\b\s*\(?\s*(?:file\s*=\s*)?["']|->(?:extend|layout|setLayout)\(\s*["']/;
+  /^(?:extends|layout|#extend)\b\s*\(?\s*(?:file\s*=\s*)?["']|^extends\s+[a-z_$]|->(?:extend|layout|setLayout)\(\s*["']/;
 const SETS_LAYOUT = /(?:^|\s)Layout\s*=\s*"~?\/?([\w./-]+)"|^!<\s*([\w./-]+)/;
 /** What a layout is filled with as a whole. */
 const YIELDS =
