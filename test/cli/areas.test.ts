@@ -46,6 +46,18 @@ test('what is lost to no element that anybody sees is a difference on pages that
     lost(filled, '.due { color: red }\n.due b { top: 1px }\n@media print { .due b { left: 0 } }'),
     [],
   );
+  // What another sheet of the page says anyway is not lost.
+  const doubled = (own: string): Record<string, string> => ({
+    'index.html': htmlPage(
+      filled,
+      `<link rel="stylesheet" href="a.css"><link rel="stylesheet" href="b.css">`,
+    ),
+    'a.css': own,
+    'b.css': '.due b { top: 0 }',
+  });
+  const first = modelOf(doubled('.due b { top: 0 }\ni { top: 0 }'));
+  const then = modelOf(doubled('i { top: 0 }'), first.table);
+  assert.deepEqual(prove(first, then, { keepsUnseen: true }).differences, []);
   // Of what is there, the elements themselves tell.
   assert.deepEqual(lost('<p class="due">x<b>y</b></p>{{ body }}', `b { top: 0 }${rest}`), []);
 });
@@ -67,7 +79,10 @@ test('parts that may stand anywhere are one area, and pages beside them keep the
     'public/help/help.css': 'body { margin: 0 }\n',
     'public/404.html': htmlPage('<h1>Nothing here</h1>'),
   });
-  await draft(site);
+  const { styles } = await draft(site);
+  // What is there already is written nowhere.
+  for (const { home, 'written into': into } of styles)
+    if (home === 'existing class') assert.equal(into, undefined);
   await adopt(site);
   assert.match(read(site, 'public/help/help.css'), /color: navy/);
   assert.doesNotMatch(read(site, 'public/help/a.html'), /style=/);

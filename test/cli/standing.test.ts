@@ -268,3 +268,24 @@ test('a sheet in a block that a page fills anew is not there for certain', async
   writeFileSync(path.join(site, 'child.twig'), read(site, 'child.twig').replace('"deep.twig"', 'layout'));
   assert.equal((await draft(site)).shared, 'shared.css');
 });
+
+test('a sheet that a page puts into its layout has its say on the layout, too', async () => {
+  const site = (sheet: string): string =>
+    makeSite({
+      'base.twig': `<!doctype html>\n<html>\n<head>\n<title>t</title>\n<link rel="stylesheet" href="a.css">\n{% block more %}{% endblock %}\n</head>\n<body>\n<div class="deck">${NOTES}</div>\n{% block body %}{% endblock %}\n</body>\n</html>\n`,
+      'child.twig':
+        '{% extends "base.twig" %}\n{% block more %}<link rel="stylesheet" href="b.css">{% endblock %}\n{% block body %}<i>x</i>{% endblock %}\n',
+      'a.css': 'i { top: 0 }\n',
+      'b.css': sheet,
+    });
+  const moved = async (sheet: string): Promise<string> => {
+    const folder = site(sheet);
+    await draft(folder);
+    await adopt(folder);
+    return read(folder, 'a.css');
+  };
+  assert.match(await moved('p { color: red }\n'), /teal/);
+  const strong = await moved('body .deck p { color: red; margin: 9px }\n');
+  // It wins by an ancestor more, or stays.
+  assert.ok(!/teal/.test(strong) || /(\S+ ){2,}.*\{[^}]*teal/.test(strong), strong);
+});

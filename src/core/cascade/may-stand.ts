@@ -1,7 +1,7 @@
 // Whether an element that a selector picks out may stand on a page, told by the names on it: most pages of a large site
 // are not looked into for most questions.
 
-import type { Page } from '../markup/index.js';
+import { namesOn, type Page } from '../markup/index.js';
 import type { Program } from './program.js';
 import type { ScriptStates } from './script-states.js';
 import type { ComplexSelector } from './selector-model.js';
@@ -22,12 +22,9 @@ export function mayMatchOn(
   scripts: ScriptStates,
   fresh: ReadonlySet<string>,
 ): (selector: ComplexSelector) => boolean {
-  const names = new Set<string>();
+  const names = namesOn(page);
   let [anyClass, anyId] = [false, false];
-  for (const { name, id, classes, engine } of page.elements) {
-    names.add(name.toLowerCase());
-    if (id !== undefined) names.add(`#${id.toLowerCase()}`);
-    for (const one of [...classes, ...(engine?.mayHave ?? [])]) names.add(`.${one.toLowerCase()}`);
+  for (const { engine } of page.elements) {
     anyId ||= engine?.prints === true;
     anyClass ||= engine !== undefined && engine.mayHave === undefined;
   }

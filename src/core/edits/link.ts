@@ -54,7 +54,9 @@ export function isLinked(
 
 /** Of a page whose last sheet a part brings, the path of that part: its links stand there. */
 export function linksIn(page: Page): string | undefined {
-  const last = page.sheets.findLast((one) => !one.scriptingOff && one.kind === 'link');
+  const last = page.sheets.findLast(
+    (one) => !one.scriptingOff && one.kind === 'link' && one.by !== 'engine at times',
+  );
   return last?.kind === 'link' && last.by === undefined ? last.broughtBy?.path : undefined;
 }
 

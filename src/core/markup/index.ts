@@ -5,7 +5,7 @@ export { attributeOf } from './attributes.js';
 export { isLoose, isSurelyAround, isSurelyIn, isUnsure, unsureForm } from './branches.js';
 export { givenSheets } from './given-sheets.js';
 export { countMarks, isAgain, ORIGIN_MARK, originOf, withoutMarks } from './origin-mark.js';
-export { type Outline, outlinedPage, outlineOf } from './outline.js';
+export { namesOn, type Outline, outlinedPage, outlineOf } from './outline.js';
 export * from './page.js';
 export { parsePage } from './parse.js';
 export { hasTemplateText, maskTemplateText, templateWords, UNSEEN } from './template-text.js';

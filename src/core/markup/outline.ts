@@ -105,3 +105,15 @@ export function outlinedPage(path: string, text: string, outline: Outline, parse
   };
   return page as unknown as Page;
 }
+
+/** Names of elements, `.classes` and `#ids` on a page, in lower case; those that an engine may choose of too. */
+export function namesOn({ outline, elements }: Page): ReadonlySet<string> {
+  if (outline !== undefined) return outline.names;
+  const names = new Set<string>();
+  for (const { name, id, classes, engine } of elements) {
+    names.add(name.toLowerCase());
+    if (id !== undefined) names.add(`#${id.toLowerCase()}`);
+    for (const one of [...classes, ...(engine?.mayHave ?? [])]) names.add(`.${one.toLowerCase()}`);
+  }
+  return names;
+}

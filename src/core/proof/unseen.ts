@@ -3,7 +3,7 @@
 
 import type { ProgramRule, SheetUse, Stack } from '../cascade/index.js';
 import { getOrInsert } from '../get-or-insert.js';
-import type { Page } from '../markup/index.js';
+import { namesOn, type Page } from '../markup/index.js';
 import { covers } from '../search/index.js';
 import type { Difference } from './describe.js';
 
@@ -21,7 +21,7 @@ export class UnseenRules {
 
   /** In: a page before; its sheets in both states, asked for where they count. */
   add(page: Page, stacks: () => readonly [Stack, Stack]): void {
-    this.#note(page);
+    for (const name of namesOn(page)) this.#names.add(name);
     if (page.kind !== 'page' || !page.isFilled || page.isMail) return;
     const [before, after] = stacks();
     if (before.ownKey === after.ownKey) return;
@@ -40,19 +40,6 @@ export class UnseenRules {
     });
   }
 
-  #note({ outline, elements }: Page): void {
-    const names = this.#names;
-    if (outline !== undefined) {
-      for (const name of outline.names) names.add(name);
-      return;
-    }
-    for (const { name, id, classes } of elements) {
-      names.add(name.toLowerCase());
-      if (id !== undefined) names.add(`#${id.toLowerCase()}`);
-      for (const one of classes) names.add(`.${one.toLowerCase()}`);
-    }
-  }
-
   /** Whether somebody wears all that the last part asks for: then the elements themselves are compared. */
   #isSeen({ compounds }: ProgramRule['selector']): boolean {
     const { type, id, classes } = compounds.at(-1)!;
@@ -69,7 +56,7 @@ export class UnseenRules {
 type Said = Map<string, Map<string, ProgramRule['selector']>>;
 
 function lostIn(before: Stack, after: Stack): Lost[] {
-  const [was, is] = [saidIn(otherUses(before, after)), saidIn(otherUses(after, before))];
+  const [was, is] = [saidIn(usesOnlyIn(before, after)), saidIn(after.uses)];
   return [...was].flatMap(([place, selectors]) => {
     const left = is.get(place) ?? new Map<string, ProgramRule['selector']>();
     const property = place.slice(place.lastIndexOf(' ') + 1);
@@ -80,8 +67,8 @@ function lostIn(before: Stack, after: Stack): Lost[] {
   });
 }
 
-/** Sheets that the other state has not. */
-function otherUses({ uses }: Stack, other: Stack): SheetUse[] {
+/** Sheets that the other state has not: what it has as they are is not lost. */
+function usesOnlyIn({ uses }: Stack, other: Stack): SheetUse[] {
   const keys = new Set(other.uses.map(({ key }) => key));
   return uses.filter(({ key }) => !keys.has(key));
 }

@@ -3,7 +3,7 @@
 import { endingOf } from '../addresses.js';
 import { getOrInsert } from '../get-or-insert.js';
 import { type Around, type Chain, type Page, type PageInclusion, parsePage } from '../markup/index.js';
-import { withBrought } from './brought.js';
+import { type Filling, fillingsIn, withBrought } from './brought.js';
 import { ANYWHERE, chainsOf, elementsAround, isOfHead, takesIn, type Way } from './chains.js';
 
 /** Which files the names in templates mean: engine text is never edited, so this is so of every state of a site. */
@@ -31,8 +31,6 @@ const MOST_WAYS = 24;
 const DEEPEST = 16;
 /** What shows where something would stand that came behind all of a file. */
 const HERE = 'acervus-here';
-/** What a block takes over of the one that it fills anew. */
-const KEEPS = /\bblock\.super\b|\bsuper\s*\(|\bparent\s*\(|@parent\b/;
 /** By page as it is by itself, what came of it, by all that was added. */
 const placed = new WeakMap<Page, Map<string, Page>>();
 
@@ -42,8 +40,8 @@ export class Standing {
   /** By path of a part, who names it. */
   readonly #namedBy = new Map<string, Mention[]>();
   readonly #open = new Map<string, Way>();
-  /** By path of a layout; see `#fillings`. */
-  readonly #filled = new Map<string, ReadonlySet<string>>();
+  /** By path of a layout; see `#fillingsOf`. */
+  readonly #filled = new Map<string, readonly Filling[]>();
   #anyLayout: readonly Mention[] | undefined;
   /** By path and offset; those that are being looked for stand in themselves. */
   readonly #ways = new Map<string, readonly Way[]>();
@@ -65,8 +63,8 @@ export class Standing {
   bring(page: Page): Page {
     if (this.isEmpty) return page;
     const targetsOf = (path: string, at: number): readonly string[] => this.#targetsOf(path, at);
-    const isFilledAnew = (layout: Page, offset: number): boolean => this.#isFilledAnew(layout, offset);
-    return withBrought(page, { targetsOf, pageAt: this.#pageAt, isFilledAnew });
+    const fillingsOf = (path: string): readonly Filling[] => this.#fillingsOf(path);
+    return withBrought(page, { targetsOf, pageAt: this.#pageAt, fillingsOf });
   }
 
   /** The same, and a part with what is known of its surroundings. One and the same page where all of that is the same. */
@@ -94,30 +92,19 @@ export class Standing {
     return this.#mentions.targets.get(path)?.[at] ?? [];
   }
 
-  /** Whether a file that extends a layout fills the block anew that an offset stands in: then what is in it may not come. */
-  #isFilledAnew(layout: Page, offset: number): boolean {
-    const names = layout.inclusions.flatMap(({ kind, start, until, names: own }) =>
-      kind === 'block' && start < offset && offset < until ? own : [],
-    );
-    return names.some((name) => this.#fillings(layout.path, new Set()).has(name));
-  }
-
-  /** The blocks that are filled anew by what extends a layout, itself or through others. In: those on the way. */
-  #fillings(path: string, on: Set<string>): ReadonlySet<string> {
-    const known = this.#filled.get(path);
-    if (known !== undefined) return known;
-    const found = new Set<string>();
-    this.#anyLayout ??= this.#ofAnyLayout();
-    for (const { path: own, at } of [...(this.#namedBy.get(path) ?? []), ...this.#anyLayout]) {
-      const page = this.#pageAt(own);
-      if (page?.inclusions[at]?.kind !== 'extends' || on.has(own)) continue;
-      for (const { kind, start, until, names } of page.inclusions)
-        if (kind === 'block' && !KEEPS.test(page.text.slice(start, until)))
-          for (const name of names) found.add(name);
-      for (const name of this.#fillings(own, new Set([...on, path]))) found.add(name);
-    }
-    this.#filled.set(path, found);
-    return found;
+  /** The blocks that files fill which extend a layout, themselves or through others. */
+  #fillingsOf(layout: string): readonly Filling[] {
+    return getOrInsert(this.#filled, layout, () => {
+      this.#anyLayout ??= this.#ofAnyLayout();
+      const found = new Map<string, readonly Filling[]>([[layout, []]]);
+      // A map takes in what comes up while it is gone through.
+      for (const [path] of found)
+        for (const { path: own, at } of [...(this.#namedBy.get(path) ?? []), ...this.#anyLayout]) {
+          const page = this.#pageAt(own);
+          if (page?.inclusions[at]?.kind === 'extends' && !found.has(own)) found.set(own, fillingsIn(page));
+        }
+      return [...found.values()].flat();
+    });
   }
 
   /** What extends a layout that is not at hand or holds no markup, or that code names: it may be any, or hand on any. */

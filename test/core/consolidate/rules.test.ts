@@ -38,6 +38,18 @@ const boxes = [1, 2, 3].map((n) => `<div class="box" id="n${n}"><h2>x</h2></div>
 
 const CASES: readonly Case[] = [
   {
+    what: 'what people wrote of a class gives way to no attribute that its elements happen to have',
+    css: '.rail { top: 0; color: red; }\nol { left: 0; }\n.crew { top: 0; color: teal; }\n',
+    body: '<p class="rail" role="note">x</p><p class="crew" role="note">y</p>',
+    after: '.rail { top: 0; color: red; } ol { left: 0; } .crew { top: 0; color: teal; }',
+  },
+  {
+    what: 'a comment behind a rule is said of that rule',
+    css: '.k { top: 0; color: red } /* keys */\n.o { left: 0 } /* others */\n.n { top: 0; color: red } /* names */\n',
+    body: '<b class="k">x</b><b class="o">x</b><b class="n">x</b>',
+    after: '.k, .n { top: 0; color: red; } /* keys */ .o { left: 0 } /* others */',
+  },
+  {
     what: 'a class that all carry is the first home, with each rule keeping its rest',
     css: '.band-a { top: 0; color: red; }\n.band-b { top: 0; color: teal; }\n.band-c { top: 0; color: navy; }\n',
     body: bands,

@@ -96,6 +96,16 @@ test('every page that uses such a sheet knows the names', () => {
   assert.match(text('fares/b.html'), /href="\.\.\/shared\.css"/);
 });
 
+test('a rule moves into no sheet that some of its pages do not load', () => {
+  const css = '.a { color: red; top: 0 }';
+  const { text, ruleMoves } = adoptAll({
+    ...site(css),
+    'fares/b.html': htmlPage('<p class="a">x', '<link rel="stylesheet" href="f.css">'),
+    'fares/f.css': css,
+  });
+  assert.deepEqual([text('t.css'), text('fares/f.css'), ruleMoves], [css, css, []]);
+});
+
 const few = '<p style="color: #1f3a56">a<p style="color: #1f3a56">b<p style="color: #1e3a56">c';
 
 test('colours that nobody can tell apart, and lengths one pixel off, are shown with their places', () => {
