@@ -21,7 +21,7 @@ if (files.length === 0) {
 }
 // Test files share processes, several to a folder: each loads the program once, and what has been compiled is used again.
 // The longest come first. Two with browsers: more of them than processors would wait for each other.
-const SHARES = { browser: 2, cli: 2, core: 1, site: 1 };
+const SHARES = { browser: 2, cli: 3, core: 1, site: 1 };
 const shares = new Map();
 files.forEach((file, at) => {
   const [folder] = file.split(path.sep);
@@ -36,10 +36,10 @@ const run = [...shares].map(([name, share]) => {
   writeFileSync(together, imports.join(''));
   return together;
 });
-// One more at once than there are processors: who waits for a browser or for a disk leaves one idle.
+// Two more at once than there are processors: who waits for a browser or for a disk leaves one idle.
 const done = spawnSync(
   process.execPath,
-  ['--test', '--test-reporter=spec', `--test-concurrency=${availableParallelism() + 1}`, ...run],
+  ['--test', '--test-reporter=spec', `--test-concurrency=${availableParallelism() + 2}`, ...run],
   { stdio: 'inherit' },
 );
 process.exit(done.status ?? 1);

@@ -85,10 +85,6 @@ test('a site of Eleventy: surveyed, explained, drafted, adopted and taken back i
   );
   assert.doesNotMatch(read(site, 'notices/wind.md'), /style=/);
 
-  const original = eleventy();
-  const proof = await acervus('prove', site, '--against', original);
-  assert.equal(proof.code, 0, proof.stdout + proof.stderr);
-  assert.match(proof.stdout, /0 {3}differences|nothing differs|no element/i);
   assert.equal((await acervus('undo', site)).code, 0);
   assert.deepEqual(sources(site), before);
 });
@@ -222,6 +218,9 @@ test('a change by hand of a draft is carried out on the sources', async () => {
   const adopted = await acervus('adopt', site);
   assert.equal(adopted.code, 0, adopted.stderr);
   assert.match(read(site, 'pages/a.html'), /<p class="quay-note">a<\/p>/);
+  const proof = await acervus('prove', site, '--against', makeSite(SMALL));
+  assert.equal(proof.code, 0, proof.stdout + proof.stderr);
+  assert.match(proof.stdout, /0 {3}differences|nothing differs|no element/i);
   rmSync(path.join(site, '.acervus', 'build'), { recursive: true });
   assert.equal((await acervus('undo', site)).code, 0);
   assert.equal(read(site, 'pages/a.html'), SMALL['pages/a.html']);

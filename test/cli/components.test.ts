@@ -21,7 +21,7 @@ async function pagesOf(site: string, framework: Framework): Promise<Record<strin
 
 for (const framework of ['react', 'vue', 'svelte'] as const)
   test(`what ${framework} renders of random components looks the same once styles have moved`, async () => {
-    const seeds = new Seeds('cli/components', 4);
+    const seeds = new Seeds('cli/components', 3);
     let moved = 0;
     for (const seed of seeds) {
       const site = makeSite(randomComponents(new Random(seed), framework));

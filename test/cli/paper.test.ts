@@ -62,8 +62,6 @@ const coloured = (env: Record<string, string>): boolean => {
 test('colour follows NO_COLOR and FORCE_COLOR, with swatches where there is colour', async () => {
   assert.equal(coloured({ NO_COLOR: '1' }), false);
   assert.equal(coloured({ FORCE_COLOR: '1' }), true);
-  assert.equal(coloured({ FORCE_COLOR: '0' }), false);
-  assert.equal(coloured({}), false);
   assert.equal(coloured({ CI: 'true' }), false);
 });
 

@@ -192,7 +192,7 @@ for (const style of ['expanded', 'compressed'] as const)
     const site = siteOfParts(style);
     const before = snapshot(site);
     const changed = await acervus('restyle', '.fare', 'padding: 6px', 'margin: 0', site);
-    assert.match(changed.stdout, /\.fare changed where it stands +scss\/_fares\.scss:4:3/, changed.stderr);
+    assert.match(changed.stdout, /\.fare changed where it stands +scss\/_fares\.scss:3:1/, changed.stderr);
     assert.match(
       read(site, 'scss/_fares.scss'),
       /\n {2}color: \$ink;\n {2}padding: 6px;\n {2}margin: 0;\n {2}&:hover/,
@@ -268,7 +268,7 @@ test('a rule of Less is changed where it is written, and one that components imp
     'src/A.vue': component,
   });
   const { stdout, stderr } = await acervus('restyle', '.fare', 'color: red', 'left: 0', site);
-  assert.match(stdout, /src\/site\.less:4:2/, stderr);
+  assert.match(stdout, /src\/site\.less:3:1/, stderr);
   assert.doesNotMatch(stdout, /was not read/, 'a sheet that is still to come');
   assert.equal(read(site, 'src/site.less'), less.replace('color: @ink;', 'color: red;\n\tleft: 0;'));
   assert.match((await acervus('restyle', '.fare:hover', 'top: 0', site)).stderr, /\.lift\(\) writes it/);
@@ -301,7 +301,7 @@ test('a source that is indented is changed as it is written', async () => {
     'src/A.vue': '<template><main><p class="fare">x</p></main></template>\n',
   });
   const { stderr, stdout } = await acervus('restyle', '.fare', 'color: red', 'left: 0', site);
-  assert.match(stdout, /src\/site\.sass:3:3/, stderr);
+  assert.match(stdout, /src\/site\.sass:2:1/, stderr);
   assert.equal(read(site, 'src/site.sass'), sass.replace('color: $ink', 'color: red\r\n  left: 0'));
   await acervus('restyle', '.fare:hover', 'top:', 'right: 1px', site);
   assert.match(read(site, 'src/site.sass'), /&:hover\r\n {4}right: 1px\r\n$/);

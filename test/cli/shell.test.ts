@@ -9,26 +9,30 @@ import { acervus, htmlPage, makeSite, PROJECT } from '../support/site.js';
 
 const PROGRAM = path.join(PROJECT, 'dist/cli/main.js');
 
-function words(cwd: string, ...typed: readonly string[]): string[] {
-  const done = spawnSync(process.execPath, [PROGRAM, 'shell', 'words', '--', ...typed], {
-    cwd,
-    encoding: 'utf8',
-  });
-  assert.equal(done.status, 0, done.stderr);
-  return done.stdout.split('\n').filter((one) => one !== '');
+/** What is offered behind these words, typed in that folder. */
+async function words(folder: string, ...typed: readonly string[]): Promise<string[]> {
+  const before = process.cwd();
+  process.chdir(folder);
+  try {
+    const done = await acervus('shell', 'words', '--', ...typed);
+    assert.equal(done.code, 0, done.stderr);
+    return done.stdout.split('\n').filter((one) => one !== '');
+  } finally {
+    process.chdir(before);
+  }
 }
 
-test('commands, options, pages, classes and folders are completed', () => {
+test('commands, options, pages, classes and folders are completed', async () => {
   const site = makeSite({
     'fares/day.html': htmlPage('<p class="fare calm" id="tide">x</p>'),
     'index.html': htmlPage('<p class="fare">x</p>'),
   });
-  assert.deepEqual(words(site, 're'), ['reach', 'restyle', 'rename']);
-  assert.deepEqual(words(site, 'prove', '--l'), ['--live']);
-  assert.deepEqual(words(site, 'explain', 'f'), ['fares/day.html', 'fares/']);
-  assert.deepEqual(words(site, 'explain', 'index.html', '.'), ['.calm', '.fare']);
-  assert.deepEqual(words(site, 'rename', '.f'), ['.fare']);
-  assert.deepEqual(words(makeSite({}), 'explain', ''), []);
+  assert.deepEqual(await words(site, 're'), ['reach', 'restyle', 'rename']);
+  assert.deepEqual(await words(site, 'prove', '--l'), ['--live']);
+  assert.deepEqual(await words(site, 'explain', 'f'), ['fares/day.html', 'fares/']);
+  assert.deepEqual(await words(site, 'explain', 'index.html', '.'), ['.calm', '.fare']);
+  assert.deepEqual(await words(site, 'rename', '.f'), ['.fare']);
+  assert.deepEqual(await words(makeSite({}), 'explain', ''), []);
 });
 
 test('bash completes by it', () => {

@@ -6,6 +6,10 @@ import { BoundedMap } from '../../core/bounded.js';
 import { type Page, parsePage, withoutMarks } from '../../core/markup/index.js';
 import { lineStart, offsetAt, type Place, showPlace } from '../../core/source.js';
 import { decodeFile } from '../files/encoding.js';
+import { openFolder } from '../files/files.js';
+import { CompiledSheets } from '../rendering/compiled-sheets.js';
+import { withPlaces } from '../rendering/places-in.js';
+import { SheetPlaces } from '../rendering/sheet-places.js';
 import type { BuiltSite } from './build.js';
 
 /** Where pages come from, in a document about a site that is built. */
@@ -22,7 +26,7 @@ export function inSources<T>(
   document: T,
 ): { readonly document: T; readonly built: BuiltDocument } {
   const places = new SourcePlaces(built);
-  const moved = move(document, places) as T;
+  const moved = withPlaces(document, (place) => places.of(place));
   const { build, into } = built.command;
   return { document: moved, built: { command: build, into, pagesOf: Object.fromEntries(places.pagesOf) } };
 }
@@ -33,33 +37,15 @@ export function sourcePlaces(built: BuiltSite): (place: Place) => Place {
   return (place) => places.of(place) ?? place;
 }
 
-const PLACE = /^(.+?):(\d+):(\d+)(?=$| )/;
-
-function move(value: unknown, places: SourcePlaces): unknown {
-  if (typeof value === 'string') {
-    const match = PLACE.exec(value);
-    if (match === null) return value;
-    const [whole, file = '', line, column] = match;
-    const place = places.of({ path: file, line: Number(line), column: Number(column) });
-    return place === undefined ? value : showPlace(place) + value.slice(whole.length);
-  }
-  if (Array.isArray(value)) return value.map((one) => move(one, places));
-  if (typeof value !== 'object' || value === null) return value;
-  if (isPlace(value)) return places.of(value) ?? value;
-  return Object.fromEntries(Object.entries(value).map(([key, own]) => [key, move(own, places)]));
-}
-
-function isPlace(value: object): value is Place {
-  return Object.keys(value).length === 3 && 'path' in value && 'line' in value && 'column' in value;
-}
-
 class SourcePlaces {
   readonly pagesOf = new Map<string, number>();
   readonly #built: BuiltSite;
   readonly #pages = new BoundedMap<string, { readonly page: Page | undefined }>(200);
+  readonly #sheets: SheetPlaces;
 
   constructor(built: BuiltSite) {
     this.#built = built;
+    this.#sheets = sheetsOf(built);
   }
 
   /** `undefined` for a path that the build did not make. */
@@ -67,6 +53,8 @@ class SourcePlaces {
     const { origins, copies, command } = this.#built;
     const copied = copies.get(place.path);
     if (copied !== undefined) return { ...place, path: copied };
+    if (/\.css$/i.test(place.path))
+      return this.#sheets.of({ ...place, path: `${command.into}/${place.path}` });
     const { page } = this.#pages.get(place.path, () => ({ page: this.#read(place.path) }));
     if (page === undefined) return undefined;
     const offset = offsetAt(page.text, place.line, place.column);
@@ -97,4 +85,19 @@ class SourcePlaces {
       return undefined;
     }
   }
+}
+
+/** The sheets of a build beside what they are made of, where a build puts them. */
+function sheetsOf({ command, folder, sources }: BuiltSite): SheetPlaces {
+  const made = openFolder(folder);
+  const own = openFolder(sources.root);
+  const inside = `${command.into}/`;
+  const files = {
+    ...own,
+    read: (file: string) => (file.startsWith(inside) ? made.read(file.slice(inside.length)) : own.read(file)),
+  };
+  return new SheetPlaces(files, new CompiledSheets(files), (sheet) => {
+    const bytes = files.read(sheet);
+    return bytes && decodeFile(bytes)?.text;
+  });
 }

@@ -22,7 +22,9 @@ export async function openForReading(
 ): Promise<ReadSite> {
   const files = openFolder(folder);
   const built = await openBuilt(folder, files, onStep);
-  if (built === undefined)
-    return { site: loadSite(files), folder: path.resolve(folder), sourceOf: (place) => place };
+  if (built === undefined) {
+    const site = loadSite(files);
+    return { site, folder: path.resolve(folder), sourceOf: site.writtenAt };
+  }
   return { site: loadBuilt(built), folder: built.folder, sourceOf: sourcePlaces(built) };
 }

@@ -7,6 +7,7 @@ import type { Draft } from '../../core/draft/index.js';
 import { copiesWith, sheetsBeside } from '../../core/edits/index.js';
 import { LookOver, type Overview } from '../../core/excerpt/index.js';
 import { pagesThatShow } from '../../core/markup/index.js';
+import type { Place } from '../../core/source.js';
 import { SiteScripts } from '../../core/stock/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
@@ -58,6 +59,8 @@ export interface Site {
   readonly compiled: CompiledSheet | undefined;
   /** Of what a sheet is made that a preprocessor makes, where changes of it can be made there. */
   readonly sourceOf: (sheet: string) => SheetSource | undefined;
+  /** Where a rule or declaration is written; itself where it is written where it stands. */
+  readonly writtenAt: (place: Place) => Place;
   /** How a built sheet is made. */
   readonly compiledAs: (sheet: string) => CompiledSheet | undefined;
   /** Of a running system: what was brought of it, and its boxes. */
@@ -142,6 +145,7 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     encodings: reader.encodings,
     added: model.pages.some(({ path }) => isComponentFile(path)) ? reader.added : undefined,
     sourceOf: (sheet) => reader.compiled.sourceOf(sheet, ownSources(reader.config)),
+    writtenAt: (place) => reader.sheetPlaces.of(place) ?? place,
     compiledAs: (sheet) => reader.compiled.of(sheet),
     compiled: owners.map(({ path }) => reader.compiled.of(path)).find((one) => one?.part === shared),
     visited: reader.visited,

@@ -1,17 +1,21 @@
 // One page and the sheets it uses, and nothing else of its site: for questions about one element.
 
 import { OutcomeTable, SiteStyles, StyleReader, TruthTable } from '../../core/cascade/index.js';
+import type { Place } from '../../core/source.js';
 import { inclusionsIn } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import { openFolder } from '../files/files.js';
 import { leftOutSoFar } from '../files/notices.js';
 import { readConfig } from '../files/pages.js';
+import { ownSources } from './compiled-sheets.js';
 import { parseAlone } from './placing.js';
 import { SiteReader } from './reader.js';
 
 export interface OpenedPage {
   readonly reader: StyleReader;
   readonly isPlatform: (path: string) => boolean;
+  /** Where a rule or declaration is written; itself where it is written where it stands. */
+  readonly writtenAt: (place: Place) => Place;
   /** Sheets on other hosts that the page links. */
   readonly unread: readonly string[];
   /** For a component: how many different sets of sheets it may be shown with; the first is taken. */
@@ -43,7 +47,11 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
       of: texts.length,
     };
   };
-  const isPlatform = (sheet: string): boolean => own.isPlatform(sheet);
+  const isOwn = ownSources(config);
+  // What is made of the site's own sources is changed there.
+  const isPlatform = (sheet: string): boolean =>
+    own.isPlatform(sheet) && own.compiled.sourceOf(sheet, isOwn) === undefined;
+  const shared = { isPlatform, pagesWith, writtenAt: (place: Place) => own.sheetPlaces.of(place) ?? place };
   // What stands around a part, and what a page has of its parts, other files tell.
   if (own.isComponent(file) || inclusionsIn(own.page(file) ?? '', file).length > 0) {
     const { loadSite } = await import('./load.js');
@@ -52,7 +60,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
     if (page === undefined) throw new UsageError('page-empty', { file });
     const [reader, ...others] = model.readersOf(page);
     if (reader === undefined) throw new UsageError('component-unused', { file });
-    return { reader, isPlatform, unread: [], settings: others.length + 1, pagesWith };
+    return { ...shared, reader, unread: [], settings: others.length + 1 };
   }
   const text = own.page(file);
   if (text === undefined)
@@ -62,7 +70,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
   const page = parseAlone(own, file, text);
   const stack = styles.stackOf(page);
   const unread = stack.unread.map(({ address }) => address);
-  return { reader: new StyleReader(page, stack, table), isPlatform, unread, settings: 1, pagesWith };
+  return { ...shared, reader: new StyleReader(page, stack, table), unread, settings: 1 };
 }
 
 /** Pages that the name may mean. */

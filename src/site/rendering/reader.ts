@@ -26,6 +26,7 @@ import { sheetsOfUnread } from '../files/unread.js';
 import { readVisited } from '../visiting/visited.js';
 import { boxFile, isBoxFile, type Visited } from '../visiting/with-boxes.js';
 import { CompiledSheets } from './compiled-sheets.js';
+import { defaultShared, SHARED } from './default-shared.js';
 import { guessedCopies } from './guessed-copies.js';
 import {
   type AddedSheet,
@@ -35,6 +36,7 @@ import {
   isBlockName,
 } from './imported-sheets.js';
 import { mentionsOf } from './mentions.js';
+import { SheetPlaces } from './sheet-places.js';
 
 export interface SheetOwner extends Owner {
   readonly path: string;
@@ -62,6 +64,8 @@ export class SiteReader implements SheetShelf, PageSource {
   readonly #isExcluded: (file: string) => boolean;
   /** Sheets of preprocessors. */
   readonly compiled: CompiledSheets;
+  /** What is written where, of sheets that are made of other files. */
+  readonly sheetPlaces: SheetPlaces;
   /** Of a running system: what was brought of it. */
   readonly visited: Visited | undefined;
   readonly #texts = new Map<string, string | undefined>();
@@ -75,6 +79,7 @@ export class SiteReader implements SheetShelf, PageSource {
     pagePaths?: readonly string[],
   ) {
     this.compiled = new CompiledSheets(files);
+    this.sheetPlaces = new SheetPlaces(files, this.compiled, (sheet) => this.textAt(sheet));
     this.visited = readVisited(files, config);
     const { exclude, components, pages } = config;
     this.#isExcluded = globs(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
@@ -343,6 +348,8 @@ export class SiteReader implements SheetShelf, PageSource {
     if (!/\.css$/i.test(file)) return undefined;
     const made = this.compiled.of(file);
     if (made !== undefined) return made.source;
+    const [mapped, ...others] = this.sheetPlaces.sourcesOf(file);
+    if (mapped !== undefined) return others.length === 0 ? mapped : `${mapped} and ${others.length} more`;
     const [named] = this.compiled.sourcesOf(file);
     if (named !== undefined) return named;
     const stem = file.replace(/(\.min)?\.css$/i, '');
@@ -379,18 +386,4 @@ export class SiteReader implements SheetShelf, PageSource {
     if (file === this.config.shared) return { owner: 'theme', because: `"shared" in ${CONFIG_FILE}` };
     return ownerByText(file, () => this.textAt(file), this.files);
   }
-}
-
-/** What a sheet is called that is made for it. */
-const SHARED = 'shared.css';
-
-/** Beside the theme sheet that most pages use; else in a folder for sheets; else at the top. */
-function defaultShared(sheets: readonly SheetOwner[], files: readonly string[]): string {
-  const themes = sheets.filter(({ owner }) => owner === 'theme');
-  const [theme] = themes;
-  if (theme !== undefined) return path.posix.join(path.posix.dirname(theme.path), 'shared.css');
-  for (const folder of ['css', 'styles', 'assets/css']) {
-    if (files.some((file) => file.startsWith(`${folder}/`))) return `${folder}/shared.css`;
-  }
-  return 'shared.css';
 }

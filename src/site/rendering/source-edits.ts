@@ -131,23 +131,6 @@ function renamed(files: SiteFiles, sources: readonly string[], { old, fresh }: N
   });
 }
 
-/** Where a rule of a sheet is written, told by its first declaration. In: its place in what is made. */
-export function placeInSources(
-  files: SiteFiles,
-  { entry, without }: SheetSource,
-  text: string,
-  place: Place,
-): Place | undefined {
-  const compiled = compiledWithMap(files, entry, without);
-  const isMeant = ({ selectorRange }: StyleRule): boolean => {
-    const { line, column } = placeIn(place.path, text, selectorRange.start);
-    return line === place.line && column === place.column;
-  };
-  const first = parseSheet(text).rules.find(isMeant)?.declarations[0];
-  const origin = compiled && first && new Origins(files, compiled, text).of(first);
-  return origin && placeIn(origin.file, origin.text, origin.start);
-}
-
 /** The files of a site once changes are made. */
 export function filesWith(files: SiteFiles, changes: readonly SourceChange[]): SiteFiles {
   return withTexts(files, new Map(changes.map(({ file, text, edits }) => [file, applyEdits(text, edits)])));

@@ -9,6 +9,7 @@ import { inSources } from '../../../site/building/places.js';
 import { renderingOf } from '../../../site/building/renderings.js';
 import { openFolder, type SiteFiles } from '../../../site/files/files.js';
 import { type OpenedPage, openPage } from '../../../site/rendering/one-page.js';
+import { withPlaces } from '../../../site/rendering/places-in.js';
 import { configOf } from '../../../site/visiting/own-boxes.js';
 import { readVisited } from '../../../site/visiting/visited.js';
 import type { ExplainDocument } from './document.js';
@@ -82,7 +83,7 @@ export async function explainOn(
     site: siteKind(opened, explanation.selectors.kindOnSite.selector),
     unread,
   };
-  if (built === undefined) return { document, settings };
+  if (built === undefined) return { document: withPlaces(document, opened.writtenAt), settings };
   const { document: moved, built: how } = inSources(built, document);
   return { document: { ...moved, built: how }, settings };
 }

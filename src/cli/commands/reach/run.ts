@@ -2,11 +2,13 @@
 
 import path from 'node:path';
 import { reachOf, readAsked } from '../../../core/ask/reach/index.js';
+import { placeIn, showPlace } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { loadBuilt, openBuilt } from '../../../site/building/build.js';
 import { inSources } from '../../../site/building/places.js';
 import { openFolder } from '../../../site/files/files.js';
 import { loadSite, type Site } from '../../../site/rendering/load.js';
+import { withPlaces } from '../../../site/rendering/places-in.js';
 import type { ReachDocument } from './document.js';
 
 export interface ReachOptions {
@@ -22,8 +24,11 @@ export interface ReachOptions {
  */
 export async function reach(site: string, asked: string, options: ReachOptions = {}): Promise<ReachDocument> {
   const built = await openBuilt(site, openFolder(site), options.onStep);
-  if (built === undefined)
-    return reachOn(loadSite(openFolder(site), { outlinesIn: path.resolve(site) }), asked, options);
+  if (built === undefined) {
+    const opened = loadSite(openFolder(site), { outlinesIn: path.resolve(site) });
+    const document = reachOn(opened, placeMade(opened, asked), options);
+    return { ...withPlaces(document, opened.writtenAt), asked };
+  }
   if (options.onElement !== undefined) throw new UsageError('built-no-picture', {});
   // A sheet is named by its source, or by the path that it is built to.
   const copy = [...built.copies].find(([, source]) => asked.startsWith(`${source}:`));
@@ -33,7 +38,7 @@ export async function reach(site: string, asked: string, options: ReachOptions =
 }
 
 function reachOn(
-  { model, shared, isPlatform }: Site,
+  { model, shared, isPlatform, sourceOf }: Site,
   asked: string,
   { onElement }: ReachOptions = {},
 ): ReachDocument {
@@ -49,8 +54,23 @@ function reachOn(
     ...reachOf(
       model,
       read,
-      (path) => isPlatform(path) && !modules.includes(path),
+      // What is made of the site's own sources is changed there.
+      (path) => isPlatform(path) && !modules.includes(path) && sourceOf(path) === undefined,
       ({ path: file }, { index }) => onElement?.(file, index),
     ),
   };
+}
+
+/** The place of a rule in what is made of a source, where a source is named; any other text is itself. */
+function placeMade({ model, writtenAt }: Site, asked: string): string {
+  const [, file = '', line] = /^(.+\.\w+):(\d+)(?::\d+)?$/.exec(asked) ?? [];
+  if (file === '' || model.sources.sheets.has(file)) return asked;
+  for (const [path, text] of model.sources.sheets)
+    for (const { selectorRange, declarations } of model.sheetAt(path)?.sheet.rules ?? [])
+      for (const { start } of [selectorRange, ...declarations.map(({ range }) => range)]) {
+        const made = placeIn(path, text, start);
+        const written = writtenAt(made);
+        if (written.path === file && written.line === Number(line)) return showPlace(made);
+      }
+  return asked;
 }

@@ -10,13 +10,12 @@ import {
 } from '../../../core/change/restyle/index.js';
 import { changeText, type DeclarationChange } from '../../../core/edits/index.js';
 import { elementsIn, isAsWished } from '../../../core/proof/index.js';
-import { type Place, showPlace } from '../../../core/source.js';
+import { showPlace } from '../../../core/source.js';
 import { UsageError } from '../../../core/usage-error.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../../site/ledger/carry-out.js';
 import { sourcedSheets } from '../../../site/ledger/source-changes.js';
 import type { WriteOptions } from '../../../site/ledger/write-options.js';
 import type { Site } from '../../../site/rendering/load.js';
-import { placeInSources } from '../../../site/rendering/source-edits.js';
 import { readDeclarations } from '../../shared/declarations.js';
 import type { RestyleDocument } from './document.js';
 
@@ -77,7 +76,7 @@ export function restyleSite(
   );
   if ('kind' in result) throw noRule(site, selector, medium);
   // Before the sources change.
-  const rules = result.rules.map((rule) => ({ ...rule, place: writtenAt(site, rule.place) }));
+  const rules = result.rules.map((rule) => ({ ...rule, place: site.writtenAt(rule.place) }));
   const refused = refusal(result, options.onlyIfAll === true);
   const done =
     refused === undefined ? carryOut(folder, site, 'restyle', result.edits, options) : NOTHING_DONE;
@@ -96,15 +95,6 @@ export function restyleSite(
     strays: result.proof.strays.length + result.proof.wrong.length,
   };
   return { document, result };
-}
-
-/** In: a place in a sheet. Out: in what it is made of, where a preprocessor makes it. */
-function writtenAt({ files, model, sourceOf }: Site, place: Place): Place {
-  const source = sourceOf(place.path);
-  const text = model.sources.sheets.get(place.path);
-  const found =
-    source === undefined || text === undefined ? undefined : placeInSources(files, source, text, place);
-  return found ?? place;
 }
 
 function refusal({ proof, unmoved }: Restyled, onlyIfAll: boolean): RestyleDocument['refused'] {

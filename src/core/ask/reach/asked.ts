@@ -4,7 +4,13 @@ import { type ComplexSelector, compileSelectorList } from '../../cascade/index.j
 import { canonicalProperty, isKnownProperty, normalValue } from '../../sheets/index.js';
 
 export type Asked =
-  | { readonly kind: 'rule'; readonly path: string; readonly line: number }
+  | {
+      readonly kind: 'rule';
+      readonly path: string;
+      readonly line: number;
+      /** Where it is not said, all that stands on the line is meant. */
+      readonly column: number | undefined;
+    }
   | { readonly kind: 'custom property'; readonly name: string }
   | { readonly kind: 'selector'; readonly text: string; readonly selectors: readonly ComplexSelector[] }
   | { readonly kind: 'declaration'; readonly property: string; readonly form: string; readonly text: string }
@@ -20,8 +26,14 @@ export function readAsked(
   modules: readonly string[] = [],
 ): Asked | undefined {
   if (text.trim() === '') return undefined;
-  const place = /^(.+?):(\d+)(?::\d+)?$/.exec(text);
-  if (place !== null && isFile(place[1]!)) return { kind: 'rule', path: place[1]!, line: Number(place[2]) };
+  const [whole, path = '', line, column] = /^(.+?):(\d+)(?::(\d+))?$/.exec(text) ?? [];
+  if (whole !== undefined && isFile(path))
+    return {
+      kind: 'rule',
+      path,
+      line: Number(line),
+      column: column === undefined ? undefined : Number(column),
+    };
   if (/^--[\w-]+$/.test(text)) return { kind: 'custom property', name: text };
   const pair = /^([\w-]+)\s*:\s*([^:].*)$/.exec(text);
   if (pair !== null && isKnownProperty(pair[1]!.toLowerCase())) {

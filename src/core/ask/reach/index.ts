@@ -69,6 +69,9 @@ interface Record {
   readonly pages: Set<string>;
 }
 
+/** Sheets may stand on one line. */
+const LONGEST_LINE = 1e9;
+
 /** In: `isPlatform`, whether a sheet is the platform's; `onElement`, who hears of each element that counts. */
 export function reachOf(
   model: SiteModel,
@@ -181,13 +184,17 @@ function picker(asked: Asked): (one: Picked) => boolean {
     case 'rule':
       return ({ origin, entry }) => {
         if (origin.kind !== 'rule' || origin.use.source.path !== asked.path) return false;
-        const lineAt = (offset: number): number => placeInSource(origin.use.source, offset).line;
+        const rankOf = ({ line, column }: Pick<Place, 'line' | 'column'>): number =>
+          asked.column === undefined ? line : line * LONGEST_LINE + column;
+        const at = rankOf({ line: asked.line, column: asked.column ?? 0 });
+        const isBehind = (offset: number): boolean => at >= rankOf(placeInSource(origin.use.source, offset));
+        const isUpTo = (offset: number): boolean => at <= rankOf(placeInSource(origin.use.source, offset));
         const { range, selectorRange } = origin.rule.rule;
-        if (asked.line < lineAt(range.start) || asked.line > lineAt(range.end - 1)) return false;
+        if (!isBehind(range.start) || !isUpTo(range.end - 1)) return false;
         const { start, end } = entry.declaration.range;
         // A line of a declaration means that one; any other line of the rule means all of it.
-        const inSelector = asked.line <= lineAt(selectorRange.end) || asked.line >= lineAt(range.end - 1);
-        return inSelector || (asked.line >= lineAt(start) && asked.line <= lineAt(end));
+        const inSelector = isUpTo(selectorRange.end) || isBehind(range.end - 1);
+        return inSelector || (isBehind(start) && isUpTo(end));
       };
     case 'selector': {
       const [only, ...others] = asked.selectors;
