@@ -156,6 +156,18 @@ export function mixinLines(mixins: Frozen<Draft['mixins']>, all: boolean): strin
   return lines;
 }
 
+/** Style blocks in code, each with the sheet that takes its place. */
+export function codeBlockLines(blocks: Frozen<Draft['code blocks']>): string[] {
+  const taken = blocks.filter(({ take }) => take);
+  if (taken.length === 0) return [];
+  return [
+    heading('Style blocks in code', 'declarations of each, word for word in a sheet'),
+    ...taken.map(({ declarations, into, from }) =>
+      row({ count: declarations, mark: 'made', text: clean(into), place: from }),
+    ),
+  ];
+}
+
 export function keptLines(kept: Frozen<AdoptionReport['kept']>, all: boolean): string[] {
   if (kept.length === 0) return [];
   const lines = [heading('Stays where it is', 'declarations and old attributes, and why')];

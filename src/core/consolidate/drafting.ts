@@ -94,6 +94,7 @@ export async function makeDraft(
     upkeep: adoption.report.upkeep,
     styles: inOrder(entries),
     mixins: [],
+    'code blocks': [],
     tokens: runs.flatMap(({ result, found }) =>
       found.values
         .filter(
@@ -202,6 +203,7 @@ function adoptionOf(
       ),
       styles: inOrder(entries),
       mixins: [],
+      codeBlocks: [],
       tokens: results.flatMap(({ tokens }) =>
         tokens.map(({ name, text, kind, places }) => ({ name, value: text, kind, uses: places.length })),
       ),

@@ -83,6 +83,15 @@ const mixinSchema = z.strictObject({
   declarations: z.string().describe('For reading: as they are written.'),
 });
 
+const codeBlockSchema = z.strictObject({
+  id: z.string().describe('By which the block is found again: leave it.'),
+  take: yesOrNo.describe('no leaves the block where it is.'),
+  into: sharedPath.describe('For reading: the sheet that it becomes, as the configuration says.'),
+  declarations: z.int().describe('For reading: how many it holds.'),
+  from: z.string().describe('For reading: its place.'),
+  'instead of it': z.string().describe('For reading: what code says there from then on.'),
+});
+
 const nearSchema = z.strictObject({
   from: z.string().describe('The rarer value.'),
   to: z.string().describe('The value that it nearly is.'),
@@ -102,6 +111,10 @@ export const draftSchema = z.strictObject({
   styles: z.array(styleSchema),
   tokens: z.array(tokenSchema),
   mixins: z.array(mixinSchema).default([]).describe('Sets of declarations that repeat in sources of SCSS.'),
+  'code blocks': z
+    .array(codeBlockSchema)
+    .default([])
+    .describe('Style blocks in strings of code that become sheets of their own.'),
   'near misses': z.array(nearSchema),
   kept: z.array(
     z.strictObject({ reason: z.string(), declarations: z.number(), 'such as': z.array(z.string()) }),
@@ -129,6 +142,7 @@ export const adoptionSchema = z.strictObject({
   styles: draftSchema.shape.styles,
   tokens: z.array(z.strictObject({ name: z.string(), value: z.string(), kind: z.string(), uses: count })),
   mixins: z.array(mixinSchema),
+  codeBlocks: z.array(codeBlockSchema),
   changed: z
     .strictObject({ elements: count, pages: count })
     .describe('What looks different, by near misses that the draft makes the same.'),

@@ -62,9 +62,9 @@ export function renderDraft(draft: Draft, earlier: string | undefined): string {
     styles.items.push(item);
   }
   target.set('styles', styles);
-  for (const key of ['tokens', 'mixins', 'near misses', 'kept'] as const)
+  for (const key of ['tokens', 'mixins', 'code blocks', 'near misses', 'kept'] as const)
     target.set(key, plainNode(target, draft[key]));
-  if (draft.mixins.length === 0) target.delete('mixins');
+  for (const key of ['mixins', 'code blocks'] as const) if (draft[key].length === 0) target.delete(key);
   return target.toString({ lineWidth: 100 });
 }
 

@@ -1,7 +1,8 @@
 // Styling that code writes into markup: in strings, which nobody but a person can change.
 
+import { parse } from 'css-tree/dist/csstree.esm';
 import { parseSheet } from '../../core/sheets/parse.js';
-import { comparePlaces, type Place, placeIn } from '../../core/source.js';
+import { comparePlaces, type Place, placeIn, type SourceRange } from '../../core/source.js';
 import { enginePieces, mayHoldEngineText } from '../../core/templates/index.js';
 import { decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
@@ -15,19 +16,31 @@ const LARGEST = 500_000;
 const STYLED = /<[a-z][\w-]*\s(?:[^<>\n]*\s)?style\s*=\s*\\?["'][^"'<>\n]*[\w-]\s*:/gi;
 
 /** A style block, in a string or put together of some. */
-const BLOCK = /<style\b[^<>]*>((?:(?!<\/style)[\s\S])*)<\\?\/style/gi;
+const BLOCK = /(<style\b[^<>]*>)((?:(?!<\/style)[\s\S])*)<\\?\/style\s*>?/gi;
+
+/** A style block that code writes. */
+export interface CodeBlock {
+  readonly place: Place;
+  readonly declarations: number;
+  /** All of the file. */
+  readonly text: string;
+  /** From the start tag to the end tag. */
+  readonly range: SourceRange;
+  /** The start tag. */
+  readonly tag: string;
+  readonly css: string;
+}
 
 export interface StylingInCode {
   /** Tags with a style attribute, in order. */
   readonly tags: readonly Place[];
-  /** Style blocks, with how much each says. */
-  readonly blocks: readonly { readonly place: Place; readonly declarations: number }[];
+  readonly blocks: readonly CodeBlock[];
 }
 
 /** In: the files of a site, and which of them are its libraries. Out: styling that code writes into markup. */
 export function stylingInCode(files: SiteFiles, isPlatform: (file: string) => boolean): StylingInCode {
   const tags: Place[] = [];
-  const blocks: { place: Place; declarations: number }[] = [];
+  const blocks: CodeBlock[] = [];
   for (const file of files.list()) {
     const isPage = isTemplate(file);
     if (!(isPage || CODE.test(file)) || APART.test(file)) continue;
@@ -41,9 +54,11 @@ export function stylingInCode(files: SiteFiles, isPlatform: (file: string) => bo
     const isInside = (at: number): boolean =>
       pieces?.some(({ start, end }) => start < at && at < end) ?? true;
     for (const { index } of text.matchAll(STYLED)) if (isInside(index)) tags.push(placeIn(file, text, index));
-    for (const { 1: css = '', index } of text.matchAll(BLOCK)) {
+    for (const { 0: whole, 1: tag = '', 2: css = '', index } of text.matchAll(BLOCK)) {
       const declarations = isInside(index) ? declarationsIn(css) : 0;
-      if (declarations > 0) blocks.push({ place: placeIn(file, text, index), declarations });
+      const range = { start: index, end: index + whole.length };
+      if (declarations > 0)
+        blocks.push({ place: placeIn(file, text, index), declarations, text, range, tag, css });
     }
   }
   return {
@@ -59,4 +74,34 @@ function declarationsIn(text: string): number {
     .replace(/\\[nrt]/g, ' ')
     .replace(/\\(["'])/g, '$1');
   return parseSheet(css).rules.reduce((all, { declarations }) => all + declarations.length, 0);
+}
+
+/**
+ * What a block says wherever it is read. Out: why it cannot be told, where code writes into it, or where it means something else in a
+ * sheet of its own.
+ */
+export function blockInWords({
+  tag,
+  css,
+}: CodeBlock): { readonly css: string } | { readonly reason: string } {
+  if (!/^<style(\s+type=["']?text\/css["']?)?\s*>$/i.test(tag)) return { reason: 'its tag says more' };
+  if (/\\|["'`]\s*[+.,&]?\s*(?:\r?\n\s*)?[rbuf]?["'`](?!\s*[,;)}\]])/.test(css))
+    return { reason: 'it is put together of strings' };
+  if (/[$]|#\{|\{\{|\}\}|<[?%]|\{%|%(?![;,\s)}!/*-])/.test(css) || !isWhole(css))
+    return { reason: 'its code writes values into it' };
+  if (/@import|@charset|src\(|image-set\(/i.test(css) || /url\(\s*["']?(?![a-z][\w+.-]*:|\/)/i.test(css))
+    return { reason: 'it names other files by where its page is' };
+  return { css };
+}
+
+/** Whether all of it is read as rules. */
+function isWhole(css: string): boolean {
+  let isRead = true;
+  parse(css, {
+    parseCustomProperty: true,
+    onParseError: () => {
+      isRead = false;
+    },
+  });
+  return isRead;
 }

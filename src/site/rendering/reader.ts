@@ -36,6 +36,7 @@ import {
   isBlockName,
 } from './imported-sheets.js';
 import { mentionsOf } from './mentions.js';
+import { type NamedSheets, namedSheets } from './named-sheets.js';
 import { SheetPlaces } from './sheet-places.js';
 
 export interface SheetOwner extends Owner {
@@ -59,6 +60,7 @@ export class SiteReader implements SheetShelf, PageSource {
   #templateFolders: ReadonlySet<string> | undefined;
   #copies: Map<string, string> | undefined;
   #onlySheet: readonly string[] | undefined;
+  #named: readonly NamedSheets[] | undefined;
   #imported: ImportedSheets | undefined;
   #added: AddedSheet | 'none' | undefined;
   readonly #isExcluded: (file: string) => boolean;
@@ -131,10 +133,10 @@ export class SiteReader implements SheetShelf, PageSource {
 
   /** The sheets that style a page or component, where a person says so, or there is but one. */
   sheetsFor(file: string): readonly string[] | undefined {
-    const { sheets } = this.config;
-    if (sheets !== undefined) {
-      const found = Object.entries(sheets).filter(([pattern]) => globs([pattern])(file));
-      return found.length === 0 ? undefined : found.flatMap(([, paths]) => paths);
+    const named = this.#namedSheets;
+    if (named.length > 0) {
+      const found = named.filter(({ isMeant }) => isMeant(file));
+      return found.length === 0 ? undefined : found.flatMap(({ sheets }) => sheets);
     }
     if (!this.isComponent(file)) return undefined;
     const imported = isComponentFile(file) ? this.imported.of(file) : [];
@@ -144,6 +146,12 @@ export class SiteReader implements SheetShelf, PageSource {
     }
     this.#onlySheet ??= this.#findOnlySheet();
     return this.#onlySheet.length === 0 ? undefined : this.#onlySheet;
+  }
+
+  /** Which sheets style which pages, as the configuration says; of files of code it says something else. */
+  get #namedSheets(): readonly NamedSheets[] {
+    this.#named ??= namedSheets(this.config).filter(({ isMeant }) => this.pagePaths.some(isMeant));
+    return this.#named;
   }
 
   /** The sheets that modules import; looked for where there are components. */
@@ -289,7 +297,7 @@ export class SiteReader implements SheetShelf, PageSource {
     const box = this.#firstBox(sheets);
     if (box !== undefined) return box;
     const said =
-      Object.values(this.config.sheets ?? {})[0] ??
+      this.#namedSheets[0]?.sheets ??
       (this.#imported && [...this.#imported.sheets, ...(this.added === undefined ? [] : [this.added.sheet])]);
     const given = said?.findLast((file) => !this.isPlatform(file));
     if (given !== undefined) return given;

@@ -31,6 +31,7 @@ const draft: Draft = {
     },
   ],
   mixins: [],
+  'code blocks': [],
   tokens: [{ name: '--navy', take: true, value: '#1f3a56', kind: 'colour', form: '#1f3a56', uses: 4 }],
   'near misses': [
     {

@@ -14,6 +14,7 @@ const report: AdoptionReport = {
   size: { now: 20, after: 10 },
   styles: [],
   mixins: [],
+  codeBlocks: [],
   tokens: [],
   changed: { elements: 0, pages: 0 },
   gone: [],

@@ -2,12 +2,19 @@
 
 import { assumptionLines } from '../../shared/assumption-lines.js';
 import { onSite, plural } from '../../shared/moved-lines.js';
-import { keptLines, mixinLines, styleLines, sumLines, tokenLines } from '../../shared/outcome-lines.js';
+import {
+  codeBlockLines,
+  keptLines,
+  mixinLines,
+  styleLines,
+  sumLines,
+  tokenLines,
+} from '../../shared/outcome-lines.js';
 import { amber, heading, next, row } from '../../shared/paper.js';
 import type { AdoptDocument } from './document.js';
 
 export function adoptLines(folder: string, document: AdoptDocument, all: boolean): string[] {
-  const { styles, gone, kept, proof, tokens, mixins, shared, files, workList } = document;
+  const { styles, gone, kept, proof, tokens, mixins, codeBlocks, shared, files, workList } = document;
   const lines = [heading('Adopt', folder)];
   if (files.length === 0)
     lines.push(row({ count: 0, text: 'nothing to adopt: no style of the draft is left to move' }));
@@ -26,7 +33,12 @@ export function adoptLines(folder: string, document: AdoptDocument, all: boolean
     );
   if (styles.length > 0)
     lines.push(heading('Styles', `places each saves; into ${shared}`), ...styleLines(styles, all));
-  lines.push(...tokenLines(tokens, all), ...mixinLines(mixins, all), ...keptLines(kept, all));
+  lines.push(
+    ...tokenLines(tokens, all),
+    ...mixinLines(mixins, all),
+    ...codeBlockLines(codeBlocks),
+    ...keptLines(kept, all),
+  );
   if (files.length > 0)
     lines.push(
       heading('Proof'),

@@ -9,13 +9,13 @@ import { UsageError } from '../../../core/usage-error.js';
 import { keepWorkList, WORK_PAGE } from '../../../report/work-list.js';
 import { type BuiltSite, buildChanged, loadBuilt, openBuilt } from '../../../site/building/build.js';
 import { bytesOf, provenBy, settle } from '../../../site/building/settle.js';
-import { factorOut } from '../../../site/factoring/factor.js';
+import { withOthers } from '../../../site/factoring/others.js';
 import { openFolder, type SiteFiles } from '../../../site/files/files.js';
 import { readPlain } from '../../../site/files/inside.js';
 import { readConfig } from '../../../site/files/pages.js';
 import { readText } from '../../../site/files/text.js';
 import { writePlanned } from '../../../site/ledger/carry-out.js';
-import { type FileChange, fileChanges, refuseUnfinished, together } from '../../../site/ledger/change.js';
+import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { dropPlan, findPlan } from '../../../site/ledger/plan.js';
 import { isImport } from '../../../site/rendering/imported-sheets.js';
 import { draftSite, loadForDraft, loadSite } from '../../../site/rendering/load.js';
@@ -173,9 +173,5 @@ async function plan(
       ? usual
       : await loadForDraft(folder, files, draft, { ...load, shared: draft.shared });
   const { edits, report } = await planAdoption(draftSite(site), draft, { onStep, onPage, trace });
-  const { mixins, changes } = factorOut(site.files, site.config, draft.mixins, onStep);
-  return {
-    changes: together(fileChanges(site, edits), changes),
-    report: { ...report, mixins: mixins.filter(({ take }) => take) },
-  };
+  return withOthers(site, draft, { changes: fileChanges(site, edits), report }, onStep);
 }

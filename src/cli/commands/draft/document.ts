@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { adoptionSchema, draftSchema } from '../../../core/draft/schema.js';
 import type { DocumentOf } from '../../shared/document-parts.js';
 
-const { styles, tokens, mixins, 'near misses': nearMisses } = draftSchema.shape;
+const { styles, tokens, mixins, 'code blocks': codeBlocks, 'near misses': nearMisses } = draftSchema.shape;
 
 export const draftDocument = z
   .strictObject({
@@ -19,6 +19,7 @@ export const draftDocument = z
     styles,
     tokens,
     mixins,
+    codeBlocks,
     nearMisses,
     kept: adoptionSchema.shape.kept,
   })

@@ -2,6 +2,7 @@
 
 import { onSite } from '../../shared/moved-lines.js';
 import {
+  codeBlockLines,
   isAbout,
   keptLines,
   mixinLines,
@@ -37,11 +38,13 @@ export function draftLines(
     lines.push(
       ...tokenLines(report.tokens, all),
       ...mixinLines(report.mixins, all),
+      ...codeBlockLines(report.codeBlocks),
       ...nearLines(nearMisses, all),
       ...keptLines(report.kept, all),
     );
   const at = onSite(folder);
-  if (document.styles.length + tokens.length + document.mixins.length === 0)
+  const { mixins, codeBlocks } = document;
+  if (document.styles.length + tokens.length + mixins.length + codeBlocks.length === 0)
     lines.push(next(`acervus survey${at}`, 'nothing repeats that could move; see what else is written'));
   else
     lines.push(

@@ -22,10 +22,10 @@ import { UsageError } from '../../../core/usage-error.js';
 import { keepWorkList } from '../../../report/work-list.js';
 import { type BuiltSite, loadBuilt, openBuilt } from '../../../site/building/build.js';
 import { provenBy, settle } from '../../../site/building/settle.js';
-import { factorOut } from '../../../site/factoring/factor.js';
+import { withOthers } from '../../../site/factoring/others.js';
 import { openFolder } from '../../../site/files/files.js';
 import { insideSite, readPlain } from '../../../site/files/inside.js';
-import { type FileChange, fileChanges, refuseUnfinished, together } from '../../../site/ledger/change.js';
+import { type FileChange, fileChanges, refuseUnfinished } from '../../../site/ledger/change.js';
 import { findPlan, noteReadings, savePlan } from '../../../site/ledger/plan.js';
 import { draftSite, loadForDraft, type Site } from '../../../site/rendering/load.js';
 import { SiteReader } from '../../../site/rendering/reader.js';
@@ -139,7 +139,7 @@ export async function writeDraft(folder: string, options: TypedDraftOptions): Pr
     report,
     proven,
   } = await (built === undefined
-    ? planned(site, await plan(draftSite(site)), earlier?.mixins ?? [], onStep)
+    ? planned(site, await plan(draftSite(site)), earlier, onStep)
     : plannedInSources(built, site, plan, onStep));
   const rendered = renderDraft(made, text);
   writeFileAtomic.sync(insideSite(folder, DRAFT_FILE), rendered);
@@ -167,17 +167,12 @@ interface Planned {
 function planned(
   site: Site,
   { draft: made, adoption: { edits, report, proven } }: Drafted,
-  earlier: Draft['mixins'],
+  earlier: Draft | undefined,
   onStep: DraftOptions['onStep'],
 ): Planned {
-  const changes = fileChanges(site, edits);
-  const { mixins, changes: factored } = factorOut(site.files, site.config, earlier, onStep);
-  return {
-    draft: { ...made, mixins: [...mixins] },
-    changes: together(changes, factored),
-    report: { ...report, mixins: mixins.filter(({ take }) => take) },
-    proven,
-  };
+  const own = { changes: fileChanges(site, edits), report };
+  const { entries, ...all } = withOthers(site, earlier, own, onStep);
+  return { ...all, draft: { ...made, ...entries, kept: [...made.kept, ...entries.kept] }, proven };
 }
 
 /** Of a site that is built: the change is one of its sources. */
@@ -205,6 +200,7 @@ function documentOf(made: Draft, report: AdoptionReport): DraftDocument {
     styles: made.styles,
     tokens: made.tokens,
     mixins: made.mixins,
+    codeBlocks: made['code blocks'],
     nearMisses: made['near misses'],
     kept: report.kept,
   };

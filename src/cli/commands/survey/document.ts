@@ -75,7 +75,7 @@ export const surveyDocument = z
         blocks: z.strictObject({ times: z.int(), declarations: z.int(), examples: z.array(place) }),
       })
       .describe(
-        'Tags with style attributes, and style blocks, in strings of code: not counted, and never edited.',
+        'Tags with style attributes, and style blocks, in strings of code: not counted. The tags are never edited.',
       ),
     unreadEndings: z
       .record(z.string(), z.int())

@@ -77,9 +77,7 @@ export function surveyLines(folder: string, stock: SurveyDocument, all: boolean)
     lines.push(
       row({
         count: blocks.declarations,
-        text: dim(
-          `declarations in ${plural(blocks.times, 'style block')} in strings of code: not counted, and never edited`,
-        ),
+        text: dim(`declarations in ${plural(blocks.times, 'style block')} in strings of code: not counted`),
         place: blocks.examples[0] === undefined ? '' : showPlace(blocks.examples[0]),
       }),
     );
