@@ -1,5 +1,6 @@
 // One state of a whole site in memory: every page parsed, and the styles it runs over.
 
+import type { BlockCompiler } from '../components/index.js';
 import {
   isGiven,
   type Page,
@@ -23,6 +24,8 @@ export interface SiteSources {
   readonly components: ReadonlySet<string>;
   /** By page, the sheets that style it, where a person says so. */
   readonly given?: ReadonlyMap<string, readonly string[]>;
+  /** Who compiles style blocks of components that take in other files. */
+  readonly compileBlock?: BlockCompiler | undefined;
   /** Which files the names in templates mean. */
   readonly mentions?: Mentions | undefined;
   /** How a template links a sheet, where a person says so. */
@@ -169,7 +172,8 @@ export class SiteModel extends SiteStyles {
       const same = state.sources.pages.get(path) === text ? state.#bareAt(path) : undefined;
       if (same !== undefined) return same;
     }
-    return parsePage(path, text, this.sources.components.has(path), this.sources.given?.get(path));
+    const { components, given, compileBlock } = this.sources;
+    return parsePage(path, text, components.has(path), given?.get(path), compileBlock);
   }
 
   /** How many elements of the site an element of a page stands for. */

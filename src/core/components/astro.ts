@@ -36,14 +36,11 @@ export function readAstro(path: string, text: string): ComponentFile | undefined
 function blockOf({ 0: whole, 1: written = '', 2: content = '', index }: RegExpMatchArray): StyleBlock {
   const lang = /\blang\s*=\s*["']?([\w-]+)/i.exec(written)?.[1] ?? 'css';
   const css = lang === 'css' ? content : compiledBlock(content, lang);
-  const unread =
-    css === undefined
-      ? `a style block is written in ${lang}`
-      : /:global\b/.test(content)
-        ? 'a style block reaches out of the component'
-        : /\bdefine:vars\b|\bset:html\b/.test(written)
-          ? 'code writes into a style block'
-          : undefined;
+  const further = /:global\b/.test(content)
+    ? 'a style block reaches out of the component'
+    : /\bdefine:vars\b|\bset:html\b/.test(written)
+      ? 'code writes into a style block'
+      : undefined;
   const offset = (index ?? 0) + whole.indexOf('>') + 1;
   return {
     text: css ?? '',
@@ -52,7 +49,8 @@ function blockOf({ 0: whole, 1: written = '', 2: content = '', index }: RegExpMa
     lang,
     media: '',
     isScoped: !/\bis:global\b/.test(written),
-    unread,
+    unread: css === undefined ? `a style block is written in ${lang}` : further,
+    toCompile: css === undefined && further === undefined,
   };
 }
 

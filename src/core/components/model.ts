@@ -56,7 +56,12 @@ export interface StyleBlock {
   readonly isScoped: boolean;
   /** Why it cannot be read. */
   readonly unread: string | undefined;
+  /** Whether that is for its language alone: who knows the files that it takes in may compile it. */
+  readonly toCompile: boolean;
 }
+
+/** In: the path of a component, what a block of it says, and in which language. Out: the CSS; `undefined` where none comes of it. */
+export type BlockCompiler = (path: string, text: string, lang: string) => string | undefined;
 
 export interface ComponentFile {
   /** Elements that nothing known stands around. */

@@ -48,14 +48,11 @@ function blockIn(text: string): StyleBlock | undefined {
   const open = whole.slice(0, whole.indexOf('>') + 1);
   const lang = /\b(?:lang|type)\s*=\s*["']?(?:text\/)?([\w-]+)/i.exec(open)?.[1] ?? 'css';
   const css = lang === 'css' ? content : compiledBlock(content, lang);
-  const unread =
-    css === undefined
-      ? `its style block is written in ${lang}`
-      : /\ssrc\s*=/i.test(open)
-        ? 'its style block stands in another file'
-        : /\sglobal\b/i.test(open) || /:global\b/.test(content)
-          ? 'its style block reaches out of the component'
-          : undefined;
+  const further = /\ssrc\s*=/i.test(open)
+    ? 'its style block stands in another file'
+    : /\sglobal\b/i.test(open) || /:global\b/.test(content)
+      ? 'its style block reaches out of the component'
+      : undefined;
   const offset = found.index + open.length;
   return {
     text: css ?? '',
@@ -64,7 +61,8 @@ function blockIn(text: string): StyleBlock | undefined {
     lang,
     media: '',
     isScoped: true,
-    unread,
+    unread: css === undefined ? `its style block is written in ${lang}` : further,
+    toCompile: css === undefined && further === undefined,
   };
 }
 

@@ -86,16 +86,14 @@ function blockOf({
   module,
 }: Descriptor['styles'][number]): StyleBlock {
   const css = lang === undefined || lang === 'css' ? content : compiledBlock(content, lang);
-  const unread =
-    css === undefined
-      ? `a style block is written in ${lang}`
-      : src !== undefined
-        ? 'a style block stands in another file'
-        : module !== undefined && module !== false
-          ? 'the names in a style block are made up when it is built'
-          : FURTHER.test(content)
-            ? 'a style block reaches out of the component'
-            : undefined;
+  const further =
+    src !== undefined
+      ? 'a style block stands in another file'
+      : module !== undefined && module !== false
+        ? 'the names in a style block are made up when it is built'
+        : FURTHER.test(content)
+          ? 'a style block reaches out of the component'
+          : undefined;
   const media = attrs.media;
   return {
     text: css ?? '',
@@ -104,7 +102,8 @@ function blockOf({
     lang: lang ?? 'css',
     media: typeof media === 'string' ? media : '',
     isScoped: scoped === true,
-    unread,
+    unread: css === undefined ? `a style block is written in ${lang}` : further,
+    toCompile: css === undefined && further === undefined,
   };
 }
 

@@ -2,8 +2,8 @@
 
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html } from 'parse5';
-import type { ComponentElement, ComponentFile, ComponentNode } from '../components/index.js';
-import { readComponent } from '../components/index.js';
+import type { BlockCompiler, ComponentElement, ComponentFile, ComponentNode } from '../components/index.js';
+import { blocksWith, readComponent } from '../components/index.js';
 import type { SourceRange } from '../source.js';
 import type { EngineTag } from '../templates/index.js';
 import type { Engine } from './engine.js';
@@ -20,14 +20,15 @@ export interface ComponentTree {
   readonly unread: string | undefined;
 }
 
-/** In: the path of a component, and its text. Out: nothing of it where no compiler takes it. */
-export function componentTree(path: string, text: string): ComponentTree {
+/** In: the path of a component, its text, and who compiles what takes in other files. Out: nothing of it where no compiler takes it. */
+export function componentTree(path: string, text: string, compile?: BlockCompiler): ComponentTree {
   const file = readComponent(path, text);
   const root = sourceTree.createDocumentFragment();
   const engine = new ComponentEngine(text, file);
   if (file === undefined) return { root, engine, sheets: [], unread: 'no compiler takes it' };
   for (const node of file.roots) append(root, node, engine);
-  const sheets = file.blocks
+  const blocks = blocksWith(file, path, text, compile);
+  const sheets = blocks
     .filter(({ unread }) => unread === undefined)
     .map(
       ({ text: own, offset, end, media, isScoped }): SheetReference => ({
@@ -43,7 +44,7 @@ export function componentTree(path: string, text: string): ComponentTree {
         ...(isScoped ? { isScoped } : {}),
       }),
     );
-  const unread = file.blocks.find((one) => one.unread !== undefined)?.unread;
+  const unread = blocks.find((one) => one.unread !== undefined)?.unread;
   const why = engine.makesStyles
     ? 'code makes a style block in it'
     : WRITES_STYLES.test(text)

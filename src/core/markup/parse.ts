@@ -2,7 +2,7 @@
 
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
-import { isComponentFile } from '../components/index.js';
+import { type BlockCompiler, isComponentFile } from '../components/index.js';
 import { ENGINE_LETTER, inclusionsOf } from '../templates/index.js';
 import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
 import { componentTree } from './component-tree.js';
@@ -40,11 +40,18 @@ const DOCUMENT = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]/i;
 /**
  * Parses one HTML file as a browser does.
  * In: the site-relative path; the decoded text without a byte order mark; whether the file is a component, which only
- * pages that include it show; the site paths of the sheets that style it, where they are not told by what it links.
+ * pages that include it show; the site paths of the sheets that style it, where they are not told by what it links; who
+ * compiles style blocks that take in other files.
  * Out: the page. Never throws: HTML has no invalid input.
  */
-export function parsePage(path: string, text: string, component = false, sheets?: readonly string[]): Page {
-  const page = readPage(path, text, { component, placed: true });
+export function parsePage(
+  path: string,
+  text: string,
+  component = false,
+  sheets?: readonly string[],
+  compile?: BlockCompiler,
+): Page {
+  const page = readPage(path, text, { component, placed: true, compile });
   return sheets === undefined ? page : { ...page, sheets: withGiven(page.sheets, sheets) };
 }
 
@@ -52,16 +59,17 @@ interface ReadOptions {
   readonly component: boolean;
   /** Whether offsets are wanted. */
   readonly placed: boolean;
+  readonly compile?: BlockCompiler | undefined;
 }
 
-export function readPage(path: string, text: string, { component, placed }: ReadOptions): Page {
+export function readPage(path: string, text: string, { component, placed, compile }: ReadOptions): Page {
   const defects: MarkupDefect[] = [];
   const options = {
     sourceCodeLocationInfo: placed,
     treeAdapter: sourceTree,
     ...(placed ? { onParseError: (error: ParserError) => noteParseError(error, text, defects) } : {}),
   };
-  const framework = isComponentFile(path) ? componentTree(path, text) : undefined;
+  const framework = isComponentFile(path) ? componentTree(path, text, compile) : undefined;
   const engine: Engine | undefined = framework?.engine ?? EngineText.in(text, path);
   const source = engine?.masked ?? text;
   const document = framework?.root ?? (component ? parseFragment(source, options) : parse(source, options));

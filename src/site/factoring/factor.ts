@@ -12,6 +12,7 @@ import { compiledText, compiledWithMap } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
 import { withTexts } from '../files/overlay.js';
 import type { FileChange } from '../ledger/change.js';
+import { blockComparer } from '../rendering/blocks-of-sources.js';
 import { ownSources } from '../rendering/compiled-sheets.js';
 import { Origins } from '../rendering/origins-of-sheets.js';
 import { writerAround } from '../rendering/source-edits.js';
@@ -69,6 +70,8 @@ class Sheets {
   /** Those that no other takes in. */
   readonly roots: readonly string[];
   readonly #before = new Map<string, string | undefined>();
+  /** A component of which a style block would say something else. */
+  readonly changedBlock: (after: SiteFiles) => string | undefined;
 
   constructor(
     readonly files: SiteFiles,
@@ -78,6 +81,7 @@ class Sheets {
     this.sources = new Set(sources);
     this.roots = roots;
     this.imports = imports;
+    this.changedBlock = blockComparer(files);
   }
 
   before(file: string): string | undefined {
@@ -166,9 +170,10 @@ function changesNothing(edits: ReadonlyMap<string, readonly Edit[]>, sheets: She
     sheets.files,
     new Map([...edits].map(([file, own]) => [file, applyEdits(sheets.imports.text(file), own)])),
   );
-  return sheets
-    .madeOf(new Set(edits.keys()))
-    .every((file) => compiledText(after, file) === sheets.before(file));
+  return (
+    sheets.madeOf(new Set(edits.keys())).every((file) => compiledText(after, file) === sheets.before(file)) &&
+    sheets.changedBlock(after) === undefined
+  );
 }
 
 function editsFor(

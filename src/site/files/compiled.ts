@@ -3,6 +3,7 @@
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import { BoundedMap } from '../../core/bounded.js';
+import type { BlockCompiler } from '../../core/components/index.js';
 import { ByReads } from './by-reads.js';
 import { type CompileOptions, type Files, isInside } from './compile-options.js';
 import { lessResult } from './less.js';
@@ -79,7 +80,25 @@ function compiled(
   return undefined;
 }
 
-function sassResult(files: Files, file: string, text: string, { style, without }: CompileOptions): Result {
+/** Compiles style blocks of components, with what they take in. */
+export function blockCompiler(files: Files): BlockCompiler {
+  return (file, text, lang) => {
+    if (!/^(scss|sass|less)$/.test(lang)) return undefined;
+    const made = results.get(`block ${lang} ${file}\0${text}`, files, (read) =>
+      lang === 'less'
+        ? lessResult(read, file, text, {})
+        : sassResult(read, file, text, { isIndented: lang === 'sass' }),
+    );
+    return made === undefined || 'problem' in made ? undefined : made.css;
+  };
+}
+
+function sassResult(
+  files: Files,
+  file: string,
+  text: string,
+  { style, without, isIndented = file.endsWith('.sass') }: CompileOptions & { readonly isIndented?: boolean },
+): Result {
   const sass = load('sass') as typeof import('sass');
   const importer = {
     canonicalize: (name: string, context: { readonly containingUrl: URL | null }): URL | null => {
@@ -87,7 +106,7 @@ function sassResult(files: Files, file: string, text: string, { style, without }
         context.containingUrl?.protocol === SITE ? decodeURIComponent(context.containingUrl.pathname) : file;
       const plain = name.startsWith(SITE)
         ? decodeURIComponent(new URL(name).pathname)
-        : name.replace(/^~/, '');
+        : name.replace(/^~?@\/|^~/, '');
       const isThere = (one: string): boolean => one === without || files.read(one) !== undefined;
       const found = name.startsWith(SITE) ? partAt(isThere, plain) : importedPart(isThere, plain, from);
       return found === undefined ? null : new URL(SITE + encodeURI(found));
@@ -107,7 +126,7 @@ function sassResult(files: Files, file: string, text: string, { style, without }
   try {
     const { css, sourceMap } = sass.compileString(text, {
       style: style ?? 'expanded',
-      syntax: file.endsWith('.sass') ? 'indented' : 'scss',
+      syntax: isIndented ? 'indented' : 'scss',
       url: new URL(SITE + encodeURI(file)),
       importer,
       importers: [importer],

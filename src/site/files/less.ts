@@ -28,8 +28,8 @@ export function lessResult(
 
     /** Less takes a sheet in by its name, with its ending or without. */
     override loadFileSync(name: string, folder: string): Less.FileLoadResult | { error: unknown } {
-      const plain = name.replace(/^~/, '');
-      for (const root of [folder, '', 'node_modules'])
+      const plain = name.replace(/^~?@\/|^~/, '');
+      for (const root of [folder, '', 'node_modules', 'src'])
         for (const ending of ['', '.less']) {
           const filename = path.posix.join(root, plain + ending);
           if (!isInside(filename) || !/\.(less|css)$/i.test(filename)) continue;

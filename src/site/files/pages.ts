@@ -1,10 +1,16 @@
 // Reads the pages of a site, and nothing that takes long to load: a thread that only reads pages starts with this.
 
-import { componentProblem, isComponentFile, readComponent } from '../../core/components/index.js';
+import {
+  type BlockCompiler,
+  componentProblem,
+  isComponentFile,
+  readComponent,
+} from '../../core/components/index.js';
 import { hasTemplateText } from '../../core/markup/index.js';
 import type { Mentions } from '../../core/standing/index.js';
 import type { Config } from '../config.js';
 import { type Visited, withBoxes } from '../visiting/with-boxes.js';
+import { blockCompiler } from './compiled.js';
 import type { Decoded } from './encoding.js';
 import { CONFIG_FILE, type SiteFiles } from './files.js';
 import { leaveOut } from './notices.js';
@@ -20,6 +26,8 @@ export interface PageSource {
   isComponent(path: string): boolean;
   /** The sheets that style a page, where they are not told by what it links. */
   sheetsFor(path: string): readonly string[] | undefined;
+  /** What comes of a style block of a component that takes in other files. */
+  readonly compileBlock: BlockCompiler;
   /** A local copy of a sheet that lies elsewhere, if the developer named one. */
   copyOf(address: string): string | undefined;
   /** Which files the names in templates mean. */
@@ -46,6 +54,7 @@ export function pageSource(
     page: (path) => boxed(readPageText(files, path)?.text, path, visited, files),
     isComponent: (path) => components.has(path),
     sheetsFor: (path) => given.get(path),
+    compileBlock: blockCompiler(files),
     copyOf: (address) => copies.get(address),
     mentions,
   };

@@ -3,6 +3,7 @@
 import { applyEdits, type Edit } from '../../core/edits/edit.js';
 import { UsageError } from '../../core/usage-error.js';
 import { compiledText, compiledWithMap } from '../files/compiled.js';
+import { blockComparer } from '../rendering/blocks-of-sources.js';
 import { ownSources, rebuilt } from '../rendering/compiled-sheets.js';
 import type { Site } from '../rendering/load.js';
 import { filesWith, inSources, type SourceChange } from '../rendering/source-edits.js';
@@ -65,6 +66,12 @@ export function sourceChanges(
     const built = isMeant ? compiledAs(path) : undefined;
     if (built !== undefined) changes.push(...rebuilt(files, after, built));
   }
+  const component = blockComparer(files)(after);
+  if (component !== undefined)
+    throw new UsageError('not-in-source', {
+      place: changes[0]?.file ?? '',
+      why: `a style block of ${component} takes it in, too`,
+    });
   const meant = new Set(sourced.map(([path]) => path));
   return { others: new Map([...edits].filter(([path]) => !meant.has(path))), changes };
 }

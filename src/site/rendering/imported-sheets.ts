@@ -1,7 +1,13 @@
 // The sheets of a site of components: those that its modules import, in the order in which a bundler meets them.
 
 import path from 'node:path';
-import { importsIn, isComponentFile, readComponent } from '../../core/components/index.js';
+import {
+  type BlockCompiler,
+  blocksWith,
+  importsIn,
+  isComponentFile,
+  readComponent,
+} from '../../core/components/index.js';
 import { type Edit, newlineOf } from '../../core/edits/index.js';
 import { getOrInsert } from '../../core/get-or-insert.js';
 import type { SiteFiles } from '../files/files.js';
@@ -114,13 +120,18 @@ function sharedBlocks(file: string, text: string): string[] {
 const BLOCK = '~block-';
 
 /** The text of a block that is named so; `undefined` for one that cannot be read. In: who reads files. */
-export function blockText(name: string, read: (file: string) => string | undefined): string | undefined {
+export function blockText(
+  name: string,
+  read: (file: string) => string | undefined,
+  compile: BlockCompiler,
+): string | undefined {
   const at = name.indexOf(BLOCK);
   if (at < 0) return undefined;
   const file = name.slice(0, at);
   const text = read(file);
-  const block =
-    text === undefined ? undefined : readComponent(file, text)?.blocks[Number(name.slice(at + BLOCK.length))];
+  const component = text === undefined ? undefined : readComponent(file, text);
+  const blocks = component === undefined ? [] : blocksWith(component, file, text!, compile);
+  const block = blocks[Number(name.slice(at + BLOCK.length))];
   return block === undefined || block.unread !== undefined ? undefined : block.text;
 }
 

@@ -24,7 +24,7 @@ export function standingOf(source: PageSource): Standing {
 
 /** A page as it is by itself. */
 export function parseAlone(source: PageSource, path: string, text: string): Page {
-  return parsePage(path, text, source.isComponent(path), source.sheetsFor(path));
+  return parsePage(path, text, source.isComponent(path), source.sheetsFor(path), source.compileBlock);
 }
 
 /** A page as it stands on its site. */

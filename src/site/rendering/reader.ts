@@ -3,7 +3,7 @@
 import path from 'node:path';
 import { folderOf } from '../../core/addresses.js';
 import type { ScriptText } from '../../core/cascade/index.js';
-import { isComponentFile, isModuleSheet } from '../../core/components/index.js';
+import { type BlockCompiler, isComponentFile, isModuleSheet } from '../../core/components/index.js';
 import { scriptReading } from '../../core/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
 import { parseSheet } from '../../core/sheets/parse.js';
@@ -13,7 +13,7 @@ import { linkedByAll, type SheetShelf, sheetForAll } from '../../core/stock/inde
 import { holdsEngineText } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
-import { compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files/compiled.js';
+import { blockCompiler, compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files/compiled.js';
 import type { Decoded, Encoding } from '../files/encoding.js';
 import { CONFIG_FILE, type SiteFiles } from '../files/files.js';
 import { leaveOut } from '../files/notices.js';
@@ -66,6 +66,7 @@ export class SiteReader implements SheetShelf, PageSource {
   readonly #isExcluded: (file: string) => boolean;
   /** Sheets of preprocessors. */
   readonly compiled: CompiledSheets;
+  readonly compileBlock: BlockCompiler;
   /** What is written where, of sheets that are made of other files. */
   readonly sheetPlaces: SheetPlaces;
   /** Of a running system: what was brought of it. */
@@ -81,6 +82,7 @@ export class SiteReader implements SheetShelf, PageSource {
     pagePaths?: readonly string[],
   ) {
     this.compiled = new CompiledSheets(files);
+    this.compileBlock = blockCompiler(files);
     this.sheetPlaces = new SheetPlaces(files, this.compiled, (sheet) => this.textAt(sheet));
     this.visited = readVisited(files, config);
     const { exclude, components, pages } = config;
@@ -216,7 +218,7 @@ export class SiteReader implements SheetShelf, PageSource {
   }
 
   #readText(file: string): string | undefined {
-    if (isBlockName(file)) return blockText(file, (own) => this.page(own));
+    if (isBlockName(file)) return blockText(file, (own) => this.page(own), this.compileBlock);
     if (isCompiled(file) && !this.compiled.isPart(file)) {
       const text = compiledText(this.files, file);
       if (text === undefined && this.files.read(file) !== undefined) leaveOut(file, compileProblem(file));

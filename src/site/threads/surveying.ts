@@ -7,6 +7,7 @@ import { keyOf, PageCache, WORTH_REMEMBERING } from '../cache/page-cache.js';
 import { readConfig } from '../files/pages.js';
 import { openState, type StateName } from '../files/state.js';
 import { fromPlain } from '../plain.js';
+import { takenIn } from '../rendering/blocks-of-sources.js';
 import { SiteReader } from '../rendering/reader.js';
 import type { JobResult, SurveyResult } from './job-model.js';
 import { type PartDocument, partOf, readParts } from './part-file.js';
@@ -119,14 +120,16 @@ async function surveyAnew(
   timings.measure('what is remembered', () => {
     for (const number of inShare([...paths.keys()], options.share)) {
       const path = paths[number]!;
+      // A box is there or not, whatever the page itself says.
+      const bytes = (reader.visited === undefined ? files.read(path) : reader.page(path)) ?? '';
       const key = keyOf(
         'survey',
         path,
         String(reader.isComponent(path)),
         JSON.stringify(reader.sheetsFor(path) ?? null),
         copies,
-        // A box is there or not, whatever the page itself says.
-        (reader.visited === undefined ? files.read(path) : reader.page(path)) ?? '',
+        bytes,
+        takenIn(path, bytes, reader.compileBlock),
       );
       const known = cache.get(key);
       if (known === undefined) keys.set(number, key);

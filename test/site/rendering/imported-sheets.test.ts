@@ -61,20 +61,22 @@ test('modules that import each other end', () => {
   );
 });
 
+const NONE = (): undefined => undefined;
+
 test('a block that styles more than its component is a sheet, known by its file and number', () => {
   const text = '<template><p/></template>\n<style scoped>b {}</style>\n<style>p {}</style>\n';
   const [name = ''] = sheetsOf({ 'src/App.vue': text });
   assert.ok(isBlockName(name) && name.startsWith('src/App.vue'));
   assert.equal(
-    blockText(name, () => text),
+    blockText(name, () => text, NONE),
     'p {}',
   );
   assert.equal(
-    blockText(name, () => undefined),
+    blockText(name, () => undefined, NONE),
     undefined,
   );
   assert.equal(
-    blockText('src/App.vue', () => text),
+    blockText('src/App.vue', () => text, NONE),
     undefined,
   );
 });
