@@ -60,7 +60,9 @@ interface Compiler {
 
 export function readVue(text: string): ComponentFile | undefined {
   const compiler = compilerNamed('@vue/compiler-sfc') as Compiler;
-  const { descriptor, errors } = compiler.parse(text, { sourceMap: false, ignoreEmpty: false });
+  // An older version has templates without a component behind them: their markup is the same.
+  const source = text.replace(/^(<template\b[^>]*?\s)functional\b/m, `$1${' '.repeat('functional'.length)}`);
+  const { descriptor, errors } = compiler.parse(source, { sourceMap: false, ignoreEmpty: false });
   if (errors[0] !== undefined) throw errors[0];
   const reader = new VueReader(text);
   const { template } = descriptor;

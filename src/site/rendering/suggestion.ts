@@ -2,7 +2,8 @@
 
 import path from 'node:path';
 import type { Config } from '../config.js';
-import { isCompiled } from '../files/compiled.js';
+import { compiledText, isCompiled } from '../files/compiled.js';
+import { globs } from '../files/owner.js';
 import type { SiteReader } from './reader.js';
 
 const SOURCE = /\.(css|scss|sass|less|styl)$/i;
@@ -36,9 +37,13 @@ function sheetNaming(reader: SiteReader, components: readonly string[]): string 
   for (const file of components)
     for (const [word] of (reader.page(file) ?? '').matchAll(/(?<![\w-])[a-zA-Z][\w-]{3,}/g)) words.add(word);
   let best: { readonly file: string; readonly named: number } | undefined;
-  const sheets = reader.files.list().filter((file) => /\.(css|scss)$/i.test(file) && !NO_NAME.test(file));
+  const isExcluded = globs(reader.config.exclude);
+  const sheets = reader.files
+    .list()
+    .filter((file) => /\.(css|scss)$/i.test(file) && !NO_NAME.test(file) && !isExcluded(file));
   for (const file of sheets.slice(0, MOST)) {
-    const text = reader.textAt(file);
+    // Nobody has asked for one that is only a part of others: that it is none by itself is no fault of it.
+    const text = isCompiled(file) ? compiledText(reader.files, file) : reader.textAt(file);
     if (text === undefined) continue;
     const names = new Set([...text.matchAll(/\.([a-zA-Z][\w-]{3,})(?=[^{}]*\{)/g)].map(([, name]) => name!));
     const named = [...names].filter((name) => words.has(name)).length;

@@ -144,6 +144,7 @@ test('blocks of components: scoped, shared, and those that cannot be read', () =
   ]);
   assert.match(blocks('a.vue', `${vue}<style lang="less">p {}</style>`)![0]!, /written in less/);
   assert.match(blocks('a.vue', `${vue}<style scoped>:deep(p) {}</style>`)![0]!, /reaches out/);
+  assert.deepEqual(blocks('a.vue', '<template functional><p/></template><style>p {}</style>'), ['shared']);
   assert.deepEqual(blocks('a.svelte', '<p/><style>p {}</style>'), ['scoped']);
   assert.deepEqual(blocks('a.astro', '<p/><style is:global>p {}</style>'), ['shared']);
   const styled = parsePage('a.jsx', 'export const A = () => <div><style>{`p {}`}</style></div>;');
