@@ -13,7 +13,7 @@ import { edit, type Platform, withPlatform } from '../support/platform.js';
 import { Seeds } from '../support/seeds.js';
 import { acervus, makeSite, read } from '../support/site.js';
 
-const SEEDS = new Seeds('browser/boxes', 3);
+const SEEDS = new Seeds('browser/boxes', 2);
 /** What is set on one element shows on no other. */
 const SAID: Readonly<Record<string, readonly string[]>> = {
   'background-color': ['#123456', 'rgb(1 2 3 / 50%)', 'transparent'],

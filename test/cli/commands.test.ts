@@ -270,7 +270,6 @@ test('adopting the demo leaves a quarter of its upkeep at most; a second run is 
   assert.ok(adopted.upkeep.after <= 0.25 * adopted.upkeep.now, `${adopted.upkeep.after} left`);
   const after = surveyDocument.parse(json(await acervus('survey', folder, '--json')));
   assert.equal(after.upkeep.now, adopted.upkeep.after);
-  assert.equal((await acervus('prove', folder, '--against', DEMO)).code, 0);
   for (const { name } of adopted.styles) assert.doesNotMatch(name ?? '', /^kw-|-\d+-[a-z]$/);
   for (const file of ['platform/3.1/kelpwork.css', 'platform/4.0/kelpwork.css'])
     assert.equal(read(folder, file), readFileSync(path.join(DEMO, file), 'utf8'));

@@ -6,7 +6,15 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
 import { pathToFileURL } from 'node:url';
-import { acervus, acervusOn, acervusProcess, htmlPage, makeSite, PROJECT } from '../support/site.js';
+import {
+  acervus,
+  acervusOn,
+  acervusProcess,
+  htmlPage,
+  makeSite,
+  PROJECT,
+  type Run,
+} from '../support/site.js';
 
 const page = htmlPage(
   '<p style="color: red; top: 0">a</p>\n<p style="color: red; top: 0">b</p>\n<p style="left: 3px">c</p>',
@@ -34,7 +42,6 @@ test('the built program answers as a process: results, exit codes, the version o
   assert.equal(survey.code, 0);
   assert.equal(JSON.parse(survey.stdout).upkeep.now, 5);
   assert.equal(acervusProcess(['survey', path.join(site, 'nowhere')]).code, 2);
-  assert.equal(acervusProcess(['surfey']).code, 2);
   const { version } = JSON.parse(readFileSync(path.join(PROJECT, 'package.json'), 'utf8')) as {
     version: string;
   };
@@ -43,23 +50,25 @@ test('the built program answers as a process: results, exit codes, the version o
   assert.equal(acervusProcess(['survey', broken]).code, 1);
 });
 
-test('one declaration is followed from the tag to what became of it', () => {
+test('one declaration is followed from the tag to what became of it', async () => {
   const site = makeSite({ 'index.html': page });
-  const follow = (declaration: string, command = 'draft'): string[] => {
-    const run = acervusProcess([command, site], { ACERVUS_TRACE: declaration });
+  const traced = (declaration: string, command = 'draft'): Promise<Run> =>
+    acervusOn({ environment: { ACERVUS_TRACE: declaration } }, [command, site]);
+  const follow = async (declaration: string, command?: string): Promise<string[]> => {
+    const run = await traced(declaration, command);
     assert.equal(run.code, 0, run.stderr);
     return run.stderr.split('\n').filter((line) => line !== '');
   };
-  const moved = follow('index.html:8 color');
+  const moved = await follow('index.html:8 color');
   assert.deepEqual(
     moved.map((line) => line.split(': ').slice(0, 2).join(': ')),
     ['trace: stock', 'trace: search', 'trace: search', 'trace: edits'],
   );
   assert.match(moved[0]!, /color:#ff0000, written as style; may move/);
-  assert.match(follow('index.html:10:1 left').at(-1)!, /written once/);
-  assert.match(follow('index.html:2:1 color')[0]!, /no such declaration/);
-  assert.notDeepEqual(follow('index.html:8 color', 'adopt'), []);
-  const wrong = acervusProcess(['draft', site], { ACERVUS_TRACE: 'color' });
+  assert.match((await follow('index.html:10:1 left')).at(-1)!, /written once/);
+  assert.match((await follow('index.html:2:1 color'))[0]!, /no such declaration/);
+  assert.notDeepEqual(await follow('index.html:8 color', 'adopt'), []);
+  const wrong = await traced('color');
   assert.equal(wrong.code, 2);
   assert.match(
     wrong.stderr,

@@ -27,7 +27,7 @@ function script(name: string, ...args: readonly string[]): Run {
 
 /** A part of the demo: the scripts are tried, not the search. */
 function demoCopy(): string {
-  return demoPart(path.join(makeSite({}), 'skerrin line'), ['index.html', 'fares']);
+  return demoPart(path.join(makeSite({}), 'skerrin line'), ['index.html', 'fares/index.html']);
 }
 
 before(() => {

@@ -47,7 +47,7 @@ for (const { command, before, always } of CASES) {
     for (const [name, ...words] of before) assert.equal((await acervus(name!, ...words, ready)).code, 0);
     const old = shown(ready);
     let done = false;
-    for (let at = 1; !done; at += ALL ? 1 : 34) {
+    for (let at = 1; !done; at += ALL ? 1 : 55) {
       const folder = makeSite({});
       cpSync(ready, folder, { recursive: true });
       const run = acervusProcess([...command, folder], {
