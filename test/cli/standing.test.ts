@@ -289,3 +289,20 @@ test('a sheet that a page puts into its layout has its say on the layout, too', 
   // It wins by an ancestor more, or stays.
   assert.ok(!/teal/.test(strong) || /(\S+ ){2,}.*\{[^}]*teal/.test(strong), strong);
 });
+
+test('what scripts repeat or leave out is no sure neighbour, and a file without whole pages beside it is a part', async () => {
+  const note = 'style="padding: 4px; letter-spacing: 1px"';
+  const site = makeSite({
+    'app/list.html': `<ul class="crew"><li ng-repeat="one in crew">a</li><li>b</li></ul><p ${note}>c</p>`,
+    'app/more/plain.html': `<div><b ${note}>x</b><b ${note}>x</b></div>`,
+    'app/line.css': '.crew li + li { padding: 1px }\n',
+    'acervus.json': '{ "sheets": { "app/**": ["app/line.css"] } }',
+  });
+  const survey = JSON.parse((await acervus('survey', site, '--json')).stdout);
+  assert.deepEqual([survey.pages, survey.components], [0, 2]);
+  const first = (await acervus('explain', 'app/list.html', 'li', site)).stdout;
+  assert.match(first, /padding: 1px {2}\.crew li \+ li .*when/, 'there may be several of it');
+  await acervus('draft', site);
+  await acervus('adopt', site);
+  assert.doesNotMatch(read(site, 'app/more/plain.html'), /style=/);
+});

@@ -27,6 +27,9 @@ test('what nothing marks as a whole page is a part, whatever an engine says of i
   assert.ok(isPart('a.html', '{% extends "b" %}<p>a</p>'));
   assert.ok(isPart('a.html', '{# goes behind the <body> #}<p>a</p>'));
   assert.equal(isPart('a.html', '<p>a</p>'), false);
+  assert.ok(isPart('a.html', '<p ng-repeat="one in crew">a</p>'));
+  assert.equal(isPart('a.html', '<!DOCTYPE html><p ng-if="late">a</p>'), false);
+  assert.equal(isPart('a.component.html', '<p ng-if="late">a</p>'), false, 'a sheet beside it styles it');
   assert.equal(isPart('a.erb', '<!DOCTYPE html><%= yield %>'), false);
 });
 

@@ -5,6 +5,7 @@ import { html, type ParserError, parse, parseFragment } from 'parse5';
 import { type BlockCompiler, isComponentFile } from '../components/index.js';
 import { ENGINE_LETTER, inclusionsOf } from '../templates/index.js';
 import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
+import { isBound, isMadeByScripts } from './bindings.js';
 import { componentTree } from './component-tree.js';
 import type { Engine } from './engine.js';
 import { EngineText } from './engine-text.js';
@@ -31,9 +32,6 @@ import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
 const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]|<title[\s>]|<link\s|<meta\s/i;
 
 /** Attributes by which scripts of the well-known kinds set the class or the style of their element. */
-const BINDING =
-  /^(?:(?:v-bind|x-bind)?:(?:class|style)|ng-(?:class|style)|\[(?:ng)?(?:class|style)(?:\.[^\]]*)?\]|(?:class|style):.+)$/;
-
 /** What no fragment has that an engine puts together. */
 const DOCUMENT = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]/i;
 
@@ -232,17 +230,15 @@ class PageReader {
       hasTemplateText:
         this.#engine?.isAmongRows(node, this.elements[parent]?.hasTemplateText === true) === true,
       templated:
-        node.attrs.some(({ name }) => BINDING.test(name)) || engine?.prints === true
-          ? 'tag'
-          : engine === undefined
-            ? 'no'
-            : 'values',
+        isBound(node.attrs) || engine?.prints === true ? 'tag' : engine === undefined ? 'no' : 'values',
       engine,
     };
     this.elements.push(element);
     this.contentEnds.push(node.endTag >= 0 ? node.endTag : node.end);
     if (previous >= 0) this.elements[previous]!.next = index;
     else if (parent >= 0) this.elements[parent]!.firstChild = index;
+    if (isMadeByScripts(node.attrs))
+      for (const one of [element, this.elements[parent]]) if (one !== undefined) one.hasTemplateText = true;
     this.#noteRole(node, element);
     return index;
   }

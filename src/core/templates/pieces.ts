@@ -1,6 +1,7 @@
 // Finds what a template engine reads in a file, before anybody reads the markup around it.
 
 import { dialectOf, dialectPieces } from './dialects.js';
+import { dollarPieces, mayHoldDollars } from './dollars.js';
 import { mayHoldPrefixed, prefixedPieces } from './prefixed.js';
 import { type CodeFamily, codeRole, handlebarsRole, type Role, statementRole } from './roles.js';
 
@@ -24,7 +25,12 @@ const OPENERS = /\{\{\{|\{\{|\{%|\{#|\{!!|<%|<\?(?!xml[\s?])|\$\{/g;
 /** Whether engine text may stand in a text: where none does, nothing of this stage is needed. In: the path of its file. */
 export function mayHoldEngineText(text: string, path = ''): boolean {
   OPENERS.lastIndex = 0;
-  return OPENERS.test(text) || (dialectOf(path) !== undefined && /[{@]/.test(text)) || mayHoldPrefixed(text);
+  return (
+    OPENERS.test(text) ||
+    (dialectOf(path) !== undefined && /[{@]/.test(text)) ||
+    mayHoldPrefixed(text) ||
+    mayHoldDollars(text)
+  );
 }
 
 /** Whether a text has engine text in it. */
@@ -45,7 +51,8 @@ export function enginePieces(text: string, path = ''): EnginePiece[] {
   }
   const dialect = dialectOf(path);
   const own = dialect === undefined ? found : together(found, dialectPieces(text, dialect));
-  const all = mayHoldPrefixed(text) ? together(prefixedPieces(text), own) : own;
+  const tagged = mayHoldPrefixed(text) ? together(prefixedPieces(text), own) : own;
+  const all = mayHoldDollars(text) ? together(tagged, dollarPieces(text)) : tagged;
   return all.map((piece) => ({ ...piece, isBranch: piece.role === 'open' && !ALWAYS.test(piece.code) }));
 }
 

@@ -36,7 +36,7 @@ export function factorOut(
   earlier: readonly DraftMixin[],
   onStep?: (step: string) => void,
 ): Factored {
-  const sheets = new Sheets(files, ownSources(config));
+  const sheets = new Sheets(files, ownSources(config, files));
   if (sheets.sources.size === 0) return NOTHING;
   onStep?.('compiling sources');
   const written = writtenIn(sheets);

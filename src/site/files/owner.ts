@@ -72,7 +72,7 @@ function isMinified(file: string, read: () => string | undefined): boolean {
 /** The owner of a sheet or script that nothing but its text tells. */
 export function ownerByText(file: string, read: () => string | undefined, files: SiteFiles): Owner {
   if (isMinified(file, read)) return { owner: 'platform', because: 'minified' };
-  const release = /\.(?:s?css|m?js)$/i.test(file) ? releasedAs(file, read() ?? '', files) : undefined;
+  const release = /\.(?:s?css|less|m?js)$/i.test(file) ? releasedAs(file, read() ?? '', files) : undefined;
   return release === undefined
     ? { owner: 'theme', because: 'readable source' }
     : { owner: 'platform', because: `a release: ${release}` };
@@ -98,13 +98,13 @@ function releasedAs(file: string, text: string, files: SiteFiles): string | unde
   const [, called = '', number] = NUMBERED.exec(file) ?? [];
   if (number !== undefined && !isOwn(called)) return `${called} ${number}`;
   // In scripts most tools leave the first comment alone, however it begins.
-  const banner = (/\.s?css$/i.test(file) ? BANNER : ANY_BANNER).exec(text)?.[1];
+  const banner = (/\.(?:s?css|less)$/i.test(file) ? BANNER : ANY_BANNER).exec(text)?.[1];
   if (banner === undefined || !FROM_ELSEWHERE.test(banner)) return undefined;
   const lines = banner
     .split('\n')
     .map((one) => one.replace(/^[\s*=!-]+/, '').trim())
     .filter((one) => one !== '')
-    .slice(0, 3);
+    .slice(0, 5);
   const line = lines.find((one) => VERSION.test(one));
   const version = line === undefined ? undefined : VERSION.exec(line);
   if (line === undefined || version === null || version === undefined) return undefined;

@@ -1,7 +1,13 @@
 // Files that template engines read: which they are, and which of them are whole pages.
 
 import { isComponentFile, readComponent } from '../../core/components/index.js';
-import { enginePieces, inclusionsOf, maskPieces, mayHoldEngineText } from '../../core/templates/index.js';
+import {
+  enginePieces,
+  holdsEngineText,
+  inclusionsOf,
+  maskPieces,
+  mayHoldEngineText,
+} from '../../core/templates/index.js';
 
 const ENDINGS =
   'php phtml twig erb ejs hbs handlebars mustache njk jinja jinja2 j2 liquid tpl cshtml jsp vue svelte astro jsx tsx'.split(
@@ -34,9 +40,23 @@ export function isBare(file: string, text: string): boolean {
   return !WHOLE.test(withoutEngine(file, text));
 }
 
+/** Whether an engine fills a text, or a framework of scripts. */
+export function isFilled(file: string, text: string): boolean {
+  return holdsEngineText(text) || isFilledByScripts(file, text);
+}
+
+/** Whether a framework of scripts fills a part in the browser, and nobody opens it by itself. */
+function isFilledByScripts(file: string, text: string): boolean {
+  // Of a component in a file of its own the sheet beside it styles nothing else: that is not known here.
+  return DIRECTIVES.test(text) && !WHOLE.test(text) && !/\.component\.html?$/i.test(file);
+}
+
+const DIRECTIVES = /<[a-z][^<>]*\s(?:data-)?ng-[a-z][\w-]*(?=[\s=>])/i;
+
 /** Whether a text is a part that pages include: an engine reads it, and nothing marks it as a whole page. */
 export function isPart(file: string, text: string): boolean {
   if (isComponentFile(file)) return true;
+  if (isFilledByScripts(file, text)) return true;
   if (!TEMPLATE.test(file) && !mayHoldEngineText(text, file)) return false;
   const pieces = mayHoldEngineText(text, file) ? enginePieces(text, file) : [];
   if (pieces.length === 0) return TEMPLATE.test(file) && !WHOLE.test(text);

@@ -33,7 +33,7 @@ export function sourceChanges(
     ([path, own]) => own.length > 0 && made.has(path) && sourceOf(path) !== undefined,
   );
   if (sourced.length === 0) return { others: edits, changes: [] };
-  const isOwn = ownSources(config);
+  const isOwn = ownSources(config, files);
   const found = new Map<string, Map<string, Edit>>();
   const texts = new Map<string, string>();
   for (const [path, own] of sourced) {

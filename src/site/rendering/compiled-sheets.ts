@@ -4,12 +4,13 @@
 import path from 'node:path';
 import { generate, parse, walk } from 'css-tree/dist/csstree.esm';
 import { applyEdits, type Edit, newlineOf } from '../../core/edits/index.js';
+import { getOrInsert } from '../../core/get-or-insert.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { compiledText, isCompiled, type OutputStyle } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
 import { withTexts } from '../files/overlay.js';
-import { ownerByName } from '../files/owner.js';
+import { ownerByName, ownerByText } from '../files/owner.js';
 
 export interface CompiledSheet {
   /** What pages link. */
@@ -31,14 +32,20 @@ export interface SheetSource {
   readonly without: string | undefined;
 }
 
-/** Which sources are the site's own: those of its packages are, where several lie in one site. */
-export function ownSources(config: Config): (source: string) => boolean {
+/** Which sources are the site's own: those of its packages are, where several lie in one site; releases of others are not. */
+export function ownSources(config: Config, files: SiteFiles): (source: string) => boolean {
+  const known = new Map<string, boolean>();
+  const isRelease = (file: string): boolean =>
+    getOrInsert(known, file, () => {
+      const read = (): string | undefined => files.read(file)?.toString('utf8');
+      return ownerByText(file, read, files).owner === 'platform';
+    });
   const isPlatform = (file: string): boolean => {
     const found = ownerByName(config, file);
     if (found?.because === 'folder packages') return isPlatform(file.replace(/(^|\/)packages\//g, '$1'));
     return found?.owner === 'platform';
   };
-  return (source) => !source.startsWith('node_modules/') && !isPlatform(source);
+  return (source) => !source.startsWith('node_modules/') && !isPlatform(source) && !isRelease(source);
 }
 
 /** So many sources of one name are tried. */

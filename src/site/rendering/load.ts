@@ -129,6 +129,7 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
   reader.learn(copiesWith(reader.copies, model.pages, shared, reader.config.link));
   const isPlatform = (file: string): boolean => reader.isPlatform(file);
   const themes = owners.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
+  const isOwn = ownSources(reader.config, reader.files);
   return {
     files,
     config: reader.config,
@@ -145,7 +146,7 @@ function siteOf(found: SourceFinder, model: SiteModel, uses: SheetUses, options:
     asked: () => reader.asked,
     encodings: reader.encodings,
     added: model.pages.some(({ path }) => isComponentFile(path)) ? reader.added : undefined,
-    sourceOf: (sheet) => reader.compiled.sourceOf(sheet, ownSources(reader.config)),
+    sourceOf: (sheet) => reader.compiled.sourceOf(sheet, isOwn),
     writtenAt: (place) => reader.sheetPlaces.of(place) ?? place,
     compiledAs: (sheet) => reader.compiled.of(sheet),
     compiled: owners.map(({ path }) => reader.compiled.of(path)).find((one) => one?.part === shared),

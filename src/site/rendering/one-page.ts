@@ -47,7 +47,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
       of: texts.length,
     };
   };
-  const isOwn = ownSources(config);
+  const isOwn = ownSources(config, files);
   // What is made of the site's own sources is changed there.
   const isPlatform = (sheet: string): boolean =>
     own.isPlatform(sheet) && own.compiled.sourceOf(sheet, isOwn) === undefined;

@@ -1,7 +1,6 @@
 // Reads a site file by file: pages found without configuration, the sheets and scripts they lead to, and who owns each.
 
 import path from 'node:path';
-import { folderOf } from '../../core/addresses.js';
 import type { ScriptText } from '../../core/cascade/index.js';
 import { type BlockCompiler, isComponentFile, isModuleSheet } from '../../core/components/index.js';
 import { scriptReading } from '../../core/scripts/index.js';
@@ -10,7 +9,6 @@ import { parseSheet } from '../../core/sheets/parse.js';
 import type { Sheet } from '../../core/sheets/sheet.js';
 import type { Mentions } from '../../core/standing/index.js';
 import { linkedByAll, type SheetShelf, sheetForAll } from '../../core/stock/index.js';
-import { holdsEngineText } from '../../core/templates/index.js';
 import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { blockCompiler, compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files/compiled.js';
@@ -25,6 +23,7 @@ import { readText } from '../files/text.js';
 import { sheetsOfUnread } from '../files/unread.js';
 import { readVisited } from '../visiting/visited.js';
 import { boxFile, isBoxFile, type Visited } from '../visiting/with-boxes.js';
+import { amongTemplates } from './among-templates.js';
 import { CompiledSheets } from './compiled-sheets.js';
 import { defaultShared, SHARED } from './default-shared.js';
 import { guessedCopies } from './guessed-copies.js';
@@ -57,7 +56,7 @@ export class SiteReader implements SheetShelf, PageSource {
   readonly #parts = new Map<string, boolean>();
   /** Files that nothing marks as a whole page. */
   readonly #bare = new Set<string>();
-  #templateFolders: ReadonlySet<string> | undefined;
+  #isAmong: ((file: string) => boolean) | undefined;
   #copies: Map<string, string> | undefined;
   #onlySheet: readonly string[] | undefined;
   #named: readonly NamedSheets[] | undefined;
@@ -119,18 +118,13 @@ export class SiteReader implements SheetShelf, PageSource {
   isComponent(file: string): boolean {
     if (this.#isNamedComponent !== undefined) return this.#isNamedComponent(file);
     if (!this.#parts.has(file)) this.page(file);
-    return this.#parts.get(file) === true || (this.#bare.has(file) && this.#isAmongTemplates(file));
-  }
-
-  /** Whether templates stand beside a file, around or below it: then it is a part like these, with nothing for the engine. */
-  #isAmongTemplates(file: string): boolean {
-    this.#templateFolders ??= new Set(
-      this.pagePaths.filter((other) => holdsEngineText(this.page(other) ?? '')).map(folderOf),
+    if (this.#parts.get(file) === true || !this.#bare.has(file)) return this.#parts.get(file) === true;
+    this.#isAmong ??= amongTemplates(
+      this.pagePaths,
+      (other) => this.page(other),
+      (other) => this.#parts.get(other) === true || this.#bare.has(other),
     );
-    const own = folderOf(file);
-    for (const folder of this.#templateFolders)
-      if (folder.startsWith(own) || (folder !== '' && own.startsWith(folder))) return true;
-    return false;
+    return this.#isAmong(file);
   }
 
   /** The sheets that style a page or component, where a person says so, or there is but one. */

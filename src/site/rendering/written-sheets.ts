@@ -22,7 +22,7 @@ interface Sheets {
 export function writtenInSources({ files, sheets, config, sourceOf }: Sheets): Map<string, Sheet> {
   const seen = new Set<string>();
   const found = new Map<string, StyleRule[]>();
-  const isOwn = ownSources(config);
+  const isOwn = ownSources(config, files);
   const used = sheets.flatMap(({ path, owner }) => (owner === 'platform' ? (sourceOf(path) ?? []) : []));
   // A kit of components leaves it to others to link what is made of its sources.
   const alone = used.length > 0 ? [] : ownSheets(files, isOwn).roots;

@@ -54,7 +54,7 @@ export function finishSurvey(
     }),
   );
   const written = timings.measure('sheets and scripts', () => {
-    const isOwn = ownSources(reader.config);
+    const isOwn = ownSources(reader.config, reader.files);
     const sourceOf = (sheet: string) => reader.compiled.sourceOf(sheet, isOwn);
     const all = writtenInSources({ files: reader.files, config: reader.config, sheets, sourceOf });
     return new Map([...all].filter(([, { rules }]) => rules.length > 0));

@@ -101,6 +101,19 @@ test('counts what is written, what repeats, and the upkeep', () => {
   });
 });
 
+test('a kind of element in a list is no rule without a use where another of the list is used', () => {
+  const files = {
+    'index.html': htmlPage('<p class="a">x', '<link rel="stylesheet" href="t.css">'),
+    't.css': 'p, h6 { margin: 0 }\nh5 { margin: 0 }\np, .gone { top: 0 }\n',
+  };
+  const { broken } = surveyOf(files, ['t.css']);
+  const unused = broken.filter(({ kind }) => kind === 'rule without a use');
+  assert.deepEqual(
+    unused.map(({ message }) => message),
+    ['h5 matches nothing on any page', '.gone matches nothing on any page'],
+  );
+});
+
 test('finds slips that a browser passes over, with their places', () => {
   const files = {
     'index.html': htmlPage(

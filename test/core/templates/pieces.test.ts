@@ -30,6 +30,8 @@ test('what opens a branch, goes on with the other one and ends it, in the words 
     '<c:if test="a > b">a</c:if>',
     '<quay:if condition="a" />a<quay:else />b<quay:endif />',
     '<t:foreach items="crew">a</t:foreach>',
+    '$if(berth)$a$else$b$endif$',
+    '$for(crew)$a$endfor$',
   ];
   for (const text of branches) {
     const roles = enginePieces(text).map(({ role }) => role);
@@ -66,6 +68,13 @@ test('what prints, and what does not', () => {
   );
   assert.deepEqual(rolesOf("<?php echo '?>'; // it's ?>x"), ["<?php echo '?>'; // it's ?> prints"]);
   assert.deepEqual(rolesOf('<?xml version="1.0"?> { not } #{ this }'), []);
+  assert.deepEqual(rolesOf('$if(late)$ $-- no\n$fare.of-day()$$endif$ 3$ and 4$'), [
+    '$if(late)$ open',
+    '$-- no none',
+    '$fare.of-day()$ prints',
+    '$endif$ close',
+  ]);
+  assert.deepEqual(rolesOf('a fare of $5$ or $name$'), [], 'no branch that ends');
 });
 
 test('an expression whose every outcome is written out can be those and nothing else', () => {
