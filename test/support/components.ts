@@ -228,7 +228,7 @@ const vue: Writer = {
     const style = tag.computed
       ? ' :style="shut ? { color: \'teal\' } : {}"'
       : tag.partly
-        ? ` style="${css(tag.style)}" :style="{ paddingLeft: shut ? '3px' : '5px' }"`
+        ? ` style="${css(tag.style)}" :style="{ paddingLeft: shut ? '3px' : null }"${tag.name === 'p' ? ' v-show="late"' : ''}`
         : Object.keys(tag.style).length === 0
           ? ''
           : tag.style.color === 'red'
@@ -265,7 +265,7 @@ const svelte: Writer = {
           (late === undefined ? '' : ` class:${late.name}={${late.when}}`)
         : ` class="${classes.join(' ')} {${late.when} ? '${late.name}' : ''}"`;
     const style = tag.computed
-      ? ' style:color={shut ? "teal" : "olive"}'
+      ? ` style="${css(tag.style)}" style:color={shut ? "teal" : "olive"}`
       : tag.partly
         ? ` style="${css(tag.style)}${Object.keys(tag.style).length === 0 ? '' : '; '}padding-left: {shut ? 3 : 5}px"`
         : Object.keys(tag.style).length === 0

@@ -10,6 +10,7 @@ import type { ComponentFile, ComponentNode, StyleBlock } from './model.js';
 import { isElementName, isVoid, namespaceOf } from './names.js';
 import { compilerNamed, parserNamed } from './parsers.js';
 import { readStyleObject } from './style-object.js';
+import { unwritten } from './unwritten.js';
 
 interface Babel {
   readonly parseExpression: (text: string, options: object) => unknown;
@@ -162,12 +163,8 @@ class AstroReader {
     const inside = this.text.indexOf('{', range.start) + 1;
     const end = braceEnd(this.text, inside - 1);
     const read = tree && end !== undefined ? readStyleObject(tree, this.text, inside, 'none') : undefined;
-    if (read === undefined) {
-      facts.moreStyle(written, range);
-      return;
-    }
-    facts.literal('style', read.style, range);
-    facts.styleObject = { entries: read.entries };
+    if (read === undefined) facts.style.add(unwritten(written), range);
+    else facts.style.write(read.style, range, read);
   }
 }
 

@@ -3,8 +3,9 @@
 import type { SourceRange } from '../source.js';
 import type { EngineTag } from '../templates/index.js';
 import { both, type Classes } from './expression.js';
-import type { ComponentElement, ComponentNode, StyleObject, WrittenAttribute } from './model.js';
+import type { ComponentElement, ComponentNode, WrittenAttribute } from './model.js';
 import { isVoid } from './names.js';
+import { OwnStyle } from './own-style.js';
 import { UNSEEN, unwritten } from './unwritten.js';
 
 export class ElementFacts {
@@ -15,26 +16,18 @@ export class ElementFacts {
   /** Attributes may be there that nobody can read. */
   prints = false;
   isOpen = false;
-  styleObject: StyleObject | undefined;
+  readonly style = new OwnStyle();
 
   /** An attribute whose value is written out. */
   literal(name: string, value: string, range: SourceRange): void {
-    this.attributes.push({ name, value, range });
+    if (name === 'style') this.style.write(value, range);
+    else this.attributes.push({ name, value, range });
   }
 
   /** An attribute whose value is an expression. */
   computed(name: string, code: string, range: SourceRange): void {
-    this.attributes.push({ name, value: unwritten(code), range });
-  }
-
-  /** More style than the attribute writes out. */
-  moreStyle(code: string, range: SourceRange): void {
-    const at = this.attributes.findIndex(({ name }) => name === 'style');
-    if (at < 0) this.computed('style', code, range);
-    else {
-      const known = this.attributes[at]!;
-      this.attributes[at] = { ...known, value: `${known.value};${unwritten(code)}` };
-    }
+    if (name === 'style') this.style.add(unwritten(code), range);
+    else this.attributes.push({ name, value: unwritten(code), range });
   }
 
   /** In: the name; the text of the file; where the element and its start tag are. */
@@ -45,6 +38,8 @@ export class ElementFacts {
     whole: SourceRange,
     tagEnd: number,
   ): ComponentElement {
+    const style = this.style.text;
+    if (style !== undefined) this.attributes.push({ name: 'style', value: style.value, range: style.range });
     const isAlone = text[tagEnd - 2] === '/' || (namespace === 'html' && isVoid(name));
     const endTag = isAlone ? -1 : text.lastIndexOf('</', whole.end - 1);
     return {
@@ -58,7 +53,8 @@ export class ElementFacts {
       children: this.children,
       isOpen: this.isOpen,
       engine: this.#engine(),
-      styleObject: this.styleObject,
+      styleObject: style?.object,
+      styleLength: style?.length,
     };
   }
 

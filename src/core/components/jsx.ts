@@ -225,11 +225,8 @@ class JsxReader {
 
   #style(node: Node, range: SourceRange, facts: ElementFacts): void {
     const read = readStyleObject(node, this.text, 0, this.units);
-    if (read === undefined) facts.moreStyle(this.text.slice(range.start, range.end), range);
-    else {
-      facts.literal('style', read.style, range);
-      facts.styleObject = { entries: read.entries };
-    }
+    if (read === undefined) facts.style.add(unwritten(this.text.slice(range.start, range.end)), range);
+    else facts.style.write(read.style, range, read);
   }
 }
 

@@ -20,6 +20,8 @@ export interface ComponentElement {
   readonly engine: EngineTag | undefined;
   /** Where its style is an object in code: the entries. */
   readonly styleObject: StyleObject | undefined;
+  /** Characters of its style that its attribute or object writes; `undefined` for all of it. */
+  readonly styleLength: number | undefined;
 }
 
 export interface WrittenAttribute {

@@ -162,7 +162,7 @@ class SvelteReader {
         facts.classes.push({ sure: [], mayHave: [String(node.name)], isOpen: false });
         return;
       case 'StyleDirective':
-        facts.moreStyle(this.#source(node), range);
+        facts.style.add(this.#directive(node), range);
         return;
       case 'OnDirective':
       case 'BindDirective':
@@ -175,6 +175,13 @@ class SvelteReader {
         // A spread, or an action, which may do anything to its element.
         facts.prints = true;
     }
+  }
+
+  /** `style:left={x}` says one thing; how it says that it is important, or by the name of a variable, is left to the code. */
+  #directive(node: Node): string {
+    const code = unwritten(this.#source(node));
+    const isPlain = /^[a-z-]+$/.test(String(node.name)) && nodesAt(node, 'modifiers').length === 0;
+    return isPlain && !this.#source(node).startsWith(`style:${node.name}|`) ? `${node.name}: ${code}` : code;
   }
 
   #plain(node: Node, facts: ElementFacts, range: SourceRange): void {

@@ -9,6 +9,7 @@ import type { ComponentFile, ComponentNode, StyleBlock } from './model.js';
 import { isElementName, namespaceOf } from './names.js';
 import { compilerNamed } from './parsers.js';
 import { readStyleObject } from './style-object.js';
+import { unwritten } from './unwritten.js';
 
 interface Located {
   readonly loc: { readonly start: { readonly offset: number }; readonly end: { readonly offset: number } };
@@ -181,7 +182,7 @@ class VueReader {
         this.#bind(prop, facts, range, code);
         return;
       case 'show':
-        facts.moreStyle(code, range);
+        facts.style.add(`display: ${unwritten(code)}`, range);
         return;
       case 'html':
       case 'text':
@@ -228,13 +229,8 @@ class VueReader {
     // The tree's offsets count from a parenthesis in front of the expression.
     const shift = (exp?.loc.start.offset ?? 0) - 1;
     const read = tree && readStyleObject(tree, this.text, shift, 'none');
-    const hasOther = facts.attributes.some(({ name }) => name === 'style');
-    if (read === undefined || hasOther) {
-      facts.moreStyle(code, range);
-      return;
-    }
-    facts.literal('style', read.style, range);
-    facts.styleObject = { entries: read.entries };
+    if (read === undefined) facts.style.add(unwritten(code), range);
+    else facts.style.write(read.style, range, read);
   }
 
   #source({ loc }: Located): string {

@@ -78,6 +78,7 @@ function append(parent: Tree.ParentNode, node: ComponentNode, engine: ComponentE
   element.endTag = node.endTag;
   element.end = node.end;
   if (node.styleObject !== undefined) element.styleEntries = node.styleObject.entries;
+  if (node.styleLength !== undefined) element.styleLength = node.styleLength;
   engine.note(node);
   sourceTree.appendChild(parent, element);
   for (const child of node.children) append(element, child, engine);

@@ -28,14 +28,18 @@ export class SourceTag {
   #attributes: ReadonlyMap<string, SourceRange> | undefined;
   /** Where the style is an object in code: the entries, in the order of the declarations. */
   readonly styleEntries: readonly SourceRange[] | undefined;
+  /** Characters of the style that the attribute writes: code comes to the rest. */
+  readonly styleLength: number | undefined;
 
   constructor(
     range: SourceRange,
     locations: Readonly<Record<string, AttributeLocation>> | undefined,
     styleEntries?: readonly SourceRange[],
+    styleLength?: number,
   ) {
     this.range = range;
     this.styleEntries = styleEntries;
+    this.styleLength = styleLength;
     const names = locations === undefined ? [] : Object.keys(locations);
     this.#names = lists.get(names.join(' '), () => names);
     const offsets: number[] = [];

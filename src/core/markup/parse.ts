@@ -243,14 +243,14 @@ class PageReader {
     return index;
   }
 
-  #sourceTag({ attrs, startTag, tagName, styleEntries }: SourceElement): SourceTag | undefined {
+  #sourceTag({ attrs, startTag, tagName, styleEntries, styleLength }: SourceElement): SourceTag | undefined {
     if (startTag === null || this.#text[startTag.startOffset] !== '<') return undefined;
     // Elements made anew from one tag (misnested formatting) share its attribute list, and so its source.
     const shared = FORMATTING.has(tagName);
     const known = shared ? this.#tags.get(attrs) : undefined;
     if (known !== undefined) return known;
     const range = { start: startTag.startOffset, end: startTag.endOffset };
-    const tag = new SourceTag(range, startTag.attrs, styleEntries);
+    const tag = new SourceTag(range, startTag.attrs, styleEntries, styleLength);
     if (shared) this.#tags.set(attrs, tag);
     return tag;
   }

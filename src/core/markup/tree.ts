@@ -14,6 +14,8 @@ export interface SourceElement extends Tree.Element {
   end: number;
   /** Where its style is an object in code: the entries, in the order of the declarations. */
   styleEntries?: readonly SourceRange[];
+  /** Characters of its style that the attribute writes; without, all of it. */
+  styleLength?: number;
 }
 
 export const sourceTree: TreeAdapter<DefaultTreeAdapterMap> = {

@@ -14,7 +14,7 @@ import {
 } from '../markup/index.js';
 import { type Declaration, declarationValidity, isFinished, parseDeclarations } from '../sheets/index.js';
 import type { Place } from '../source.js';
-import type { CarriedUnit, Carrier, CarrierOptions } from './carrier-model.js';
+import type { CarriedUnit, Carrier, CarrierOptions, StyleAttribute } from './carrier-model.js';
 import { hintUnits } from './hint-units.js';
 import type { KeptReason } from './kept.js';
 import type { SiteScripts } from './site-scripts.js';
@@ -84,7 +84,10 @@ function pageCarriers(
       element.style === undefined || range === undefined ? undefined : { value: element.style, range };
     const read = style === undefined ? undefined : readStyle(style.value, page.path);
     const own = (read?.units ?? []).map((unit): CarriedUnit => {
-      const objection = blocked ?? styleObjection(element) ?? unitObjection(page, element, unit, scripts);
+      const objection =
+        blocked ??
+        styleObjection(element) ??
+        (isBeside(unit, tag) ? TEMPLATE_TEXT : unitObjection(page, element, unit, scripts));
       return objection === undefined ? unit : { ...unit, objection };
     });
     // An end tag is not told where it comes from: the name of an element stays on what a build made.
@@ -101,13 +104,7 @@ function pageCarriers(
       element,
       tag,
       start: tag.range.start,
-      style: style && {
-        ...style,
-        declarations: read?.declarations ?? [],
-        literal:
-          tag.styleEntries?.length === read?.declarations.length ||
-          valueOffset(page, style.range, style.value.replaceAll(UNSEEN, '')) !== undefined,
-      },
+      style: style && writtenStyle(page, tag, style, read?.declarations ?? []),
       units,
       also: alsoAt(element),
       share: shareOf(tag),
@@ -134,6 +131,26 @@ function pageCarriers(
     });
   }
   return carriers;
+}
+
+/** Whether something of it stands elsewhere than in the style that would be edited. */
+function isBeside({ declarations }: Unit, { styleLength }: SourceTag): boolean {
+  return styleLength !== undefined && declarations.some(({ range }) => range.end > styleLength);
+}
+
+/** A style as far as its attribute writes it. */
+function writtenStyle(
+  page: Page,
+  tag: SourceTag,
+  { value: all, range }: Pick<StyleAttribute, 'value' | 'range'>,
+  read: readonly Declaration[],
+): StyleAttribute {
+  const value = all.slice(0, tag.styleLength);
+  const declarations = read.filter((one) => one.range.end <= value.length);
+  const literal =
+    tag.styleEntries?.length === declarations.length ||
+    valueOffset(page, range, value.replaceAll(UNSEEN, '')) !== undefined;
+  return { value, range, declarations, literal };
 }
 
 const NO_UNITS: readonly CarriedUnit[] = [];
