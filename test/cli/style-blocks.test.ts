@@ -69,3 +69,29 @@ test('what was remembered of a component is read anew once a file that its block
   addFiles(site, { 'src/styles/_ink.scss': '$ink: #660044;\n@mixin pad { padding: 4px; }\n' });
   assert.doesNotMatch(await colours(), /#004466/);
 });
+
+test('what a block says of elements of other components stands in the way of a weaker rule there', async () => {
+  const note = 'style="color: teal; letter-spacing: 1px"';
+  const files = {
+    'src/main.js': "import './line.css';\n",
+    'src/line.css': 'body { margin: 0; }\n',
+    'src/Fare.vue': `<template>\n  <div><p class="fare" ${note}>a</p><p class="fare" ${note}>b</p></div>\n</template>\n`,
+  };
+  const free = makeSite(files);
+  const held = makeSite({
+    ...files,
+    'src/Card.vue':
+      '<template>\n  <div class="card"><slot /></div>\n</template>\n<style scoped lang="scss">\n.card { :deep(.fare) { color: navy; } }\n</style>\n',
+  });
+  for (const site of [free, held]) {
+    assert.equal((await acervus('draft', site)).code, 0);
+    assert.equal((await acervus('adopt', site)).code, 0);
+  }
+  assert.doesNotMatch(read(free, 'src/Fare.vue'), /style=/);
+  // Either the colour stays, or what says it is stronger than `.card[own] .fare`.
+  const colour = /([^{}/]+)\{[^{}]*color: teal/.exec(read(held, 'src/line.css'))?.[1]?.trim();
+  assert.match(colour ?? 'p.a.b.c', /^[a-z]+(\.[\w-]+){3}$/);
+  const told = (await acervus('explain', 'src/Fare.vue', '.fare', free)).stdout;
+  assert.doesNotMatch(told, /navy/);
+  assert.match((await acervus('explain', 'src/Fare.vue', '.fare', held)).stdout, /color: navy .*when/);
+});

@@ -48,7 +48,9 @@ export function isFilled(file: string, text: string): boolean {
 /** Whether a framework of scripts fills a part in the browser, and nobody opens it by itself. */
 function isFilledByScripts(file: string, text: string): boolean {
   // Of a component in a file of its own the sheet beside it styles nothing else: that is not known here.
-  return DIRECTIVES.test(text) && !WHOLE.test(text) && !/\.component\.html?$/i.test(file);
+  return (
+    text.includes('ng-') && DIRECTIVES.test(text) && !WHOLE.test(text) && !/\.component\.html?$/i.test(file)
+  );
 }
 
 const DIRECTIVES = /<[a-z][^<>]*\s(?:data-)?ng-[a-z][\w-]*(?=[\s=>])/i;

@@ -6,7 +6,10 @@ import {
   blocksWith,
   importsIn,
   isComponentFile,
+  reachesOut,
+  reachingRules,
   readComponent,
+  type StyleBlock,
 } from '../../core/components/index.js';
 import { type Edit, newlineOf } from '../../core/edits/index.js';
 import { getOrInsert } from '../../core/get-or-insert.js';
@@ -109,15 +112,20 @@ function packagesIn(files: readonly string[]): (file: string) => string {
   return (file) => folders.find((folder) => file.startsWith(folder)) ?? '';
 }
 
-/** A block that styles more than its component is a sheet of the whole site: named by its file and its number in it. */
+/** A block that styles more than its component is a sheet of the whole site, or some of its rules are: named by its file and its number in it. */
 function sharedBlocks(file: string, text: string): string[] {
   if (!isComponentFile(file) || !/<style\b/i.test(text)) return [];
   const blocks = readComponent(file, text)?.blocks ?? [];
-  return blocks.flatMap(({ isScoped }, at) => (isScoped ? [] : [`${file}${BLOCK}${at}`]));
+  return blocks.flatMap(({ isScoped, offset, end }, at) => {
+    const name = `${file}${BLOCK}${at}`;
+    return !isScoped ? [name] : reachesOut(text.slice(offset, end)) ? [`${name}${REACHING}`] : [];
+  });
 }
 
 /** In an address nothing of it is a query or a fragment. */
 const BLOCK = '~block-';
+/** Of a scoped block what reaches out of its component. */
+const REACHING = '~reaching';
 
 /** The text of a block that is named so; `undefined` for one that cannot be read. In: who reads files. */
 export function blockText(
@@ -131,8 +139,18 @@ export function blockText(
   const text = read(file);
   const component = text === undefined ? undefined : readComponent(file, text);
   const blocks = component === undefined ? [] : blocksWith(component, file, text!, compile);
-  const block = blocks[Number(name.slice(at + BLOCK.length))];
+  const number = name.slice(at + BLOCK.length).replace(REACHING, '');
+  const block = blocks[Number(number)];
+  if (name.endsWith(REACHING) && block !== undefined)
+    return reachingRules(cssOf(block, file, text!, compile));
   return block === undefined || block.unread !== undefined ? undefined : block.text;
+}
+
+/** What a block comes to, whether or not its component is read. */
+function cssOf(block: StyleBlock, file: string, text: string, compile: BlockCompiler): string {
+  return block.text === ''
+    ? (compile(file, text.slice(block.offset, block.end), block.lang) ?? '')
+    : block.text;
 }
 
 export function isBlockName(name: string): boolean {

@@ -51,7 +51,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
   // What is made of the site's own sources is changed there.
   const isPlatform = (sheet: string): boolean =>
     own.isPlatform(sheet) && own.compiled.sourceOf(sheet, isOwn) === undefined;
-  const shared = { isPlatform, pagesWith, writtenAt: (place: Place) => own.sheetPlaces.of(place) ?? place };
+  const asked = { isPlatform, pagesWith, writtenAt: (place: Place) => own.sheetPlaces.of(place) ?? place };
   // What stands around a part, and what a page has of its parts, other files tell.
   if (own.isComponent(file) || inclusionsIn(own.page(file) ?? '', file).length > 0) {
     const { loadSite } = await import('./load.js');
@@ -60,7 +60,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
     if (page === undefined) throw new UsageError('page-empty', { file });
     const [reader, ...others] = model.readersOf(page);
     if (reader === undefined) throw new UsageError('component-unused', { file });
-    return { ...shared, reader, unread: [], settings: others.length + 1 };
+    return { ...asked, reader, unread: [], settings: others.length + 1 };
   }
   const text = own.page(file);
   if (text === undefined)
@@ -70,7 +70,7 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
   const page = parseAlone(own, file, text);
   const stack = styles.stackOf(page);
   const unread = stack.unread.map(({ address }) => address);
-  return { ...shared, reader: new StyleReader(page, stack, table), unread, settings: 1 };
+  return { ...asked, reader: new StyleReader(page, stack, table), unread, settings: 1 };
 }
 
 /** Pages that the name may mean. */
