@@ -2,7 +2,7 @@
 
 import type { SiteModel } from '../cascade/index.js';
 import { writtenHints } from '../hints/index.js';
-import type { Page, SourceTag } from '../markup/index.js';
+import { type Page, type SourceTag, styleAsWritten } from '../markup/index.js';
 import { readStyle, sheetsFromSelf, stylesFromSelf, tagsOf } from '../stock/index.js';
 
 /** Declarations, and old attributes, by what holds them. */
@@ -71,9 +71,10 @@ function inTags(page: Page, model: SiteModel): number {
   for (const element of page.elements) {
     const tags = tagsOf({ also: model.alsoAt(page, element), share: model.shareOf(page, element.tag) });
     count += tags * writtenHints(element).length;
-    if (element.style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
+    const style = styleAsWritten(element);
+    if (style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
     seen.add(element.tag);
-    count += tags * readStyle(element.style, page.path).declarations.length;
+    count += tags * readStyle(style, page.path).declarations.length;
   }
   for (const { style } of page.inert) count += readStyle(style, page.path).declarations.length;
   return count;

@@ -127,6 +127,11 @@ export type SheetReference =
       readonly by?: 'engine at times';
     };
 
+/** The style of an element as far as its attribute, or an object in code, writes it; `undefined` where it writes none. */
+export function styleAsWritten({ style, tag }: Pick<PageElement, 'style' | 'tag'>): string | undefined {
+  return style?.slice(0, tag?.styleLength) || undefined;
+}
+
 /** Whether a link is in force at once, in every medium, whatever else is chosen. */
 export function isPlainLink(reference: SheetReference): boolean {
   return (

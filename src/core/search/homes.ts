@@ -156,7 +156,14 @@ export function findHomes(
   const taken = new Map(styles.map((style) => [style, takenOut(style.members)]));
   const bySaving = (a: Style, b: Style): number =>
     taken.get(b)! - taken.get(a)! || (a.keys.join() < b.keys.join() ? -1 : 1);
-  return { styles: styles.filter(({ members }) => members.length > 0).sort(bySaving), kept };
+  return {
+    styles: styles.filter(({ members }) => members.length > 0).sort(bySaving),
+    kept: kept.filter(isWritten),
+  };
+}
+
+function isWritten({ reason }: Kept): boolean {
+  return reason.kind !== 'said by code';
 }
 
 function keptWith(carrier: Carrier): Kept[] {

@@ -13,6 +13,7 @@ import {
   ORIGIN_MARK,
   type Page,
   type PageElement,
+  styleAsWritten,
   templateWords,
   valueOffset,
 } from '../markup/index.js';
@@ -166,11 +167,12 @@ export class StockTaker {
       // A build makes several tags of one, which is kept up in one place.
       if (isBuilt && isAgain(page, element.tag)) continue;
       this.#addHints(element);
-      if (element.style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
+      const style = styleAsWritten(element);
+      if (style === undefined || element.tag === undefined || seen.has(element.tag)) continue;
       const range = element.tag.attributes.get('style');
       seen.add(element.tag);
-      if (range === undefined || ALL_COMPUTED.test(element.style)) continue;
-      this.#addStyle(page, number, element.style, range, placeAt);
+      if (range === undefined || ALL_COMPUTED.test(style)) continue;
+      this.#addStyle(page, number, style, range, placeAt);
     }
     for (const { style, range } of page.inert) this.#addStyle(page, number, style, range, placeAt);
     for (const reference of page.sheets) {

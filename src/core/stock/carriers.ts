@@ -43,6 +43,7 @@ export function carriersOf(model: SiteModel, scripts: SiteScripts, options: Carr
 }
 
 const TEMPLATE_TEXT: KeptReason = { kind: 'template text' };
+const SAID_BY_CODE: KeptReason = { kind: 'said by code' };
 const MAIL: KeptReason = { kind: 'mail' };
 const NO_SOURCE: KeptReason = { kind: 'no source' };
 
@@ -85,9 +86,9 @@ function pageCarriers(
     const read = style === undefined ? undefined : readStyle(style.value, page.path);
     const own = (read?.units ?? []).map((unit): CarriedUnit => {
       const objection =
-        blocked ??
+        (isBeside(unit, tag) ? SAID_BY_CODE : blocked) ??
         styleObjection(element) ??
-        (isBeside(unit, tag) ? TEMPLATE_TEXT : unitObjection(page, element, unit, scripts));
+        unitObjection(page, element, unit, scripts);
       return objection === undefined ? unit : { ...unit, objection };
     });
     // An end tag is not told where it comes from: the name of an element stays on what a build made.

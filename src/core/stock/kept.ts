@@ -8,6 +8,8 @@ export type KeptReason =
   | { readonly kind: 'written seldom'; readonly times: number; readonly atLeast: number }
   | { readonly kind: 'left over' }
   | { readonly kind: 'template text' }
+  /** Beside what is written out: it stays in the code, and is nothing that could move. */
+  | { readonly kind: 'said by code' }
   | { readonly kind: 'in a template element' }
   | { readonly kind: 'script'; readonly place: Place; readonly property: string }
   | { readonly kind: 'unreadable script'; readonly place: Place }
@@ -51,6 +53,8 @@ export function keptText(reason: KeptReason): string {
       return 'what it repeats went into larger sets; alone it is no reason for a class';
     case 'template text':
       return 'holds template text, which is never touched';
+    case 'said by code':
+      return 'is said by code, beside its style attribute';
     case 'in a template element':
       return 'stands in a <template>, which a script copies';
     case 'script':
