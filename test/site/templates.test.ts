@@ -2,6 +2,7 @@
 
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { parsePage } from '../../src/core/markup/index.js';
 import { openFolder } from '../../src/site/files/files.js';
 import {
   holdsMarkup,
@@ -48,6 +49,11 @@ test('kinds that are not read are counted, most first', () => {
       ['.styl', 1],
     ],
   );
+});
+
+test('a template whose sheet lies beside it is left whole', () => {
+  assert.match(parsePage('a.component.html', '<p>{{ fare }}</p>', true).unread ?? '', /a sheet beside it/);
+  assert.equal(parsePage('a.html', '<p>{{ fare }}</p>', true).unread, undefined);
 });
 
 const readerOf = (files: Record<string, string>, config = {}): SiteReader =>

@@ -32,6 +32,9 @@ import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
 const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]|<title[\s>]|<link\s|<meta\s/i;
 
 /** Attributes by which scripts of the well-known kinds set the class or the style of their element. */
+/** A template of which a framework keeps class and sheet in files beside it. */
+const APART = /\.component\.html?$/i;
+
 /** What no fragment has that an engine puts together. */
 const DOCUMENT = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]/i;
 
@@ -110,7 +113,7 @@ export function readPage(path: string, text: string, { component, placed, compil
     shadowRoots: reader.shadowRoots,
     depth: reader.depth,
     hasPolicy: reader.hasPolicy,
-    unread: framework?.unread,
+    unread: framework?.unread ?? (APART.test(path) ? 'a sheet beside it may style it alone' : undefined),
     defects: engine === undefined ? defects : defects.filter(({ range }) => !engine.isInTag(range)),
     head: reader.head,
   };
