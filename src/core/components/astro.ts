@@ -9,6 +9,7 @@ import { importsIn } from './imports.js';
 import type { ComponentFile, ComponentNode, StyleBlock } from './model.js';
 import { isElementName, isVoid, namespaceOf } from './names.js';
 import { compilerNamed, parserNamed } from './parsers.js';
+import { reachesOut } from './reaching.js';
 import { readStyleObject } from './style-object.js';
 import { unwritten } from './unwritten.js';
 
@@ -37,7 +38,7 @@ export function readAstro(path: string, text: string): ComponentFile | undefined
 function blockOf({ 0: whole, 1: written = '', 2: content = '', index }: RegExpMatchArray): StyleBlock {
   const lang = /\blang\s*=\s*["']?([\w-]+)/i.exec(written)?.[1] ?? 'css';
   const css = lang === 'css' ? content : compiledBlock(content, lang);
-  const further = /:global\b/.test(content)
+  const further = reachesOut(content)
     ? 'a style block reaches out of the component'
     : /\bdefine:vars\b|\bset:html\b/.test(written)
       ? 'code writes into a style block'

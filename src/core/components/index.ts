@@ -6,7 +6,7 @@ export { askedName, classAttribute, classAttributeOf, classPlace } from './class
 export { importsIn } from './imports.js';
 export type { BlockCompiler, ComponentElement, ComponentFile, ComponentNode, StyleBlock } from './model.js';
 export { ANY_OF_MODULE, fromModuleClass, isModuleSheet, moduleClass } from './module-names.js';
-export { reachesOut, reachingRules } from './reaching.js';
+export { DEEP, GLOBAL, reachesOut } from './reaching.js';
 export {
   type ComponentKind,
   componentKind,

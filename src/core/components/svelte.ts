@@ -8,6 +8,7 @@ import { importsIn } from './imports.js';
 import type { ComponentFile, ComponentNode, StyleBlock } from './model.js';
 import { isElementName, namespaceOf } from './names.js';
 import { compilerNamed } from './parsers.js';
+import { reachesOut } from './reaching.js';
 import { unwritten } from './unwritten.js';
 
 interface Compiler {
@@ -50,7 +51,7 @@ function blockIn(text: string): StyleBlock | undefined {
   const css = lang === 'css' ? content : compiledBlock(content, lang);
   const further = /\ssrc\s*=/i.test(open)
     ? 'its style block stands in another file'
-    : /\sglobal\b/i.test(open) || /:global\b/.test(content)
+    : /\sglobal\b/i.test(open) || reachesOut(content)
       ? 'its style block reaches out of the component'
       : undefined;
   const offset = found.index + open.length;

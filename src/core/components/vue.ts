@@ -8,6 +8,7 @@ import { importsIn } from './imports.js';
 import type { ComponentFile, ComponentNode, StyleBlock } from './model.js';
 import { isElementName, namespaceOf } from './names.js';
 import { compilerNamed } from './parsers.js';
+import { reachesOut } from './reaching.js';
 import { readStyleObject } from './style-object.js';
 import { unwritten } from './unwritten.js';
 
@@ -76,8 +77,8 @@ export function readVue(text: string): ComponentFile | undefined {
   };
 }
 
-/** What reaches out of a component, or into others. */
-const FURTHER = /:deep\b|::v-deep|>>>|\/deep\/|:slotted\b|:global\b|v-bind\(/;
+/** What comes from outside of the block, or says something of what a parent puts in. */
+const FURTHER = /:slotted\b|v-bind\(/;
 
 function blockOf({
   content,
@@ -94,7 +95,7 @@ function blockOf({
       ? 'a style block stands in another file'
       : module !== undefined && module !== false
         ? 'the names in a style block are made up when it is built'
-        : FURTHER.test(content)
+        : FURTHER.test(content) || reachesOut(content)
           ? 'a style block reaches out of the component'
           : undefined;
   const media = attrs.media;

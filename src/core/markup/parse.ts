@@ -31,7 +31,6 @@ import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
 
 const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]|<title[\s>]|<link\s|<meta\s/i;
 
-/** Attributes by which scripts of the well-known kinds set the class or the style of their element. */
 /** A template of which a framework keeps class and sheet in files beside it. */
 const APART = /\.component\.html?$/i;
 

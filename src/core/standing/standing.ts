@@ -12,7 +12,7 @@ export interface Mentions {
   readonly targets: ReadonlyMap<string, readonly (readonly string[])[]>;
   /** Parts that something else may show, too: code names them. */
   readonly elsewhere: ReadonlySet<string>;
-  /** Where the name of what is shown is computed: any part of the same kind may be. */
+  /** Where code says the name of what is shown: each part of the same kind may be meant. */
   readonly computed: readonly Mention[];
 }
 

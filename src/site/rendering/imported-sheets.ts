@@ -7,13 +7,13 @@ import {
   importsIn,
   isComponentFile,
   reachesOut,
-  reachingRules,
   readComponent,
   type StyleBlock,
 } from '../../core/components/index.js';
 import { type Edit, newlineOf } from '../../core/edits/index.js';
 import { getOrInsert } from '../../core/get-or-insert.js';
 import type { SiteFiles } from '../files/files.js';
+import { reachingRules } from './reaching-rules.js';
 
 export interface ImportedSheets {
   /** Site paths, in order; those of packages begin with `node_modules/`. */
