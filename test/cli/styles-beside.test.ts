@@ -37,10 +37,23 @@ test('in Svelte: a directive for one property stays', async () => {
   assert.match(read(site, 'src/A.svelte'), /<p( class="[\w-]+")? style:left=\{at\}>a<\/p>/);
 });
 
+test('of an attribute that code has a say in, the rest is moved', async () => {
+  const site = await adopted({
+    'src/A.vue': vue(
+      `<p style="font: 12px/2 serif; letter-spacing: 1px; margin: 1px" :style="{ lineHeight: at }">a</p>`,
+    ),
+    'src/B.vue': vue('<p style="letter-spacing: 1px; margin: 1px">b</p>'.repeat(2)),
+  });
+  assert.match(
+    read(site, 'src/A.vue'),
+    /<p (class="[\w-]+" )?style="font: 12px\/2 serif"( class="[\w-]+")? :style="\{ lineHeight: at \}">/,
+  );
+});
+
 for (const [why, tag] of [
-  ['both speak of the same', `<p ${NOTE} :style="{ paddingLeft: at }">a</p>`],
+  ['both speak of the same', `<p style="padding: 4px" :style="{ paddingLeft: at }">a</p>`],
   ['nobody knows of what the code speaks', `<p ${NOTE} :style="look">a</p>`],
-  ['what is shown says how', '<p v-show="open" style="display: flex; letter-spacing: 1px">a</p>'],
+  ['what is shown says how', '<p v-show="open" style="display: flex">a</p>'],
 ] as const)
   test(`a style stays as it is where ${why}`, async () => {
     const site = await adopted({

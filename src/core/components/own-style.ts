@@ -48,7 +48,7 @@ export class OwnStyle {
     const value = written?.value ?? '';
     const more = this.#more.map(({ text }) => text).join('; ');
     return {
-      value: first === undefined ? value : `${value}; ${isApart(value, more) ? more : unwritten(more)}`,
+      value: first === undefined ? value : `${value}; ${isClosed(value) ? more : unwritten(more)}`,
       range: written?.range ?? first!.range,
       object: written?.object,
       length: first === undefined ? undefined : value.length,
@@ -56,18 +56,7 @@ export class OwnStyle {
   }
 }
 
-/** Whether none of the declarations of two styles has a say in what one of the other says, and neither swallows the other. */
-function isApart(written: string, more: string): boolean {
-  const isPlain = !/\/\*|[\\{}]/.test(written) && /^(?:[^()"']|\([^()"']*\)|"[^"]*"|'[^']*')*$/.test(written);
-  const own = familiesIn(written);
-  return isPlain && [...familiesIn(more)].every((one) => one !== 'all' && !own.has(one)) && !own.has('all');
-}
-
-/** First words of the properties: `margin` and `margin-left` have one. */
-function familiesIn(style: string): Set<string> {
-  return new Set(
-    [...style.matchAll(/(?:^|;)\s*(--[\w-]+|-?[a-z]+)[\w-]*\s*:/gi)].map(([, name]) =>
-      name!.replace(/^-(?!-)/, '').toLowerCase(),
-    ),
-  );
+/** Whether a style ends where its text does: what is put behind it is none of its comment, bracket or string. */
+function isClosed(style: string): boolean {
+  return !/\/\*|[\\{}]/.test(style) && /^(?:[^()"']|\([^()"']*\)|"[^"]*"|'[^']*')*$/.test(style);
 }

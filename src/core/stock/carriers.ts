@@ -86,7 +86,8 @@ function pageCarriers(
     const read = style === undefined ? undefined : readStyle(style.value, page.path);
     const own = (read?.units ?? []).map((unit): CarriedUnit => {
       const objection =
-        (isBeside(unit, tag) ? SAID_BY_CODE : blocked) ??
+        besideObjection(unit, tag) ??
+        blocked ??
         styleObjection(element) ??
         unitObjection(page, element, unit, scripts);
       return objection === undefined ? unit : { ...unit, objection };
@@ -134,9 +135,12 @@ function pageCarriers(
   return carriers;
 }
 
-/** Whether something of it stands elsewhere than in the style that would be edited. */
-function isBeside({ declarations }: Unit, { styleLength }: SourceTag): boolean {
-  return styleLength !== undefined && declarations.some(({ range }) => range.end > styleLength);
+/** Of what stands elsewhere than in the style that would be edited, and of what that has a say in. */
+function besideObjection({ declarations }: Unit, { styleLength }: SourceTag): KeptReason | undefined {
+  if (styleLength === undefined) return undefined;
+  const beside = declarations.filter(({ range }) => range.end > styleLength);
+  if (beside.length === 0) return undefined;
+  return beside.length === declarations.length ? SAID_BY_CODE : TEMPLATE_TEXT;
 }
 
 /** A style as far as its attribute writes it. */
