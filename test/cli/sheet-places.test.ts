@@ -49,17 +49,24 @@ interface Stylus {
   readonly sourcemap: object;
 }
 
+const SOURCE = 'ink = #234\n\n.pier\n  color ink\n\n  .sign\n    padding 4px\n';
+
+/** What another compiler makes for a sheet in that folder, with the map. */
+function stylus(site: string, folder: string): { readonly css: string; readonly map: object } {
+  const made = (load('stylus') as Stylus)(SOURCE)
+    .set('cache', false)
+    .set('filename', `${site}/src/pier.styl`)
+    .set('sourcemap', { comment: false, basePath: `${site}/${folder}` });
+  return { css: made.render(), map: made.sourcemap };
+}
+
 /** A site whose sheet another compiler made, with its map beside it. */
 function ofStylus(): string {
-  const source = 'ink = #234\n\n.pier\n  color ink\n\n  .sign\n    padding 4px\n';
-  const site = makeSite({ 'index.html': PAGE, 'src/pier.styl': source });
-  const made = (load('stylus') as Stylus)(source)
-    .set('filename', `${site}/src/pier.styl`)
-    .set('sourcemap', { comment: false, basePath: `${site}/css` });
-  const css = made.render();
+  const site = makeSite({ 'index.html': PAGE, 'src/pier.styl': SOURCE });
+  const { css, map } = stylus(site, 'css');
   addFiles(site, {
     'css/line.css': `${css}/*# sourceMappingURL=line.css.map */\n`,
-    'css/line.css.map': JSON.stringify(made.sourcemap),
+    'css/line.css.map': JSON.stringify(map),
   });
   return site;
 }
@@ -97,4 +104,22 @@ test('a map that fits no more, is broken, or leads out of the site tells nothing
     const survey = JSON.parse((await acervus('survey', site, '--json')).stdout);
     assert.equal(survey.sheets[0].because, 'built: it names a source map', broken);
   }
+});
+
+test('the sheet of a build is told in its sources, too', async () => {
+  const site = makeSite({
+    'index.html': PAGE,
+    'src/pier.styl': SOURCE,
+    'acervus.json': '{ "rendering": { "build": "node build.mjs", "into": "out" } }',
+  });
+  const { css, map } = stylus(site, 'out/css');
+  const data = Buffer.from(JSON.stringify(map)).toString('base64');
+  const sheet = `${css}/*# sourceMappingURL=data:application/json;base64,${data} */\n`;
+  addFiles(site, {
+    'build.mjs': `import { cpSync, mkdirSync, writeFileSync } from 'node:fs';\nmkdirSync('out/css', { recursive: true });\ncpSync('index.html', 'out/index.html');\nwriteFileSync('out/css/line.css', ${JSON.stringify(sheet)});\n`,
+  });
+  assert.deepEqual(
+    (await told(site, '.sign')).map(({ place }) => place),
+    [{ path: 'src/pier.styl', line: 7, column: 5 }],
+  );
 });

@@ -2,28 +2,24 @@
 // source map that the sheet names (ECMA-426).
 
 import path from 'node:path';
-import { originalPositionFor, TraceMap } from '@jridgewell/trace-mapping';
 import { parseSheet } from '../../core/sheets/parse.js';
-import { lineStart, offsetAt, type Place, placeIn } from '../../core/source.js';
+import { offsetAt, type Place, placeIn } from '../../core/source.js';
 import { type Files, isInside } from '../files/compile-options.js';
 import { compiledWithMap, isCompiled } from '../files/compiled.js';
-import { decodeFile } from '../files/encoding.js';
 import type { CompiledSheets } from './compiled-sheets.js';
+import { MappedSheet } from './mapped-sheet.js';
 
-/** A sheet with the map of what it is made of. */
-interface Mapped {
-  /** What the map speaks of: the sheet itself, or what the compiler makes of it in its own words. */
-  readonly css: string;
-  readonly map: TraceMap;
-  /** Paths that a source of the map may be, nearest by first. */
-  readonly filesOf: (source: string) => readonly string[];
-  /** Offsets in the sheet as it is read, by those in `css`, where the two are not the same. */
+interface Known {
+  readonly sheet: MappedSheet;
+  /**
+   * Offsets in the sheet as it is read, by those of what the compiler makes now; `undefined` where the map speaks of the sheet as
+   * it is read, and may be an old one.
+   */
   readonly starts: ReadonlyMap<number, number> | undefined;
 }
 
 export class SheetPlaces {
-  readonly #known = new Map<string, Mapped | 'none'>();
-  readonly #sources = new Map<string, string | undefined>();
+  readonly #known = new Map<string, Known | 'none'>();
 
   /** In: the text of a sheet as it was read. */
   constructor(
@@ -34,39 +30,27 @@ export class SheetPlaces {
 
   /** In: the place of a rule or declaration. Out: where it is written; `undefined` where nothing tells, or the map is an old one. */
   of(place: Place): Place | undefined {
-    const sheet = this.#mapped(place.path);
-    const text = sheet === undefined ? undefined : this.textOf(place.path);
-    if (sheet === undefined || text === undefined) return undefined;
+    const known = this.#knownOf(place.path);
+    const text = known === undefined ? undefined : this.textOf(place.path);
+    if (known === undefined || text === undefined) return undefined;
+    const { sheet, starts } = known;
     const read = offsetAt(text, place.line, place.column);
-    const made = sheet.starts === undefined ? read : sheet.starts.get(read);
-    if (made === undefined) return undefined;
-    const { line, column } = placeIn('', sheet.css, made);
-    const found = originalPositionFor(sheet.map, { line, column: column - 1 });
-    if (found.source === null) return undefined;
-    for (const file of sheet.filesOf(found.source)) {
-      const source = this.#sourceAt(file);
-      if (source === undefined) continue;
-      const start = lineStart(source, found.line) + found.column;
-      const said = sheet.css.slice(made, made + LONGEST);
-      // What a compiler has told just now is so.
-      return sheet.starts !== undefined || isSaidAt(said, source.slice(start, start + LONGEST))
-        ? placeIn(file, source, start)
-        : undefined;
-    }
-    return undefined;
+    const made = starts === undefined ? read : starts.get(read);
+    const written = made === undefined ? undefined : sheet.at(made);
+    if (made === undefined || written === undefined) return undefined;
+    const { file, text: source, start } = written;
+    const isSaid =
+      starts !== undefined ||
+      isSaidAt(sheet.css.slice(made, made + LONGEST), source.slice(start, start + LONGEST));
+    return isSaid ? placeIn(file, source, start) : undefined;
   }
 
   /** The files that a sheet is made of, as far as they lie in the site. */
   sourcesOf(sheet: string): string[] {
-    const mapped = this.#mapped(sheet);
-    const named = mapped?.map.sources ?? [];
-    return named.flatMap((source) => {
-      const file = source === null ? undefined : mapped!.filesOf(source).find((one) => this.#sourceAt(one));
-      return file ?? [];
-    });
+    return this.#knownOf(sheet)?.sheet.sources ?? [];
   }
 
-  #mapped(sheet: string): Mapped | undefined {
+  #knownOf(sheet: string): Known | undefined {
     let found = this.#known.get(sheet);
     if (found === undefined) {
       found = this.#byCompiler(sheet) ?? this.#byMap(sheet) ?? 'none';
@@ -75,7 +59,7 @@ export class SheetPlaces {
     return found === 'none' ? undefined : found;
   }
 
-  #byCompiler(sheet: string): Mapped | undefined {
+  #byCompiler(sheet: string): Known | undefined {
     const built = this.compiled.of(sheet);
     const isSource = isCompiled(sheet) && !this.compiled.isPart(sheet);
     const entry = isSource ? sheet : built?.source;
@@ -87,36 +71,34 @@ export class SheetPlaces {
     // The first of what it compiles to is the first of it, and so on.
     if (read.length !== own.length) return undefined;
     return {
-      css: made.css,
-      map: new TraceMap(made.map),
-      filesOf: (source) => [made.fileOf(source)],
+      sheet: new MappedSheet(this.files, made.css, made.map, (source) => [made.fileOf(source)]),
       starts: new Map(read.map((start, at) => [start, own[at]!])),
     };
   }
 
-  #byMap(sheet: string): Mapped | undefined {
+  #byMap(sheet: string): Known | undefined {
     const css = /\.css$/i.test(sheet) ? this.textOf(sheet) : undefined;
     const named = css === undefined ? undefined : MAP.exec(css)?.[1];
     if (css === undefined || named === undefined) return undefined;
     const inline = /^data:application\/json[^,]*?(;base64)?,(.*)$/s.exec(named);
     const file = path.posix.join(path.posix.dirname(sheet), decoded(named.replace(/[?#].*$/, '')));
-    const text =
-      inline === null
-        ? this.#sourceAt(file)
-        : inline[1] === undefined
-          ? decoded(inline[2]!)
-          : Buffer.from(inline[2]!, 'base64').toString('utf8');
-    const map = text === undefined ? undefined : readMap(text);
+    const map = inline === null ? this.#mapAt(file) : dataOf(inline[2]!, inline[1] !== undefined);
     const from = path.posix.dirname(inline === null ? file : sheet);
-    return map && { css, map, filesOf: (source) => candidates(source, from), starts: undefined };
+    try {
+      // Builders put in front what keeps browsers from running it.
+      const text = map?.replace(/^\)\]\}'[^\n]*\n/, '');
+      const filesOf = (source: string): string[] => candidates(source, from);
+      return text === undefined
+        ? undefined
+        : { sheet: new MappedSheet(this.files, css, text, filesOf), starts: undefined };
+    } catch {
+      // What is no map tells nothing.
+      return undefined;
+    }
   }
 
-  #sourceAt(file: string): string | undefined {
-    if (!this.#sources.has(file)) {
-      const bytes = isInside(file) ? this.files.read(file) : undefined;
-      this.#sources.set(file, bytes && decodeFile(bytes)?.text);
-    }
-    return this.#sources.get(file);
+  #mapAt(file: string): string | undefined {
+    return isInside(file) ? this.files.read(file)?.toString('utf8') : undefined;
   }
 }
 
@@ -124,13 +106,8 @@ const MAP = /\/\*[#@]\s*sourceMappingURL=([^*\s]+)\s*\*\/\s*$/;
 /** Characters of a source in which its name stands. */
 const LONGEST = 200;
 
-function readMap(text: string): TraceMap | undefined {
-  try {
-    return new TraceMap(text.replace(/^\)\]\}'[^\n]*\n/, ''));
-  } catch {
-    // What is no map tells nothing.
-    return undefined;
-  }
+function dataOf(text: string, isBase64: boolean): string {
+  return isBase64 ? Buffer.from(text, 'base64').toString('utf8') : decoded(text);
 }
 
 function decoded(text: string): string {
