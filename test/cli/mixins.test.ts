@@ -65,6 +65,16 @@ test('a set that repeats is defined in front of those who ask for it, and nothin
   for (const [file, bytes] of before) assert.equal(snapshot(site).get(file), bytes, file);
 });
 
+test('nothing is put into a release of others, and where a block takes a source in, that is reckoned with', async () => {
+  const banner = '/*!\n * Tidekit\n * https://tidekit.invalid\n * @license MIT\n * v1.1.5\n */\n';
+  const release = house({ 'scss/_fares.scss': banner + card('fare') + card('late') + card('night') });
+  assert.deepEqual((await draft(release)).mixins, []);
+  // Where the mixin is defined, that block would not know of it.
+  const block = `<template><p class="fare-card">x</p></template>\n<style scoped lang="scss">\n@import '../scss/ink';\n@import '../scss/fares';\n</style>\n`;
+  const { mixins } = await draft(house({ 'src/Fare.vue': block }));
+  assert.deepEqual(mixins, []);
+});
+
 test('a file of the house for mixins is gone on with', async () => {
   const own = '@mixin wide {\n\twidth: 100%;\n}\n';
   const site = house({

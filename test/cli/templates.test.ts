@@ -314,6 +314,18 @@ test('templates of which none shows how it links a sheet are told so, with what 
   assert.match(readSite(php)['index.php']!, /<link rel="stylesheet" href="shared\.css">/);
 });
 
+test('a sheet that is only a part of others is no fault of the site', async () => {
+  const site = makeSite({
+    'theme/a.twig': '<p style="margin: 4px">a</p>',
+    'theme/b.twig': '<p style="margin: 4px">b</p>',
+    'theme/all.scss': "$ink: #004466;\n@import 'card';\n",
+    'theme/card.scss': '.card { color: $ink; }\n',
+  });
+  const { stdout, stderr } = await acervus('survey', site);
+  assert.match(stdout, /house\.css/);
+  assert.equal(stderr, '');
+});
+
 test('a sheet is suggested where one page has a sheet and the templates around it none, and not one named by a sum', async () => {
   const rules = [
     'crew-list',
