@@ -8,8 +8,8 @@ import { fileURLToPath } from 'node:url';
 import * as csstree from 'css-tree/dist/csstree.esm';
 import type { Page } from 'playwright-core';
 import { startChromium } from '../src/browser/chromium.js';
-import { declarationValidity, knownPropertyNames } from '../src/core/sheets/index.js';
-import { PROBES } from '../src/core/sheets/value-classes.js';
+import { declarationValidity, knownPropertyNames } from '../src/core/read/sheets/index.js';
+import { PROBES } from '../src/core/read/sheets/value-classes.js';
 import { Random } from '../test/support/generate.js';
 import { randomValue } from './validity-values.js';
 
@@ -17,7 +17,7 @@ const MANY = Number(process.env.ACERVUS_VALUES ?? 150);
 const FIRST = Number(process.env.ACERVUS_SEED ?? 1);
 const DATA = path.resolve(
   path.dirname(fileURLToPath(import.meta.url)),
-  '../../src/core/sheets/confirmed-values.ts',
+  '../../src/core/read/sheets/confirmed-values.ts',
 );
 
 type Pair = readonly [property: string, value: string];

@@ -4,15 +4,26 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const src = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url))), 'src');
-/** A folder may name those before it. What is in none of them stands beside them, as `core/source.ts` does. */
-const ORDER =
-  'core templates components markup standing sheets hints scripts cascade stock search factor draft edits origins proof excerpt consolidate ask change visit hold values sampler starter site browser report cli'.split(
-    ' ',
-  );
-const layerOf = (file) => {
-  const [first, second] = file.split('/');
-  return ORDER.indexOf(first === 'core' && ORDER.includes(second) ? second : first);
-};
+/** A folder may name those before it. What stands in none of them, as `index.ts` does, may name all. */
+const ORDER = [
+  'core/base',
+  ...within('core/read', 'templates components markup standing sheets hints scripts'),
+  ...within('core', 'cascade stock search'),
+  ...within('core/edit', 'factor draft text sources'),
+  'core/proof',
+  ...within('core/change', 'excerpt consolidate'),
+  'core/change',
+  ...within('core/ask', 'explain reach visit hold values sampler starter'),
+  ...'site browser report commands cli'.split(' '),
+];
+
+function within(wing, folders) {
+  return folders.split(' ').map((folder) => `${wing}/${folder}`);
+}
+
+function layerOf(file) {
+  return ORDER.findIndex((folder) => file.startsWith(`${folder}/`));
+}
 
 const imports = new Map();
 for (const file of readdirSync(src, { recursive: true }).map((name) => name.replaceAll(path.sep, '/'))) {

@@ -4,8 +4,8 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
-import { schemas } from '../dist/cli/schemas.js';
-import { MESSAGES } from '../dist/core/messages.js';
+import { schemas } from '../dist/commands/schemas.js';
+import { MESSAGES } from '../dist/core/base/messages/index.js';
 
 const docs = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url))), 'docs');
 const check = process.argv.includes('--check');

@@ -4,7 +4,7 @@ import { accessSync, constants } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import type { Browser } from 'playwright-core';
-import { UsageError } from '../core/usage-error.js';
+import { UsageError } from '../core/base/usage-error.js';
 
 const load = createRequire(import.meta.url);
 

@@ -2,7 +2,7 @@
 
 import pixelmatch from 'pixelmatch';
 import { PNG } from 'pngjs';
-import { neutralFor } from '../core/hints/index.js';
+import { neutralFor } from '../core/read/hints/index.js';
 import type { Looks, NodeLooks } from './capture.js';
 
 export interface LooksDifference {

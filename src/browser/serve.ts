@@ -3,7 +3,7 @@
 
 import { createServer, type Server } from 'node:http';
 import path from 'node:path';
-import { UsageError } from '../core/usage-error.js';
+import { UsageError } from '../core/base/usage-error.js';
 import { decodeFile } from '../site/files/encoding.js';
 import type { SiteFiles } from '../site/files/files.js';
 import { readConfig } from '../site/files/pages.js';

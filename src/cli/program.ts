@@ -2,9 +2,9 @@
 // mistakes answer at once.
 
 import { Command, CommanderError } from 'commander';
+import { clean } from '../core/base/site-text.js';
 import { type Notices, noNotices, withNotices } from '../site/files/notices.js';
 import { programVersion } from '../site/version.js';
-import { clean } from './shared/site-text.js';
 import type { Act, Terminal } from './shared/terminal.js';
 
 type Define = (program: Command, act: Act) => void;
@@ -20,36 +20,36 @@ const GROUPS: ReadonlyMap<string, readonly string[]> = new Map([
 ]);
 
 const COMMANDS: ReadonlyMap<string, () => Promise<Define>> = new Map([
-  ['survey', async () => (await import('./commands/survey/command.js')).defineSurvey],
-  ['draft', async () => (await import('./commands/draft/command.js')).defineDraft],
-  ['adopt', async () => (await import('./commands/adopt/command.js')).defineAdopt],
-  ['prove', async () => (await import('./commands/prove/command.js')).defineProve],
-  ['explain', async () => (await import('./commands/explain/command.js')).defineExplain],
-  ['reach', async () => (await import('./commands/reach/command.js')).defineReach],
-  ['restyle', async () => (await import('./commands/restyle/command.js')).defineRestyle],
-  ['rename', async () => (await import('./commands/rename/command.js')).defineRename],
-  ['override', async () => (await import('./commands/override/command.js')).defineOverride],
-  ['outlast', async () => (await import('./commands/outlast/command.js')).defineOutlast],
-  ['family', async () => (await import('./commands/family/command.js')).defineFamily],
-  ['visit', async () => (await import('./commands/visit/command.js')).defineVisit],
-  ['values', async () => (await import('./commands/values/command.js')).defineValues],
-  ['hold', async () => (await import('./commands/hold/command.js')).defineHold],
-  ['sampler', async () => (await import('./commands/sampler/command.js')).defineSampler],
-  ['starter', async () => (await import('./commands/starter/command.js')).defineStarter],
-  ['undo', async () => (await import('./commands/undo/command.js')).defineUndo],
+  ['survey', async () => (await import('./survey/command.js')).defineSurvey],
+  ['draft', async () => (await import('./draft/command.js')).defineDraft],
+  ['adopt', async () => (await import('./adopt/command.js')).defineAdopt],
+  ['prove', async () => (await import('./prove/command.js')).defineProve],
+  ['explain', async () => (await import('./explain/command.js')).defineExplain],
+  ['reach', async () => (await import('./reach/command.js')).defineReach],
+  ['restyle', async () => (await import('./restyle/command.js')).defineRestyle],
+  ['rename', async () => (await import('./rename/command.js')).defineRename],
+  ['override', async () => (await import('./override/command.js')).defineOverride],
+  ['outlast', async () => (await import('./outlast/command.js')).defineOutlast],
+  ['family', async () => (await import('./family/command.js')).defineFamily],
+  ['visit', async () => (await import('./visit/command.js')).defineVisit],
+  ['values', async () => (await import('./values/command.js')).defineValues],
+  ['hold', async () => (await import('./hold/command.js')).defineHold],
+  ['sampler', async () => (await import('./sampler/command.js')).defineSampler],
+  ['starter', async () => (await import('./starter/command.js')).defineStarter],
+  ['undo', async () => (await import('./undo/command.js')).defineUndo],
   ['demo', loadDemo],
   ['shell', loadShell],
 ]);
 
 /** The demo runs the other commands as if they were typed. */
 async function loadDemo(): Promise<Define> {
-  const { defineDemo } = await import('./commands/demo/command.js');
+  const { defineDemo } = await import('./demo/command.js');
   return (program, act) => defineDemo(program, act, runProgram);
 }
 
 /** What completes knows every command. */
 async function loadShell(): Promise<Define> {
-  const { defineShell } = await import('./commands/shell/command.js');
+  const { defineShell } = await import('./shell/command.js');
   return (program, act) => defineShell(program, act, () => wholeProgram(act));
 }
 
@@ -81,7 +81,7 @@ const MOST_NAMED = 10;
 /** One line for each kind of thing there is to say. */
 async function tell({ leftOut, unlinked }: Notices, { warn }: Terminal): Promise<void> {
   if (leftOut.size + unlinked.size === 0) return;
-  const { messageText } = await import('../core/messages.js');
+  const { messageText } = await import('../core/base/messages/index.js');
   const listed = (names: readonly string[]): string =>
     `${names.slice(0, MOST_NAMED).join(', ')}${names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : ''}`;
   const say = (code: 'left-out' | 'unlinked', names: readonly string[]): void => {
@@ -137,7 +137,7 @@ export async function codeOf(error: unknown, { warn, environment }: Terminal): P
   }
   if (isSystemError(error)) {
     const { code = '', path: file = 'a file' } = error;
-    const { messageText } = await import('../core/messages.js');
+    const { messageText } = await import('../core/base/messages/index.js');
     warn(`acervus: ${oneLine(messageText('system', { file, problem: code }))}\n`);
     return USAGE;
   }

@@ -7,7 +7,7 @@ import picomatch from 'picomatch';
 import type { View } from '../browser/capture.js';
 import type { PixelDifference } from '../browser/compare.js';
 import { judge, type PageVerdict } from '../browser/judge.js';
-import { UsageError } from '../core/usage-error.js';
+import { UsageError } from '../core/base/usage-error.js';
 import { insideSite } from '../site/files/inside.js';
 import { readConfig } from '../site/files/pages.js';
 import { openState, otherState } from '../site/files/state.js';

@@ -3,8 +3,8 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { takeOutlined } from '../browser/outlined.js';
-import type { Page } from '../core/markup/index.js';
-import { placeIn, showPlace } from '../core/source.js';
+import { placeIn, showPlace } from '../core/base/source.js';
+import type { Page } from '../core/read/markup/index.js';
 import { openFolder } from '../site/files/files.js';
 import { insideSite } from '../site/files/inside.js';
 import { readConfig } from '../site/files/pages.js';

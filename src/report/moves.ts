@@ -1,7 +1,7 @@
 // A move of a draft on one tag that it changes: the tag as it was, and as it is.
 
-import { type Page, parsePage } from '../core/markup/index.js';
-import { placeIn } from '../core/source.js';
+import { placeIn } from '../core/base/source.js';
+import { type Page, parsePage } from '../core/read/markup/index.js';
 import type { SiteFiles } from '../site/files/files.js';
 import { readConfig } from '../site/files/pages.js';
 import { SiteReader } from '../site/rendering/reader.js';

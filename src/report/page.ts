@@ -1,7 +1,7 @@
 // The common look of result pages: an account read down its left edge, one column of figures, generous space.
 
 import { createHash } from 'node:crypto';
-import { grouped } from '../core/grouped.js';
+import { grouped } from '../core/base/grouped.js';
 
 /** Text of a site or a person, for content and attributes. */
 export function escapeHtml(text: string): string {

@@ -3,7 +3,7 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { judge, type PageVerdict } from '../browser/judge.js';
-import { UsageError } from '../core/usage-error.js';
+import { UsageError } from '../core/base/usage-error.js';
 import { openFolder } from '../site/files/files.js';
 import { insideSite } from '../site/files/inside.js';
 import { readConfig } from '../site/files/pages.js';

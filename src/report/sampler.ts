@@ -1,10 +1,10 @@
 // Every shared style on one page: values first, then what is made of them, each with an element of the site to see it on.
 
 import culori from 'culori/require';
-import { groupBy } from '../core/group-by.js';
-import { SHOWN, type SharedStyle, type ShownState, STYLE_KINDS } from '../core/sampler/index.js';
-import { showPlace } from '../core/source.js';
-import type { ColourPair, NamedValue, UnnamedValue, Values } from '../core/values/index.js';
+import { SHOWN, type SharedStyle, type ShownState, STYLE_KINDS } from '../core/ask/sampler/index.js';
+import type { ColourPair, NamedValue, UnnamedValue, Values } from '../core/ask/values/index.js';
+import { groupBy } from '../core/base/group-by.js';
+import { showPlace } from '../core/base/source.js';
 import { escapeHtml, figures, page } from './page.js';
 
 /** How a style is shown: a document for a frame, or a picture. */

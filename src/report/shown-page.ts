@@ -1,6 +1,6 @@
 // Which page a picture shows.
 
-import { UsageError } from '../core/usage-error.js';
+import { UsageError } from '../core/base/usage-error.js';
 import type { SiteReader } from '../site/rendering/reader.js';
 
 /** In: the page that is asked for; without one, those that would do, the best first. Throws `UsageError` for what is no whole page. */

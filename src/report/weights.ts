@@ -1,7 +1,7 @@
 // How much styling each page of a site holds of its own, and where the pages that hold most lie.
 
-import { debtsOf } from '../core/hold/index.js';
-import type { Page } from '../core/markup/index.js';
+import { debtsOf } from '../core/ask/hold/index.js';
+import type { Page } from '../core/read/markup/index.js';
 import type { SiteFiles } from '../site/files/files.js';
 import { readConfig } from '../site/files/pages.js';
 import { parseAlone } from '../site/rendering/placing.js';

@@ -1,6 +1,6 @@
 // A work list in the forms that people work from: Markdown with boxes to tick, a table, and a page.
 
-import { groupBy } from '../core/group-by.js';
+import { groupBy } from '../core/base/group-by.js';
 import { keepFile, WORK_FILE } from '../site/visiting/keeper.js';
 import type { WorkItem, WorkList } from '../site/visiting/work-list.js';
 import { escapeHtml, figures, page } from './page.js';

@@ -1,10 +1,10 @@
 // `acervus.json`: optional, checked, never code.
 
 import { z } from 'zod';
-import { firstIssue, scopeName, sharedPath, tasteName } from '../core/choices.js';
-import { PARTS } from '../core/parts.js';
-import { UsageError } from '../core/usage-error.js';
-import { boxSchema } from '../core/visit/box-schema.js';
+import { boxSchema } from '../core/ask/visit/box-schema.js';
+import { firstIssue, scopeName, sharedPath, tasteName } from '../core/base/choices.js';
+import { UsageError } from '../core/base/usage-error.js';
+import { PARTS } from '../core/read/sheets/shared-sheet.js';
 
 const namePart = z.string().regex(/^[a-zA-Z0-9_-]*$/, 'expected letters, digits, - and _');
 const globs = z.array(z.string().min(1));

@@ -7,7 +7,7 @@ import type { Page as Tab } from 'playwright-core';
 import { compileSelectorList, NEVER, type SiteModel } from '../../src/core/cascade/index.js';
 import { override } from '../../src/core/change/override/index.js';
 import { allRules, restyle } from '../../src/core/change/restyle/index.js';
-import { applyToSources, type Edit } from '../../src/core/edits/index.js';
+import { applyToSources, type Edit } from '../../src/core/edit/text/index.js';
 import { differenceText, type IntentProof, isAsWished } from '../../src/core/proof/index.js';
 import { withBrowser } from '../support/chromium.js';
 import { Random, site } from '../support/generate.js';
@@ -122,13 +122,13 @@ test(`${SEEDS.many} restyled rules on random sites change their own elements onl
       const random = new Random(seed * 13);
       const files = fightingSite(seed + 500, random);
       const model = modelOf(files);
-      const rules = allRules(model, ['kit.css']).filter(({ rule: { selectors, conditions } }) => {
-        const [only = ''] = selectors.length === 1 && conditions.length < 2 ? selectors : [];
+      const rules = allRules(model, ['kit.css']).filter(({ rule: { selector, nesting, conditions } }) => {
+        const only = nesting.length === 1 && conditions.length < 2 ? selector : '';
         return only !== '' && !only.includes('::') && matches(model, 'index.html', only);
       });
       if (rules.length === 0) continue;
       const { rule } = random.pick(rules);
-      const [selector = ''] = compiled(rule.selectors[0]!);
+      const [selector = ''] = compiled(rule.selector);
       const [condition] = rule.conditions;
       if (selector === '' || (condition !== undefined && condition.kind !== 'media')) continue;
       const change = asked(random);

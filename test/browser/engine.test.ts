@@ -10,7 +10,7 @@ import {
   interactionGroup,
   knownPropertyNames,
   longhands,
-} from '../../src/core/sheets/index.js';
+} from '../../src/core/read/sheets/index.js';
 import { withBrowser } from '../support/chromium.js';
 import { Random, site, withTaste } from '../support/generate.js';
 import { readerOf } from '../support/model.js';

@@ -10,7 +10,7 @@ import { type FamilyTable, planFamily } from '../../src/core/change/family/index
 import { outlast, planMends } from '../../src/core/change/outlast/index.js';
 import { rename } from '../../src/core/change/rename/index.js';
 import { allRules } from '../../src/core/change/restyle/index.js';
-import { applyEdits, type Edit } from '../../src/core/edits/index.js';
+import { applyEdits, type Edit } from '../../src/core/edit/text/index.js';
 import { differenceText, isAsWished } from '../../src/core/proof/index.js';
 import { AT_REST, lookDifferent, POINTED_AT, scriptRun, withBrowser } from '../support/chromium.js';
 import { Random, scriptedSite, selector, site } from '../support/generate.js';

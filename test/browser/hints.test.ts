@@ -4,8 +4,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import type { Page as Tab } from 'playwright-core';
-import { hintDeclarations, isExactHint } from '../../src/core/hints/index.js';
-import { parsePage } from '../../src/core/markup/index.js';
+import { hintDeclarations, isExactHint } from '../../src/core/read/hints/index.js';
+import { parsePage } from '../../src/core/read/markup/index.js';
 import { withBrowser } from '../support/chromium.js';
 import { ALL } from '../support/seeds.js';
 

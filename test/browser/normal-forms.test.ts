@@ -3,7 +3,11 @@
 
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { canonicalProperty, expandDeclaration, knownPropertyNames } from '../../src/core/sheets/index.js';
+import {
+  canonicalProperty,
+  expandDeclaration,
+  knownPropertyNames,
+} from '../../src/core/read/sheets/index.js';
 import { withBrowser } from '../support/chromium.js';
 import { ALL } from '../support/seeds.js';
 

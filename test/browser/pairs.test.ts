@@ -4,7 +4,7 @@ import assert from 'node:assert/strict';
 import path from 'node:path';
 import { test } from 'node:test';
 import { pathToFileURL } from 'node:url';
-import { valuesDocument } from '../../src/cli/commands/values/document.js';
+import { valuesDocument } from '../../src/commands/values/document.js';
 import { withBrowser } from '../support/chromium.js';
 import { acervus, demoPart, makeSite, snapshot } from '../support/site.js';
 

@@ -6,7 +6,7 @@ import path from 'node:path';
 import { test } from 'node:test';
 import { pathToFileURL } from 'node:url';
 import type { Page as Tab } from 'playwright-core';
-import { samplerDocument } from '../../src/cli/commands/sampler/document.js';
+import { samplerDocument } from '../../src/commands/sampler/document.js';
 import { withBrowser } from '../support/chromium.js';
 import { ALL } from '../support/seeds.js';
 import { acervus, demoPart, htmlPage, makeSite } from '../support/site.js';

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { ALWAYS, compileSelectorList, Matcher, NEVER, TruthTable } from '../../src/core/cascade/index.js';
-import { parsePage } from '../../src/core/markup/index.js';
+import { parsePage } from '../../src/core/read/markup/index.js';
 import { withBrowser } from '../support/chromium.js';
 import { body, Random, selector } from '../support/generate.js';
 import { Seeds } from '../support/seeds.js';

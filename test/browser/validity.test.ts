@@ -4,7 +4,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { randomValue } from '../../bench/validity-values.js';
-import { declarationValidity, knownPropertyNames } from '../../src/core/sheets/index.js';
+import { declarationValidity, knownPropertyNames } from '../../src/core/read/sheets/index.js';
 import { withBrowser } from '../support/chromium.js';
 import { Random } from '../support/generate.js';
 import { Seeds } from '../support/seeds.js';

@@ -3,11 +3,11 @@ import { execFileSync } from 'node:child_process';
 import { cpSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { adoptDocument } from '../../src/cli/commands/adopt/document.js';
-import { draftDocument } from '../../src/cli/commands/draft/document.js';
-import { proveDocument } from '../../src/cli/commands/prove/document.js';
-import { surveyDocument } from '../../src/cli/commands/survey/document.js';
-import { undoDocument } from '../../src/cli/commands/undo/document.js';
+import { adoptDocument } from '../../src/commands/adopt/document.js';
+import { draftDocument } from '../../src/commands/draft/document.js';
+import { proveDocument } from '../../src/commands/prove/document.js';
+import { surveyDocument } from '../../src/commands/survey/document.js';
+import { undoDocument } from '../../src/commands/undo/document.js';
 import { acervus, addFiles, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const link = '  <link rel="stylesheet" href="theme/line.css">\n';

@@ -257,7 +257,7 @@ test('a block in the language of a preprocessor is read, and nothing is written 
   ] as const)
     assert.match(
       (await acervus('restyle', selector, declaration, site)).stderr,
-      /no rule of the theme stands/,
+      /no rule of the theme has this selector/,
     );
   assert.match((await acervus('rename', 'fare', 'price', site)).stdout, /0 {3}selectors/);
   assert.deepEqual(snapshot(site), before);

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { adoptDocument } from '../../src/cli/commands/adopt/document.js';
+import { adoptDocument } from '../../src/commands/adopt/document.js';
 import { acervus, type Files, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const two = '<p style="top: 0; color: red">caf\u00e9</p>\n<p style="top: 0; color: red">b</p><p>c</p>';

@@ -6,7 +6,7 @@ import { execFileSync } from 'node:child_process';
 import { chmodSync, cpSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { schemas } from '../../src/cli/schemas.js';
+import { schemas } from '../../src/commands/schemas.js';
 import { acervus, addFiles, htmlPage, makeSite, PROJECT, read, snapshot } from '../support/site.js';
 
 const SHEETS =

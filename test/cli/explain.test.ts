@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { explainDocument } from '../../src/cli/commands/explain/document.js';
-import { acervus, DEMO, htmlPage, makeSite } from '../support/site.js';
+import { explainDocument } from '../../src/commands/explain/document.js';
+import { acervus, DEMO, htmlPage, makeSite, read } from '../support/site.js';
 
 const SHEETS =
   '  <link rel="stylesheet" href="platform/kit.css">\n  <link rel="stylesheet" href="theme/line.css">\n';
@@ -95,4 +95,25 @@ test('the demo reads well, and mistakes get one line', async () => {
     assert.match(wrong.stderr, message);
     assert.equal(wrong.stderr.trim().split('\n').length, 1);
   }
+});
+
+test('what holds only where something stronger does is beaten, as the proof says', async () => {
+  const folder = makeSite({
+    'index.html': htmlPage('<p id="x">Tide</p>', '  <link rel="stylesheet" href="line.css">\n'),
+    'line.css': '@media print { #x { color: red } p:hover { color: blue } }\n',
+  });
+  const [own] = (await explained('index.html', '#x', folder)).targets;
+  const colour = own?.properties.find(({ name }) => name === 'color')?.declarations;
+  assert.deepEqual(
+    colour?.map(({ value, beaten }) => [value, beaten?.why]),
+    [
+      ['red', undefined],
+      ['blue', '0,1,1 is less than 1,0,0'],
+    ],
+  );
+  const before = makeSite({
+    'index.html': read(folder, 'index.html'),
+    'line.css': '@media print { #x { color: red } p:hover { } }\n',
+  });
+  assert.equal((await acervus('prove', folder, '--against', before)).code, 0);
 });

@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { familyDocument } from '../../src/cli/commands/family/document.js';
-import { proveDocument } from '../../src/cli/commands/prove/document.js';
+import { familyDocument } from '../../src/commands/family/document.js';
+import { proveDocument } from '../../src/commands/prove/document.js';
 import { acervus, addFiles, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const LINK = '  <link rel="stylesheet" href="theme/line.css">\n';

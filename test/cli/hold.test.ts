@@ -7,7 +7,7 @@ import path from 'node:path';
 import { test } from 'node:test';
 import Ajv from 'ajv';
 import formats from 'ajv-formats';
-import { holdDocument } from '../../src/cli/commands/hold/document.js';
+import { holdDocument } from '../../src/commands/hold/document.js';
 import { acervus, addFiles, DEMO, htmlPage, makeSite, read } from '../support/site.js';
 
 const LINK = '<link rel="stylesheet" href="theme/line.css">';
@@ -256,3 +256,29 @@ test('a file that is not as it was written is one line', async () => {
     assert.equal(read(folder, 'acervus-hold.json'), broken);
   }
 });
+
+test('a nested rule is as strong as all that it stands in', async () => {
+  const folder = makeSite({
+    'acervus.json': JSON.stringify({ budgets: { strength: '0,2,0' } }),
+    'index.html': htmlPage('<p class="fare">12</p>', LINK),
+    'theme/line.css': '#a { .b { .c { top: 0 } } }\n',
+  });
+  const { document } = await hold(folder);
+  assert.deepEqual(
+    document.budgets.map(({ spent, over, at }) => [spent, over, at]),
+    [['1,2,0', true, '#a .b .c']],
+  );
+});
+
+for (const [where, css] of [
+  ['a rule', '.panel { .fare { top: 0 } }'],
+  ['a scope', '@scope (.panel) { .fare { top: 0 } }'],
+])
+  test(`a class whose rule stands in ${where} is no home outside of it`, async () => {
+    const folder = makeSite({ 'index.html': htmlPage('<p>12</p>', LINK), 'theme/line.css': `${css}\n` });
+    await hold(folder);
+    addFiles(folder, { 'index.html': htmlPage('<p style="top: 0">12</p>', LINK) });
+    const [only] = (await hold(folder)).document.fresh;
+    assert.equal(only?.kind, 'inline style');
+    assert.doesNotMatch(only?.home.todo ?? '', /fare/);
+  });

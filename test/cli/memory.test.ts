@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { refuseTooLarge } from '../../src/cli/shared/memory.js';
-import { UsageError } from '../../src/core/usage-error.js';
+import { refuseTooLarge } from '../../src/commands/shared/memory.js';
+import { UsageError } from '../../src/core/base/usage-error.js';
 
 test('a site that would not fit into memory is refused with what would help', () => {
   refuseTooLarge(10_000_000, 2_000_000_000);

@@ -2,8 +2,8 @@ import assert from 'node:assert/strict';
 import { cpSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { outlastDocument } from '../../src/cli/commands/outlast/document.js';
-import { proveDocument } from '../../src/cli/commands/prove/document.js';
+import { outlastDocument } from '../../src/commands/outlast/document.js';
+import { proveDocument } from '../../src/commands/prove/document.js';
 import { acervus, addFiles, DEMO, makeSite, read, snapshot } from '../support/site.js';
 
 const PAIR = ['--platform', 'platform/3.1=platform/4.0'] as const;
@@ -117,7 +117,7 @@ test('mistakes get one line', async () => {
   for (const [args, message] of [
     [
       [DEMO],
-      /--platform: name the sheet that is updated and its new version, as in --platform platform\/3\.1/,
+      /--platform: no update is named; give the sheet that is updated and its new version, as in --platform platform\/3\.1/,
     ],
     [[DEMO, '--platform', 'nowhere.css=x.css'], /no page uses a sheet nowhere\.css/],
     [[DEMO, '--platform', 'platform/3.1/kelpwork.css=gone.css'], /there is no file gone\.css/],

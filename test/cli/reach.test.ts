@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { reachDocument } from '../../src/cli/commands/reach/document.js';
+import { reachDocument } from '../../src/commands/reach/document.js';
 import { acervus, DEMO, htmlPage, makeSite } from '../support/site.js';
 
 const SHEETS =

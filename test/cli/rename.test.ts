@@ -1,8 +1,8 @@
 import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { renameDocument } from '../../src/cli/commands/rename/document.js';
-import { surveyDocument } from '../../src/cli/commands/survey/document.js';
+import { renameDocument } from '../../src/commands/rename/document.js';
+import { surveyDocument } from '../../src/commands/survey/document.js';
 import { acervus, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const SHEETS =

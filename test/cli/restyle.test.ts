@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { cpSync } from 'node:fs';
 import { test } from 'node:test';
-import { restyleDocument } from '../../src/cli/commands/restyle/document.js';
+import { restyleDocument } from '../../src/commands/restyle/document.js';
 import { acervus, DEMO, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const SHEETS =
@@ -99,7 +99,7 @@ test('--only-if-all refuses a partial effect, --patch writes nothing, and mistak
   assert.deepEqual(snapshot(folder), before);
   for (const [args, message] of [
     [['.kw-go', 'color: red'], /\.kw-go: is a rule of the platform \(platform\/kit\.css\)/],
-    [['.notise', 'color: red'], /\.notise: no rule of the theme stands under it; did you mean \.notice\?/],
+    [['.notise', 'color: red'], /\.notise: no rule of the theme has this selector; did you mean \.notice\?/],
     [['.notice', 'colr: red'], /colr: is no property of CSS; did you mean color\?/],
     [['.notice', 'color: centre'], /color: does not take "centre"/],
     [['.notice', 'padding: 4px', '--medium', '(min-width: 1px)'], /no such rule inside/],

@@ -2,8 +2,8 @@ import assert from 'node:assert/strict';
 import { spawn } from 'node:child_process';
 import path from 'node:path';
 import { test } from 'node:test';
-import { adoptDocument } from '../../src/cli/commands/adopt/document.js';
-import { surveyDocument } from '../../src/cli/commands/survey/document.js';
+import { adoptDocument } from '../../src/commands/adopt/document.js';
+import { surveyDocument } from '../../src/commands/survey/document.js';
 import { acervus, addFiles, DEMO, htmlPage, makeSite, PROJECT, read } from '../support/site.js';
 
 const some = (tag: string, style: string): string =>

@@ -4,7 +4,7 @@ import assert from 'node:assert/strict';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { samplerDocument } from '../../src/cli/commands/sampler/document.js';
+import { samplerDocument } from '../../src/commands/sampler/document.js';
 import { acervus, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const SHEET = `/* Skerrin Line */

@@ -4,8 +4,8 @@ import assert from 'node:assert/strict';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { starterDocument } from '../../src/cli/commands/starter/document.js';
-import { parseSheet } from '../../src/core/sheets/index.js';
+import { starterDocument } from '../../src/commands/starter/document.js';
+import { parseSheet } from '../../src/core/read/sheets/index.js';
 import { acervus, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const SHEET = `:root { --tide: #1f3a56; --unused: 3px; --deep: var(--tide); }

@@ -4,7 +4,7 @@ import assert from 'node:assert/strict';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { test } from 'node:test';
-import { valuesDocument } from '../../src/cli/commands/values/document.js';
+import { valuesDocument } from '../../src/commands/values/document.js';
 import { acervus, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const LINK = '<link rel="stylesheet" href="line.css">';

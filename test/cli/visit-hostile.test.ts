@@ -7,7 +7,7 @@ import https from 'node:https';
 import path from 'node:path';
 import { test } from 'node:test';
 import { gzipSync } from 'node:zlib';
-import type { VisitDocument } from '../../src/cli/commands/visit/document.js';
+import type { VisitDocument } from '../../src/commands/visit/document.js';
 import { html, withServer } from '../support/platform.js';
 import { acervus, makeSite, read, snapshot } from '../support/site.js';
 

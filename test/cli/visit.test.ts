@@ -7,7 +7,7 @@ import type { ServerResponse } from 'node:http';
 import path from 'node:path';
 import { test } from 'node:test';
 import { gzipSync } from 'node:zlib';
-import type { VisitDocument } from '../../src/cli/commands/visit/document.js';
+import type { VisitDocument } from '../../src/commands/visit/document.js';
 import type { WorkList } from '../../src/site/visiting/work-list.js';
 import { edit, html, type Platform, withPlatform, withServer } from '../support/platform.js';
 import { acervus, makeSite, PROJECT, read, snapshot } from '../support/site.js';

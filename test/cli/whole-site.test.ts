@@ -2,8 +2,8 @@
 
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { adoptDocument } from '../../src/cli/commands/adopt/document.js';
-import { draftDocument } from '../../src/cli/commands/draft/document.js';
+import { adoptDocument } from '../../src/commands/adopt/document.js';
+import { draftDocument } from '../../src/commands/draft/document.js';
 import { acervus, addFiles, htmlPage, makeSite, read, snapshot } from '../support/site.js';
 
 const link = (sheet: string): string => `  <link rel="stylesheet" href="${sheet}">\n`;

@@ -2,7 +2,7 @@
 
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { makeDraft } from '../../src/core/consolidate/index.js';
+import { makeDraft } from '../../src/core/change/consolidate/index.js';
 import { openFolder } from '../../src/site/files/files.js';
 import { draftSite, loadExcerpts } from '../../src/site/rendering/load.js';
 import { demoPart, htmlPage, makeSite } from '../support/site.js';

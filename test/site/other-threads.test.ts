@@ -3,8 +3,8 @@
 import assert from 'node:assert/strict';
 import path from 'node:path';
 import { test } from 'node:test';
+import { UsageError } from '../../src/core/base/usage-error.js';
 import { emptyPart, mergeProofs, proofOf } from '../../src/core/proof/index.js';
-import { UsageError } from '../../src/core/usage-error.js';
 import { openFolder } from '../../src/site/files/files.js';
 import { readConfig } from '../../src/site/files/pages.js';
 import type { Job, ProveResult } from '../../src/site/threads/job-model.js';

@@ -1,9 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { parseDraft } from '../../src/core/draft/text.js';
-import { applyEdits } from '../../src/core/edits/index.js';
-import { UsageError } from '../../src/core/usage-error.js';
+import { UsageError } from '../../src/core/base/usage-error.js';
+import { parseDraft } from '../../src/core/edit/draft/text.js';
+import { applyEdits } from '../../src/core/edit/text/index.js';
 import { parseConfig } from '../../src/site/config.js';
 import { decodeAs, decodeFile, encodeFile } from '../../src/site/files/encoding.js';
 import { openFolder } from '../../src/site/files/files.js';

@@ -2,7 +2,7 @@
 
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { parsePage } from '../../src/core/markup/index.js';
+import { parsePage } from '../../src/core/read/markup/index.js';
 import { openFolder } from '../../src/site/files/files.js';
 import {
   holdsMarkup,

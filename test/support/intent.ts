@@ -3,7 +3,7 @@
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import type { CDPSession, Page as Tab } from 'playwright-core';
-import type { DeclarationChange } from '../../src/core/edits/index.js';
+import type { DeclarationChange } from '../../src/core/edit/text/index.js';
 import { AT_REST, LOOKS, POINTED_AT, type State } from './chromium.js';
 import { selector as anySelector, type Random } from './generate.js';
 

@@ -10,7 +10,7 @@ import {
   settleIn,
 } from '../../src/core/ask/explain/index.js';
 import { ALWAYS, NEVER, type StyleReader, type Truth } from '../../src/core/cascade/index.js';
-import { canonicalProperty, longhands } from '../../src/core/sheets/index.js';
+import { canonicalProperty, longhands } from '../../src/core/read/sheets/index.js';
 
 type Matched = Awaited<ReturnType<typeof matchedStyles>>;
 

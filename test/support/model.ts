@@ -11,9 +11,10 @@ import {
   type Consolidation,
   type ConsolidationInput,
   consolidate,
-} from '../../src/core/consolidate/index.js';
-import { parsePage } from '../../src/core/markup/index.js';
-import { readScript } from '../../src/core/scripts/index.js';
+} from '../../src/core/change/consolidate/index.js';
+import { parsePage } from '../../src/core/read/markup/index.js';
+import { readScript } from '../../src/core/read/scripts/index.js';
+import { parseSheet } from '../../src/core/read/sheets/index.js';
 import {
   nameStyles,
   nameValue,
@@ -24,7 +25,6 @@ import {
   unnamed,
   usualSpelling,
 } from '../../src/core/search/index.js';
-import { parseSheet } from '../../src/core/sheets/index.js';
 import {
   mergeStock,
   SiteScripts,

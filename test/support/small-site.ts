@@ -3,8 +3,8 @@
 // In every area some of six groups of elements carry some of three declarations: paragraphs and headings in two scopes, items
 // of a list in turn, and paragraphs that nothing tells from their neighbours.
 
-import { makeDraft, planAdoption } from '../../src/core/consolidate/index.js';
-import { applyEdits } from '../../src/core/edits/index.js';
+import { makeDraft, planAdoption } from '../../src/core/change/consolidate/index.js';
+import { applyEdits } from '../../src/core/edit/text/index.js';
 import { modelOf, scriptsOf } from './model.js';
 
 interface Numbers {

@@ -1,6 +1,6 @@
 // Numbers as they are typed behind an option. Which of them a command can use, the command says.
 
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 
 /** Out: `undefined` where nothing was typed. Throws what `complain` makes of a text that is no whole number. */
 export function readWhole(

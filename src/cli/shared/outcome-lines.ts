@@ -1,9 +1,9 @@
 // What `draft` and `adopt` say alike: the styles by home, and what stays with its reason.
 
-import type { AdoptionReport, Draft, DraftStyle } from '../../core/draft/index.js';
-import { groupBy } from '../../core/group-by.js';
+import type { Frozen } from '../../commands/shared/document-parts.js';
+import { groupBy } from '../../core/base/group-by.js';
+import type { AdoptionReport, Draft, DraftStyle } from '../../core/edit/draft/index.js';
 import { count } from '../../core/proof/index.js';
-import type { Frozen } from './document-parts.js';
 import { clean, declarationsLine, dim, grouped, heading, more, row, swatch } from './paper.js';
 
 const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {

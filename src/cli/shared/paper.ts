@@ -4,12 +4,12 @@
 import picocolors from 'picocolors';
 import stringWidth from 'string-width';
 import wrapAnsi from 'wrap-ansi';
-import { grouped } from '../../core/grouped.js';
-import { normalColour } from '../../core/sheets/colours.js';
-import { clean } from './site-text.js';
+import { grouped } from '../../core/base/grouped.js';
+import { clean } from '../../core/base/site-text.js';
+import { normalColour } from '../../core/read/sheets/colours.js';
 
-export { grouped } from '../../core/grouped.js';
-export { asTyped, clean, quoted } from './site-text.js';
+export { grouped } from '../../core/base/grouped.js';
+export { asTyped, clean, quoted } from '../../core/base/site-text.js';
 
 /** Colour follows NO_COLOR, FORCE_COLOR and the terminal, and nothing else: a log of a build is no terminal. */
 function wantsColour({ NO_COLOR, FORCE_COLOR, TERM }: NodeJS.ProcessEnv): boolean {

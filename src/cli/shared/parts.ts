@@ -1,6 +1,6 @@
 // Work shared out to several machines, as it is asked for: `--part 3/8`, and `--join` with the files of all parts.
 
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import type { PartDocument } from '../../site/threads/part-file.js';
 import type { Share } from '../../site/threads/shares.js';
 import type { Terminal } from './terminal.js';

@@ -1,6 +1,6 @@
 // `--paste`: the whole text of each box or sheet that was changed, to be pasted where it stands on the running site.
 
-import { boxName } from '../../core/visit/index.js';
+import { boxName } from '../../core/ask/visit/index.js';
 import { openFolder } from '../../site/files/files.js';
 import { readConfig } from '../../site/files/pages.js';
 import { readText } from '../../site/files/text.js';

@@ -3,7 +3,7 @@
 import { existsSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { findChromium } from '../../browser/chromium.js';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import type { Terminal } from './terminal.js';
 
 /** As they are typed. */

@@ -1,9 +1,9 @@
 // `--report`: what a command found, as one page for whoever pays.
 
-import { grouped } from '../../core/grouped.js';
+import type { AdoptDocument } from '../../commands/adopt/document.js';
+import type { SurveyDocument } from '../../commands/survey/document.js';
+import { grouped } from '../../core/base/grouped.js';
 import type { WholeReport } from '../../report/whole.js';
-import type { AdoptDocument } from '../commands/adopt/document.js';
-import type { SurveyDocument } from '../commands/survey/document.js';
 import { homeWords } from './outcome-lines.js';
 import type { Terminal } from './terminal.js';
 

@@ -1,7 +1,7 @@
 // Elements that were meant and keep what they had, and by what.
 
+import { showPlace } from '../../core/base/source.js';
 import type { Unmoved } from '../../core/change/restyle/index.js';
-import { showPlace } from '../../core/source.js';
 import { clean, declarationsLine, dim, heading, row } from './paper.js';
 
 const REACHED_BY: Readonly<Record<Unmoved['why'], string>> = {

@@ -1,6 +1,6 @@
 // Positions among those siblings that a list of selectors matches: `:nth-child(2 of .fare)`.
 
-import type { PageElement } from '../markup/index.js';
+import type { PageElement } from '../read/markup/index.js';
 import type { ComplexSelector, Simple } from './selector-model.js';
 import { ALWAYS, NEVER, type Truth } from './truth.js';
 

@@ -1,8 +1,8 @@
 // Rejects descendant selectors without a walk: a hashed set of all names on an element's ancestors, some hundred bits each.
 // Hot path: plain loops over typed arrays. A filter may say "perhaps" wrongly, never "no".
 
-import { BoundedMap } from '../bounded.js';
-import type { Page, PageElement } from '../markup/index.js';
+import { BoundedMap } from '../base/bounded.js';
+import type { Page, PageElement } from '../read/markup/index.js';
 import type { ComplexSelector } from './selector-model.js';
 
 /** Of a page as it is, and with all that scripts may give. */

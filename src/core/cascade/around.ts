@@ -1,7 +1,7 @@
 // What stands around the tops of a part, for who asks of one of its elements.
 
-import { getOrInsert } from '../get-or-insert.js';
-import { type Chain, isLoose, type Page, type PageElement } from '../markup/index.js';
+import { getOrInsert } from '../base/get-or-insert.js';
+import { type Chain, isLoose, type Page, type PageElement } from '../read/markup/index.js';
 import type { ComplexSelector } from './selector-model.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
 

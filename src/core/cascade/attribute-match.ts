@@ -1,6 +1,6 @@
 // How attribute selectors compare values.
 
-import { attributeOf, type PageElement, splitTokens } from '../markup/index.js';
+import { attributeOf, type PageElement, splitTokens } from '../read/markup/index.js';
 import type { Simple } from './selector-model.js';
 
 export type AskedAttribute = Extract<Simple, { kind: 'attribute' }>;

@@ -2,7 +2,7 @@
 //
 // Known only where the markup alone decides it: no sheet, style, attribute or script of the page speaks of directions.
 
-import { attributeOf, type Page } from '../markup/index.js';
+import { attributeOf, type Page } from '../read/markup/index.js';
 import type { OwnStyling, TrialRule } from './outcome-model.js';
 import type { Program } from './program.js';
 import type { Block } from './rule-index.js';

@@ -3,6 +3,7 @@
 
 export { aroundKey, chainsAround } from './around.js';
 export { AtRest } from './at-rest.js';
+export { beaterOf, canWin } from './can-win.js';
 export { mirrored } from './direction.js';
 export { Matcher } from './matcher.js';
 export { changedSelectors, mayMatchOn, mayStandOn } from './may-stand.js';

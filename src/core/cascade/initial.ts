@@ -1,8 +1,8 @@
 // What says no more than saying nothing would: initial values of properties that do not inherit, on elements of which no
 // browser's own sheet speaks (https://html.spec.whatwg.org/multipage/rendering.html).
 
-import type { PageElement } from '../markup/index.js';
-import { interactionGroup } from '../sheets/index.js';
+import type { PageElement } from '../read/markup/index.js';
+import { interactionGroup } from '../read/sheets/index.js';
 import type { Outcomes } from './outcome-model.js';
 
 /** Elements without any side of their own; and those with a margin above and below. */

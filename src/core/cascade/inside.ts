@@ -1,6 +1,6 @@
 // `:has()`: what stands in an element, or behind it.
 
-import type { Page, PageElement } from '../markup/index.js';
+import type { Page, PageElement } from '../read/markup/index.js';
 import type { ComplexSelector, Compound } from './selector-model.js';
 import { reachable, stepFrom, subtreeEnd } from './tree-steps.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';

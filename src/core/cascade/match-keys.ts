@@ -1,6 +1,6 @@
 // Short names for what matches an element: a name is asked for every element of a site, and most match alike.
 
-import { getOrInsert, newMap } from '../get-or-insert.js';
+import { getOrInsert, newMap } from '../base/get-or-insert.js';
 
 export class MatchKeys {
   readonly #next = new Map<string, Map<string, Map<number, string>>>();

@@ -7,7 +7,7 @@ import {
   isSurelyIn,
   type Page,
   type PageElement,
-} from '../markup/index.js';
+} from '../read/markup/index.js';
 import { AmongSiblings } from './among-siblings.js';
 import { Outside } from './around.js';
 import { isEditable } from './attribute-match.js';

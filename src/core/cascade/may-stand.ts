@@ -1,7 +1,7 @@
 // Whether an element that a selector picks out may stand on a page, told by the names on it: most pages of a large site
 // are not looked into for most questions.
 
-import { namesOn, type Page } from '../markup/index.js';
+import { namesOn, type Page } from '../read/markup/index.js';
 import type { Program } from './program.js';
 import type { ScriptStates } from './script-states.js';
 import type { ComplexSelector } from './selector-model.js';

@@ -1,9 +1,9 @@
 // Whether an element has a name that a selector asks for: id, class or attribute. Yes, no, or when a script gives it,
 // takes it, or template text puts it in.
 
-import { BoundedMap } from '../bounded.js';
-import { getOrInsert } from '../get-or-insert.js';
-import { attributeOf, hasTemplateText, type Page, type PageElement } from '../markup/index.js';
+import { BoundedMap } from '../base/bounded.js';
+import { getOrInsert } from '../base/get-or-insert.js';
+import { attributeOf, hasTemplateText, type Page, type PageElement } from '../read/markup/index.js';
 import { type AskedAttribute, isChangedByBrowser, valueMatches } from './attribute-match.js';
 import type { ScriptStates } from './script-states.js';
 import { DECIDING } from './static-states.js';

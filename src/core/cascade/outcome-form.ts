@@ -1,6 +1,6 @@
 // The canonical text of outcomes: equal texts, equal looks.
 
-import { interactionGroup } from '../sheets/index.js';
+import { interactionGroup } from '../read/sheets/index.js';
 import type { Outcome, OutcomeList, Outcomes } from './outcome-model.js';
 import { ALWAYS } from './truth.js';
 

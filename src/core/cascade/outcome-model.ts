@@ -1,7 +1,7 @@
 // What the cascade makes of an element: its outcome lists, and what they come from.
 
-import type { HintDeclaration } from '../hints/index.js';
-import type { Declaration } from '../sheets/index.js';
+import type { HintDeclaration } from '../read/hints/index.js';
+import type { Declaration } from '../read/sheets/index.js';
 import type { RuleMatch } from './program-matches.js';
 import type { Block, Entry, ProgramRule } from './rule-index.js';
 import type { SheetUse } from './stack.js';

@@ -1,9 +1,9 @@
 // What an element comes to, in parts that do not tell each other: a trial that speaks of one of them leaves the others as they
 // are.
 
-import { getOrInsert, newMap } from '../get-or-insert.js';
-import { groupBy } from '../group-by.js';
-import { type Declaration, interactionGroup } from '../sheets/index.js';
+import { getOrInsert, newMap } from '../base/get-or-insert.js';
+import { groupBy } from '../base/group-by.js';
+import { type Declaration, interactionGroup } from '../read/sheets/index.js';
 import { outcomesForm } from './outcome-form.js';
 import type { Matched, Outcome, Outcomes, TakenOut, TrialRule } from './outcome-model.js';
 import type { Block } from './rule-index.js';

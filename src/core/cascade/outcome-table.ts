@@ -1,8 +1,8 @@
 // What one comparison shares: interned conditions, outcomes and compiled blocks.
 
-import { folderOf, holdsAddress } from '../addresses.js';
-import { BoundedMap } from '../bounded.js';
-import type { HintDeclaration } from '../hints/index.js';
+import { folderOf, holdsAddress } from '../base/addresses.js';
+import { BoundedMap } from '../base/bounded.js';
+import type { HintDeclaration } from '../read/hints/index.js';
 import { MatchKeys } from './match-keys.js';
 import type { Untried } from './outcome-parts.js';
 import { compileBlock } from './program.js';

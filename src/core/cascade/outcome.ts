@@ -1,13 +1,13 @@
 // Outcome lists: for one element, or a pseudo-element of it, and one longhand, every declaration that could win,
 // strongest first, each with its condition, down to the first unconditional one.
 
-import { folderOf, holdsAddress } from '../addresses.js';
-import { getOrInsert } from '../get-or-insert.js';
-import { hintDeclarations } from '../hints/index.js';
-import type { Page } from '../markup/index.js';
+import { folderOf, holdsAddress } from '../base/addresses.js';
+import { getOrInsert } from '../base/get-or-insert.js';
+import { hintDeclarations } from '../read/hints/index.js';
+import type { Page } from '../read/markup/index.js';
+import { makesRoom, StrongerConditions } from './can-win.js';
 import { blockWithout, fullLayer, ofElement, trialContribution } from './contributions.js';
 import { type Direction, Directions, physicalName } from './direction.js';
-import { Held } from './held.js';
 import { type Sides, sidesOf, withoutInitial } from './initial.js';
 import { Matcher } from './matcher.js';
 import type { MatcherOptions } from './name-match.js';
@@ -350,7 +350,7 @@ function buildLists(
   asked?: ReadonlySet<string>,
 ): Map<string, Outcome[]> {
   const lists = new Map<string, Outcome[]>();
-  const held = new Map<string, Held>();
+  const stronger = new Map<string, StrongerConditions>();
   const closed = new Set<string>();
   /** Longhands of which something rolls back its layer: below it counts in which layer a value stands. */
   const rolledBack = new Set<string>();
@@ -363,7 +363,7 @@ function buildLists(
       const longhand = direction === undefined ? entry.longhand : physicalName(entry.longhand, direction);
       if (closed.has(longhand)) continue;
       const condition = truths.and(contribution.truth, entry.supported);
-      const rollsBack = entry.value === 'revert-layer';
+      const rollsBack = makesRoom(entry.value);
       const layer = `in ${contribution.origin.kind} ${contribution.layer}`;
       const value = rollsBack
         ? `revert-layer ${layer}`
@@ -376,10 +376,9 @@ function buildLists(
         list = [];
         lists.set(longhand, list);
       }
-      // The stronger one hides the weaker that holds nowhere else, unless it makes room for it.
-      const before = getOrInsert(held, longhand, () => new Held(truths));
-      if (before.covers(condition)) continue;
-      if (!rollsBack) before.add(condition);
+      const before = getOrInsert(stronger, longhand, () => new StrongerConditions(truths));
+      if (!before.letWin(condition)) continue;
+      before.add({ value: entry.value, condition });
       list.push({
         longhand,
         value,

@@ -1,7 +1,7 @@
 // Names for elements that conditions are about.
 
-import { getOrInsert } from '../get-or-insert.js';
-import type { PageElement } from '../markup/index.js';
+import { getOrInsert } from '../base/get-or-insert.js';
+import type { PageElement } from '../read/markup/index.js';
 
 /** Ways to elements, remembered for the one that was last asked from. */
 export class Paths {

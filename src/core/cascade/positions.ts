@@ -1,7 +1,7 @@
 // Positions among siblings, of all elements and of those with the same name, for a whole page in one pass: a page may hold
 // a table of a hundred thousand rows.
 
-import type { Page, PageElement } from '../markup/index.js';
+import type { Page, PageElement } from '../read/markup/index.js';
 
 export class Positions {
   static readonly #known = new WeakMap<Page, Positions>();

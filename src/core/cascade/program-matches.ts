@@ -4,9 +4,9 @@
 // chain (their own names, as far as the sheet mentions them, under a parent with the same chain) match alike, on every
 // page that uses the sheet. Selectors that look at siblings, positions or descendants are asked element by element.
 
-import { getOrInsert } from '../get-or-insert.js';
-import { isUnsure, mayHaveOf, type Page, type PageElement, unsureForm } from '../markup/index.js';
-import { MOVED } from '../scripts/index.js';
+import { getOrInsert } from '../base/get-or-insert.js';
+import { isUnsure, mayHaveOf, type Page, type PageElement, unsureForm } from '../read/markup/index.js';
+import { MOVED } from '../read/scripts/index.js';
 import { AncestorFilter, wantedAncestors } from './ancestor-filter.js';
 import { aroundKey } from './around.js';
 import { type AskedAttribute, valueMatches } from './attribute-match.js';

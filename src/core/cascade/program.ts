@@ -9,7 +9,7 @@ import {
   type RuleCondition,
   type ScopePrelude,
   type Sheet,
-} from '../sheets/index.js';
+} from '../read/sheets/index.js';
 import { ProgramMatches } from './program-matches.js';
 import type { Block, Entry, ProgramRule, RuleScope } from './rule-index.js';
 import { compileSelectorList } from './selector.js';
@@ -42,13 +42,13 @@ export function compileSheet(
   const lists = new Map<string, ReturnType<typeof compileSelectors>>();
   const { namespaces } = sheet;
   sheet.rules.forEach((rule, order) => {
-    const key = `${rule.scope === undefined ? '' : '@scope'}\0${rule.selectors.join('\0')}`;
+    const key = `${rule.scope === undefined ? '' : '@scope'}\0${rule.nesting.join('\0')}`;
     let list = lists.get(key);
     if (list === undefined) {
       const local = isModule
-        ? { sheet: holder, isOpen: isOpen || rule.selectors.some((text) => OPEN_RULE.test(text)) }
+        ? { sheet: holder, isOpen: isOpen || rule.nesting.some((text) => OPEN_RULE.test(text)) }
         : undefined;
-      list = compileSelectors(rule.selectors, { scoped: rule.scope !== undefined, namespaces, local });
+      list = compileSelectors(rule.nesting, { scoped: rule.scope !== undefined, namespaces, local });
       lists.set(key, list);
     }
     const scope = compileScope(rule.scope, namespaces);
@@ -56,7 +56,7 @@ export function compileSheet(
     if (scope === 'invalid' || list.kind === 'invalid') return;
     const parts = rule.conditions.map((condition) => conditionTruth(condition, table));
     if (list.unsure)
-      parts.push(table.literal(`the browser knows every selector of ${rule.selectors.join(' / ')}`));
+      parts.push(table.literal(`the browser knows every selector of ${rule.nesting.join(' / ')}`));
     const condition = table.and(...parts);
     if (condition === NEVER) return;
     // Most rules of a framework match nothing on a site: their declarations are read when one does.

@@ -1,6 +1,6 @@
 // The rules of a sheet, one entry per complex selector, found by the rarest part of their last compound.
 
-import type { Declaration, StyleRule } from '../sheets/index.js';
+import type { Declaration, StyleRule } from '../read/sheets/index.js';
 import type { ComplexSelector } from './selector-model.js';
 import type { Truth } from './truth.js';
 

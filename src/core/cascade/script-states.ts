@@ -3,9 +3,9 @@
 // A script of the site may mean any element that it does not name otherwise. A library acts where the markup calls it: it
 // may mean elements whose id or class it names, and what it names outright.
 
-import { BoundedMap } from '../bounded.js';
-import type { PageElement } from '../markup/index.js';
-import { type Meant, MOVED, type NameWrite, type ScriptReading } from '../scripts/index.js';
+import { BoundedMap } from '../base/bounded.js';
+import type { PageElement } from '../read/markup/index.js';
+import { type Meant, MOVED, type NameWrite, type ScriptReading } from '../read/scripts/index.js';
 
 /** A script as a page uses it. */
 export interface PageScript {

@@ -1,6 +1,6 @@
 // Selectors as the matcher walks them, from right to left.
 
-import type { PageElement } from '../markup/index.js';
+import type { PageElement } from '../read/markup/index.js';
 
 export type Combinator = ' ' | '>' | '+' | '~';
 

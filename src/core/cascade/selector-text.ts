@@ -2,8 +2,8 @@
 // what a selector matches is not asked. Names count wherever they stand, inside `:is()` and the like too.
 
 import { ident } from 'css-tree/utils';
-import { Token, tokenize, tokenText } from '../sheets/tokens.js';
-import type { SourceRange } from '../source.js';
+import type { SourceRange } from '../base/source.js';
+import { Token, tokenize, tokenText } from '../read/sheets/tokens.js';
 
 export interface WrittenClass {
   /** Without escapes. */

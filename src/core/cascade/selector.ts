@@ -2,7 +2,7 @@
 
 import type { CssNode, SelectorList } from 'css-tree';
 import * as csstree from 'css-tree/dist/csstree.esm';
-import { ANY_OF_MODULE, moduleClass } from '../components/index.js';
+import { ANY_OF_MODULE, moduleClass } from '../read/components/index.js';
 import { ELEMENTS, IDENTIFIER, LEGACY_ELEMENTS, PLAIN, POSITIONS, STATES } from './selector-known.js';
 import {
   type Combinator,

@@ -1,6 +1,7 @@
 // One state of a whole site in memory: every page parsed, and the styles it runs over.
 
-import type { BlockCompiler } from '../components/index.js';
+import { comparePaths, type Place, type SourceRange } from '../base/source.js';
+import type { BlockCompiler } from '../read/components/index.js';
 import {
   isGiven,
   type Page,
@@ -8,9 +9,8 @@ import {
   pagesThatShow,
   parsePage,
   type SourceTag,
-} from '../markup/index.js';
-import { comparePaths, type Place, type SourceRange } from '../source.js';
-import { type Mentions, NO_MENTIONS, Standing } from '../standing/index.js';
+} from '../read/markup/index.js';
+import { type Mentions, NO_MENTIONS, Standing } from '../read/standing/index.js';
 import { StyleReader } from './outcome.js';
 import { OutcomeTable } from './outcome-table.js';
 import { type ScriptText, SiteStyles } from './site-styles.js';

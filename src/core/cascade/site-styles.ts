@@ -1,10 +1,10 @@
 // The sheets of one state of a site: each compiled once, whatever number of pages use it.
 
-import { fileAt, folderOf } from '../addresses.js';
-import { getOrInsert } from '../get-or-insert.js';
-import type { Page, ScriptReference } from '../markup/index.js';
-import { importedFiles, scriptReading } from '../scripts/index.js';
-import { parseSheet } from '../sheets/index.js';
+import { fileAt, folderOf } from '../base/addresses.js';
+import { getOrInsert } from '../base/get-or-insert.js';
+import type { Page, ScriptReference } from '../read/markup/index.js';
+import { importedFiles, scriptReading } from '../read/scripts/index.js';
+import { parseSheet } from '../read/sheets/index.js';
 import type { OutcomeTable } from './outcome-table.js';
 import { compileSheet, type Program } from './program.js';
 import type { PageScript } from './script-states.js';

@@ -1,10 +1,10 @@
 // The sheets of one page in cascade order: links, style blocks and imports, with the conditions they apply under.
 
-import { fileAt } from '../addresses.js';
-import type { Page, PageElement, SheetReference } from '../markup/index.js';
-import { type AddedSheet, GONE } from '../scripts/index.js';
-import { shortHash } from '../short-hash.js';
-import { type Place, placeIn, type SourceRange } from '../source.js';
+import { fileAt } from '../base/addresses.js';
+import { shortHash } from '../base/short-hash.js';
+import { type Place, placeIn, type SourceRange } from '../base/source.js';
+import type { Page, PageElement, SheetReference } from '../read/markup/index.js';
+import { type AddedSheet, GONE } from '../read/scripts/index.js';
 import { conditionTruth, type Program } from './program.js';
 import { type PageScript, ScriptStates } from './script-states.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';

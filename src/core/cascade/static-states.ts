@@ -1,6 +1,6 @@
 // Pseudo-classes that markup alone decides: language, direction, and what form controls are.
 
-import { attributeOf, hasTemplateText, isLoose, type Page, type PageElement } from '../markup/index.js';
+import { attributeOf, hasTemplateText, isLoose, type Page, type PageElement } from '../read/markup/index.js';
 
 /** `open`: template text, a fragment's surroundings or the server's headers have a say. */
 export type Decided = 'yes' | 'no' | 'open';

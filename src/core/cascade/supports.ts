@@ -1,6 +1,6 @@
 // `@supports` conditions, decided where every browser in use gives the same answer (CSS Conditional 3 §6).
 
-import { declarationValidity } from '../sheets/index.js';
+import { declarationValidity } from '../read/sheets/index.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 
 /** In: the condition as written. Out: `ALWAYS` or `NEVER` where it is certain, else a condition that names what is open. */

@@ -1,6 +1,6 @@
 // Whether an element holds lines of text alone. There a browser's own words for aligned text say what the standard's do.
 
-import type { Page, PageElement } from '../markup/index.js';
+import type { Page, PageElement } from '../read/markup/index.js';
 import type { Matched } from './outcome-model.js';
 import type { Stack } from './stack.js';
 

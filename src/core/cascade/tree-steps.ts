@@ -1,6 +1,6 @@
 // Steps through a page's elements, by their indexes in document order.
 
-import type { PageElement } from '../markup/index.js';
+import type { PageElement } from '../read/markup/index.js';
 import type { ComplexSelector } from './selector-model.js';
 
 /** The index behind the last element inside. */

@@ -1,6 +1,6 @@
 // Conditions that a static reading leaves open, as interned expressions: equal meaning in equal form is equal number.
 
-import { getOrInsert, newMap } from '../get-or-insert.js';
+import { getOrInsert, newMap } from '../base/get-or-insert.js';
 
 declare const truth: unique symbol;
 

@@ -1,10 +1,11 @@
 // Every declaration of a target and what became of it: which could win, and what each beaten one is beaten by.
 
-import { competesWith } from '../sheets/index.js';
+import { competesWith } from '../read/sheets/index.js';
+import { beaterOf, canWin } from './can-win.js';
 import { type Contribution, inCascadeOrder } from './order.js';
 import type { Outcome } from './outcome-model.js';
 import type { Entry } from './rule-index.js';
-import { ALWAYS, type TruthTable } from './truth.js';
+import type { TruthTable } from './truth.js';
 
 /** What decided between two declarations, in the order in which the cascade asks. */
 export type Edge =
@@ -38,9 +39,8 @@ export function weighEntries(
     for (const { entry, longhand } of [...entries].reverse().flatMap((one) => alsoFor(one, others))) {
       const condition = truths.and(contribution.truth, entry.supported);
       const list = lists.get(longhand) ?? [];
-      const hides = (one: Weighed): boolean =>
-        one.value !== 'revert-layer' && (one.condition === ALWAYS || one.condition === condition);
-      const winner = list.find((one) => one.beatenBy === undefined && hides(one));
+      const undefeated = list.filter(({ beatenBy }) => beatenBy === undefined);
+      const winner = beaterOf(condition, undefeated, truths);
       const one: Omit<Weighed, 'beatenBy'> = {
         longhand,
         value: entry.value,
@@ -95,11 +95,12 @@ export function edgeBetween(
 
 /**
  * What stands for one longhand under any of its names (CSS Logical Properties §4, vendor names, `all`), strongest first:
- * what is hidden by something stronger is left out.
+ * what can never win is left out.
  */
 export function undefeatedFor(
   lists: ReadonlyMap<string, readonly Weighed[]> | undefined,
   longhand: string,
+  truths: TruthTable,
 ): Weighed[] {
   if (lists === undefined) return [];
   const found = [...(lists.get(longhand) ?? lists.get('all') ?? [])];
@@ -108,9 +109,7 @@ export function undefeatedFor(
     if (competesWith(name, longhand)) found.push(...list);
   }
   const undefeated: Weighed[] = [];
-  for (const one of found.sort((a, b) => a.rank - b.rank)) {
-    const isHidden = undefeated.some(({ condition }) => condition === ALWAYS || condition === one.condition);
-    if (!isHidden) undefeated.push(one);
-  }
+  for (const one of found.sort((a, b) => a.rank - b.rank))
+    if (canWin(one, undefeated, truths)) undefeated.push(one);
   return undefeated;
 }

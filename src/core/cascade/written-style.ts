@@ -1,9 +1,9 @@
 // What a style attribute says, where an engine may write values into it.
 
-import { BoundedMap } from '../bounded.js';
-import { hasTemplateText, maskTemplateText, type Page, UNSEEN } from '../markup/index.js';
-import { type Declaration, isTooDeep, parseDeclarations } from '../sheets/index.js';
-import { enginePieces } from '../templates/index.js';
+import { BoundedMap } from '../base/bounded.js';
+import { hasTemplateText, maskTemplateText, type Page, UNSEEN } from '../read/markup/index.js';
+import { type Declaration, isTooDeep, parseDeclarations } from '../read/sheets/index.js';
+import { enginePieces } from '../read/templates/index.js';
 
 /** Whether a style attribute is not read: it is equal to itself only. */
 export function isOpaque(style: string): boolean {

@@ -8,8 +8,8 @@ import {
   editRule,
   ruleBehind,
   withoutRule,
-} from '../edits/index.js';
-import type { StyleRule } from '../sheets/index.js';
+} from '../edit/text/index.js';
+import type { StyleRule } from '../read/sheets/index.js';
 
 export interface RuleInText {
   /** The sheet's or block's own text. */
@@ -63,7 +63,7 @@ function splitOff(
     if (!gone.includes(property)) kept.set(property, changeText({ property, value, important }));
   for (const change of changes) if (change.value !== undefined) kept.set(change.property, changeText(change));
   const { start, end } = rule.selectorRange;
-  const list = compileSelectorList(rule.selectors[0]!);
+  const list = compileSelectorList(rule.selector);
   const wanted = compileSelectorList(selector);
   if (list.kind !== 'list' || wanted.kind !== 'list') return [];
   const out = new Set(wanted.selectors.map((one) => one.text));

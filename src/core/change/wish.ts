@@ -7,10 +7,10 @@ import {
   type Truth,
   type TruthTable,
 } from '../cascade/index.js';
-import type { DeclarationChange } from '../edits/index.js';
-import type { Page } from '../markup/index.js';
+import type { DeclarationChange } from '../edit/text/index.js';
 import type { Wish, Wished } from '../proof/index.js';
-import { everyLonghand, expandDeclaration } from '../sheets/index.js';
+import type { Page } from '../read/markup/index.js';
+import { everyLonghand, expandDeclaration } from '../read/sheets/index.js';
 
 export interface Typed {
   readonly selectors: readonly ComplexSelector[];

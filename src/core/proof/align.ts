@@ -1,8 +1,8 @@
 // Pairs the elements of two states of a page, and checks that nothing moved in the markup but classes, styles and
 // sheet references.
 
-import { isExactHint, neutralFor } from '../hints/index.js';
-import { attributeOf, type Page, type PageElement } from '../markup/index.js';
+import { isExactHint, neutralFor } from '../read/hints/index.js';
+import { attributeOf, type Page, type PageElement } from '../read/markup/index.js';
 
 export type Alignment =
   | {

@@ -1,5 +1,6 @@
 // What differs, told so that a person can mend it: the element, the property, and the declarations that decide.
 
+import { type Place, placeIn } from '../base/source.js';
 import {
   ALWAYS,
   type Outcome,
@@ -9,8 +10,7 @@ import {
   type StyleReader,
   withoutIdle,
 } from '../cascade/index.js';
-import type { Page, PageElement } from '../markup/index.js';
-import { type Place, placeIn } from '../source.js';
+import type { Page, PageElement } from '../read/markup/index.js';
 
 export interface ShownOutcome {
   readonly value: string;

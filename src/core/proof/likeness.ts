@@ -1,8 +1,8 @@
 // Whether two elements look alike whose outcomes differ as they are written: found once for all that are written alike, where
 // nothing around them has a say.
 
+import { getOrInsert, newMap } from '../base/get-or-insert.js';
 import type { StyleReader } from '../cascade/index.js';
-import { getOrInsert, newMap } from '../get-or-insert.js';
 import { CustomProperties, type FileTexts } from './resolve.js';
 
 /** A page in one state, read for its looks. */

@@ -1,7 +1,7 @@
 // What a proof of some pages came to: plain data, joined with that of others.
 
-import { UNSEEN } from '../markup/index.js';
-import { comparePaths } from '../source.js';
+import { comparePaths } from '../base/source.js';
+import { UNSEEN } from '../read/markup/index.js';
 import type { Difference } from './describe.js';
 import { mergeScripts, type ScriptAssumptions, scriptSentences } from './script-assumptions.js';
 

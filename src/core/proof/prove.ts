@@ -1,9 +1,9 @@
 // Where two states of a site differ: the proof. It holds for every medium and state, since it compares what the
 // cascade could decide, and says what it had to assume.
 
+import { comparePaths } from '../base/source.js';
 import type { SiteModel } from '../cascade/index.js';
-import type { Page } from '../markup/index.js';
-import { comparePaths } from '../source.js';
+import type { Page } from '../read/markup/index.js';
 import type { Difference } from './describe.js';
 import { assumptionsOf, emptyPart, mergeProofs, type ProofPart } from './part.js';
 import { Prover, type ProverOptions } from './prover.js';

@@ -8,7 +8,7 @@ import {
   type Stack,
   StyleReader,
 } from '../cascade/index.js';
-import { countOf, isGiven, mayHoldMore, mayShow, type Page } from '../markup/index.js';
+import { countOf, isGiven, mayHoldMore, mayShow, type Page } from '../read/markup/index.js';
 import { keptText, undecidedUnless } from '../stock/index.js';
 import { type Alignment, type AlignOptions, alignPages } from './align.js';
 import { type Difference, describeElement, placeOf, showElement } from './describe.js';

@@ -1,7 +1,7 @@
 // What a sheet reads out of the markup: `content: attr(class)` shows the attribute, whoever changed it for whatever reason.
 
 import type { Program, Stack, StyleReader } from '../cascade/index.js';
-import { attributeOf } from '../markup/index.js';
+import { attributeOf } from '../read/markup/index.js';
 import { type Difference, placeOf, type ShownOutcome, showElement, shownOutcomes } from './describe.js';
 
 const READS = /\battr\(\s*([\w-]+)/gi;

@@ -1,7 +1,8 @@
 // Custom properties put in: what `var()` comes to on an element, where that is certain, so that a value and the token that
 // now holds it compare equal. Asked only of elements whose outcomes differ as they are written.
 
-import { fileAt } from '../addresses.js';
+import { fileAt } from '../base/addresses.js';
+import { getOrInsert, newMap } from '../base/get-or-insert.js';
 import {
   ALWAYS,
   isOpaque,
@@ -11,9 +12,8 @@ import {
   type StyleReader,
   withoutIdle,
 } from '../cascade/index.js';
-import { getOrInsert, newMap } from '../get-or-insert.js';
-import { declarationValidity, expandDeclaration } from '../sheets/index.js';
-import { Token, tokenize, tokenText } from '../sheets/tokens.js';
+import { declarationValidity, expandDeclaration } from '../read/sheets/index.js';
+import { Token, tokenize, tokenText } from '../read/sheets/tokens.js';
 
 /** A custom property's value, or that it has none, or that it is not certain. */
 type CustomValue = { readonly text: string } | 'none' | 'open';

@@ -1,10 +1,10 @@
 // What of a page's scripts a proof takes for granted: each with its script and line.
 
-import { fileAt } from '../addresses.js';
+import { fileAt } from '../base/addresses.js';
+import { comparePaths, placeIn, showPlace } from '../base/source.js';
 import type { SiteStyles } from '../cascade/index.js';
-import type { Page } from '../markup/index.js';
-import { type ScriptReading, scriptReading } from '../scripts/index.js';
-import { comparePaths, placeIn, showPlace } from '../source.js';
+import type { Page } from '../read/markup/index.js';
+import { type ScriptReading, scriptReading } from '../read/scripts/index.js';
 
 /** What is assumed, of how many pages: plain data, by script and what it does. */
 export type ScriptAssumptions = Map<string, ScriptAssumption>;

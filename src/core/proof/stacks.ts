@@ -8,7 +8,7 @@ import {
   type Program,
   type Stack,
 } from '../cascade/index.js';
-import type { Page } from '../markup/index.js';
+import type { Page } from '../read/markup/index.js';
 import { undecidedUnless } from '../stock/index.js';
 
 /** The same sheets to the letter, in the same order under the same conditions. */

@@ -1,9 +1,9 @@
 // What no file shows: the content that an engine puts into its pages. No element of it can be compared; so what speaks of none
 // that anybody sees has to stay in words, on every page that is filled.
 
+import { getOrInsert } from '../base/get-or-insert.js';
 import type { ProgramRule, SheetUse, Stack } from '../cascade/index.js';
-import { getOrInsert } from '../get-or-insert.js';
-import { namesOn, type Page } from '../markup/index.js';
+import { namesOn, type Page } from '../read/markup/index.js';
 import { covers } from '../search/index.js';
 import type { Difference } from './describe.js';
 

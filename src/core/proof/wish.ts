@@ -18,8 +18,8 @@ import {
   undefeatedFor,
   type Weighed,
 } from '../cascade/index.js';
-import { isGiven, type Page, type PageElement, pagesThatShow } from '../markup/index.js';
-import { expandDeclaration } from '../sheets/index.js';
+import { isGiven, type Page, type PageElement, pagesThatShow } from '../read/markup/index.js';
+import { expandDeclaration } from '../read/sheets/index.js';
 import { alignPages } from './align.js';
 import { isHidden } from './hidden.js';
 
@@ -207,7 +207,7 @@ class Looking {
     const wrong = new Set<string>();
     for (const [longhand, { value, property, or }] of values) {
       const [before, now] = [earlier, later].map((lists) =>
-        undefeatedFor(lists, longhand).filter(({ condition }) => !isHidden(condition, truths)),
+        undefeatedFor(lists, longhand, truths).filter(({ condition }) => !isHidden(condition, truths)),
       ) as [Weighed[], Weighed[]];
       const standing = (
         list: readonly Weighed[],
@@ -294,7 +294,9 @@ function isToken({ entry }: Weighed, token: string): boolean {
 /** What a custom property is set by for an element, at a moment: on itself, or on the nearest above. */
 function tokenSetter({ reader, index }: Both, token: string, holds: Holds): Weighed | undefined {
   for (let at = index; at >= 0; at = reader.page.elements[at]!.parent) {
-    const own = undefeatedFor(reader.weighed(at).get(''), token).find(({ condition }) => holds(condition));
+    const own = undefeatedFor(reader.weighed(at).get(''), token, reader.table.truths).find(({ condition }) =>
+      holds(condition),
+    );
     if (own !== undefined) return own;
   }
   return undefined;
@@ -309,7 +311,11 @@ function putIn({ entry, longhand }: Weighed, { entry: set }: Weighed): string {
 function tokenConditions({ reader, index }: Both, token: string): Truth[] {
   const found: Truth[] = [];
   for (let at = index; at >= 0; at = reader.page.elements[at]!.parent)
-    found.push(...undefeatedFor(reader.weighed(at).get(''), token).map(({ condition }) => condition));
+    found.push(
+      ...undefeatedFor(reader.weighed(at).get(''), token, reader.table.truths).map(
+        ({ condition }) => condition,
+      ),
+    );
   return found;
 }
 

@@ -1,8 +1,8 @@
 // The fifth home: new classes, for what elements that nothing else tells apart have in common.
 
 import { ONE_CLASS, ONE_ID, placeInSource, specificityParts } from '../cascade/index.js';
-import type { Part } from '../parts.js';
-import { expandDeclaration, interactionGroup } from '../sheets/index.js';
+import { expandDeclaration, interactionGroup } from '../read/sheets/index.js';
+import type { Part } from '../read/sheets/shared-sheet.js';
 import { type CarriedUnit, type KeptReason, tagsOf } from '../stock/index.js';
 import { sizeOf } from './by-hooks.js';
 import { type Census, type ElementGroup, idOf } from './census.js';

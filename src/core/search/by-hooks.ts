@@ -3,7 +3,7 @@
 
 import { ONE_CLASS } from '../cascade/index.js';
 import type { CarriedUnit } from '../stock/index.js';
-import type { Trace } from '../trace.js';
+import type { Trace } from '../stock/trace.js';
 import type { Census, ElementGroup } from './census.js';
 import type { RuleOrder } from './home.js';
 import { type Hook, hookOf, hooksOf, saysNothing } from './hooks.js';

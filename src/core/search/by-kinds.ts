@@ -1,6 +1,6 @@
 // One rule for several kinds of element that all say the same: `h1, h2, p { … }` in place of a class on each of them.
 
-import { addTo, groupBy } from '../group-by.js';
+import { addTo, groupBy } from '../base/group-by.js';
 import {
   type HookOptions,
   type HookRule,

@@ -8,9 +8,9 @@ import {
   type StyleReader,
   type TakenOut,
 } from '../cascade/index.js';
-import { hintDeclarations, neutralFor } from '../hints/index.js';
-import type { Page, PageElement, SourceTag } from '../markup/index.js';
-import type { Declaration } from '../sheets/index.js';
+import { hintDeclarations, neutralFor } from '../read/hints/index.js';
+import type { Page, PageElement, SourceTag } from '../read/markup/index.js';
+import type { Declaration } from '../read/sheets/index.js';
 import { type CarriedUnit, type Carrier, undecidedReason } from '../stock/index.js';
 import { ElementNames, Numbers, Remembered } from './element-names.js';
 import type { Trial } from './trial.js';

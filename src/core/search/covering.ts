@@ -1,6 +1,6 @@
 // The state of a cover while it is searched: which styles are open, what each row wears, and what that costs.
 
-import { getOrInsert } from '../get-or-insert.js';
+import { getOrInsert } from '../base/get-or-insert.js';
 import type { Taste } from './cost.js';
 
 /** A set of atoms that is open, or was tried. */

@@ -1,6 +1,6 @@
 // What elements are told apart by, in short: it is put together for every element of a site.
 
-import type { PageElement } from '../markup/index.js';
+import type { PageElement } from '../read/markup/index.js';
 
 /** Attributes that say what an element is, and that a selector may ask for. */
 const HOOK_ATTRIBUTES = new Set(['type', 'role', 'dir', 'scope', 'rel', 'open']);

@@ -9,9 +9,9 @@ import {
   type SiteModel,
   StyleReader,
 } from '../cascade/index.js';
-import { readComponent } from '../components/index.js';
-import { hintDeclarations } from '../hints/index.js';
-import type { Page } from '../markup/index.js';
+import { readComponent } from '../read/components/index.js';
+import { hintDeclarations } from '../read/hints/index.js';
+import type { Page } from '../read/markup/index.js';
 import { type CarriedUnit, type SiteScripts, unitsOf } from '../stock/index.js';
 import { alteredElement, type Census, type ElementGroup, pagesHolding } from './census.js';
 import { isLookName } from './look-names.js';

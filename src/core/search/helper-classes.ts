@@ -1,9 +1,9 @@
 // Classes that were put on tags by hand where a position says as much, and classes that no rule asks for any more: they leave
 // the tags, and the rules count instead.
 
+import { addTo } from '../base/group-by.js';
 import { eachCompound, type SiteModel } from '../cascade/index.js';
-import { addTo } from '../group-by.js';
-import type { Page, PageElement } from '../markup/index.js';
+import type { Page, PageElement } from '../read/markup/index.js';
 import type { SiteScripts } from '../stock/index.js';
 import type { Census, ElementGroup } from './census.js';
 import { hookOf, hooksOf, partsOf } from './hooks.js';

@@ -1,7 +1,7 @@
 // Where a style goes, and all that is known of it.
 
-import { PARTS, type Part } from '../parts.js';
-import type { Place } from '../source.js';
+import type { Place } from '../base/source.js';
+import { PARTS, type Part } from '../read/sheets/shared-sheet.js';
 import type { CarriedUnit, Carrier, KeptReason } from '../stock/index.js';
 import type { Strength } from './reach.js';
 

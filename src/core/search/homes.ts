@@ -1,9 +1,9 @@
 // A home for everything that is written in the wrong place, in order of preference: already given, an existing class,
 // existing hooks, a position, a new class; what is left stays, with the reason.
 
+import { groupBy } from '../base/group-by.js';
 import type { SiteModel } from '../cascade/index.js';
-import { groupBy } from '../group-by.js';
-import { inStandardWords } from '../hints/index.js';
+import { inStandardWords } from '../read/hints/index.js';
 import {
   type CarriedUnit,
   type Carrier,
@@ -12,7 +12,7 @@ import {
   type SiteScripts,
   tagsOf,
 } from '../stock/index.js';
-import type { Trace } from '../trace.js';
+import type { Trace } from '../stock/trace.js';
 import { type ClassOptions, type ScopeTaste, takeClasses } from './by-classes.js';
 import { type HookRule, takeHooks } from './by-hooks.js';
 import { takeKinds } from './by-kinds.js';

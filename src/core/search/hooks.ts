@@ -1,6 +1,6 @@
 // Selectors made of what the markup has already: names, classes, and the scopes around an element.
 
-import { BoundedMap } from '../bounded.js';
+import { BoundedMap } from '../base/bounded.js';
 import { type ComplexSelector, compileSelectorList } from '../cascade/index.js';
 import { type ElementGroup, idOf } from './census.js';
 import { hookAttributes } from './element-names.js';

@@ -1,6 +1,6 @@
 // Why a class had to be made: what the simplest selectors that exist would have changed besides.
 
-import { comparePaths } from '../source.js';
+import { comparePaths } from '../base/source.js';
 import type { ClassRule } from './by-classes.js';
 import { partOfHook, specificityOf } from './by-hooks.js';
 import type { Census, ElementGroup } from './census.js';

@@ -1,7 +1,7 @@
 // Class names that the next person understands: what the elements are, then what the style does to them.
 
-import { attributeOf, type Page, type PageElement } from '../markup/index.js';
-import type { Declaration } from '../sheets/index.js';
+import { attributeOf, type Page, type PageElement } from '../read/markup/index.js';
+import type { Declaration } from '../read/sheets/index.js';
 import { type Convention, conventional } from './convention.js';
 import type { Style } from './home.js';
 import { isLookName, saysLittle } from './look-names.js';

@@ -1,10 +1,10 @@
 // Values that are all but the same as another, which is in much wider use.
 
+import { groupBy } from '../base/group-by.js';
+import { type Place, placeIn } from '../base/source.js';
 import type { SiteModel } from '../cascade/index.js';
-import { groupBy } from '../group-by.js';
-import { valueOffset } from '../markup/index.js';
-import { type Declaration, normalColour } from '../sheets/index.js';
-import { type Place, placeIn } from '../source.js';
+import { valueOffset } from '../read/markup/index.js';
+import { type Declaration, normalColour } from '../read/sheets/index.js';
 import { coloursIn, nearMisses, readStyle } from '../stock/index.js';
 
 /** A value, and the one in much wider use that it nearly is. */

@@ -2,7 +2,7 @@
 // does not change.
 
 import { ALWAYS, NEVER, type ScriptStates } from '../cascade/index.js';
-import { BECOMING } from '../hints/index.js';
+import { BECOMING } from '../read/hints/index.js';
 import type { CarriedUnit } from '../stock/index.js';
 import { type Census, cellGroups, type ElementGroup, holds } from './census.js';
 import { type Hook, isPassing } from './hooks.js';

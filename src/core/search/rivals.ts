@@ -1,7 +1,7 @@
 // Whether two units set one thing differently, so that one rule cannot say both.
 
-import { BoundedMap } from '../bounded.js';
-import { everyLonghand, interactionGroup } from '../sheets/index.js';
+import { BoundedMap } from '../base/bounded.js';
+import { everyLonghand, interactionGroup } from '../read/sheets/index.js';
 import type { Unit } from '../stock/index.js';
 
 interface Slots {

@@ -1,6 +1,6 @@
 // Where elements stand among their siblings, and the pseudo-classes that count so.
 
-import type { Page, PageElement } from '../markup/index.js';
+import type { Page, PageElement } from '../read/markup/index.js';
 import type { Census, ElementGroup } from './census.js';
 
 /** Numbers among the siblings, from 1: from both ends, and among those of the same name. */

@@ -2,8 +2,8 @@
 
 import type { Color } from 'culori';
 import culori from 'culori/require';
-import type { Declaration } from '../sheets/index.js';
-import { normalColour } from '../sheets/index.js';
+import type { Declaration } from '../read/sheets/index.js';
+import { normalColour } from '../read/sheets/index.js';
 
 export interface Trait {
   readonly word: string;

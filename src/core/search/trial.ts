@@ -1,7 +1,7 @@
 // Rules that are not written yet, as the cascade will see them.
 
 import { ALWAYS, compileBlock, type TrialPlace, type TrialRule, type TruthTable } from '../cascade/index.js';
-import type { Declaration } from '../sheets/index.js';
+import type { Declaration } from '../read/sheets/index.js';
 
 export type Trial = TrialRule;
 

@@ -1,9 +1,9 @@
 // What no file shows: content out of a database, pages that are written tomorrow. A rule that asks for a bare name there would
 // style what nobody has looked at.
 
+import { getOrInsert } from '../base/get-or-insert.js';
 import type { SiteModel } from '../cascade/index.js';
-import { getOrInsert } from '../get-or-insert.js';
-import { mayHoldMore } from '../markup/index.js';
+import { mayHoldMore } from '../read/markup/index.js';
 import type { Census, ElementGroup } from './census.js';
 import { asksForName, hookOf } from './hooks.js';
 

@@ -1,8 +1,8 @@
 // Values in the sheets that a developer owns: where each stands, and in which spellings.
 
+import type { SourceRange } from '../base/source.js';
 import type { SiteModel } from '../cascade/index.js';
-import { type Declaration, normalColour, normalValue } from '../sheets/index.js';
-import type { SourceRange } from '../source.js';
+import { type Declaration, normalColour, normalValue } from '../read/sheets/index.js';
 import { coloursIn } from '../stock/index.js';
 
 export type ValueKind = 'colour' | 'font' | 'shadow' | 'space' | 'size' | 'corner';

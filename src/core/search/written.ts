@@ -1,7 +1,7 @@
 // A style as it will be written: its selectors, and its rules.
 
-import type { Part } from '../parts.js';
-import type { Declaration } from '../sheets/index.js';
+import type { Declaration } from '../read/sheets/index.js';
+import type { Part } from '../read/sheets/shared-sheet.js';
 import type { CarriedUnit } from '../stock/index.js';
 import { selectorText } from './by-hooks.js';
 import type { NamedStyle } from './home.js';

@@ -1,10 +1,11 @@
 // What a survey keeps of each page, so that no page has to be kept: counts, distinct texts, and the first places they
 // stand at. Plain data: books that several threads wrote are merged into one.
 
-import { fileAt, folderOf, holdsAddress } from '../addresses.js';
-import { isComponentFile } from '../components/index.js';
+import { fileAt, folderOf, holdsAddress } from '../base/addresses.js';
+import { LineIndex, type Place, placeIn } from '../base/source.js';
+import { isComponentFile } from '../read/components/index.js';
 // Not through the stage's entry: threads that only count need not load what maps.
-import { writtenHints } from '../hints/counted.js';
+import { writtenHints } from '../read/hints/counted.js';
 import {
   hasTemplateText,
   isAgain,
@@ -16,9 +17,8 @@ import {
   styleAsWritten,
   templateWords,
   valueOffset,
-} from '../markup/index.js';
-import { readScript } from '../scripts/index.js';
-import { LineIndex, type Place, placeIn } from '../source.js';
+} from '../read/markup/index.js';
+import { readScript } from '../read/scripts/index.js';
 import { type ChosenName, chosenInMarkup, chosenInScript } from './chosen.js';
 import { stylesFromSelf } from './policy.js';
 

@@ -1,9 +1,10 @@
 // What is broken in a site's styling: slips that a browser passes over in silence, each with its place.
 
 import { closest, distance } from 'fastest-levenshtein';
+import { addTo } from '../base/group-by.js';
+import { type Place, placeWithin } from '../base/source.js';
 import { type ComplexSelector, type Compound, compileSelectors, writtenClasses } from '../cascade/index.js';
-import { addTo } from '../group-by.js';
-import { hasTemplateText } from '../markup/index.js';
+import { hasTemplateText } from '../read/markup/index.js';
 import {
   type Declaration,
   declarationValidity,
@@ -11,8 +12,7 @@ import {
   knownPropertyNames,
   type Sheet,
   type StyleRule,
-} from '../sheets/index.js';
-import { type Place, placeWithin } from '../source.js';
+} from '../read/sheets/index.js';
 import type { StockData } from './book.js';
 import { type ChosenName, chosenInScript } from './chosen.js';
 import { type Finding, FindingList } from './findings.js';
@@ -52,7 +52,7 @@ function ruledClasses({ shelf, themes, blocks, reached }: BrokenInput): string[]
   const names = new Set<string>();
   const texts = new Set<string>();
   for (const { rules } of [...sheets, ...themes.map(({ sheet }) => sheet), ...blocks.map((one) => one.sheet)])
-    for (const { selectors } of rules) for (const text of selectors) texts.add(text);
+    for (const { nesting } of rules) for (const text of nesting) texts.add(text);
   for (const text of texts) for (const { name } of writtenClasses(text)) names.add(name);
   return [...names].sort();
 }
@@ -275,9 +275,9 @@ function findUnused({ path, sheet }: WrittenSheet, input: BrokenInput, found: Fi
     placeWithin({ path, line: 1, column: 1 }, sheet.text, rule.selectorRange.start);
   const seen = new Set<string>();
   for (const rule of sheet.rules) {
-    const list = compileSelectors(rule.selectors);
+    const list = compileSelectors(rule.nesting);
     if (list.kind === 'invalid') {
-      const what = shorten(rule.selectors.at(-1) ?? '');
+      const what = shorten(rule.nesting.at(-1) ?? '');
       found.add('invalid selector', `browsers drop «${what}»: it ${list.reason}`, placeOf(rule));
       continue;
     }

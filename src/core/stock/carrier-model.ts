@@ -1,8 +1,8 @@
 // A tag that carries styling, and the units that it is cut into.
 
-import type { Page, PageElement, SourceTag } from '../markup/index.js';
-import type { Declaration } from '../sheets/index.js';
-import type { Place, SourceRange } from '../source.js';
+import type { Place, SourceRange } from '../base/source.js';
+import type { Page, PageElement, SourceTag } from '../read/markup/index.js';
+import type { Declaration } from '../read/sheets/index.js';
 import type { KeptReason } from './kept.js';
 import type { Unit } from './units.js';
 

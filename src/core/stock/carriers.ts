@@ -1,9 +1,10 @@
 // Every tag of a site that carries styling, cut into units, each with what forbids moving it.
 
-import { holdsAddress } from '../addresses.js';
-import { BoundedMap } from '../bounded.js';
+import { holdsAddress } from '../base/addresses.js';
+import { BoundedMap } from '../base/bounded.js';
+import type { Place } from '../base/source.js';
 import { isOpaque, isWrittenByEngine, type SiteModel, writtenDeclarations } from '../cascade/index.js';
-import { classPlace } from '../components/index.js';
+import { classPlace } from '../read/components/index.js';
 import {
   hasTemplateText,
   type Page,
@@ -11,9 +12,13 @@ import {
   type SourceTag,
   UNSEEN,
   valueOffset,
-} from '../markup/index.js';
-import { type Declaration, declarationValidity, isFinished, parseDeclarations } from '../sheets/index.js';
-import type { Place } from '../source.js';
+} from '../read/markup/index.js';
+import {
+  type Declaration,
+  declarationValidity,
+  isFinished,
+  parseDeclarations,
+} from '../read/sheets/index.js';
 import type { CarriedUnit, Carrier, CarrierOptions, StyleAttribute } from './carrier-model.js';
 import { hintUnits } from './hint-units.js';
 import type { KeptReason } from './kept.js';

@@ -1,7 +1,7 @@
 // Class names that an expression chooses: in template text, in attributes that hold an expression, and in scripts.
 
-import { hasTemplateText, type Page } from '../markup/index.js';
-import { type ClassMention, classMentions, expressionMentions } from '../scripts/index.js';
+import { hasTemplateText, type Page } from '../read/markup/index.js';
+import { type ClassMention, classMentions, expressionMentions } from '../read/scripts/index.js';
 
 export interface ChosenName {
   /** Without a dot. */

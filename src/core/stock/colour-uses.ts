@@ -2,7 +2,7 @@
 
 import type { Color } from 'culori';
 import culori from 'culori/require';
-import { normalColour } from '../sheets/index.js';
+import { normalColour } from '../read/sheets/index.js';
 import type { Written } from './written.js';
 
 export interface ColourUse {

@@ -1,6 +1,6 @@
 // What a survey calls broken: each finding once, with its first place and how often it stands.
 
-import { comparePlaces, type Place } from '../source.js';
+import { comparePlaces, type Place } from '../base/source.js';
 
 export type FindingKind =
   | 'doubled attribute'

@@ -1,9 +1,9 @@
 // Old attributes and outdated elements as units: what each says in CSS, and what forbids taking it away.
 
-import { BoundedMap } from '../bounded.js';
-import { cellHints, type Hint, mayHaveHints, neutralFor, ownHints } from '../hints/index.js';
-import { elementsOfTag, type Page, type PageElement } from '../markup/index.js';
-import { type Declaration, longhands } from '../sheets/index.js';
+import { BoundedMap } from '../base/bounded.js';
+import { cellHints, type Hint, mayHaveHints, neutralFor, ownHints } from '../read/hints/index.js';
+import { elementsOfTag, type Page, type PageElement } from '../read/markup/index.js';
+import { type Declaration, longhands } from '../read/sheets/index.js';
 import type { CarriedUnit, CarrierOptions } from './carrier-model.js';
 import type { KeptReason } from './kept.js';
 import type { SiteScripts } from './site-scripts.js';

@@ -1,7 +1,7 @@
 // Why a declaration stays where it is: every reason there is, and its words.
 
-import { CLASS_WRITTEN } from '../scripts/index.js';
-import { type Place, showPlace } from '../source.js';
+import { type Place, showPlace } from '../base/source.js';
+import { CLASS_WRITTEN } from '../read/scripts/index.js';
 
 export type KeptReason =
   | { readonly kind: 'written once' }

@@ -1,8 +1,8 @@
 // Which sheets the links of a page lead to, through the imports in them, and which of them could not be read.
 
-import { fileAt } from '../addresses.js';
-import { parseSheet, type Sheet } from '../sheets/index.js';
-import type { Place } from '../source.js';
+import { fileAt } from '../base/addresses.js';
+import type { Place } from '../base/source.js';
+import { parseSheet, type Sheet } from '../read/sheets/index.js';
 import type { Links } from './book.js';
 
 /** Where parsed sheets come from, each parsed once. */

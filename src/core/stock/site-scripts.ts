@@ -1,8 +1,9 @@
 // The scripts of a site as its pages use them: which declarations of which elements a script might clear or read.
 
-import { fileAt } from '../addresses.js';
+import { fileAt } from '../base/addresses.js';
+import { type Place, placeIn } from '../base/source.js';
 import type { ScriptText } from '../cascade/index.js';
-import type { Page, PageElement } from '../markup/index.js';
+import type { Page, PageElement } from '../read/markup/index.js';
 import {
   attributeWord,
   CLASS_WRITTEN,
@@ -10,8 +11,8 @@ import {
   type ScriptReading,
   STYLE_ASKED,
   scriptReading,
-} from '../scripts/index.js';
-import { type Place, placeIn } from '../source.js';
+} from '../read/scripts/index.js';
+import { touches } from '../read/sheets/touches.js';
 import type { KeptReason } from './kept.js';
 
 /** Elements that scripts make: names of elements, and the words that may be their classes. */
@@ -103,7 +104,7 @@ export class SiteScripts {
           if (script.library) continue;
           return { kind: 'script', place: script.place(touch.offset), property: '*' };
         }
-        const meant = touch.property === property || isPartOf(property, touch.property);
+        const meant = touches(touch.property, property);
         if (
           touch.property === '*' || touch.property === CLASS_WRITTEN
             ? named
@@ -194,9 +195,4 @@ function isNamed({ id, classes, name }: PageElement, { reading, library }: UsedS
   if (library) return false;
   const built = [...classes, ...(id === undefined ? [] : [id])];
   return words.has(name) || built.some((one) => [...stems].some((stem) => one.startsWith(stem)));
-}
-
-/** `margin` touches `margin-top`, and the other way round. */
-function isPartOf(a: string, b: string): boolean {
-  return a.startsWith(`${b}-`) || b.startsWith(`${a}-`);
 }

@@ -1,8 +1,8 @@
 // The stock-taking of a site: how much is written, where, how often the same, and what is broken.
 
-import { groupBy } from '../group-by.js';
-import { UNSEEN } from '../markup/index.js';
-import { comparePlaces, type Place, placeWithin } from '../source.js';
+import { groupBy } from '../base/group-by.js';
+import { comparePlaces, type Place, placeWithin } from '../base/source.js';
+import { UNSEEN } from '../read/markup/index.js';
 import type { StockData } from './book.js';
 import { brokenThings } from './broken.js';
 import { type ColourUse, colourUses, type NearMiss, nearMisses } from './colour-uses.js';

@@ -1,7 +1,7 @@
 // Pages on which nothing may be moved, and why.
 
 import type { Stack } from '../cascade/index.js';
-import type { Page } from '../markup/index.js';
+import type { Page } from '../read/markup/index.js';
 import type { KeptReason } from './kept.js';
 
 const DEEPEST = 500;

@@ -6,7 +6,7 @@ import {
   everyLonghand,
   interactionGroup,
   normalValue,
-} from '../sheets/index.js';
+} from '../read/sheets/index.js';
 
 /** Declarations of one attribute that set a longhand in common, so that their order matters: they move together. */
 export interface Unit {

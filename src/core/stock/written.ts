@@ -1,9 +1,9 @@
 // Every declaration the developer owns: in style attributes, style blocks, theme sheets, and old attributes as what
 // they say.
 
-import { hasTemplateText } from '../markup/index.js';
-import type { Declaration, Sheet } from '../sheets/index.js';
-import { parseSheet } from '../sheets/index.js';
+import { hasTemplateText } from '../read/markup/index.js';
+import type { Declaration, Sheet } from '../read/sheets/index.js';
+import { parseSheet } from '../read/sheets/index.js';
 import type { BlockSighting, StockData, StyleSighting } from './book.js';
 import { readStyle } from './carriers.js';
 import { declarationKey, type Unit } from './units.js';

@@ -5,9 +5,9 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, w
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { z } from 'zod';
-import { countMarks, ORIGIN_MARK } from '../../core/markup/index.js';
-import { markTags, Origins, type OriginTag, type Renderings } from '../../core/origins/index.js';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
+import { markTags, Origins, type OriginTag, type Renderings } from '../../core/edit/sources/index.js';
+import { countMarks, ORIGIN_MARK } from '../../core/read/markup/index.js';
 import type { Config } from '../config.js';
 import { decodeFile } from '../files/encoding.js';
 import { CONFIG_FILE, openFolder, type SiteFiles } from '../files/files.js';

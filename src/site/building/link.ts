@@ -1,9 +1,9 @@
 // A sheet that is new to built pages is linked where their sources link others.
 
-import { resolveAddress } from '../../core/addresses.js';
-import { type Edit, type Edits, lineFor, push } from '../../core/edits/index.js';
-import type { Page } from '../../core/markup/index.js';
-import type { CarriedOver, OriginTag } from '../../core/origins/index.js';
+import { resolveAddress } from '../../core/base/addresses.js';
+import type { CarriedOver, OriginTag } from '../../core/edit/sources/index.js';
+import { type Edit, type Edits, lineFor, push } from '../../core/edit/text/index.js';
+import type { Page } from '../../core/read/markup/index.js';
 import type { Site } from '../rendering/load.js';
 import type { BuiltSite } from './build.js';
 

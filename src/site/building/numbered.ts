@@ -2,7 +2,7 @@
 
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { markTags } from '../../core/origins/index.js';
+import { markTags } from '../../core/edit/sources/index.js';
 import { decodeFile, encodeFile } from '../files/encoding.js';
 import type { BuildEnd } from './run.js';
 import type { Sources } from './sources.js';

@@ -2,9 +2,9 @@
 
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { BoundedMap } from '../../core/bounded.js';
-import { type Page, parsePage, withoutMarks } from '../../core/markup/index.js';
-import { lineStart, offsetAt, type Place, showPlace } from '../../core/source.js';
+import { BoundedMap } from '../../core/base/bounded.js';
+import { lineStart, offsetAt, type Place, showPlace } from '../../core/base/source.js';
+import { type Page, parsePage, withoutMarks } from '../../core/read/markup/index.js';
 import { decodeFile } from '../files/encoding.js';
 import { openFolder } from '../files/files.js';
 import { CompiledSheets } from '../rendering/compiled-sheets.js';

@@ -1,7 +1,7 @@
 // A site that is looked at as a whole: its pages as they stand, or as its build makes them.
 
 import path from 'node:path';
-import type { Place } from '../../core/source.js';
+import type { Place } from '../../core/base/source.js';
 import { openFolder } from '../files/files.js';
 import { loadSite, type Site } from '../rendering/load.js';
 import { loadBuilt, openBuilt } from './build.js';

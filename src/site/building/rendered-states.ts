@@ -2,7 +2,7 @@
 
 import { cpSync, existsSync, rmSync, statSync } from 'node:fs';
 import path from 'node:path';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { openFolder } from '../files/files.js';
 import { type BuiltSite, openBuilt } from './build.js';
 import { settleUnsteady } from './unsteady.js';

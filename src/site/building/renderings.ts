@@ -2,8 +2,8 @@
 
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { originOf, parsePage } from '../../core/markup/index.js';
-import { offsetAt, placeIn } from '../../core/source.js';
+import { offsetAt, placeIn } from '../../core/base/source.js';
+import { originOf, parsePage } from '../../core/read/markup/index.js';
 import { decodeFile } from '../files/encoding.js';
 import { openFolder } from '../files/files.js';
 import type { BuiltSite } from './build.js';

@@ -3,14 +3,14 @@
 
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import type { DraftSite } from '../../core/consolidate/index.js';
-import type { AdoptionReport } from '../../core/draft/index.js';
-import { applyEdits, type Edits } from '../../core/edits/index.js';
-import type { Page } from '../../core/markup/index.js';
-import { originOf } from '../../core/markup/index.js';
-import { carryOver } from '../../core/origins/index.js';
+import { UsageError } from '../../core/base/usage-error.js';
+import type { DraftSite } from '../../core/change/consolidate/index.js';
+import type { AdoptionReport } from '../../core/edit/draft/index.js';
+import { carryOver } from '../../core/edit/sources/index.js';
+import { applyEdits, type Edits } from '../../core/edit/text/index.js';
 import type { Difference, Proof } from '../../core/proof/index.js';
-import { UsageError } from '../../core/usage-error.js';
+import type { Page } from '../../core/read/markup/index.js';
+import { originOf } from '../../core/read/markup/index.js';
 import { decodeFile, encodeFile } from '../files/encoding.js';
 import type { FileChange } from '../ledger/change.js';
 import { draftSite, type Site } from '../rendering/load.js';

@@ -4,7 +4,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { diffArrays } from 'diff';
-import { withoutMarks } from '../../core/markup/index.js';
+import { withoutMarks } from '../../core/read/markup/index.js';
 import { openFolder } from '../files/files.js';
 import { isBuiltPage } from './built-page.js';
 

@@ -2,11 +2,11 @@
 // The sheet says what the block said, and is loaded where the block stood: nothing else of the site changes.
 
 import path from 'node:path';
-import type { AdoptionReport, Draft } from '../../core/draft/index.js';
-import { type Edit, lineFor, newlineOf } from '../../core/edits/index.js';
-import { shortHash } from '../../core/short-hash.js';
-import { showPlace } from '../../core/source.js';
-import { holdsEngineText } from '../../core/templates/index.js';
+import { shortHash } from '../../core/base/short-hash.js';
+import { showPlace } from '../../core/base/source.js';
+import type { AdoptionReport, Draft } from '../../core/edit/draft/index.js';
+import { type Edit, lineFor, newlineOf } from '../../core/edit/text/index.js';
+import { holdsEngineText } from '../../core/read/templates/index.js';
 import type { Config } from '../config.js';
 import { blockInWords, type CodeBlock, stylingInCode } from '../files/code-strings.js';
 import { decodeFile } from '../files/encoding.js';

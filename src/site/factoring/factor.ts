@@ -1,12 +1,12 @@
 // Sets of declarations that repeat in the sources of SCSS, each defined once as a mixin and asked for by its name. What is compiled
 // stays the same to the letter, or nothing of it is done.
 
-import type { Draft } from '../../core/draft/index.js';
-import { applyEdits, type Edit } from '../../core/edits/index.js';
-import { type FoundMixin, findMixins, runsOf, type Written } from '../../core/factor/index.js';
-import { getOrInsert } from '../../core/get-or-insert.js';
-import { parseSheet } from '../../core/sheets/index.js';
-import { placeIn, showPlace } from '../../core/source.js';
+import { getOrInsert } from '../../core/base/get-or-insert.js';
+import { placeIn, showPlace } from '../../core/base/source.js';
+import type { Draft } from '../../core/edit/draft/index.js';
+import { type FoundMixin, findMixins, runsOf, type Written } from '../../core/edit/factor/index.js';
+import { applyEdits, type Edit } from '../../core/edit/text/index.js';
+import { parseSheet } from '../../core/read/sheets/index.js';
 import type { Config } from '../config.js';
 import { compiledText, compiledWithMap } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
@@ -106,7 +106,7 @@ function writtenIn({ files, roots, sources }: Sheets): Written[] {
     const made = compiledWithMap(files, root, undefined);
     if (made === undefined) continue;
     const origins = new Origins(files, made, made.css);
-    const all = parseSheet(made.css).rules.flatMap(({ declarations, selectors: [selector = ''] }) =>
+    const all = parseSheet(made.css).rules.flatMap(({ declarations, selector }) =>
       declarations.map((declaration) => ({ declaration, selector })),
     );
     for (const { declaration, selector } of all) {

@@ -1,8 +1,8 @@
 // Where sets of declarations are defined, and how those who ask for them come by them.
 
 import path from 'node:path';
-import { type Edit, newlineOf, unitOf } from '../../core/edits/index.js';
-import type { FoundMixin, Run } from '../../core/factor/index.js';
+import type { FoundMixin, Run } from '../../core/edit/factor/index.js';
+import { type Edit, newlineOf, unitOf } from '../../core/edit/text/index.js';
 import type { SheetImports } from './imports.js';
 
 /** A file of the house for such, which most that ask take in already; else one that is to come. */

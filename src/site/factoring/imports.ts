@@ -1,8 +1,8 @@
 // What the sources of SCSS take in, told by their own lines.
 
-import { folderOf } from '../../core/addresses.js';
-import { getOrInsert } from '../../core/get-or-insert.js';
-import type { SourceRange } from '../../core/source.js';
+import { folderOf } from '../../core/base/addresses.js';
+import { getOrInsert } from '../../core/base/get-or-insert.js';
+import type { SourceRange } from '../../core/base/source.js';
 import { importedPart } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
 import { APART, ownerByText } from '../files/owner.js';

@@ -1,7 +1,7 @@
 // What a draft proposes beside the styles of tags and rules: sets that repeat in sources of sheets, and style blocks in code.
 
-import type { AdoptionReport, Draft } from '../../core/draft/index.js';
-import { groupBy } from '../../core/group-by.js';
+import { groupBy } from '../../core/base/group-by.js';
+import type { AdoptionReport, Draft } from '../../core/edit/draft/index.js';
 import { type FileChange, together } from '../ledger/change.js';
 import type { Site } from '../rendering/load.js';
 import { moveCodeBlocks } from './code-blocks.js';

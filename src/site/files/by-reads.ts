@@ -1,6 +1,6 @@
 // What was made of files, remembered until one of those that it was made of is another.
 
-import { BoundedMap } from '../../core/bounded.js';
+import { BoundedMap } from '../../core/base/bounded.js';
 import type { Files } from './compile-options.js';
 
 interface Made<Value> {

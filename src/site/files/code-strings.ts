@@ -1,9 +1,9 @@
 // Styling that code writes into markup: in strings, which nobody but a person can change.
 
 import { parse } from 'css-tree/dist/csstree.esm';
-import { parseSheet } from '../../core/sheets/parse.js';
-import { comparePlaces, type Place, placeIn, type SourceRange } from '../../core/source.js';
-import { enginePieces, mayHoldEngineText } from '../../core/templates/index.js';
+import { comparePlaces, type Place, placeIn, type SourceRange } from '../../core/base/source.js';
+import { parseSheet } from '../../core/read/sheets/parse.js';
+import { enginePieces, mayHoldEngineText } from '../../core/read/templates/index.js';
 import { decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
 import { APART } from './owner.js';

@@ -2,8 +2,8 @@
 
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import { BoundedMap } from '../../core/bounded.js';
-import type { BlockCompiler } from '../../core/components/index.js';
+import { BoundedMap } from '../../core/base/bounded.js';
+import type { BlockCompiler } from '../../core/read/components/index.js';
 import { ByReads } from './by-reads.js';
 import { type CompileOptions, type Files, isInside } from './compile-options.js';
 import { lessResult } from './less.js';

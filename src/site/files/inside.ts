@@ -3,7 +3,7 @@
 import { existsSync, lstatSync, readFileSync, realpathSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { z } from 'zod';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 
 /**
  * A path that a change may touch, as it is read back from a record: inside the site, written plainly, and in no hidden folder

@@ -1,7 +1,7 @@
 // Whose a file is, as far as its name and the configuration tell.
 
 import picomatch from 'picomatch';
-import { isComponentFile } from '../../core/components/index.js';
+import { isComponentFile } from '../../core/read/components/index.js';
 import type { Config } from '../config.js';
 import { CONFIG_FILE, type SiteFiles } from './files.js';
 

@@ -5,9 +5,9 @@ import {
   componentProblem,
   isComponentFile,
   readComponent,
-} from '../../core/components/index.js';
-import { hasTemplateText } from '../../core/markup/index.js';
-import type { Mentions } from '../../core/standing/index.js';
+} from '../../core/read/components/index.js';
+import { hasTemplateText } from '../../core/read/markup/index.js';
+import type { Mentions } from '../../core/read/standing/index.js';
 import type { Config } from '../config.js';
 import { type Visited, withBoxes } from '../visiting/with-boxes.js';
 import { blockCompiler } from './compiled.js';

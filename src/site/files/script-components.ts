@@ -1,6 +1,6 @@
 // Components in files that end like any script, as much of React is written.
 
-import { isTagged } from '../../core/components/index.js';
+import { isTagged } from '../../core/read/components/index.js';
 import { decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
 import { APART } from './owner.js';

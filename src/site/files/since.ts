@@ -2,7 +2,7 @@
 
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { runGit } from './files.js';
 
 /** In: the site's folder in a work tree; a commit. Out: site-relative paths; what is gone is not among them. */

@@ -1,7 +1,7 @@
 // Names a state of a site so that every thread can open it for itself.
 
 import { existsSync, statSync } from 'node:fs';
-import { applyEdits, type Edit } from '../../core/edits/edit.js';
+import { applyEdits, type Edit } from '../../core/edit/text/edit.js';
 import { decodeAs, type Encoding, encodeFile } from './encoding.js';
 import { openCommit, openFolder, type SiteFiles } from './files.js';
 

@@ -1,13 +1,13 @@
 // Files that template engines read: which they are, and which of them are whole pages.
 
-import { isComponentFile, readComponent } from '../../core/components/index.js';
+import { isComponentFile, readComponent } from '../../core/read/components/index.js';
 import {
   enginePieces,
   holdsEngineText,
   inclusionsOf,
   maskPieces,
   mayHoldEngineText,
-} from '../../core/templates/index.js';
+} from '../../core/read/templates/index.js';
 
 const ENDINGS =
   'php phtml twig erb ejs hbs handlebars mustache njk jinja jinja2 j2 liquid tpl cshtml jsp vue svelte astro jsx tsx'.split(

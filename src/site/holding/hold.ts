@@ -1,7 +1,5 @@
 // The gate of a site: reads its pages and sheets, or those of them that changed, and compares with what is written down.
 
-import { fileAt } from '../../core/addresses.js';
-import { isComponentFile } from '../../core/components/index.js';
 import {
   blocksOf,
   classesOf,
@@ -24,10 +22,12 @@ import {
   type Spent,
   spentOf,
   withoutExcepted,
-} from '../../core/hold/index.js';
-import type { Page } from '../../core/markup/index.js';
-import type { Sheet } from '../../core/sheets/index.js';
-import { comparePlaces } from '../../core/source.js';
+} from '../../core/ask/hold/index.js';
+import { fileAt } from '../../core/base/addresses.js';
+import { comparePlaces } from '../../core/base/source.js';
+import { isComponentFile } from '../../core/read/components/index.js';
+import type { Page } from '../../core/read/markup/index.js';
+import type { Sheet } from '../../core/read/sheets/index.js';
 import { openFolder, type SiteFiles } from '../files/files.js';
 import { readConfig } from '../files/pages.js';
 import { changedSince } from '../files/since.js';

@@ -2,8 +2,8 @@
 
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import type { Edits } from '../../core/edits/index.js';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
+import type { Edits } from '../../core/edit/text/index.js';
 import { openFolder } from '../files/files.js';
 import { loadSite, type Site } from '../rendering/load.js';
 import { boxFile, isBoxFile } from '../visiting/with-boxes.js';

@@ -3,9 +3,9 @@
 import { accessSync, constants, existsSync, mkdirSync, statSync } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
-import { applyEdits, type Edit, reverseEdits } from '../../core/edits/edit.js';
-import { groupBy } from '../../core/group-by.js';
-import { UsageError } from '../../core/usage-error.js';
+import { groupBy } from '../../core/base/group-by.js';
+import { UsageError } from '../../core/base/usage-error.js';
+import { applyEdits, type Edit, reverseEdits } from '../../core/edit/text/edit.js';
 import { type Encoding, encodeFile } from '../files/encoding.js';
 import { insideSite, readPlain } from '../files/inside.js';
 import { noteUnlinked } from '../files/notices.js';

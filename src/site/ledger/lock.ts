@@ -13,7 +13,7 @@ import {
 import { createRequire } from 'node:module';
 import { hostname } from 'node:os';
 import path from 'node:path';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { insideSite } from '../files/inside.js';
 
 /** Milliseconds: a change takes less, so that whoever has the lock for longer is gone. */

@@ -1,7 +1,7 @@
 // A planned change as a unified diff that `git apply` takes.
 
 import { formatPatch, structuredPatch } from 'diff';
-import { applyEdits } from '../../core/edits/edit.js';
+import { applyEdits } from '../../core/edit/text/edit.js';
 import type { FileChange } from './change.js';
 
 /** In: the changes; whether a file exists already. Out: the patch, paths relative to the site. */

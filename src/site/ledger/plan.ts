@@ -5,7 +5,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmdirSync, rmSync } f
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { z } from 'zod';
-import { type AdoptionReport, adoptionSchema, DRAFT_FILE } from '../../core/draft/index.js';
+import { type AdoptionReport, adoptionSchema, DRAFT_FILE } from '../../core/edit/draft/index.js';
 import { decodeAs } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { changeablePath, insideSite } from '../files/inside.js';

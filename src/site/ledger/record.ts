@@ -5,7 +5,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmdirSync, rmSync } f
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { z } from 'zod';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { changeablePath, insideSite } from '../files/inside.js';
 
 const editSchema = z.strictObject({ start: z.int().min(0), end: z.int().min(0), text: z.string() });

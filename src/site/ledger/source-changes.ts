@@ -1,7 +1,7 @@
 // Edits of sheets that a preprocessor makes: carried over to the sources, and what is made of them made anew.
 
-import { applyEdits, type Edit } from '../../core/edits/edit.js';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
+import { applyEdits, type Edit } from '../../core/edit/text/edit.js';
 import { compiledText, compiledWithMap } from '../files/compiled.js';
 import { blockComparer } from '../rendering/blocks-of-sources.js';
 import { ownSources, rebuilt } from '../rendering/compiled-sheets.js';

@@ -2,7 +2,7 @@
 
 import { existsSync, readdirSync, rmSync, statSync } from 'node:fs';
 import path from 'node:path';
-import { DRAFT_FILE } from '../../core/draft/index.js';
+import { DRAFT_FILE } from '../../core/edit/draft/index.js';
 import { insideSite } from '../files/inside.js';
 import type { ChangeRecord } from './record.js';
 

@@ -3,8 +3,8 @@
 import { existsSync, readdirSync, readFileSync, rmdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
-import { applyEdits } from '../../core/edits/edit.js';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
+import { applyEdits } from '../../core/edit/text/edit.js';
 import { type Config, parseConfig } from '../config.js';
 import { decodeAs, encodeFile } from '../files/encoding.js';
 import { CONFIG_FILE } from '../files/files.js';

@@ -1,7 +1,7 @@
 // Files that nothing marks as whole pages, and in which there is nothing for an engine: by what lies around them they are parts,
 // or pages of somebody who leaves out tags.
 
-import { folderOf } from '../../core/addresses.js';
+import { folderOf } from '../../core/base/addresses.js';
 import { isFilled } from '../files/templates.js';
 
 /** In: all files that may be pages, their texts, and which of them are no whole pages. Out: whether such a file is a part like others. */

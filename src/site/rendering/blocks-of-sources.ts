@@ -1,6 +1,6 @@
 // Style blocks of components that take in sheets of a preprocessor: what is changed in these comes up in them, too.
 
-import { type BlockCompiler, readComponent } from '../../core/components/index.js';
+import { type BlockCompiler, readComponent } from '../../core/read/components/index.js';
 import { blockCompiler } from '../files/compiled.js';
 import { decodeFile } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';

@@ -3,9 +3,9 @@
 
 import path from 'node:path';
 import { generate, parse, walk } from 'css-tree/dist/csstree.esm';
-import { applyEdits, type Edit, newlineOf } from '../../core/edits/index.js';
-import { getOrInsert } from '../../core/get-or-insert.js';
-import { UsageError } from '../../core/usage-error.js';
+import { getOrInsert } from '../../core/base/get-or-insert.js';
+import { UsageError } from '../../core/base/usage-error.js';
+import { applyEdits, type Edit, newlineOf } from '../../core/edit/text/index.js';
 import type { Config } from '../config.js';
 import { compiledText, isCompiled, type OutputStyle } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';

@@ -1,9 +1,9 @@
 // Which sheet or script of the site an address means that only a server or a template engine could tell.
 
-import { resolveAddress } from '../../core/addresses.js';
-import { getOrInsert } from '../../core/get-or-insert.js';
-import { groupBy } from '../../core/group-by.js';
-import { enginePieces, mayHoldEngineText } from '../../core/templates/index.js';
+import { resolveAddress } from '../../core/base/addresses.js';
+import { getOrInsert } from '../../core/base/get-or-insert.js';
+import { groupBy } from '../../core/base/group-by.js';
+import { enginePieces, mayHoldEngineText } from '../../core/read/templates/index.js';
 
 /** Folders from which files are served, with the address under which they are. */
 export type Served = ReadonlyMap<string, string>;

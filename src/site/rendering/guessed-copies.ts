@@ -1,8 +1,8 @@
 // Which sheets and scripts of the site the addresses in its pages mean, where only a server or an engine could resolve them.
 
-import { resolveAddress } from '../../core/addresses.js';
-import { parsePage } from '../../core/markup/index.js';
-import { holdsEngineText } from '../../core/templates/index.js';
+import { resolveAddress } from '../../core/base/addresses.js';
+import { parsePage } from '../../core/read/markup/index.js';
+import { holdsEngineText } from '../../core/read/templates/index.js';
 import type { Config } from '../config.js';
 import type { SiteFiles } from '../files/files.js';
 import type { PageSource } from '../files/pages.js';

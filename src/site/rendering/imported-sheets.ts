@@ -1,6 +1,8 @@
 // The sheets of a site of components: those that its modules import, in the order in which a bundler meets them.
 
 import path from 'node:path';
+import { getOrInsert } from '../../core/base/get-or-insert.js';
+import { type Edit, newlineOf } from '../../core/edit/text/index.js';
 import {
   type BlockCompiler,
   blocksWith,
@@ -9,9 +11,7 @@ import {
   reachesOut,
   readComponent,
   type StyleBlock,
-} from '../../core/components/index.js';
-import { type Edit, newlineOf } from '../../core/edits/index.js';
-import { getOrInsert } from '../../core/get-or-insert.js';
+} from '../../core/read/components/index.js';
 import type { SiteFiles } from '../files/files.js';
 import { reachingRules } from './reaching-rules.js';
 

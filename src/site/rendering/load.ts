@@ -1,15 +1,15 @@
 // One whole state of a site in memory, for planning changes. What only looks at a site goes page by page instead.
 
+import type { Place } from '../../core/base/source.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { SiteModel, type SiteSources } from '../../core/cascade/index.js';
-import { isComponentFile } from '../../core/components/index.js';
-import type { DraftSite } from '../../core/consolidate/index.js';
-import type { Draft } from '../../core/draft/index.js';
-import { copiesWith, sheetsBeside } from '../../core/edits/index.js';
-import { LookOver, type Overview } from '../../core/excerpt/index.js';
-import { pagesThatShow } from '../../core/markup/index.js';
-import type { Place } from '../../core/source.js';
+import type { DraftSite } from '../../core/change/consolidate/index.js';
+import { LookOver, type Overview } from '../../core/change/excerpt/index.js';
+import type { Draft } from '../../core/edit/draft/index.js';
+import { copiesWith, sheetsBeside } from '../../core/edit/text/index.js';
+import { isComponentFile } from '../../core/read/components/index.js';
+import { pagesThatShow } from '../../core/read/markup/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
-import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import type { Encoding } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';

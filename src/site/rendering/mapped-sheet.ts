@@ -1,8 +1,8 @@
 // A sheet with the source map of what it is made of (ECMA-426): one position in it, as a position in a source.
 
 import { originalPositionFor, TraceMap } from '@jridgewell/trace-mapping';
-import { getOrInsert } from '../../core/get-or-insert.js';
-import { placeIn } from '../../core/source.js';
+import { getOrInsert } from '../../core/base/get-or-insert.js';
+import { placeIn } from '../../core/base/source.js';
 import { type Files, isInside } from '../files/compile-options.js';
 
 /** A position in a source. */

@@ -1,9 +1,9 @@
 // Which files the names in templates mean: the layout that `extends 'base'` names, the part behind `render 'menu'`.
 
-import { endingOf, folderOf } from '../../core/addresses.js';
-import { getOrInsert } from '../../core/get-or-insert.js';
-import { type Mentions, NO_MENTIONS } from '../../core/standing/index.js';
-import { type Inclusion, inclusionsIn } from '../../core/templates/index.js';
+import { endingOf, folderOf } from '../../core/base/addresses.js';
+import { getOrInsert } from '../../core/base/get-or-insert.js';
+import { type Mentions, NO_MENTIONS } from '../../core/read/standing/index.js';
+import { type Inclusion, inclusionsIn } from '../../core/read/templates/index.js';
 import { decodeFile } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
 import { APART } from '../files/owner.js';

@@ -1,9 +1,9 @@
 // One page and the sheets it uses, and nothing else of its site: for questions about one element.
 
+import type { Place } from '../../core/base/source.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { OutcomeTable, SiteStyles, StyleReader, TruthTable } from '../../core/cascade/index.js';
-import type { Place } from '../../core/source.js';
-import { inclusionsIn } from '../../core/templates/index.js';
-import { UsageError } from '../../core/usage-error.js';
+import { inclusionsIn } from '../../core/read/templates/index.js';
 import { openFolder } from '../files/files.js';
 import { leftOutSoFar } from '../files/notices.js';
 import { readConfig } from '../files/pages.js';

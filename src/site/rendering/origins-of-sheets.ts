@@ -1,6 +1,6 @@
 // Where the declarations of a sheet are written that a preprocessor makes, told by the map of its compiler.
 
-import { type Declaration, parseSheet } from '../../core/sheets/index.js';
+import { type Declaration, parseSheet } from '../../core/read/sheets/index.js';
 import type { CompiledMap } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
 import { MappedSheet } from './mapped-sheet.js';

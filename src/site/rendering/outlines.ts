@@ -1,8 +1,8 @@
 // Outlines of the pages of a large site, remembered by content: a page that has not changed is parsed when somebody looks
 // into it, and not before.
 
-import { hintDeclarations } from '../../core/hints/index.js';
-import { type Outline, outlinedPage, outlineOf, type Page, parsePage } from '../../core/markup/index.js';
+import { hintDeclarations } from '../../core/read/hints/index.js';
+import { type Outline, outlinedPage, outlineOf, type Page, parsePage } from '../../core/read/markup/index.js';
 import { keyOf, PageCache, WORTH_REMEMBERING } from '../cache/page-cache.js';
 
 /** What stands for a page that has no outline. */

@@ -1,6 +1,6 @@
 // The places that a document holds, said of other files.
 
-import { type Place, showPlace } from '../../core/source.js';
+import { type Place, showPlace } from '../../core/base/source.js';
 
 /** In: a document; where a place is told instead, `undefined` for where it is. Out: the same document with all its places told so. */
 export function withPlaces<T>(document: T, of: (place: Place) => Place | undefined): T {

@@ -1,7 +1,7 @@
 // Pages of one state with what stands around them, and what their parts bring, for who reads them one by one.
 
-import { type Page, parsePage } from '../../core/markup/index.js';
-import { Standing } from '../../core/standing/index.js';
+import { type Page, parsePage } from '../../core/read/markup/index.js';
+import { Standing } from '../../core/read/standing/index.js';
 import type { PageSource } from '../files/pages.js';
 
 const known = new WeakMap<PageSource, Standing>();

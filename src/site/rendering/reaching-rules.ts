@@ -1,15 +1,15 @@
 // What a scoped block says of elements of other components, as a sheet that these may have.
 
-import { DEEP, GLOBAL, reachesOut } from '../../core/components/index.js';
-import { parseSheet } from '../../core/sheets/parse.js';
+import { DEEP, GLOBAL, reachesOut } from '../../core/read/components/index.js';
+import { parseSheet } from '../../core/read/sheets/parse.js';
 
 /**
  * In: a block as CSS. Out: its rules for elements of other components, as strong as the framework makes them; empty where there are
  * none. They hold where such elements stand in the component, and that is not known: in a condition that nothing decides.
  */
 export function reachingRules(css: string): string {
-  const rules = parseSheet(css).rules.flatMap(({ selectors, conditions, declarations }) => {
-    const levels = levelsOf(selectors);
+  const rules = parseSheet(css).rules.flatMap(({ nesting, conditions, declarations }) => {
+    const levels = levelsOf(nesting);
     if (levels === undefined) return [];
     const said = declarations.map(
       ({ property, value, important }) => `${property}: ${value}${important ? ' !important' : ''}`,

@@ -1,15 +1,15 @@
 // Reads a site file by file: pages found without configuration, the sheets and scripts they lead to, and who owns each.
 
 import path from 'node:path';
+import { UsageError } from '../../core/base/usage-error.js';
 import type { ScriptText } from '../../core/cascade/index.js';
-import { type BlockCompiler, isComponentFile, isModuleSheet } from '../../core/components/index.js';
-import { scriptReading } from '../../core/scripts/index.js';
+import { type BlockCompiler, isComponentFile, isModuleSheet } from '../../core/read/components/index.js';
+import { scriptReading } from '../../core/read/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
-import { parseSheet } from '../../core/sheets/parse.js';
-import type { Sheet } from '../../core/sheets/sheet.js';
-import type { Mentions } from '../../core/standing/index.js';
+import { parseSheet } from '../../core/read/sheets/parse.js';
+import type { Sheet } from '../../core/read/sheets/sheet.js';
+import type { Mentions } from '../../core/read/standing/index.js';
 import { linkedByAll, type SheetShelf, sheetForAll } from '../../core/stock/index.js';
-import { UsageError } from '../../core/usage-error.js';
 import type { Config } from '../config.js';
 import { blockCompiler, compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files/compiled.js';
 import type { Decoded, Encoding } from '../files/encoding.js';

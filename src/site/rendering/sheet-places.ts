@@ -2,8 +2,8 @@
 // source map that the sheet names (ECMA-426).
 
 import path from 'node:path';
-import { parseSheet } from '../../core/sheets/parse.js';
-import { offsetAt, type Place, placeIn } from '../../core/source.js';
+import { offsetAt, type Place, placeIn } from '../../core/base/source.js';
+import { parseSheet } from '../../core/read/sheets/parse.js';
 import { type Files, isInside } from '../files/compile-options.js';
 import { compiledWithMap, isCompiled } from '../files/compiled.js';
 import type { CompiledSheets } from './compiled-sheets.js';

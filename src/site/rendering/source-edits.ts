@@ -1,12 +1,12 @@
 // Changes of a sheet that a preprocessor makes, made in its sources: each declaration where it is written, and proven by
 // compiling again, to the letter of what was asked.
 
-import { BoundedMap } from '../../core/bounded.js';
+import { BoundedMap } from '../../core/base/bounded.js';
+import { type Place, placeIn, showPlace } from '../../core/base/source.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { writtenClasses } from '../../core/cascade/index.js';
-import { applyEdits, type Edit, newlineOf } from '../../core/edits/index.js';
-import { type Declaration, parseSheet, type StyleRule } from '../../core/sheets/index.js';
-import { type Place, placeIn, showPlace } from '../../core/source.js';
-import { UsageError } from '../../core/usage-error.js';
+import { applyEdits, type Edit, newlineOf } from '../../core/edit/text/index.js';
+import { type Declaration, parseSheet, type StyleRule } from '../../core/read/sheets/index.js';
 import { compiledWithMap } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
 import { withTexts } from '../files/overlay.js';
@@ -108,8 +108,8 @@ interface NewName {
 /** The class that has another name in the second of two sheets; `undefined` where that is not all. */
 function renameBetween(before: string, after: string): NewName | undefined {
   const namesIn = (text: string): string[] =>
-    parseSheet(text).rules.flatMap(({ selectors }) =>
-      selectors.flatMap((one) => writtenClasses(one).map(({ name }) => name)),
+    parseSheet(text).rules.flatMap(({ nesting }) =>
+      nesting.flatMap((one) => writtenClasses(one).map(({ name }) => name)),
     );
   const [was, is] = [new Set(namesIn(before)), new Set(namesIn(after))];
   const [old, ...gone] = [...was].filter((name) => !is.has(name));
@@ -143,7 +143,7 @@ function changesBetween(before: string, after: string): Wanted[] | undefined {
   const found: Wanted[] = [];
   for (const [at, rule] of old.entries()) {
     const other = fresh[at]!;
-    if (rule.selectors.join('\n') !== other.selectors.join('\n')) return undefined;
+    if (rule.nesting.join('\n') !== other.nesting.join('\n')) return undefined;
     found.push(...changesOf(rule, other));
   }
   return found;

@@ -1,6 +1,6 @@
 // Reads what pages lead to: sheets, scripts, and what these lead to.
 
-import { fileAt } from '../../core/addresses.js';
+import { fileAt } from '../../core/base/addresses.js';
 import {
   OutcomeTable,
   type ScriptText,
@@ -8,8 +8,8 @@ import {
   type SiteStyles,
   TruthTable,
 } from '../../core/cascade/index.js';
-import type { Page } from '../../core/markup/index.js';
-import { importedFiles, scriptReading } from '../../core/scripts/index.js';
+import type { Page } from '../../core/read/markup/index.js';
+import { importedFiles, scriptReading } from '../../core/read/scripts/index.js';
 import { parseConfig } from '../config.js';
 import { CONFIG_FILE, type SiteFiles } from '../files/files.js';
 import { SiteReader } from './reader.js';

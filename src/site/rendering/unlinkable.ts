@@ -1,8 +1,8 @@
 // Templates that nothing shows how to link a sheet from: where rules would go, no page would find them.
 
-import { fileAt } from '../../core/addresses.js';
-import { hasBehind, linkOn } from '../../core/edits/index.js';
-import { mayShow, type Page } from '../../core/markup/index.js';
+import { fileAt } from '../../core/base/addresses.js';
+import { hasBehind, linkOn } from '../../core/edit/text/index.js';
+import { mayShow, type Page } from '../../core/read/markup/index.js';
 import type { Site } from './load.js';
 
 /** Whether pages with styles are made of templates, and none of these could link the shared sheet. */

@@ -1,9 +1,9 @@
 // Which sheets a page uses.
 
-import { fileAt } from '../../core/addresses.js';
+import { fileAt } from '../../core/base/addresses.js';
 import type { SiteSources, SiteStyles } from '../../core/cascade/index.js';
-import { saysWhatAllLink } from '../../core/edits/index.js';
-import { isGiven, isPlainLink, type Page } from '../../core/markup/index.js';
+import { saysWhatAllLink } from '../../core/edit/text/index.js';
+import { isGiven, isPlainLink, type Page } from '../../core/read/markup/index.js';
 
 /** The sheet files that style a page. */
 export function sheetsUsed(page: Page, styles: SiteStyles): Set<string> {

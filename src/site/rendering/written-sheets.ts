@@ -1,7 +1,7 @@
 // What people wrote in the sources of a preprocessor: each declaration once, where it stands, whatever is made of it.
 
-import { parseSheet, type Sheet, type StyleRule } from '../../core/sheets/index.js';
-import { type Place, placeIn } from '../../core/source.js';
+import { type Place, placeIn } from '../../core/base/source.js';
+import { parseSheet, type Sheet, type StyleRule } from '../../core/read/sheets/index.js';
 import type { Config } from '../config.js';
 import { ownSheets } from '../factoring/imports.js';
 import { compiledWithMap } from '../files/compiled.js';

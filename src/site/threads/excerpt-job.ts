@@ -1,8 +1,8 @@
 // One thread's pages of a site that is searched by excerpts: each is read once, and what the search needs of it is kept.
 
 import { SiteModel } from '../../core/cascade/index.js';
-import { ExcerptTaker } from '../../core/excerpt/index.js';
-import type { Page } from '../../core/markup/index.js';
+import { ExcerptTaker } from '../../core/change/excerpt/index.js';
+import type { Page } from '../../core/read/markup/index.js';
 import { openState } from '../files/state.js';
 import { parseAlone, standingOf } from '../rendering/placing.js';
 import { SourceFinder } from '../rendering/source-finder.js';

@@ -2,8 +2,8 @@
 // which page are kept does not depend on who is faster.
 
 import type { SiteModel } from '../../core/cascade/index.js';
-import { type Excerpts, joinExcerpts, type Overview } from '../../core/excerpt/index.js';
-import type { Page } from '../../core/markup/index.js';
+import { type Excerpts, joinExcerpts, type Overview } from '../../core/change/excerpt/index.js';
+import type { Page } from '../../core/read/markup/index.js';
 import { tellRead } from '../files/watch.js';
 import type { SourceFinder } from '../rendering/source-finder.js';
 import { SheetUses } from '../rendering/uses.js';

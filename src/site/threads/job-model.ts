@@ -1,6 +1,6 @@
 // What threads are told, and what they send back: plain data.
 
-import type { Excerpts, Overview } from '../../core/excerpt/index.js';
+import type { Excerpts, Overview } from '../../core/change/excerpt/index.js';
 import type { ProofPart } from '../../core/proof/index.js';
 import type { StockData } from '../../core/stock/index.js';
 import type { Config } from '../config.js';

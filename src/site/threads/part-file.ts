@@ -4,7 +4,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { z } from 'zod';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { fromPlain, toPlain } from '../plain.js';
 import { programVersion } from '../version.js';
 import type { Share } from './shares.js';

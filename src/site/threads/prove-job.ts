@@ -1,8 +1,8 @@
 // One thread's share of a proof: compares pages in both states, and keeps none.
 
 import { OutcomeTable, SiteStyles, TruthTable } from '../../core/cascade/index.js';
-import { type Page, parseUnplaced } from '../../core/markup/index.js';
 import { emptyPart, mergeProofs, type PagePair, Prover } from '../../core/proof/index.js';
+import { type Page, parseUnplaced } from '../../core/read/markup/index.js';
 import { openState } from '../files/state.js';
 import { toPlain } from '../plain.js';
 import { parseAlone, standingOf } from '../rendering/placing.js';

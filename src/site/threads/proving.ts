@@ -1,10 +1,10 @@
 // The proof between two states of a site on the disk, its pages spread over threads.
 
-import type { PagesProven } from '../../core/consolidate/index.js';
-import type { Edits } from '../../core/edits/index.js';
+import { comparePaths } from '../../core/base/source.js';
+import { UsageError } from '../../core/base/usage-error.js';
+import type { PagesProven } from '../../core/change/consolidate/index.js';
+import type { Edits } from '../../core/edit/text/index.js';
 import { emptyPart, mergeProofs, type Proof, proofOf } from '../../core/proof/index.js';
-import { comparePaths } from '../../core/source.js';
-import { UsageError } from '../../core/usage-error.js';
 import { WORTH_REMEMBERING } from '../cache/page-cache.js';
 import { readConfig } from '../files/pages.js';
 import { openState, otherState, type StateName } from '../files/state.js';

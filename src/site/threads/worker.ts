@@ -1,7 +1,7 @@
 // The entry of a worker thread: runs its part of a job and sends back what it found.
 
 import { parentPort, workerData } from 'node:worker_threads';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { noNotices, withNotices } from '../files/notices.js';
 import type { Job } from './job-model.js';
 import { runJob } from './jobs.js';

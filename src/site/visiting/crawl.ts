@@ -2,7 +2,6 @@
 // every time.
 
 import pLimit, { type LimitFunction } from 'p-limit';
-import { resolveAddress } from '../../core/addresses.js';
 import {
   FileNames,
   type Kind,
@@ -12,7 +11,8 @@ import {
   mayBePage,
   originOf,
   readAddress,
-} from '../../core/visit/index.js';
+} from '../../core/ask/visit/index.js';
+import { resolveAddress } from '../../core/base/addresses.js';
 import { decodeAs, decodeFile, standardName } from '../files/encoding.js';
 import { digestOf, FileKeeper, keptBytes } from './keeper.js';
 import type { FileEntry, Manifest, PageEntry } from './manifest.js';

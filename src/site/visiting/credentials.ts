@@ -2,7 +2,7 @@
 
 import { existsSync, readFileSync } from 'node:fs';
 import type { CookieJar } from 'tough-cookie';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 
 export interface CredentialFiles {
   /** A cookie file in Netscape's form. */

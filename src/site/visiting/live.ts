@@ -2,7 +2,7 @@
 
 import { cpSync, mkdirSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { UsageError } from '../../core/usage-error.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { openFolder } from '../files/files.js';
 import { insideSite } from '../files/inside.js';
 import { readText } from '../files/text.js';

@@ -2,8 +2,8 @@
 // has changed, and one that was cut short goes on.
 
 import { z } from 'zod';
-import { firstIssue } from '../../core/choices.js';
-import { UsageError } from '../../core/usage-error.js';
+import { firstIssue } from '../../core/base/choices.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import type { SiteFiles } from '../files/files.js';
 import { changeablePath } from '../files/inside.js';
 

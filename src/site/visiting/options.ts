@@ -1,6 +1,6 @@
 // What a visit can be asked.
 
-import type { Box } from '../../core/visit/box-schema.js';
+import type { Box } from '../../core/ask/visit/box-schema.js';
 
 export interface Bounds {
   readonly requests: number;

@@ -1,6 +1,5 @@
 // Which boxes are the developer's: as configured, as asked for, or as a person says of those that are likely.
 
-import { UsageError } from '../../core/usage-error.js';
 import {
   type Box,
   type BoxCandidate,
@@ -8,7 +7,8 @@ import {
   guessBoxes,
   meansBlock,
   styleBlocks,
-} from '../../core/visit/index.js';
+} from '../../core/ask/visit/index.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { type Config, parseConfig } from '../config.js';
 import { CONFIG_FILE, openFolder, type SiteFiles } from '../files/files.js';
 import { readText } from '../files/text.js';

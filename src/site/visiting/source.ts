@@ -1,6 +1,6 @@
 // Where what is visited comes from: a running system, or an archive that a browser saved of one.
 
-import type { Archived } from '../../core/visit/index.js';
+import type { Archived } from '../../core/ask/visit/index.js';
 
 /** What was known of a file when it was fetched before. */
 export interface Known {

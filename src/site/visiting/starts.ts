@@ -2,7 +2,6 @@
 
 import { existsSync, readFileSync, statSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
-import { UsageError } from '../../core/usage-error.js';
 import {
   type Archived,
   mayBePage,
@@ -10,7 +9,8 @@ import {
   readAddress,
   readArchive,
   readSitemap,
-} from '../../core/visit/index.js';
+} from '../../core/ask/visit/index.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { NotHad, type Source } from './source.js';
 
 export type Start =

@@ -3,7 +3,6 @@
 import { existsSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import picomatch from 'picomatch';
-import { UsageError } from '../../core/usage-error.js';
 import {
   type Box,
   type BoxCandidate,
@@ -13,7 +12,8 @@ import {
   originOf,
   pathOf,
   type VisitChanges,
-} from '../../core/visit/index.js';
+} from '../../core/ask/visit/index.js';
+import { UsageError } from '../../core/base/usage-error.js';
 import { openFolder, type SiteFiles } from '../files/files.js';
 import { readText } from '../files/text.js';
 import { programVersion } from '../version.js';

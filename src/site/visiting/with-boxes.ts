@@ -2,9 +2,9 @@
 // pages stay as they were brought.
 
 import path from 'node:path';
-import { addressFrom, resolveAddress } from '../../core/addresses.js';
-import type { Box } from '../../core/visit/box-schema.js';
-import { meansBlock, sheetLinks, styleBlocks } from '../../core/visit/boxes.js';
+import type { Box } from '../../core/ask/visit/box-schema.js';
+import { meansBlock, sheetLinks, styleBlocks } from '../../core/ask/visit/boxes.js';
+import { addressFrom, resolveAddress } from '../../core/base/addresses.js';
 
 export interface Visited {
   /** Files of the pages, in order. */

@@ -2,10 +2,10 @@
 // the next visit can tell what is done.
 
 import { z } from 'zod';
-import { applyEdits } from '../../core/edits/edit.js';
-import { parsePage } from '../../core/markup/index.js';
-import { comparePaths } from '../../core/source.js';
-import { stateOfWork, workBetween } from '../../core/visit/work.js';
+import { stateOfWork, workBetween } from '../../core/ask/visit/work.js';
+import { comparePaths } from '../../core/base/source.js';
+import { applyEdits } from '../../core/edit/text/edit.js';
+import { parsePage } from '../../core/read/markup/index.js';
 import type { SiteFiles } from '../files/files.js';
 import { readText } from '../files/text.js';
 import type { FileChange } from '../ledger/change.js';

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { ALWAYS, compileSelectorList, Matcher, NEVER, TruthTable } from '../../../src/core/cascade/index.js';
 import { supportsTruth } from '../../../src/core/cascade/supports.js';
-import { parsePage } from '../../../src/core/markup/index.js';
+import { parsePage } from '../../../src/core/read/markup/index.js';
 import { readerOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
 

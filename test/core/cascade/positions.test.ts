@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { Positions } from '../../../src/core/cascade/positions.js';
-import { type Page, parsePage } from '../../../src/core/markup/index.js';
+import { type Page, parsePage } from '../../../src/core/read/markup/index.js';
 
 /** Positions of the elements of a fragment: among all, among those of their name, and both from the end. */
 function positionsIn(body: string): string[] {

@@ -8,7 +8,7 @@ import {
   type TrialRule,
   TruthTable,
 } from '../../../src/core/cascade/index.js';
-import { parseDeclarations } from '../../../src/core/sheets/index.js';
+import { parseDeclarations } from '../../../src/core/read/sheets/index.js';
 import { Random } from '../../support/generate.js';
 import { modelOf } from '../../support/model.js';
 import { Seeds } from '../../support/seeds.js';

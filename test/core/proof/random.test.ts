@@ -1,9 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { applyEdits, reverseEdits } from '../../../src/core/edits/index.js';
-import { getOrInsert } from '../../../src/core/get-or-insert.js';
-import { parsePage } from '../../../src/core/markup/index.js';
+import { getOrInsert } from '../../../src/core/base/get-or-insert.js';
+import { applyEdits, reverseEdits } from '../../../src/core/edit/text/index.js';
 import { prove } from '../../../src/core/proof/index.js';
+import { parsePage } from '../../../src/core/read/markup/index.js';
 import { carriersOf } from '../../../src/core/stock/index.js';
 import { site } from '../../support/generate.js';
 import { adoptAll, homesOf, scriptsOf } from '../../support/model.js';

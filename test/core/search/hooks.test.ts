@@ -1,11 +1,11 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { parseDeclarations } from '../../../src/core/read/sheets/index.js';
 import { specificityOf } from '../../../src/core/search/by-hooks.js';
 import { pagesHolding, takeCensus } from '../../../src/core/search/census.js';
 import { hookOf, hooksOf } from '../../../src/core/search/hooks.js';
 import { selectorText } from '../../../src/core/search/index.js';
 import { areRivals } from '../../../src/core/search/rivals.js';
-import { parseDeclarations } from '../../../src/core/sheets/index.js';
 import { unitsOf } from '../../../src/core/stock/index.js';
 import { modelOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';

@@ -1,9 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
+import { knownPropertyNames, parseDeclarations } from '../../../src/core/read/sheets/index.js';
 import { colourWord } from '../../../src/core/search/index.js';
 import { traitsOf } from '../../../src/core/search/traits.js';
-import { knownPropertyNames, parseDeclarations } from '../../../src/core/sheets/index.js';
 
 const words = (style: string): string[] =>
   traitsOf(parseDeclarations(style).declarations).map(({ word }) => word);

@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { parseDeclarations } from '../../../src/core/sheets/index.js';
+import { parseDeclarations } from '../../../src/core/read/sheets/index.js';
 import { carriersOf, unitsOf } from '../../../src/core/stock/index.js';
 import { modelOf, scriptsOf, surveyOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import path from 'node:path';
 import { test } from 'node:test';
-import type { AdoptionReport } from '../../../src/core/draft/index.js';
+import type { AdoptionReport } from '../../../src/core/edit/draft/index.js';
 import { openFolder } from '../../../src/site/files/files.js';
 import { findPlan, noteReadings, savePlan } from '../../../src/site/ledger/plan.js';
 import { addFiles, makeSite, read } from '../../support/site.js';

@@ -2,7 +2,7 @@
 
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { applyEdits } from '../../../src/core/edits/index.js';
+import { applyEdits } from '../../../src/core/edit/text/index.js';
 import { openFolder } from '../../../src/site/files/files.js';
 import {
   blockText,

@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { reachesOut } from '../../../src/core/components/index.js';
+import { reachesOut } from '../../../src/core/read/components/index.js';
 import { reachingRules } from '../../../src/site/rendering/reaching-rules.js';
 
 /** What comes of a block, without the condition around it, the mark of the component’s own elements in short. */

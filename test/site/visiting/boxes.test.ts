@@ -2,7 +2,7 @@
 
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import type { Box } from '../../../src/core/visit/index.js';
+import type { Box } from '../../../src/core/ask/visit/index.js';
 import {
   boxesIn,
   boxFile,

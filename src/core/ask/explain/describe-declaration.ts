@@ -1,5 +1,6 @@
 // One declaration as it is told: where it stands, whose it is, how strong, and what became of it.
 
+import { type Place, placeIn } from '../../base/source.js';
 import {
   ALWAYS,
   type Edge,
@@ -9,7 +10,6 @@ import {
   type Weighed,
 } from '../../cascade/index.js';
 import { placeOf } from '../../proof/index.js';
-import { type Place, placeIn } from '../../source.js';
 import { type Circumstances, settleIn } from './circumstances.js';
 
 /** Whose a declaration is. `page`: a style block. */

@@ -1,7 +1,7 @@
 // What styles a target, property by property; longhands that the same declarations decide are told once.
 
-import { ALWAYS, edgeBetween, NEVER, type Weighed } from '../../cascade/index.js';
-import { longhands } from '../../sheets/index.js';
+import { beaterOf, edgeBetween, NEVER, type Weighed } from '../../cascade/index.js';
+import { longhands } from '../../read/sheets/index.js';
 import { settleIn } from './circumstances.js';
 import {
   type DescribedDeclaration,
@@ -50,9 +50,8 @@ export function inCircumstances(
   for (const one of list) {
     const condition = settleIn(one.condition, circumstances, truths);
     if (condition === NEVER) continue;
-    const hides = (other: Weighed): boolean =>
-      other.value !== 'revert-layer' && (other.condition === ALWAYS || other.condition === condition);
-    const stronger = kept.find((other) => other.beatenBy === undefined && hides(other));
+    const undefeated = kept.filter((other) => other.beatenBy === undefined);
+    const stronger = beaterOf(condition, undefeated, truths);
     const edge = one.beatenBy?.edge;
     const beatenBy =
       stronger === undefined

@@ -1,7 +1,7 @@
 // Declarations that win and cannot show, with the reason and what would help.
 
 import type { Weighed } from '../../cascade/index.js';
-import { longhands } from '../../sheets/index.js';
+import { longhands } from '../../read/sheets/index.js';
 import {
   type DescribedDeclaration,
   describeDeclaration,

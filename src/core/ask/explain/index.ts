@@ -1,10 +1,10 @@
 // A question, explain. In: an element of a page and the sheets it uses. Out: everything that styles it and why, what of it
 // does nothing, and what to write to change it.
 
+import type { Place } from '../../base/source.js';
 import { chainsAround, NEVER, placeInSource, type Weighed } from '../../cascade/index.js';
-import { strengthen } from '../../edits/index.js';
+import { strengthen } from '../../edit/text/index.js';
 import { placeOf, showElement } from '../../proof/index.js';
-import type { Place } from '../../source.js';
 import { settleIn } from './circumstances.js';
 import { type ExplainContext, showSpecificity } from './describe-declaration.js';
 import { groupProperties, inCircumstances, type PropertyGroup } from './groups.js';

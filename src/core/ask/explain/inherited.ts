@@ -1,9 +1,9 @@
 // What an element inherits, and from where.
 
 import { ALWAYS, type StyleReader } from '../../cascade/index.js';
-import { attributeOf } from '../../markup/index.js';
 import { showElement } from '../../proof/index.js';
-import { isInherited } from '../../sheets/index.js';
+import { attributeOf } from '../../read/markup/index.js';
+import { isInherited } from '../../read/sheets/index.js';
 import { setByBrowser } from './browser-sheet.js';
 import {
   type DescribedDeclaration,

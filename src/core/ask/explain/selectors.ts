@@ -1,8 +1,8 @@
 // Selectors to copy: the shortest that picks out one element, and those that pick out its kind.
 
 import { ALWAYS, compileSelectorList, NEVER, type StyleReader } from '../../cascade/index.js';
-import { fromModuleClass } from '../../components/index.js';
-import type { PageElement } from '../../markup/index.js';
+import { fromModuleClass } from '../../read/components/index.js';
+import type { PageElement } from '../../read/markup/index.js';
 
 export interface ProposedSelector {
   readonly selector: string;

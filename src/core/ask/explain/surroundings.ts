@@ -1,7 +1,7 @@
 // What is sure of an element and of what stands around it, whatever holds of the open conditions.
 
 import { ALWAYS, type Outcomes, type StyleReader } from '../../cascade/index.js';
-import type { PageElement } from '../../markup/index.js';
+import type { PageElement } from '../../read/markup/index.js';
 import { isReplaced, usualDisplay } from './browser-sheet.js';
 
 /** A value in normal form; `undefined` where the text does not describeDeclaration (a `var()`, part of a shorthand). */

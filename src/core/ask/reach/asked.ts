@@ -1,7 +1,7 @@
 // What somebody asks the reach of: a rule by its place, a custom property, a selector, a value, or a declaration.
 
 import { type ComplexSelector, compileSelectorList } from '../../cascade/index.js';
-import { canonicalProperty, isKnownProperty, normalValue } from '../../sheets/index.js';
+import { canonicalProperty, isKnownProperty, normalValue } from '../../read/sheets/index.js';
 
 export type Asked =
   | {

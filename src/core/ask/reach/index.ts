@@ -1,6 +1,7 @@
 // A question, reach. In: a site, and a selector, a value, a custom property or a rule. Out: where it has effect: which
 // declarations win, are beaten or wait for a state, on how many elements of which pages, and who else says the same.
 
+import { comparePaths, type Place, placeIn } from '../../base/source.js';
 import {
   type ComplexSelector,
   mayStandOn,
@@ -14,22 +15,18 @@ import {
   type Stack,
   type Weighed,
 } from '../../cascade/index.js';
-import type { Page, PageElement } from '../../markup/index.js';
-import { canonicalProperty, type Declaration, normalValue, parseDeclarations } from '../../sheets/index.js';
-import { comparePaths, type Place, placeIn } from '../../source.js';
+import { byDeclaration, type Lot, lotOf, type Traced, traceSite } from '../../cascade/trace-site.js';
+import type { Page, PageElement } from '../../read/markup/index.js';
+import {
+  canonicalProperty,
+  type Declaration,
+  normalValue,
+  parseDeclarations,
+} from '../../read/sheets/index.js';
 import { declarationKey } from '../../stock/index.js';
 import { type Asked, holdsValue } from './asked.js';
-import { byDeclaration, type Lot, lotOf, type Traced, traceSite } from './trace.js';
 
 export { type Asked, readAsked } from './asked.js';
-export {
-  byDeclaration,
-  type Lot,
-  lotOf,
-  type Traced,
-  traceSite,
-  type WeighedElement,
-} from './trace.js';
 
 export type Holder = 'platform' | 'theme' | 'page' | 'style attribute' | 'old attribute';
 

@@ -1,8 +1,8 @@
 // Families that somebody copied out by hand: the same rules again and again under other names, with other values.
 
 import type { SiteModel } from '../../cascade/index.js';
-import type { StyleRule } from '../../sheets/index.js';
-import { normalColour } from '../../sheets/index.js';
+import type { StyleRule } from '../../read/sheets/index.js';
+import { listItems, normalColour } from '../../read/sheets/index.js';
 import type { FamilyTable } from './table.js';
 
 export interface CopiedFamily {
@@ -56,19 +56,18 @@ function isMade(text: string, [first]: readonly Member[]): boolean {
 
 /** `.sk-tarbek h3`: the row is `sk-tarbek`, the pattern `{row} h3`. Only rules that hold always. */
 function nameOf({
-  selectors,
+  selector,
+  nesting,
   conditions,
   layer,
   scope,
   declarations,
 }: StyleRule): { name: string; pattern: string } | undefined {
-  const [only] = selectors;
-  if (only === undefined || selectors.length > 1 || conditions.length > 0 || declarations.length === 0)
-    return undefined;
-  if (layer !== undefined || scope !== undefined || only.includes(',')) return undefined;
-  const match = /^(?:body)?\.([a-z][\w-]*)(?=$|[\s>+~:.])/i.exec(only);
+  if (nesting.length > 1 || conditions.length > 0 || declarations.length === 0) return undefined;
+  if (layer !== undefined || scope !== undefined || listItems(selector).length > 1) return undefined;
+  const match = /^(?:body)?\.([a-z][\w-]*)(?=$|[\s>+~:.])/i.exec(selector);
   if (match === null) return undefined;
-  return { name: match[1]!, pattern: only.replace(`.${match[1]}`, '{row}').replace(/\s+/g, ' ') };
+  return { name: match[1]!, pattern: selector.replace(`.${match[1]}`, '{row}').replace(/\s+/g, ' ') };
 }
 
 /** `sk-tarbek` and `sk-ulvay` begin alike; so do `tile-1` and `tile-2`. */

@@ -10,7 +10,14 @@ import {
   type SiteModel,
   type TruthTable,
 } from '../../cascade/index.js';
-import { addLinks, applyEdits, composeEdits, type Edit, stateAfter, withoutRule } from '../../edits/index.js';
+import {
+  addLinks,
+  applyEdits,
+  composeEdits,
+  type Edit,
+  stateAfter,
+  withoutRule,
+} from '../../edit/text/index.js';
 import {
   type Difference,
   type IntentProof,
@@ -19,7 +26,7 @@ import {
   proveWishes,
   type Wish,
 } from '../../proof/index.js';
-import { parseDeclarations, parseSheet } from '../../sheets/index.js';
+import { parseDeclarations, parseSheet } from '../../read/sheets/index.js';
 import { type Typed, wishOf } from '../wish.js';
 import type { CopiedFamily } from './find.js';
 import { declarationsOf, generateRules, partSelector, rowSelector, rowsWith } from './generate.js';
@@ -102,9 +109,9 @@ function selectorsOf(text: string): { selectors: readonly ComplexSelector[] } {
 
 /** What a rule that stood there said may be said no more. */
 function goneWith(text: string): Wish[] {
-  return parseSheet(text).rules.map(({ selectors, declarations }) =>
+  return parseSheet(text).rules.map(({ selector, declarations }) =>
     wishOf({
-      ...selectorsOf(selectors.at(-1) ?? ''),
+      ...selectorsOf(selector),
       changes: declarations.map((one) => ({ ...one, value: undefined })),
       medium: ALWAYS,
     }),
@@ -115,7 +122,7 @@ function goneWith(text: string): Wish[] {
 function endsOpen(text: string): boolean {
   const probe = '.probe { color: red }';
   const last = parseSheet(`${text}\n${probe}`).rules.at(-1);
-  return last?.selectors.join() !== '.probe' || last.conditions.length > 0 || last.layer !== undefined;
+  return last?.nesting.join() !== '.probe' || last.conditions.length > 0 || last.layer !== undefined;
 }
 
 function pagesWith(model: SiteModel, selector: string): string[] {

@@ -1,9 +1,9 @@
 // Where the rules of a family stand in a sheet: between two comments, the second of which tells what was written, so
 // that what somebody changed by hand is noticed.
 
-import { type Edit, indentAt, newlineOf } from '../../edits/index.js';
-import { parseSheet } from '../../sheets/index.js';
-import type { SourceRange } from '../../source.js';
+import type { SourceRange } from '../../base/source.js';
+import { type Edit, indentAt, newlineOf } from '../../edit/text/index.js';
+import { parseSheet } from '../../read/sheets/index.js';
 import { negated } from './off.js';
 import type { FamilyRule, FamilyTable } from './table.js';
 
@@ -136,7 +136,7 @@ function blocksOf(inner: string, offset: number): SectionRule[] {
     if (char === '{') depth++;
     if (char !== '}' || --depth > 0) continue;
     const text = inner.slice(start, at + 1);
-    const selector = parseSheet(text).rules[0]?.selectors.at(-1) ?? text.slice(0, 40);
+    const selector = parseSheet(text).rules[0]?.selector ?? text.slice(0, 40);
     found.push({ text, offset: offset + start, selector });
     start = -1;
   }

@@ -2,7 +2,7 @@
 // for the element itself.
 
 import { compileSelectorList } from '../../cascade/index.js';
-import { isSpace, Token, tokenize, tokenText } from '../../sheets/tokens.js';
+import { isSpace, Token, tokenize, tokenText } from '../../read/sheets/tokens.js';
 
 const OPENERS: ReadonlySet<number> = new Set([
   Token.LeftParenthesis,

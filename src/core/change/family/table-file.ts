@@ -2,9 +2,9 @@
 
 import { Document, isMap, parseDocument, type YAMLMap } from 'yaml';
 import { z } from 'zod';
-import { firstIssue, sharedPath } from '../../choices.js';
-import { isFinished } from '../../sheets/index.js';
-import { UsageError } from '../../usage-error.js';
+import { firstIssue, sharedPath } from '../../base/choices.js';
+import { UsageError } from '../../base/usage-error.js';
+import { isFinished } from '../../read/sheets/index.js';
 import { type FamilyTable, generateRules, negated, selectorProblem, tableProblem } from './index.js';
 
 const STRINGS = /"[^"]*"|'[^']*'/g;

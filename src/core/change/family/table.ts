@@ -1,8 +1,8 @@
 // The table of a family: many like rules, told once, with what differs from row to row.
 
 import { compileSelectorList } from '../../cascade/index.js';
-import { declarationValidity, isFinished, isKnownProperty } from '../../sheets/index.js';
-import { Token, tokenize, tokenText } from '../../sheets/tokens.js';
+import { declarationValidity, isFinished, isKnownProperty } from '../../read/sheets/index.js';
+import { Token, tokenize, tokenText } from '../../read/sheets/tokens.js';
 
 export interface FamilyTable {
   /** Names its section in the sheet, and its custom properties. */

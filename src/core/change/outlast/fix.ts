@@ -1,14 +1,14 @@
 // The weakest change of a rule that lets it win again over all that would beat it.
 
 import { compileSelectorList } from '../../cascade/index.js';
-import { strengthen } from '../../edits/index.js';
-import type { StyleRule } from '../../sheets/index.js';
+import { strengthen } from '../../edit/text/index.js';
+import type { StyleRule } from '../../read/sheets/index.js';
 import type { Loss } from './losses.js';
 import type { Fix } from './model.js';
 
 /** Out: `undefined` where no selector and no importance would do. */
 export function fixFor(rule: StyleRule, losses: readonly Loss[]): Fix | undefined {
-  const list = compileSelectorList(rule.selectors.at(-1) ?? '');
+  const list = compileSelectorList(rule.selector);
   // In a layer it loses to all that is in none, however it is written.
   if (list.kind === 'invalid' || rule.layer !== undefined) return undefined;
   const important = new Set<string>();

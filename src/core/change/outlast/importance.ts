@@ -2,8 +2,8 @@
 // (an animation, a style that a script sets) has a say in it there. CSS Cascade 5 §6.2.
 
 import { eachMoment, type SiteModel, undefeatedFor, type Weighed } from '../../cascade/index.js';
-import type { Page } from '../../markup/index.js';
 import { type Difference, type Judge, PROVE } from '../../proof/index.js';
+import type { Page } from '../../read/markup/index.js';
 
 /** Like the proof, but for importance that is not seen. In: states whose pages have the same elements. */
 export const UNSEEN: Judge = (before, after) => {
@@ -23,7 +23,7 @@ function isUnseen(before: SiteModel, after: SiteModel, difference: Difference): 
     was.length === is.length &&
     was.every((reader, at) => {
       const lists = [reader, is[at]!].map((one) =>
-        undefeatedFor(one.weighed(element).get(target), property),
+        undefeatedFor(one.weighed(element).get(target), property, one.table.truths),
       ) as [Weighed[], Weighed[]];
       return isAlways(before, lists);
     })

@@ -11,7 +11,7 @@ import {
   writtenClasses,
 } from '../../cascade/index.js';
 import { type Difference, describeElement, isHiddenOnly, prove } from '../../proof/index.js';
-import { parseSheet, type StyleRule } from '../../sheets/index.js';
+import { parseSheet, type StyleRule } from '../../read/sheets/index.js';
 import { type Beaten, inspectRules, type OverrideState } from '../override/index.js';
 import type { WrittenRule } from '../restyle/index.js';
 import { fixFor } from './fix.js';
@@ -62,8 +62,8 @@ export function outlast(input: OutlastInput): Outlast {
 function classesOfSheets(texts: readonly string[]): Set<string> {
   return new Set(
     texts.flatMap((text) =>
-      parseSheet(text).rules.flatMap(({ selectors }) =>
-        selectors.flatMap((one) => writtenClasses(one).map(({ name }) => name)),
+      parseSheet(text).rules.flatMap(({ nesting }) =>
+        nesting.flatMap((one) => writtenClasses(one).map(({ name }) => name)),
       ),
     ),
   );
@@ -74,8 +74,8 @@ function leans({ rule, declarations }: OverrideState, names: ReadonlySet<string>
   return declarations.some(({ beats, by }) => [...beats, ...by].some(({ isPlatform }) => isPlatform));
 }
 
-function namesIn({ selectors }: StyleRule): string[] {
-  const list = compileSelectorList(selectors.at(-1) ?? '');
+function namesIn({ selector }: StyleRule): string[] {
+  const list = compileSelectorList(selector);
   return list.kind === 'invalid' ? [] : [...classesIn(list.selectors)];
 }
 
@@ -107,14 +107,14 @@ function standsForBoth(rule: StyleRule, lost: readonly Successor[]): boolean {
     const list = compileSelectorList(text ?? '');
     return list.kind === 'list' ? list.selectors.map((one) => one.text) : [];
   };
-  const own = form(rule.selectors.at(-1));
+  const own = form(rule.selector);
   const fresh = form(renamed(rule, lost));
   return fresh.length > 0 && fresh.every((text) => own.includes(text));
 }
 
 /** The selectors with the new names for the old. */
-function renamed({ selectors }: StyleRule, lost: readonly Successor[]): string | undefined {
-  let text = selectors.at(-1) ?? '';
+function renamed({ selector }: StyleRule, lost: readonly Successor[]): string | undefined {
+  let text = selector;
   for (const { old, likely } of lost) {
     if (likely === undefined) return undefined;
     text = text.replace(new RegExp(`\\.${old.replace(/[^\w-]/g, '\\$&')}(?![\\w-])`, 'g'), `.${likely}`);
@@ -124,13 +124,13 @@ function renamed({ selectors }: StyleRule, lost: readonly Successor[]): string |
 
 /** `a > b` no longer holds where something came between: `a b`, if that picks out the elements that `a > b` did. */
 function relaxed(
-  { selectors }: StyleRule,
+  { selector }: StyleRule,
   now: OverrideState,
   model: SiteModel,
   later: SiteModel,
   pages: ReadonlyMap<string, string>,
 ): string | undefined {
-  const text = selectors.at(-1) ?? '';
+  const text = selector;
   const loose = text.replace(/\s*>\s*/g, ' ').replace(/:(first|last|only)-child/g, '');
   const list = compileSelectorList(loose);
   if (loose === text || list.kind === 'invalid' || pages.size === 0) return undefined;

@@ -8,9 +8,9 @@ import {
   undefeatedFor,
   type Weighed,
 } from '../../cascade/index.js';
-import type { Page } from '../../markup/index.js';
 import { isHidden } from '../../proof/index.js';
-import type { StyleRule } from '../../sheets/index.js';
+import type { Page } from '../../read/markup/index.js';
+import type { StyleRule } from '../../read/sheets/index.js';
 import { pairElements } from './pairs.js';
 
 export interface Loss {
@@ -79,9 +79,9 @@ function lossesOn(
     for (const longhand of lists.keys()) {
       const shown = (list: readonly Weighed[]): Weighed[] =>
         list.filter(({ condition }) => !isHidden(condition, truths));
-      const before = shown(undefeatedFor(lists, longhand));
+      const before = shown(undefeatedFor(lists, longhand, truths));
       if (!before.some((one) => ownRule(one, rules) !== undefined)) continue;
-      const now = shown(undefeatedFor(is.get(target), longhand));
+      const now = shown(undefeatedFor(is.get(target), longhand, truths));
       const pairs = eachMoment(
         truths,
         [...before, ...now].map(({ condition }) => condition),

@@ -1,7 +1,7 @@
 // Edits that let overrides survive an update, and are not seen before it: new names beside the old, stronger selectors.
 
 import { compileSelectorList, type SiteModel } from '../../cascade/index.js';
-import { type Edit, type Edits, push, stateAfter } from '../../edits/index.js';
+import { type Edit, type Edits, push, stateAfter } from '../../edit/text/index.js';
 import { type Difference, type Planned, proveAndTakeBack } from '../../proof/index.js';
 import { keptText } from '../../stock/index.js';
 import { UNSEEN } from './importance.js';
@@ -105,7 +105,7 @@ function decides(difference: Difference, { selector }: Mend): boolean {
 function mendOf(from: Outlasting): Mend | undefined {
   const { fate, written } = from;
   const { rule } = written;
-  const own = rule.selectors.length === 1 ? rule.selectors[0]! : undefined;
+  const own = rule.nesting.length === 1 ? rule.selector : undefined;
   if (own === undefined) return undefined;
   switch (fate.kind) {
     case 'name gone':

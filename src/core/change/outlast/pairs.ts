@@ -1,7 +1,7 @@
 // The elements of a page before and after its markup changed: paired as far as they are the same.
 
 import { diffArrays } from 'diff';
-import type { Page } from '../../markup/index.js';
+import type { Page } from '../../read/markup/index.js';
 
 /** Out: index before to index after, for elements of the same name, id and text in the same order. */
 export function pairElements(before: Page, after: Page): Map<number, number> {

@@ -2,7 +2,7 @@
 
 import { distance } from 'fastest-levenshtein';
 import { classesIn, compileSelectorList } from '../../cascade/index.js';
-import { parseSheet } from '../../sheets/index.js';
+import { parseSheet } from '../../read/sheets/index.js';
 
 export interface Successor {
   readonly old: string;
@@ -36,8 +36,8 @@ export function findSuccessors(old: readonly string[], fresh: readonly string[])
 function saidOfClasses(texts: readonly string[]): Map<string, Set<string>> {
   const said = new Map<string, Set<string>>();
   for (const text of texts) {
-    for (const { selectors, declarations } of parseSheet(text).rules) {
-      const list = compileSelectorList(selectors.at(-1) ?? '');
+    for (const { selector: own, declarations } of parseSheet(text).rules) {
+      const list = compileSelectorList(own);
       if (list.kind === 'invalid') continue;
       for (const selector of list.selectors) {
         for (const name of classesIn([selector])) {

@@ -14,10 +14,10 @@ import {
   type Edit,
   emptyPart,
   stateAfter,
-} from '../../edits/index.js';
-import type { SharedSheet } from '../../parts.js';
+} from '../../edit/text/index.js';
 import { type IntentProof, prove, proveWishes, type Wish } from '../../proof/index.js';
-import type { StyleRule } from '../../sheets/index.js';
+import type { StyleRule } from '../../read/sheets/index.js';
+import type { SharedSheet } from '../../read/sheets/shared-sheet.js';
 import { selectorForm } from '../restyle/index.js';
 import { changeRule } from '../rule-edits.js';
 import { mediumOf, wishOf } from '../wish.js';
@@ -103,7 +103,7 @@ function goingRules(model: SiteModel, rules: readonly StyleRule[], selector: str
   );
   const under = (form: (text: string) => string): Going[] =>
     inMedium.flatMap((rule) => {
-      const all = selectorForm(rule.selectors[0] ?? '') ?? [];
+      const all = selectorForm(rule.selector) ?? [];
       const selectors = all.filter((text) => wanted.map(form).includes(form(text)));
       return selectors.length === 0 ? [] : [{ rule, selectors, whole: selectors.length === all.length }];
     });
@@ -118,7 +118,7 @@ function companionsOf(rules: readonly StyleRule[], own: readonly Going[]): Going
   const first = Math.min(...own.map(({ rule }) => rules.indexOf(rule)));
   return rules.slice(first).flatMap((rule): Going[] => {
     if (going.has(rule)) return [];
-    const all = selectorForm(rule.selectors[0] ?? '') ?? [];
+    const all = selectorForm(rule.selector) ?? [];
     const isBeside = (text: string): boolean => {
       const element = withoutStrength(elementOf(text));
       return stems.some((stem) => element.startsWith(stem) && /^($|[:[])/.test(element.slice(stem.length)));

@@ -8,11 +8,17 @@ import {
   type SiteModel,
   type Weighed,
 } from '../../cascade/index.js';
-import { addLinks, changeText, type DeclarationChange, type Edit, stateAfter } from '../../edits/index.js';
-import type { PartNames } from '../../parts.js';
+import {
+  addLinks,
+  changeText,
+  type DeclarationChange,
+  type Edit,
+  stateAfter,
+} from '../../edit/text/index.js';
 import { type IntentProof, isHiddenOnly, type Kept, proveWishes, showElement } from '../../proof/index.js';
+import { type Declaration, everyLonghand } from '../../read/sheets/index.js';
+import type { PartNames } from '../../read/sheets/shared-sheet.js';
 import { mayMatchIn, type SharedRule } from '../../search/index.js';
-import { type Declaration, everyLonghand } from '../../sheets/index.js';
 import { mediumOf, wishOf } from '../wish.js';
 import { type Did, joinEqual, placeRules } from './placing.js';
 import { findRivals, type Rivals } from './rivals.js';

@@ -1,11 +1,11 @@
 // What rules that override something do now: what each beats, whether it is still needed, and how far it reaches.
 
-import { traceSite } from '../../ask/reach/index.js';
+import type { Place } from '../../base/source.js';
 import type { SiteModel } from '../../cascade/index.js';
-import { ALWAYS, placeInSource, type Weighed } from '../../cascade/index.js';
+import { ALWAYS, canWin, placeInSource, type TruthTable, type Weighed } from '../../cascade/index.js';
+import { traceSite } from '../../cascade/trace-site.js';
 import { isHidden } from '../../proof/index.js';
-import type { StyleRule } from '../../sheets/index.js';
-import type { Place } from '../../source.js';
+import type { StyleRule } from '../../read/sheets/index.js';
 
 export interface Beaten {
   readonly selector: string;
@@ -83,7 +83,7 @@ export function inspectRules(
             said.add(`${at} ${what}`);
             then();
           };
-          noteOne(own[at]!, one, list, { once, isPlatform });
+          noteOne(own[at]!, one, list, { once, isPlatform, truths: model.table.truths });
         }
     }
     for (const rule of here) {
@@ -120,9 +120,15 @@ interface Noting {
   /** Does something the first time that it is asked to for a declaration and an element. */
   readonly once: (what: string, then: () => void) => void;
   readonly isPlatform: (path: string) => boolean;
+  readonly truths: TruthTable;
 }
 
-function noteOne(count: Count, one: Weighed, list: readonly Weighed[], { once, isPlatform }: Noting): void {
+function noteOne(
+  count: Count,
+  one: Weighed,
+  list: readonly Weighed[],
+  { once, isPlatform, truths }: Noting,
+): void {
   if (one.beatenBy !== undefined) {
     once('beaten', () => count.beaten++);
     // Another declaration of the same rule is no rival.
@@ -135,17 +141,16 @@ function noteOne(count: Count, one: Weighed, list: readonly Weighed[], { once, i
     one.condition === ALWAYS ? count.wins++ : count.waits++,
   );
   const without = list.filter((other) => other.entry.declaration !== one.entry.declaration);
-  if (formThatCounts(list) !== formThatCounts(without)) once('needed', () => count.needed++);
+  if (formThatCounts(list, truths) !== formThatCounts(without, truths)) once('needed', () => count.needed++);
   const below = without.filter(({ rank }) => rank > one.rank);
-  const next = below.find(({ condition }) => condition === ALWAYS || condition === one.condition) ?? below[0];
+  const next = below.find(({ condition }) => truths.implies(one.condition, condition)) ?? below[0];
   if (next !== undefined) once(`beats ${nameOf(next)}`, () => add(count.beats, next, isPlatform));
 }
 
-/** What the list comes to: what is hidden, or gives what stands below it anyway, leaves no trace. */
-function formThatCounts(list: readonly Weighed[]): string {
+/** What the list comes to: what can never win, or gives what stands below it anyway, leaves no trace. */
+function formThatCounts(list: readonly Weighed[], truths: TruthTable): string {
   const seen: Weighed[] = [];
-  for (const one of list)
-    if (!seen.some(({ condition }) => condition === ALWAYS || condition === one.condition)) seen.push(one);
+  for (const one of list) if (canWin(one, seen, truths)) seen.push(one);
   const form: string[] = [];
   let below: Weighed | undefined;
   for (const one of seen.reverse()) {

@@ -9,10 +9,10 @@ import {
   planBlock,
   push,
   writeRules,
-} from '../../edits/index.js';
-import type { PartNames } from '../../parts.js';
+} from '../../edit/text/index.js';
+import type { Declaration, StyleRule } from '../../read/sheets/index.js';
+import type { PartNames } from '../../read/sheets/shared-sheet.js';
 import type { SharedRule } from '../../search/index.js';
-import type { Declaration, StyleRule } from '../../sheets/index.js';
 import { selectorForm } from '../restyle/index.js';
 import { filesOf, type Home } from './within.js';
 
@@ -92,7 +92,7 @@ function placeInSheet(
       (one) => one.conditions.map((c) => `@${c.kind} ${c.text}`).join() === around,
     );
     const form = selectorForm(rule.selectors.join(', '))?.join();
-    const same = standing.findLast((one) => selectorForm(one.selectors[0] ?? '')?.join() === form);
+    const same = standing.findLast((one) => selectorForm(one.selector)?.join() === form);
     const wanted = rule.declarations.map(({ declaration }) => declaration);
     if (same !== undefined) {
       push(edits, shared, editRule(text, same, wanted));

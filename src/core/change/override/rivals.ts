@@ -1,7 +1,6 @@
 // What an override has to beat on the elements that are meant, and what it has to leave standing above itself. Elements
 // on which that is the same are one situation.
 
-import { traceSite } from '../../ask/reach/index.js';
 import {
   type ComplexSelector,
   implies,
@@ -13,8 +12,9 @@ import {
   undefeatedFor,
   type Weighed,
 } from '../../cascade/index.js';
-import type { Page } from '../../markup/index.js';
+import { traceSite } from '../../cascade/trace-site.js';
 import { isApart, isHidden, meet } from '../../proof/index.js';
+import type { Page } from '../../read/markup/index.js';
 
 /** One declaration that stands in the way, or above. */
 export interface Rival {
@@ -71,7 +71,7 @@ export function findRivals(model: SiteModel, asked: RivalsAsked): Rivals {
       const when = truths.and(matched, asked.medium);
       const [beat, keep]: [Rival[], Rival[]] = [[], []];
       for (const longhand of asked.longhands) {
-        for (const one of undefeatedFor(weighed.get(asked.selector.pseudoElement), longhand)) {
+        for (const one of undefeatedFor(weighed.get(asked.selector.pseudoElement), longhand, truths)) {
           const { condition } = one;
           if (isHidden(condition, truths) || !meet(condition, when, truths)) continue;
           const isMeant = asked.everywhere || !isApart(condition, when, asked.medium, truths);

@@ -1,7 +1,7 @@
 // The weakest ways of writing an override that win, and what must be said again because they are stronger than that was.
 
 import { type ComplexSelector, compileSelectorList, type Weighed } from '../../cascade/index.js';
-import { strengthen } from '../../edits/index.js';
+import { strengthen } from '../../edit/text/index.js';
 import { type Rival, type Rivals, rivalKey, type Situation } from './rivals.js';
 
 export interface Written {

@@ -1,7 +1,7 @@
 // How far an override is meant to reach, and what is written in front of its selector for that.
 
 import type { SiteModel } from '../../cascade/index.js';
-import type { Page } from '../../markup/index.js';
+import type { Page } from '../../read/markup/index.js';
 
 export type Within =
   | { readonly kind: 'site' }

@@ -1,11 +1,11 @@
 // A class where neither markup, sheets nor scripts of a page are: in sheets inside `<template>`, in attributes that scripts
 // read, in files that are fetched or made into pages by something else.
 
+import { placeIn } from '../../base/source.js';
 import { rangesOfClass, type SiteModel } from '../../cascade/index.js';
-import type { Edit } from '../../edits/index.js';
-import type { Page } from '../../markup/index.js';
-import { parseSheet } from '../../sheets/index.js';
-import { placeIn } from '../../source.js';
+import type { Edit } from '../../edit/text/index.js';
+import type { Page } from '../../read/markup/index.js';
+import { parseSheet } from '../../read/sheets/index.js';
 import { lineAt } from './in-scripts.js';
 import type { RenameInput, UnsurePlace } from './input.js';
 

@@ -1,8 +1,8 @@
 // Rules that say the same for two names that are to be one.
 
 import { compileSelectorList, rangesOfClass } from '../../cascade/index.js';
-import { applyEdits } from '../../edits/index.js';
-import { canonicalProperty, type Declaration, normalValue, type StyleRule } from '../../sheets/index.js';
+import { applyEdits } from '../../edit/text/index.js';
+import { canonicalProperty, type Declaration, normalValue, type StyleRule } from '../../read/sheets/index.js';
 
 /** Rules for the old name that say what a rule for the new one says, under the same conditions in the same sheet. */
 export function equalRules(
@@ -18,11 +18,11 @@ export function equalRules(
       )
       .join(';');
   const form = (
-    { selectors, conditions, layer, declarations }: StyleRule,
+    { nesting, conditions, layer, declarations }: StyleRule,
     key: string,
     renamed: boolean,
   ): string => {
-    const text = selectors
+    const text = nesting
       .map((one) => {
         const list = compileSelectorList(one);
         const own = list.kind === 'list' ? list.selectors.map((s) => s.text).join(', ') : one;
@@ -38,14 +38,14 @@ export function equalRules(
   };
   const standing = new Set(
     rules
-      .filter(({ rule }) => rangesOfClass(rule.selectors.at(-1) ?? '', from).length === 0)
+      .filter(({ rule }) => rangesOfClass(rule.nesting.at(-1) ?? '', from).length === 0)
       .map(({ rule, key }) => form(rule, key, false)),
   );
   return new Set(
     rules
       .filter(
         ({ rule, key }) =>
-          rangesOfClass(rule.selectors.at(-1) ?? '', from).length > 0 && standing.has(form(rule, key, true)),
+          rangesOfClass(rule.nesting.at(-1) ?? '', from).length > 0 && standing.has(form(rule, key, true)),
       )
       .map(({ rule }) => rule),
   );

@@ -1,8 +1,8 @@
 // A class in scripts: where it is surely one, and where it may be one, or may be put together.
 
-import type { Edit } from '../../edits/index.js';
-import { classMentions, piecesOf, propertiesNamed } from '../../scripts/index.js';
-import { type Place, placeIn } from '../../source.js';
+import { type Place, placeIn } from '../../base/source.js';
+import type { Edit } from '../../edit/text/index.js';
+import { classMentions, piecesOf, propertiesNamed } from '../../read/scripts/index.js';
 import type { RenameInput, UnsurePlace } from './input.js';
 
 export interface InScripts {

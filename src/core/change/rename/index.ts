@@ -1,11 +1,11 @@
 // A change, rename. In: a class and its new name. Out: edits in markup, sheets, templates and scripts, places where nobody
 // can be sure, and the proof that nothing looks different.
 
+import { type Place, placeIn } from '../../base/source.js';
 import { rangesOfClass, SiteModel } from '../../cascade/index.js';
-import { applyEdits, type Edit, push, withoutRule } from '../../edits/index.js';
+import { applyEdits, type Edit, push, withoutRule } from '../../edit/text/index.js';
 import { type Difference, isHiddenOnly, prove, type StyleDifference } from '../../proof/index.js';
-import type { StyleRule } from '../../sheets/index.js';
-import { type Place, placeIn } from '../../source.js';
+import type { StyleRule } from '../../read/sheets/index.js';
 import { allRules } from '../restyle/index.js';
 import {
   attributesThatCount,
@@ -146,8 +146,8 @@ function platformPlaces(model: SiteModel, themes: readonly string[], from: strin
   for (const [path, text] of model.sources.sheets) {
     // The class of a module is another one, whatever it is called there.
     if (themes.includes(path) || model.sources.isModule?.(path) === true) continue;
-    for (const { selectors, selectorRange } of model.sheetAt(path)?.sheet.rules ?? [])
-      if (rangesOfClass(selectors.at(-1) ?? '', from).length > 0)
+    for (const { nesting, selectorRange } of model.sheetAt(path)?.sheet.rules ?? [])
+      if (rangesOfClass(nesting.at(-1) ?? '', from).length > 0)
         found.push(placeIn(path, text, selectorRange.start));
   }
   return found;

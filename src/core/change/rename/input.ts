@@ -1,7 +1,7 @@
 // What is to be renamed, and what nobody can be sure of.
 
+import type { Place } from '../../base/source.js';
 import type { SiteModel } from '../../cascade/index.js';
-import type { Place } from '../../source.js';
 
 export interface RenameInput {
   readonly model: SiteModel;

@@ -1,8 +1,8 @@
 // Where a page carries a class: in class attributes, also of inert content; and in template text, where nobody is sure.
 
-import type { Edit } from '../../edits/index.js';
-import { hasTemplateText, maskTemplateText, type Page } from '../../markup/index.js';
-import type { SourceRange } from '../../source.js';
+import type { SourceRange } from '../../base/source.js';
+import type { Edit } from '../../edit/text/index.js';
+import { hasTemplateText, maskTemplateText, type Page } from '../../read/markup/index.js';
 
 export interface MarkupTokens {
   readonly edits: readonly Edit[];

@@ -1,10 +1,10 @@
 // A change, restyle. In: a selector and what its declarations are to become. Out: edits of the rules where they stand,
 // the proof that only what was meant moved, and what kept its own value or is out of reach, and why.
 
+import type { Place } from '../../base/source.js';
 import { compileSelectorList, type SiteModel } from '../../cascade/index.js';
-import { type DeclarationChange, type Edit, push, stateAfter } from '../../edits/index.js';
+import { type DeclarationChange, type Edit, push, stateAfter } from '../../edit/text/index.js';
 import { type IntentProof, proveWishes, type Wish } from '../../proof/index.js';
-import type { Place } from '../../source.js';
 import { changeRule } from '../rule-edits.js';
 import { mediumOf, wishOf } from '../wish.js';
 import { type Asked, type Plan, planChanges } from './plan.js';
@@ -69,7 +69,7 @@ export function restyle(input: RestyleInput, isPlatform: (path: string) => boole
       made.map(({ start, end, text }) => ({ start: start + offset, end: end + offset, text })),
     );
     return {
-      selector: whole ? rule.selectors.at(-1)! : own,
+      selector: whole ? rule.selector : own,
       place,
       did: whole ? ('changed' as const) : ('split off' as const),
     };

@@ -1,8 +1,8 @@
 // Which rules a change is written into, one declaration after the other: where it is said on a page, or would be.
 
+import type { Place } from '../../base/source.js';
 import type { ComplexSelector, SiteModel, Truth } from '../../cascade/index.js';
-import { concerns, type DeclarationChange } from '../../edits/index.js';
-import type { Place } from '../../source.js';
+import { concerns, type DeclarationChange } from '../../edit/text/index.js';
 import { rulesSetting, type SettingRule, tokenIn } from './tokens.js';
 import type { WrittenRule } from './written-rules.js';
 

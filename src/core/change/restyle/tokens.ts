@@ -11,7 +11,7 @@ import {
   type Weighed,
 } from '../../cascade/index.js';
 import { isHidden } from '../../proof/index.js';
-import { everyLonghand } from '../../sheets/index.js';
+import { everyLonghand } from '../../read/sheets/index.js';
 import { holdsIn, type WrittenRule } from './written-rules.js';
 
 export interface SettingRule {
@@ -45,7 +45,11 @@ export function rulesSetting(
           return matched !== NEVER && !isHidden(matched, model.table.truths);
         });
         if (own === undefined) continue;
-        const said = undefeatedFor(reader.weighed(index).get(own.pseudoElement), longhand);
+        const said = undefeatedFor(
+          reader.weighed(index).get(own.pseudoElement),
+          longhand,
+          model.table.truths,
+        );
         if (!said.some(({ entry }) => tokenIn(entry.declaration.value) === token)) continue;
         for (const one of nearest(reader, index, token)) {
           const setting = settingRule(one, editable);
@@ -114,7 +118,7 @@ function namesFrom(model: SiteModel, token: string): ReadonlySet<string> {
 /** What sets the token on the element, or on the nearest above that says anything of it. */
 function nearest(reader: StyleReader, index: number, token: string): readonly Weighed[] {
   for (let at = index; at >= 0; at = reader.page.elements[at]!.parent) {
-    const own = undefeatedFor(reader.weighed(at).get(''), token);
+    const own = undefeatedFor(reader.weighed(at).get(''), token, reader.table.truths);
     if (own.length > 0) return own;
   }
   return [];
@@ -127,10 +131,10 @@ function settingRule({ origin }: Weighed, editable: readonly WrittenRule[]): Set
     ({ rule, path, offset, isBlock }) =>
       rule === origin.rule.rule && path === source.path && (!isBlock || offset === source.offset),
   );
-  const { selectors } = origin.rule.rule;
-  const list = compileSelectors(selectors);
+  const { nesting } = origin.rule.rule;
+  const list = compileSelectors(nesting);
   const whole = list.kind === 'list' && list.selectors.length === 1;
   // A rule in a rule has no text that a rule of its own could begin with.
-  if (written === undefined || (!whole && selectors.length > 1)) return undefined;
+  if (written === undefined || (!whole && nesting.length > 1)) return undefined;
   return { written: { ...written, whole }, selector: origin.rule.selector };
 }

@@ -1,8 +1,8 @@
 // What an element that was meant has instead, and who says so.
 
+import { type Place, placeIn } from '../../base/source.js';
 import { placeInSource, type Weighed } from '../../cascade/index.js';
 import type { Kept } from '../../proof/index.js';
-import { type Place, placeIn } from '../../source.js';
 
 /** What elements have instead of what was asked. */
 export interface Unmoved {

@@ -1,5 +1,6 @@
 // The rules of a theme that stand under a selector: in its sheets, and in the style blocks of its pages.
 
+import { type Place, placeIn } from '../../base/source.js';
 import {
   ALWAYS,
   compileSelectorList,
@@ -8,8 +9,7 @@ import {
   type SiteModel,
   type Truth,
 } from '../../cascade/index.js';
-import type { StyleRule } from '../../sheets/index.js';
-import { type Place, placeIn } from '../../source.js';
+import type { StyleRule } from '../../read/sheets/index.js';
 
 export interface WrittenRule {
   /** Of the sheet, or of the page whose block it stands in. */
@@ -37,8 +37,8 @@ export function rulesUnder(model: SiteModel, themes: readonly string[], selector
   if (wanted === undefined) return [];
   return allRules(model, themes).flatMap((one) => {
     // In a scope the selector means something else.
-    if (one.rule.selectors.length !== 1 || one.rule.scope !== undefined) return [];
-    const own = selectorForm(one.rule.selectors[0]!);
+    if (one.rule.nesting.length !== 1 || one.rule.scope !== undefined) return [];
+    const own = selectorForm(one.rule.selector);
     if (own === undefined || !wanted.every((text) => own.includes(text))) return [];
     return [{ ...one, whole: own.length === wanted.length }];
   });

@@ -1,7 +1,7 @@
 // The state of a search of rules: what is said no longer, what is said instead, and what one rule more would save.
 
+import { getOrInsert } from '../../base/get-or-insert.js';
 import { type Compound, compileSelectorList, type SiteModel, type Truth } from '../../cascade/index.js';
-import { getOrInsert } from '../../get-or-insert.js';
 import type { ElementGroup } from '../census.js';
 import { areRivals } from '../rivals.js';
 import { elementsIn } from './candidates.js';

@@ -1,7 +1,7 @@
 // Selectors for one rule in place of several: those that the rules have, what they have in common, and hooks of the
 // elements that they match.
 
-import { addTo, groupBy } from '../../group-by.js';
+import { addTo, groupBy } from '../../base/group-by.js';
 import type { ElementGroup } from '../census.js';
 import { hooksOf, saysNothing } from '../hooks.js';
 import { mirrors } from './mirrored.js';

@@ -1,8 +1,8 @@
 // Exceptions by id that are stronger than they need to be: beside the rule that they are an exception to, at its strength,
 // they lose to its states and media as it does, and need not say those again.
 
+import { groupBy } from '../../base/group-by.js';
 import type { Truth } from '../../cascade/index.js';
-import { groupBy } from '../../group-by.js';
 import { type Census, type ElementGroup, holds } from '../census.js';
 import type { Trial, Trials } from '../trial.js';
 import type { OwnRule, Said } from './own-rules.js';

@@ -1,9 +1,9 @@
 // Rules that name the same ids one by one: what all of these are gets a class, and the next one of them needs no rule.
 
+import { addTo } from '../../base/group-by.js';
 import { ONE_ID, type SiteModel } from '../../cascade/index.js';
-import { addTo } from '../../group-by.js';
-import type { Page, PageElement } from '../../markup/index.js';
-import { CLASS_WRITTEN } from '../../scripts/index.js';
+import type { Page, PageElement } from '../../read/markup/index.js';
+import { CLASS_WRITTEN } from '../../read/scripts/index.js';
 import type { SiteScripts } from '../../stock/index.js';
 import { type Census, holds } from '../census.js';
 import { hookOf } from '../hooks.js';

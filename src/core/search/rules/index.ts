@@ -2,8 +2,8 @@
 // several: what they have in common is said once, and each keeps its rest. The one that saves most is taken first, then the
 // rest is looked at again.
 
+import { groupBy } from '../../base/group-by.js';
 import type { SiteModel } from '../../cascade/index.js';
-import { groupBy } from '../../group-by.js';
 import { partsOf } from '../hooks.js';
 import { Book, idOf } from './book.js';
 import { candidatesFor } from './candidates.js';

@@ -1,7 +1,7 @@
 // What is said twice, mirrored for two directions of writing, said once with logical properties (CSS Logical Properties §4).
 
+import { addTo } from '../../base/group-by.js';
 import { mirrored } from '../../cascade/index.js';
-import { addTo } from '../../group-by.js';
 import { declarationKey, type Unit } from '../../stock/index.js';
 import type { OwnRule, Said } from './own-rules.js';
 import type { Candidate } from './weigh.js';

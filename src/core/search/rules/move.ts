@@ -1,6 +1,6 @@
 // One rule in place of several, and what a search for such rules is given.
 
-import type { Page } from '../../markup/index.js';
+import type { Page } from '../../read/markup/index.js';
 import type { KeptReason } from '../../stock/index.js';
 import type { Census } from '../census.js';
 import type { Trials } from '../trial.js';

@@ -1,5 +1,6 @@
 // The rules that a developer owns, in their sheets and in the style blocks of pages, cut into what each of them says.
 
+import { addTo, groupBy } from '../../base/group-by.js';
 import {
   ALWAYS,
   type ComplexSelector,
@@ -7,15 +8,14 @@ import {
   type SiteModel,
   type StyleReader,
 } from '../../cascade/index.js';
-import { addTo, groupBy } from '../../group-by.js';
-import type { Page, SheetReference } from '../../markup/index.js';
+import type { Page, SheetReference } from '../../read/markup/index.js';
 import {
   type Declaration,
   declarationValidity,
   everyLonghand,
   type Sheet,
   type StyleRule,
-} from '../../sheets/index.js';
+} from '../../read/sheets/index.js';
 import { declarationKey, type Unit, undecidedReason, unitsOf } from '../../stock/index.js';
 import type { Census, ElementGroup } from '../census.js';
 import { reachOf } from '../reach.js';
@@ -102,17 +102,11 @@ function ownRule(
   rule: StyleRule,
   place: Pick<OwnRule, 'holder' | 'sheet' | 'places' | 'times' | 'order'>,
 ): OwnRule | undefined {
-  const {
-    selectors: [text],
-    declarations,
-    layer,
-    scope,
-    conditions,
-  } = rule;
-  if (rule.selectors.length > 1 || layer !== undefined || scope !== undefined || declarations.length === 0)
+  const { selector: text, nesting, declarations, layer, scope, conditions } = rule;
+  if (nesting.length > 1 || layer !== undefined || scope !== undefined || declarations.length === 0)
     return undefined;
   if (conditions.some(({ kind }) => kind === 'starting-style')) return undefined;
-  const list = compileSelectorList(text!);
+  const list = compileSelectorList(text);
   // A browser that does not know one selector of a list drops all of them.
   if (list.kind === 'invalid' || list.unsure || list.selectors.length === 0) return undefined;
   const split = list.selectors.map((one) => splitSuffix(one.text));

@@ -1,9 +1,9 @@
 // Sections of a site that say the same in other colours: the rules once, over a few values that each section sets under its
 // class of the body.
 
+import { addTo, groupBy } from '../../base/group-by.js';
 import type { SiteModel } from '../../cascade/index.js';
-import { addTo, groupBy } from '../../group-by.js';
-import { type Declaration, normalColour } from '../../sheets/index.js';
+import { type Declaration, normalColour } from '../../read/sheets/index.js';
 import { coloursIn } from '../../stock/index.js';
 import { isLoadedBy, type OwnRule, type Said } from './own-rules.js';
 

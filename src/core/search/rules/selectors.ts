@@ -1,6 +1,6 @@
 // Selectors as texts: the part that picks an element out and the state that it is in, and what several have in common.
 
-import { BoundedMap } from '../../bounded.js';
+import { BoundedMap } from '../../base/bounded.js';
 import {
   type ComplexSelector,
   type Compound,

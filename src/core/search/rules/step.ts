@@ -1,7 +1,8 @@
 // One search of the rules of a site, as one step of its consolidation.
 
 import { type SiteModel, writtenClasses } from '../../cascade/index.js';
-import type { Page } from '../../markup/index.js';
+import type { Page } from '../../read/markup/index.js';
+import { listItems } from '../../read/sheets/index.js';
 import type { Carrier, KeptReason, SiteScripts } from '../../stock/index.js';
 import { type Census, takeCensus } from '../census.js';
 import { type ClassMove, helperClasses } from '../helper-classes.js';
@@ -55,7 +56,7 @@ function baseOf(model: SiteModel, { carriers, themes, shared, strangers }: Owned
 /** Whether a sheet has a rule that names several ids one by one. */
 function namesIds(model: SiteModel, path: string): boolean {
   return (model.sheetAt(path)?.sheet.rules ?? []).some(
-    ({ selectors }) => selectors.join(',').split(/(?:^|,)\s*#/).length > 3,
+    ({ selector }) => listItems(selector).filter((one) => one.startsWith('#')).length > 2,
   );
 }
 
@@ -140,14 +141,13 @@ export function classesAsked(model: SiteModel, themes: readonly string[]): Set<s
   const note = (selectors: readonly string[]): void => {
     for (const text of selectors) for (const { name } of writtenClasses(text)) found.add(name);
   };
-  for (const path of themes)
-    for (const { selectors } of model.sheetAt(path)?.sheet.rules ?? []) note(selectors);
+  for (const path of themes) for (const { nesting } of model.sheetAt(path)?.sheet.rules ?? []) note(nesting);
   const seen = new Set<string>();
   for (const page of model.pages)
     for (const reference of page.sheets) {
       if (reference.kind !== 'block' || seen.has(reference.text)) continue;
       seen.add(reference.text);
-      for (const { selectors } of model.block(reference.text, page).sheet.rules) note(selectors);
+      for (const { nesting } of model.block(reference.text, page).sheet.rules) note(nesting);
     }
   return found;
 }

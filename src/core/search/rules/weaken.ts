@@ -2,7 +2,7 @@
 // everything looks the same.
 
 import { compileSelectorList, specificityParts, type Truth } from '../../cascade/index.js';
-import type { Declaration } from '../../sheets/index.js';
+import type { Declaration } from '../../read/sheets/index.js';
 import { type Census, type ElementGroup, holds } from '../census.js';
 import type { Trial, Trials } from '../trial.js';
 import type { OwnRule } from './own-rules.js';

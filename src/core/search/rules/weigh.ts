@@ -8,7 +8,7 @@ import {
   type Truth,
   type TruthTable,
 } from '../../cascade/index.js';
-import type { Declaration } from '../../sheets/index.js';
+import type { Declaration } from '../../read/sheets/index.js';
 import type { Unit } from '../../stock/index.js';
 import { type Census, type ElementGroup, holds } from '../census.js';
 import { hookOf } from '../hooks.js';

@@ -5,16 +5,16 @@ import { test } from 'node:test';
 import { reachOf, readAsked } from '../../../../src/core/ask/reach/index.js';
 import { OutcomeTable, SiteModel, TruthTable } from '../../../../src/core/cascade/index.js';
 import { type OverrideResult, override } from '../../../../src/core/change/override/index.js';
-import { stateAfter } from '../../../../src/core/edits/index.js';
-import { hintDeclarations } from '../../../../src/core/hints/index.js';
+import { stateAfter } from '../../../../src/core/edit/text/index.js';
+import { prove } from '../../../../src/core/proof/index.js';
+import { hintDeclarations } from '../../../../src/core/read/hints/index.js';
 import {
   type Outline,
   outlinedPage,
   outlineOf,
   type Page,
   parsePage,
-} from '../../../../src/core/markup/index.js';
-import { prove } from '../../../../src/core/proof/index.js';
+} from '../../../../src/core/read/markup/index.js';
 import { Random, scriptedSite, selector, site } from '../../../support/generate.js';
 import { asked, contested } from '../../../support/intent.js';
 import { modelOf } from '../../../support/model.js';

@@ -73,7 +73,7 @@ test('what stands for a longhand under any of its names', () => {
       '<!DOCTYPE html><style>p { margin-left: 1px } .a { margin-inline-start: 2px } #it { all: unset }</style><p id="it" class="a">x</p><p id="b" class="a">y</p>',
   });
   const standing = (id: string, longhand: string): string[] =>
-    undefeatedFor(reader.weighed(byId(id)).get(''), longhand).map(({ value }) => value);
+    undefeatedFor(reader.weighed(byId(id)).get(''), longhand, reader.table.truths).map(({ value }) => value);
   assert.deepEqual(standing('it', 'margin-left'), ['unset']);
   assert.deepEqual(standing('b', 'margin-left'), ['2px']);
   assert.deepEqual(standing('it', 'opacity'), ['unset']);

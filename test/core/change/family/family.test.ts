@@ -9,7 +9,7 @@ import {
   tableProblem,
 } from '../../../../src/core/change/family/index.js';
 import { findSection, planSection } from '../../../../src/core/change/family/section.js';
-import { applyEdits } from '../../../../src/core/edits/index.js';
+import { applyEdits } from '../../../../src/core/edit/text/index.js';
 import { modelOf } from '../../../support/model.js';
 
 type Plain = Readonly<Record<string, Readonly<Record<string, string>>>>;

@@ -21,7 +21,7 @@ function fates(body: string, line: string, old: string, fresh: string, markup?: 
   });
   return found.rules.map(({ written, fate }) => {
     const likely = 'likely' in fate ? fate.likely : 'fix' in fate ? fate.fix?.selector : undefined;
-    return `${written.rule.selectors[0]} ${fate.kind}${likely === undefined ? '' : ` ${likely}`}`;
+    return `${written.rule.selector} ${fate.kind}${likely === undefined ? '' : ` ${likely}`}`;
   });
 }
 

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { type OverrideInput, override, readWithin } from '../../../../src/core/change/override/index.js';
-import { applyEdits } from '../../../../src/core/edits/index.js';
+import { applyEdits } from '../../../../src/core/edit/text/index.js';
 import { modelOf } from '../../../support/model.js';
 
 const PAGE = (body: string, head = ''): string =>

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { inspectRules, rulesOfPart } from '../../../../src/core/change/override/index.js';
-import { stateAfter, withoutRule } from '../../../../src/core/edits/index.js';
+import { stateAfter, withoutRule } from '../../../../src/core/edit/text/index.js';
 import { prove } from '../../../../src/core/proof/index.js';
 import { Random, selector, site, withTaste } from '../../../support/generate.js';
 import { asked, contested, MEDIA } from '../../../support/intent.js';
@@ -44,7 +44,7 @@ test('an override is needed where something would look different without it, and
       // What cannot be compared says nothing.
       if (differences.some(({ kind }) => kind !== 'style')) continue;
       counts[verdict === 'needed' ? 'needed' : 'idle']++;
-      const told: string = `${SEEDS.name(seed)} ${rule.selectors.join()} ${verdict}\n${files['kit.css']}\n${files['shared.css']}`;
+      const told: string = `${SEEDS.name(seed)} ${rule.selector} ${verdict}\n${files['kit.css']}\n${files['shared.css']}`;
       assert.equal(verdict === 'needed', differences.length > 0, `${told} ${JSON.stringify(differences[0])}`);
     }
   }

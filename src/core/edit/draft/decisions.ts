@@ -1,0 +1,360 @@
+// What a draft says about what the search finds: names, refusals, exceptions, merges.
+
+import { shortHash } from '../../base/short-hash.js';
+import { showPlace } from '../../base/source.js';
+import { UsageError } from '../../base/usage-error.js';
+import type { SiteModel } from '../../cascade/index.js';
+import { parseDeclarations } from '../../read/sheets/index.js';
+import {
+  type ClassMove,
+  classMoveKey,
+  classSelectors,
+  type Decided,
+  type IdClass,
+  idClassKey,
+  type Kept,
+  type Member,
+  moveKey,
+  type NamedIdClass,
+  type NamedSection,
+  type NamedStyle,
+  type NameRules,
+  nameStyles,
+  nameValue,
+  type PlaceOf,
+  type RuleMove,
+  type SectionValue,
+  type SheetValue,
+  type Style,
+  sectionKey,
+  sectionWord,
+  unnamed,
+  usualSpelling,
+  type ValueChange,
+  type ValueToken,
+  wordOf,
+} from '../../search/index.js';
+import { type CarriedUnit, declarationKey } from '../../stock/index.js';
+import { customNames, type NamingOptions, namesInUse, namingRules, type OwnedSheet } from './naming.js';
+import type { Draft, DraftStyle } from './schema.js';
+
+/** What a person, or an earlier draft, has to say about what is found. */
+export interface Decisions {
+  readonly values: readonly ValueChange[];
+  readonly isWanted: (move: RuleMove) => boolean;
+  readonly isWantedClass: (move: ClassMove) => boolean;
+  /** Of declarations that a rule says by now; by their normal form. */
+  readonly isWantedPart: (part: { readonly key: string }) => boolean;
+  readonly sections: (found: readonly SectionValue[], model: SiteModel) => readonly NamedSection[];
+  readonly idClasses: (found: readonly IdClass[]) => readonly NamedIdClass[];
+  readonly styles: (found: readonly Style[], placeOf: PlaceOf) => Decided;
+  readonly tokens: (found: readonly SheetValue[], model: SiteModel) => readonly ValueToken[];
+}
+
+/** What was decided about, complete once all was asked. */
+export interface Found {
+  readonly ruleMoves: readonly RuleMove[];
+  readonly classMoves: readonly ClassMove[];
+  /** Ids of declarations that a rule says by now. */
+  readonly parts: readonly string[];
+  readonly sections: readonly NamedSection[];
+  readonly idClasses: readonly NamedIdClass[];
+  readonly styles: readonly NamedStyle[];
+  readonly values: readonly ValueToken[];
+}
+
+export interface DecidedSite {
+  readonly model: SiteModel;
+  readonly sheets: readonly OwnedSheet[];
+  /** Site path of the shared sheet. */
+  readonly shared: string;
+  readonly naming: NamingOptions;
+  /** Texts of documents that load the shared sheet and were not read. */
+  readonly strangers: readonly string[];
+}
+
+/**
+ * Decisions by a draft.
+ * In: the draft, if there is one; whether what it does not hold is refused (adopting) or taken (drafting again).
+ * Out: the decisions, and what they were asked about.
+ */
+export function decide(
+  site: DecidedSite,
+  draft: Draft | undefined,
+  unknown: 'take' | 'refuse',
+): Decisions & { readonly found: () => Found } {
+  const byId = new Map((draft?.styles ?? []).map((style) => [style.id, style]));
+  const byForm = new Map((draft?.tokens ?? []).map((token) => [`${token.kind} ${token.form}`, token]));
+  const found: { -readonly [K in keyof Found]: Found[K] } = {
+    ruleMoves: [],
+    classMoves: [],
+    parts: [],
+    sections: [],
+    idClasses: [],
+    styles: [],
+    values: [],
+  };
+  const moves = new Map<string, RuleMove>();
+  const classes = new Map<string, ClassMove>();
+  const parts = new Set<string>();
+  const isTaken = (id: string): boolean => byId.get(id)?.take ?? unknown === 'take';
+  let known: NameRules | undefined;
+  const rules = (): NameRules => {
+    known ??= namingRules(site.model, site.sheets, site.naming, site.strangers);
+    return known;
+  };
+  return {
+    values: (draft?.['near misses'] ?? []).filter(({ change }) => change),
+    isWanted: (move) => {
+      moves.set(moveId(move), move);
+      return isTaken(moveId(move));
+    },
+    sections: (values, model) => {
+      const used = customNames(model);
+      for (const { name } of byId.values()) if (name !== undefined) used.add(name);
+      found.sections = values.map((value): NamedSection => {
+        const known = byId.get(sectionId(value))?.name;
+        const name = known ?? freeName(sectionWord(value), rules().convention.prefix, used);
+        used.add(name);
+        return { ...value, name };
+      });
+      return found.sections.filter((value) => isTaken(sectionId(value)));
+    },
+    idClasses: (values) => {
+      const taken = new Set(rules().taken);
+      for (const { name } of byId.values()) if (name !== undefined) taken.add(name.toLowerCase());
+      for (const { className } of found.styles)
+        if (className !== undefined) taken.add(className.toLowerCase());
+      const names = nameStyles(values.map(unnamedIds), { ...rules(), taken });
+      found.idClasses = values.map((value, at): NamedIdClass => {
+        return { ...value, name: byId.get(idClassId(value))?.name ?? names[at]! };
+      });
+      return found.idClasses.filter((value) => isTaken(idClassId(value)));
+    },
+    styles: (styles, placeOf) => {
+      const inUse = unknown === 'refuse' ? namesInUse(site.model) : undefined;
+      const named = nameAll(rules(), styles, byId, inUse);
+      found.styles = named;
+      const kept: Kept[] = [];
+      const taken = named.flatMap((style): NamedStyle[] => {
+        const entry = byId.get(styleId(style));
+        if (entry?.take ?? unknown === 'take')
+          return entry === undefined ? [style] : [edited(style, entry, site.shared, placeOf, kept)];
+        const reason =
+          entry === undefined ? ({ kind: 'not in the draft' } as const) : ({ kind: 'refused' } as const);
+        for (const member of style.members) keepAll(member, reason, kept);
+        return [];
+      });
+      return { styles: merged(taken, byId, kept), kept };
+    },
+    tokens: (values, model) => {
+      const used = customNames(model);
+      for (const { name } of draft?.tokens ?? []) used.add(name);
+      const { convention } = rules();
+      found.values = worthy(values).map((value): ValueToken => {
+        const entry = byForm.get(`${value.kind} ${value.form}`);
+        const name = entry?.name ?? nameValue(value.kind, value.form, convention, used);
+        return { ...value, name, text: usualSpelling(value.places) };
+      });
+      return found.values.filter(
+        (value) => byForm.get(`${value.kind} ${value.form}`)?.take ?? unknown === 'take',
+      );
+    },
+    isWantedClass: (move) => {
+      classes.set(classId(move), move);
+      return isTaken(classId(move));
+    },
+    isWantedPart: ({ key }) => {
+      parts.add(partId(key));
+      return isTaken(partId(key));
+    },
+    found: () => ({
+      ...found,
+      parts: [...parts],
+      ruleMoves: [...moves.values()],
+      classMoves: [...classes.values()],
+    }),
+  };
+}
+
+/** A value is worth a name from so many places on: a name is one more thing to know. */
+const TOKEN_USES = 12;
+
+/** Colours, fonts and shadows mean something; a length that stands often is chance. */
+function worthy(values: readonly SheetValue[]): SheetValue[] {
+  return values.filter(
+    ({ kind, places, form }) =>
+      places.length >= TOKEN_USES &&
+      (kind === 'colour' || kind === 'font' || kind === 'shadow') &&
+      form !== '#ffffff' &&
+      form !== '#000000' &&
+      // `silver` has a name.
+      !/^[a-z]+$/i.test(usualSpelling(places)),
+  );
+}
+
+function nameAll(
+  rules: NameRules,
+  styles: readonly Style[],
+  byId: ReadonlyMap<string, DraftStyle>,
+  inUse: ReadonlySet<string> | undefined,
+): NamedStyle[] {
+  const taken = new Set(rules.taken);
+  for (const { name } of byId.values()) if (name !== undefined) taken.add(name.toLowerCase());
+  const fresh = styles.filter(
+    (style) => style.home.kind === 'new class' && byId.get(styleId(style))?.name === undefined,
+  );
+  const names = nameStyles(fresh.map(unnamed), { ...rules, taken });
+  return styles.map((style): NamedStyle => {
+    if (style.home.kind === 'existing class') return { ...style, className: style.home.name };
+    if (style.home.kind !== 'new class') return { ...style, className: undefined };
+    const entry = byId.get(styleId(style));
+    const className = entry?.name ?? names[fresh.indexOf(style)]!;
+    if (entry?.take === true && entry.into === undefined && inUse?.has(className.toLowerCase()))
+      throw new UsageError('draft-name-in-use', { id: entry.id, name: className });
+    return { ...style, className };
+  });
+}
+
+/** A style as a person has cut it down: without declarations that were left out, and without excepted places. */
+function edited(
+  style: NamedStyle,
+  entry: DraftStyle,
+  shared: string,
+  placeOf: PlaceOf,
+  kept: Kept[],
+): NamedStyle {
+  if (style.home.kind === 'already given' || style.home.kind === 'existing class')
+    return withoutPlaces(style, entry, placeOf, kept);
+  const { declarations, defects } = parseDeclarations(entry.declarations);
+  // What a style says of cells alone stands in comments.
+  const isBare = declarations.length === 0 && style.units.some(({ declarations: own }) => own.length > 0);
+  if (isBare || defects.length > 0) {
+    const what = defects[0] === undefined ? 'holds none' : `«${defects[0].detail}» is none`;
+    throw new UsageError('draft-declarations', { id: entry.id, problem: what });
+  }
+  const wanted = new Set(declarations.map((one) => declarationKey(one, shared)));
+  const saidBy = ({ declarations: own, holder }: CarriedUnit): string[] =>
+    own.map((one) => declarationKey(one, holder));
+  const isWanted = (unit: CarriedUnit): boolean => saidBy(unit).every((key) => wanted.has(key));
+  const units = style.units.filter(isWanted);
+  const said = new Set(style.units.flatMap(saidBy));
+  const foreign = [...wanted].filter((key) => !said.has(key));
+  if (foreign.length > 0)
+    throw new UsageError('draft-foreign', { id: entry.id, declaration: foreign[0]!.replace(':', ': ') });
+  if (units.length === style.units.length) return withoutPlaces(style, entry, placeOf, kept);
+  const members = style.members.map((member): Member => {
+    const own = member.units.filter(isWanted);
+    keepAll(
+      { ...member, units: member.units.filter((unit) => !own.includes(unit)) },
+      { kind: 'refused' },
+      kept,
+    );
+    return { ...member, units: own };
+  });
+  return withoutPlaces(
+    { ...style, units, keys: units.map(({ key }) => key).sort(), members },
+    entry,
+    placeOf,
+    kept,
+  );
+}
+
+function withoutPlaces(
+  style: NamedStyle,
+  { except }: DraftStyle,
+  placeOf: PlaceOf,
+  kept: Kept[],
+): NamedStyle {
+  if (except === undefined || except.length === 0) return style;
+  const places = new Set(except);
+  const members = style.members.filter((member) => {
+    if (!places.has(showPlace(placeOf(member.carrier)))) return true;
+    keepAll(member, { kind: 'refused' }, kept);
+    return false;
+  });
+  return { ...style, members };
+}
+
+/** Elements of styles that go into others wear those classes; what the others lack stays. */
+function merged(
+  styles: readonly NamedStyle[],
+  byId: ReadonlyMap<string, DraftStyle>,
+  kept: Kept[],
+): NamedStyle[] {
+  const moving = styles.filter((style) => byId.get(styleId(style))?.into !== undefined);
+  return styles
+    .filter((style) => !moving.includes(style))
+    .map((style) => {
+      const joining = moving.filter((one) => byId.get(styleId(one))!.into === style.className);
+      if (joining.length === 0 || style.home.kind !== 'new class') return style;
+      const members = joining.flatMap((one) => {
+        const lacking = style.keys.find((key) => !one.keys.includes(key));
+        if (lacking !== undefined)
+          throw new UsageError('draft-lacks', {
+            id: styleId(one),
+            name: one.className ?? '',
+            into: style.className ?? '',
+            declaration: lacking.replace(':', ': '),
+          });
+        return one.members.map((member): Member => {
+          const units = member.units.filter(({ key }) => style.keys.includes(key));
+          keepAll(
+            { ...member, units: member.units.filter((unit) => !units.includes(unit)) },
+            { kind: 'refused' },
+            kept,
+          );
+          return { ...member, units };
+        });
+      });
+      return { ...style, members: [...style.members, ...members] };
+    });
+}
+
+function keepAll({ carrier, units }: Member, reason: Kept['reason'], kept: Kept[]): void {
+  for (const unit of units) kept.push({ carrier, unit, reason });
+}
+
+export function moveId(move: RuleMove): string {
+  return shortHash(`rule ${moveKey(move)}`);
+}
+
+export function classId(move: ClassMove): string {
+  return shortHash(classMoveKey(move));
+}
+
+/** In: the normal form of a declaration. */
+export function partId(key: string): string {
+  return shortHash(`part ${key}`);
+}
+
+export function sectionId(value: SectionValue): string {
+  return shortHash(sectionKey(value));
+}
+
+export function idClassId(value: IdClass): string {
+  return shortHash(idClassKey(value));
+}
+
+/** Named after what the rules say of those that had the ids, not of what is in them. */
+function unnamedIds(value: IdClass): Parameters<typeof nameStyles>[0][number] {
+  const { rules, tags, form } = value;
+  const own = rules.filter((rule) => classSelectors(rule, form, 'x').includes(form.replaceAll('NAME', 'x')));
+  const said = (own.length > 0 ? own : rules).flatMap(({ rule }) => rule.declarations);
+  return { declarations: said, wearers: tags, word: wordOf(value) };
+}
+
+/** `--ink`, or with a number what is in use. */
+function freeName(word: string, prefix: string, used: ReadonlySet<string>): string {
+  const start = `--${prefix.replace(/[-_]$/, '')}${prefix === '' ? '' : '-'}${word}`;
+  for (let number = 1; ; number++) {
+    const name = number === 1 ? start : `${start}-${number}`;
+    if (!used.has(name)) return name;
+  }
+}
+
+export function styleId({ home, keys, units }: Style): string {
+  const named = 'name' in home ? home.name : 'selectors' in home ? home.selectors.join() : '';
+  const from = home.kind === 'already given' ? units.map((unit) => unit.from.kind).join() : '';
+  return shortHash(`${home.kind} ${named} ${from} ${home.kind === 'existing class' ? '' : keys.join('\n')}`);
+}

@@ -1,0 +1,51 @@
+// The scripts that a script brings in: what modules import, and what workers and classic scripts load by name.
+
+import type { AnyNode } from 'acorn';
+import { full } from 'acorn-walk';
+import { resolveAddress } from '../../base/addresses.js';
+import { stringOf } from './syntax.js';
+
+/** Addresses of the scripts that it brings in, as they are written. */
+export function importsOf(program: AnyNode): string[] {
+  const found = new Set<string>();
+  const note = (node: AnyNode | null | undefined): void => {
+    const address = stringOf(node);
+    if (address !== undefined) found.add(address);
+  };
+  full(program, (node) => {
+    const one = node as AnyNode;
+    if (one.type === 'ImportDeclaration' || one.type === 'ExportAllDeclaration') note(one.source);
+    else if (one.type === 'ExportNamedDeclaration') note(one.source);
+    else if (one.type === 'ImportExpression') note(one.source);
+    else if (
+      one.type === 'CallExpression' &&
+      one.callee.type === 'Identifier' &&
+      one.callee.name === 'importScripts'
+    )
+      for (const argument of one.arguments) note(argument);
+  });
+  return [...found];
+}
+
+/**
+ * The files that scripts bring in, each once, through what those bring in.
+ * In: `imports`, addresses and the file that holds them; `importsAt`, what a file of the site brings in, `undefined` where
+ * there is none.
+ */
+export function importedFiles(
+  imports: readonly string[],
+  holder: string,
+  importsAt: (path: string) => readonly string[] | undefined,
+): string[] {
+  const found = new Set<string>();
+  const open = imports.map((address) => ({ address, from: holder }));
+  for (let one = open.pop(); one !== undefined; one = open.pop()) {
+    const resolved = /^(\.{0,2}\/)/.test(one.address) ? resolveAddress(one.address, one.from) : undefined;
+    if (resolved?.kind !== 'site' || found.has(resolved.path)) continue;
+    const own = importsAt(resolved.path);
+    if (own === undefined) continue;
+    found.add(resolved.path);
+    for (const address of own) open.push({ address, from: resolved.path });
+  }
+  return [...found];
+}

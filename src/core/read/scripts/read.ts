@@ -1,0 +1,277 @@
+// What a script does to styles, read from its syntax tree: which properties it reads back or clears, and the words in
+// its strings. A script that only sets a property to a fixed value is harmless: the style attribute it writes wins as
+// before.
+
+import type { AnyNode, Expression, MemberExpression, Super } from 'acorn';
+import { ancestor } from 'acorn-walk';
+import { BoundedMap } from '../../base/bounded.js';
+// Not through the stage's entry: threads that only count need not load what maps.
+import { isOldAttribute } from '../hints/table.js';
+import { type AddedSheet, type Doing, doingsOf, sheetsIn } from './doings.js';
+import { importsOf } from './imports.js';
+import { parseScript } from './parse.js';
+import { propertyName, stringOf } from './syntax.js';
+import { type NameWrite, nameWrites } from './writes.js';
+
+export interface StyleTouch {
+  /** The CSS property, `*` where any could be meant, or `CLASS_WRITTEN`. */
+  readonly property: string;
+  /** Offset in the script's text. */
+  readonly offset: number;
+}
+
+export interface ScriptReading {
+  readonly touches: readonly StyleTouch[];
+  /** Every word in a string: class names, ids, selectors. */
+  readonly words: ReadonlySet<string>;
+  /** What a name is built with: `"row-" + i` may be any id or class that begins so. */
+  readonly stems: ReadonlySet<string>;
+  /** Names of elements that it makes, by `createElement` or as markup in a string. */
+  readonly made: ReadonlySet<string>;
+  readonly readable: boolean;
+  /** Names that it gives to elements and takes from them; found out when first asked for. */
+  readonly writes: readonly NameWrite[];
+  readonly doings: readonly Doing[];
+  /** The sheets that it adds, as far as they are written out in it. */
+  readonly sheets: readonly AddedSheet[];
+  /** Addresses of the scripts that it brings in. */
+  readonly imports: readonly string[];
+}
+
+/** Stands for "writes the class attribute anew": classes that are not in the script are lost. */
+export const CLASS_WRITTEN = '(class)';
+
+/** Stands for "picks elements by their having a style attribute". */
+export const STYLE_ASKED = '[style]';
+
+const IMPORTING = /\b(import|export|importScripts)\b/;
+
+const ATTRIBUTE_CALL = /^(set|remove|get|has|toggle)Attribute$|^(attr|removeAttr)$/;
+
+/** Stands among a script's words for "it reads or writes this attribute". */
+export function attributeWord(name: string): string {
+  return `[${name}]`;
+}
+
+const SHOWING = new Set([
+  'show',
+  'hide',
+  'toggle',
+  'fadeIn',
+  'fadeOut',
+  'fadeToggle',
+  'slideUp',
+  'slideDown',
+  'slideToggle',
+]);
+
+/** Properties of elements that say what an old attribute says, and nothing else. */
+const READ_BACK = new Set('align vAlign bgColor noWrap cellPadding cellSpacing hspace vspace'.split(' '));
+
+/** Names in `[…]` of what may be a selector. */
+function attributesAsked(text: string): string[] {
+  return [...text.matchAll(/\[\s*([a-z][\w-]*)\s*[\]~|^$*=]/gi)].map(([, name]) => name!.toLowerCase());
+}
+
+/** Elements in markup. */
+function tagsIn(text: string): Set<string> {
+  return new Set([...text.matchAll(/<([a-z][a-z0-9-]*)/gi)].map(([, name]) => name!.toLowerCase()));
+}
+
+function addStem(text: string, stems: Set<string>): void {
+  const [first] = /^[\p{L}_-][\p{L}\p{N}_-]*$/u.exec(text.replace(/^[#.]/, '')) ?? [];
+  if (first !== undefined) stems.add(first);
+}
+
+const readings = new BoundedMap<string, ScriptReading>(2000);
+
+/** `readScript`, once for a text: pages ask for the same scripts again and again. */
+export function scriptReading(text: string): ScriptReading {
+  return readings.get(text, () => readScript(text));
+}
+
+/** Reads a classic script or a module. A script that does not parse is `readable: false`, and touches everything. */
+export function readScript(text: string): ScriptReading {
+  const words = new Set<string>();
+  const program = parseScript(text);
+  if (program === undefined) {
+    addWords(text, words);
+    return {
+      touches: [{ property: '*', offset: 0 }],
+      words,
+      stems: new Set(),
+      made: tagsIn(text),
+      readable: false,
+      writes: [],
+      doings: [],
+      sheets: [],
+      imports: [],
+    };
+  }
+  const stems = new Set<string>();
+  const made = new Set<string>();
+  const touches: StyleTouch[] = [];
+  const touch = (property: string, offset: number): void => {
+    if (!touches.some((known) => known.property === property)) touches.push({ property, offset });
+  };
+  ancestor(program, {
+    Literal(node) {
+      if (typeof node.value !== 'string') return;
+      addWords(node.value, words);
+      for (const tag of tagsIn(node.value)) made.add(tag);
+      for (const name of attributesAsked(node.value)) {
+        words.add(attributeWord(name));
+        if (name === 'style') touch(STYLE_ASKED, node.start);
+      }
+    },
+    TemplateElement(node) {
+      addWords(node.value.cooked ?? node.value.raw, words);
+      for (const tag of tagsIn(node.value.raw)) made.add(tag);
+    },
+    TemplateLiteral(node) {
+      if (node.expressions.length > 0)
+        for (const { value } of node.quasis) addStem(value.cooked ?? value.raw, stems);
+    },
+    BinaryExpression(node) {
+      if (node.operator !== '+') return;
+      for (const side of [node.left, node.right]) addStem(stringOf(side as AnyNode) ?? '', stems);
+    },
+    ObjectPattern(node) {
+      // `const { style } = element` is a style under another name.
+      for (const one of node.properties)
+        if (one.type === 'Property' && one.key.type === 'Identifier' && one.key.name === 'style')
+          touch('*', node.start);
+    },
+    MemberExpression(node, _state, ancestors) {
+      const parent = ancestors.at(-2);
+      const name = propertyName(node);
+      // A style that is kept, given away or written whole: what becomes of it is not followed.
+      if (name === 'style' && !(parent?.type === 'MemberExpression' && parent.object === node))
+        touch('*', node.start);
+      if (name !== undefined && READ_BACK.has(name)) words.add(attributeWord(name.toLowerCase()));
+      if (name === 'cssText' && isStyle(node.object)) touch('*', node.start);
+      else if (isStyle(node.object) && name === undefined && !isFixedWrite(node, parent))
+        touch('*', node.start);
+      else if (isStyle(node.object) && name !== undefined) {
+        if (name === 'setProperty' || name === 'removeProperty' || name === 'getPropertyValue') {
+          const first = parent?.type === 'CallExpression' ? stringOf(parent.arguments[0]) : undefined;
+          touch(first ?? '*', node.start);
+        } else if (!isFixedWrite(node, parent)) touch(cssName(name), node.start);
+      }
+    },
+    AssignmentExpression(node) {
+      // `e.className = e.className + ' open'` keeps what is there; `e.className = 'open'` does not.
+      const { left, right, operator } = node;
+      const assigned = left.type === 'MemberExpression' ? propertyName(left)?.toLowerCase() : undefined;
+      if (assigned !== undefined && isOldAttribute(assigned)) words.add(attributeWord(assigned));
+      if (operator !== '=' || left.type !== 'MemberExpression' || propertyName(left) !== 'className') return;
+      const keeps = /\bclassName\b/.test(text.slice(right.start, right.end));
+      if (!keeps) touch(CLASS_WRITTEN, node.start);
+    },
+    CallExpression(node) {
+      if (node.callee.type !== 'MemberExpression') return;
+      const name = propertyName(node.callee);
+      const first = node.arguments[0];
+      if (/^createElement(NS)?$/.test(name ?? ''))
+        made.add((stringOf(node.arguments.at(-1)) ?? '*').toLowerCase());
+      const attribute = ATTRIBUTE_CALL.test(name ?? '') ? stringOf(first)?.toLowerCase() : undefined;
+      if (attribute !== undefined) words.add(attributeWord(attribute));
+      if (name === 'css') touchByCss(first, node.arguments[1], node.start, touch);
+      else if (
+        /^(setAttribute|attr)$/.test(name ?? '') &&
+        stringOf(first)?.toLowerCase() === 'class' &&
+        node.arguments.length > 1
+      ) {
+        touch(CLASS_WRITTEN, node.start);
+      } else if (name !== undefined && SHOWING.has(name)) touch('display', node.start);
+      else if (attribute === 'style') touch('*', node.start);
+    },
+  });
+  let writes: readonly NameWrite[] | undefined;
+  let doings: readonly Doing[] | undefined;
+  let sheets: readonly AddedSheet[] | undefined;
+  let imports: readonly string[] | undefined;
+  return {
+    touches,
+    words,
+    stems,
+    made,
+    readable: true,
+    get writes() {
+      writes ??= nameWrites(program);
+      return writes;
+    },
+    get doings() {
+      doings ??= doingsOf(program);
+      return doings;
+    },
+    get imports() {
+      imports ??= IMPORTING.test(text) ? importsOf(program) : [];
+      return imports;
+    },
+    get sheets() {
+      sheets ??= this.doings.some(({ kind }) => kind === 'sheet') ? sheetsIn(program) : [];
+      return sheets;
+    },
+  };
+}
+
+/** `$(x).css('width', '40px')` only writes; `.css('width')` reads; `.css('width', '')` and unknown values may clear. */
+function touchByCss(
+  first: AnyNode | undefined,
+  second: AnyNode | undefined,
+  offset: number,
+  touch: (property: string, offset: number) => void,
+): void {
+  const name = stringOf(first);
+  if (name !== undefined) {
+    if (second === undefined || !isFixedValue(second)) touch(cssName(name), offset);
+  } else if (first?.type === 'ObjectExpression') {
+    for (const property of first.properties) {
+      if (property.type !== 'Property') touch('*', offset);
+      else if (!isFixedValue(property.value)) {
+        const key = property.key.type === 'Identifier' ? property.key.name : stringOf(property.key);
+        touch(key === undefined ? '*' : cssName(key), offset);
+      }
+    }
+  } else touch('*', offset);
+}
+
+function isStyle(node: Expression | Super): boolean {
+  return node.type === 'MemberExpression' && propertyName(node) === 'style';
+}
+
+function isFixedWrite(node: MemberExpression, parent: AnyNode | undefined): boolean {
+  return (
+    parent?.type === 'AssignmentExpression' &&
+    parent.left === node &&
+    parent.operator === '=' &&
+    isFixedValue(parent.right)
+  );
+}
+
+/** A value that is surely not empty: a written string, or a number with a unit put behind it. */
+function isFixedValue(node: AnyNode): boolean {
+  switch (node.type) {
+    case 'Literal':
+      return typeof node.value === 'number' || (typeof node.value === 'string' && node.value.trim() !== '');
+    case 'TemplateLiteral':
+      return node.quasis.some((part) => /\S/.test(part.value.raw));
+    case 'BinaryExpression':
+      return node.operator === '+' && (isFixedValue(node.right) || isFixedValue(node.left as AnyNode));
+    case 'ConditionalExpression':
+      return isFixedValue(node.consequent) && isFixedValue(node.alternate);
+    default:
+      return false;
+  }
+}
+
+function cssName(name: string): string {
+  if (name.includes('-')) return name.toLowerCase();
+  const dashed = name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
+  return /^(webkit|moz|ms)-/.test(dashed) ? `-${dashed}` : dashed === 'css-float' ? 'float' : dashed;
+}
+
+function addWords(text: string, words: Set<string>): void {
+  for (const word of text.match(/[\p{L}\p{N}_-]+/gu) ?? []) words.add(word);
+}
