@@ -7,7 +7,7 @@ const src = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url)))
 /** A folder may name those before it. What stands in none of them, as `index.ts` does, may name all. */
 const ORDER = [
   'core/base',
-  ...within('core/read', 'templates components markup standing sheets hints scripts'),
+  ...within('core/read', 'templates kinds components markup standing sheets hints scripts'),
   ...within('core', 'cascade stock search'),
   ...within('core/edit', 'factor draft text sources'),
   'core/proof',

@@ -5,6 +5,7 @@ import path from 'node:path';
 import { findChromium } from '../browser/chromium.js';
 import { judge, type PageVerdict } from '../browser/judge.js';
 import { grouped } from '../core/base/grouped.js';
+import { isBuiltPage } from '../core/read/kinds/index.js';
 import { type Page, parsePage } from '../core/read/markup/index.js';
 import { openFolder, type SiteFiles } from '../site/files/files.js';
 import { insideSite } from '../site/files/inside.js';
@@ -184,11 +185,7 @@ async function pictureSection(
   after: SiteFiles,
   files: readonly string[],
 ): Promise<string> {
-  const pages = mostDifferent(
-    new SiteReader(after, await readConfig(after)),
-    files.filter((file) => /\.(x?html?|shtml)$/i.test(file)),
-    3,
-  );
+  const pages = mostDifferent(new SiteReader(after, await readConfig(after)), files.filter(isBuiltPage), 3);
   if (pages.length === 0) return '';
   if (findChromium() === undefined)
     return '<section><h2>Before and after</h2><p class="aside">No pictures: no Chromium is installed here.</p></section>';

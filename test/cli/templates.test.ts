@@ -6,7 +6,7 @@ import path from 'node:path';
 import { test } from 'node:test';
 import ejs from 'ejs';
 import { adopt, draft, survey } from '../../src/index.js';
-import { acervus, acervusOn, makeSite, PROJECT, snapshot } from '../support/site.js';
+import { acervus, acervusOn, htmlPage, makeSite, PROJECT, read, snapshot } from '../support/site.js';
 
 const SHEET = '.fare { font-weight: bold }\n#main p { margin: 0 }\n';
 const NOTE = 'style="padding: 4px; color: #004466"';
@@ -371,3 +371,22 @@ test('a layout with a base keeps nothing back that could not match on it', async
   const { files } = JSON.parse((await acervus('adopt', site, '--json')).stdout);
   assert.deepEqual(files, ['line.css', 'views/a.hbs', 'views/b.hbs']);
 });
+
+for (const ending of ['j2', 'tpl', 'cshtml', 'astro', 'php', 'twig', 'pug', 'hbs'])
+  test(`a rule for every p stays out of a sheet that a .${ending} loads, which nobody has read`, async () => {
+    const page = htmlPage(
+      '<p style="color: red">a</p><p style="color: red">b</p><p style="color: red">c</p>',
+      '<link rel="stylesheet" href="a.css">',
+    );
+    const folder = makeSite({
+      'acervus.json': JSON.stringify({ pages: ['*.html'], shared: 'a.css' }),
+      'index.html': page,
+      'fares.html': page,
+      'a.css': '.x { top: 0 }\n',
+      [`other.${ending}`]: '<link rel="stylesheet" href="a.css">\n<div><p>Tide</p></div>\n',
+    });
+    assert.equal((await acervus('draft', folder)).code, 0);
+    const drafted = read(folder, 'acervus-draft.yaml');
+    assert.match(drafted, /home: new class/);
+    assert.doesNotMatch(drafted, /selector: p$/m);
+  });

@@ -2,15 +2,10 @@
 
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { isTemplate, makesNoPage } from '../../src/core/read/kinds/index.js';
 import { parsePage } from '../../src/core/read/markup/index.js';
 import { openFolder } from '../../src/site/files/files.js';
-import {
-  holdsMarkup,
-  isPart,
-  isTemplate,
-  makesNoPage,
-  unreadEndings,
-} from '../../src/site/files/templates.js';
+import { holdsMarkup, isPart, unreadEndings } from '../../src/site/files/templates.js';
 import { SiteReader } from '../../src/site/rendering/reader.js';
 import { suggestedSheets } from '../../src/site/rendering/suggestion.js';
 import { makeSite } from '../support/site.js';

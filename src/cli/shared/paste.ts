@@ -1,6 +1,7 @@
 // `--paste`: the whole text of each box or sheet that was changed, to be pasted where it stands on the running site.
 
 import { boxName } from '../../core/ask/visit/index.js';
+import { isStyleSheet } from '../../core/read/kinds/index.js';
 import { openFolder } from '../../site/files/files.js';
 import { readConfig } from '../../site/files/pages.js';
 import { readText } from '../../site/files/text.js';
@@ -52,7 +53,7 @@ async function pasteFiles(
     name: nameOf(visited, file),
     text: `${(readText(files, file)?.text ?? '').trim()}\n`,
   }));
-  for (const { name, text } of texts.filter(({ file }) => file.endsWith('.css'))) {
+  for (const { name, text } of texts.filter(({ file }) => isStyleSheet(file))) {
     if (texts.length > 1) write(`/* ${name} */\n`);
     write(text);
   }

@@ -5,6 +5,7 @@ import path from 'node:path';
 import { UsageError } from '../../core/base/usage-error.js';
 import { planAdoption } from '../../core/change/consolidate/index.js';
 import { type AdoptionReport, DRAFT_FILE, parseDraft } from '../../core/edit/draft/index.js';
+import { isStyleSheet } from '../../core/read/kinds/index.js';
 import type { Trace } from '../../core/stock/trace.js';
 import { keepWorkList, WORK_PAGE } from '../../report/work-list.js';
 import { type BuiltSite, buildChanged, loadBuilt, openBuilt } from '../../site/building/build.js';
@@ -123,7 +124,7 @@ async function changesNothing(
   const isOwn = ({ path: file, text, edits }: FileChange): boolean =>
     pages.has(file) || edits.every(isImport)
       ? (pages.has(file) ? reader.page(file) : readText(files, file)?.text) === text
-      : /\.css$/i.test(file) && (reader.textAt(file) ?? '') === text && !reader.isPlatform(file);
+      : isStyleSheet(file) && (reader.textAt(file) ?? '') === text && !reader.isPlatform(file);
   if (!changes.every(isOwn)) return false;
   const edits = new Map(changes.map(({ path: file, edits: own }) => [file, own]));
   const proof = await proveChange(

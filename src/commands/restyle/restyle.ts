@@ -12,6 +12,7 @@ import {
 } from '../../core/change/restyle/index.js';
 import { changeText, type DeclarationChange } from '../../core/edit/text/index.js';
 import { elementsIn, isAsWished } from '../../core/proof/index.js';
+import { isStyleSheet } from '../../core/read/kinds/index.js';
 import { carryOut, NOTHING_DONE, openForChange } from '../../site/ledger/carry-out.js';
 import { sourcedSheets } from '../../site/ledger/source-changes.js';
 import type { WriteOptions } from '../../site/ledger/write-options.js';
@@ -57,7 +58,7 @@ export function restyle(
   const sourced = sourcedSheets(site).sheets;
   const modules = [...model.sources.sheets.keys()].filter(
     (path) =>
-      model.sources.isModule?.(path) === true && /\.css$/i.test(path) && !path.startsWith('node_modules/'),
+      model.sources.isModule?.(path) === true && isStyleSheet(path) && !path.startsWith('node_modules/'),
   );
   const themes = [...site.themes, ...sourced, ...modules];
   const medium = options.medium?.replace(/^\s*@media\s*/i, '');

@@ -21,6 +21,7 @@ import {
   withWishes,
 } from '../../core/ask/starter/index.js';
 import { UsageError } from '../../core/base/usage-error.js';
+import { isStyleSheet } from '../../core/read/kinds/index.js';
 import { openForReading } from '../../site/building/read.js';
 import { openFolder } from '../../site/files/files.js';
 import { insideSite, readPlain } from '../../site/files/inside.js';
@@ -104,7 +105,7 @@ function targetOf(folder: string, out: string | undefined): string {
     insideSite(folder, USUAL);
     return path.join(folder, USUAL);
   }
-  if (!/\.css$/i.test(out)) throw new UsageError('starter-css', { file: out });
+  if (!isStyleSheet(out)) throw new UsageError('starter-css', { file: out });
   if (!existsSync(path.dirname(path.resolve(out)))) throw new UsageError('values-folder', { file: out });
   return out;
 }

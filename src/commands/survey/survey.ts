@@ -1,9 +1,9 @@
 // Takes stock of a site.
 
 import path from 'node:path';
+import { SHEET_SOURCES, sheetStem } from '../../core/read/kinds/index.js';
 import { type BuiltSite, openBuilt } from '../../site/building/build.js';
 import { inSources } from '../../site/building/places.js';
-import { PREPROCESSED } from '../../site/files/compiled.js';
 import { openFolder } from '../../site/files/files.js';
 import type { SurveyedSite } from '../../site/threads/survey-end.js';
 import { joinSurvey, surveySite } from '../../site/threads/surveying.js';
@@ -44,8 +44,8 @@ export async function survey(site: string, options: SurveyOptions = {}): Promise
 
 /** What a sheet is built of, as far as its name tells. */
 function builtFrom({ sources }: BuiltSite, sheet: string): string {
-  const stem = path.posix.basename(sheet).replace(/(\.min)?\.css$/i, '');
-  const kinds = PREPROCESSED.map((ending) => `${stem}.${ending}`);
+  const stem = sheetStem(path.posix.basename(sheet));
+  const kinds = SHEET_SOURCES.map((ending) => `${stem}.${ending}`);
   const source = sources.files.find((file) => kinds.includes(path.posix.basename(file)));
   return source === undefined ? 'built' : `built: ${path.posix.basename(source)}`;
 }

@@ -1,13 +1,12 @@
 // Addresses written in pages and sheets, resolved inside the site. Paths are site-relative with `/`.
 
+import { holdsEngineMark } from './engine-marks.js';
+
 export type Resolved =
   | { readonly kind: 'site'; readonly path: string; readonly suffix: string }
   | { readonly kind: 'elsewhere'; readonly address: string }
   /** Only a fragment: it points into the document that uses it, whatever sheet it stands in. */
   | { readonly kind: 'fragment'; readonly address: string };
-
-/** An address that an engine writes leads nowhere before it has. */
-const ENGINE = /\{\{|\{%|<%|<\?|\u2060/;
 
 /**
  * Resolves an address against the folder of the file that holds it.
@@ -18,7 +17,7 @@ const ENGINE = /\{\{|\{%|<%|<\?|\u2060/;
 export function resolveAddress(address: string, holder: string): Resolved {
   const trimmed = address.trim();
   if (trimmed === '' || trimmed.startsWith('#')) return { kind: 'fragment', address: trimmed };
-  if (/^[a-z][a-z0-9+.-]*:/i.test(trimmed) || trimmed.startsWith('//') || ENGINE.test(trimmed)) {
+  if (/^[a-z][a-z0-9+.-]*:/i.test(trimmed) || trimmed.startsWith('//') || holdsEngineMark(trimmed)) {
     return { kind: 'elsewhere', address: trimmed };
   }
   const cut = trimmed.search(/[?#]/);
@@ -64,11 +63,6 @@ export function addressFrom(holder: string, target: string): string {
  */
 export function folderOf(path: string): string {
   return path.slice(0, path.lastIndexOf('/') + 1);
-}
-
-/** The last ending of a path, with its dot; empty without one. */
-export function endingOf(path: string): string {
-  return /\.[^./]*$/.exec(path)?.[0] ?? '';
 }
 
 /** Whether a text holds an address, so that it means something else in another folder. */

@@ -1,9 +1,11 @@
 // Text that a site or a person wrote, made fit for a terminal and a shell.
 
+import { INVISIBLE_MARK } from './engine-marks.js';
+
 /** Text from a site, with nothing in it that a terminal would obey. */
 export function clean(text: string): string {
   return text
-    .replaceAll('\u2060', '')
+    .replaceAll(INVISIBLE_MARK, '')
     .replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ');
 }
 

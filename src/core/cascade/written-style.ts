@@ -1,9 +1,10 @@
 // What a style attribute says, where an engine may write values into it.
 
 import { BoundedMap } from '../base/bounded.js';
-import { hasTemplateText, maskTemplateText, type Page, UNSEEN } from '../read/markup/index.js';
+import { INVISIBLE_MARK } from '../base/engine-marks.js';
+import { hasTemplateText, maskTemplateText, type Page } from '../read/markup/index.js';
 import { type Declaration, isTooDeep, parseDeclarations } from '../read/sheets/index.js';
-import { enginePieces } from '../read/templates/index.js';
+import { beginsBranch, enginePieces } from '../read/templates/index.js';
 
 /** Whether a style attribute is not read: it is equal to itself only. */
 export function isOpaque(style: string): boolean {
@@ -24,7 +25,7 @@ function isFilled(style: string): boolean {
     ),
     ...[...style.matchAll(MARKED)].map(({ 0: text, 1: code = '', index }) => ({
       ...{ start: index, end: index + text.length },
-      isValue: !BRANCHES.test(code),
+      isValue: !beginsBranch(code),
     })),
   ];
   const declarations = writtenDeclarations(style);
@@ -37,16 +38,7 @@ function isFilled(style: string): boolean {
 }
 
 /** Engine text that nothing else tells from other text. */
-const MARKED = new RegExp(`${UNSEEN}([^${UNSEEN}]*)${UNSEEN}`, 'g');
-
-const KEYWORDS =
-  'if|else|elseif|elif|switch|case|default|for|foreach|forelse|foreachelse|while|section|sectionelse|block|capture|strip|literal|nocache|function|include|assign|call|unless|isset|empty|auth|guest|php|code|functions|using';
-
-/** `{#if}`, `{if $late}`, `@foreach`: what makes a branch or a loop, or ends one, in engines whose marks are plain letters. */
-const BRANCHES = new RegExp(
-  `^\\{\\s*[#:/@!]|^\\{\\s*(?:${KEYWORDS})(?=[\\s}])|^@(?:${KEYWORDS}|end\\w*)(?![\\w.])`,
-  'i',
-);
+const MARKED = new RegExp(`${INVISIBLE_MARK}([^${INVISIBLE_MARK}]*)${INVISIBLE_MARK}`, 'g');
 
 /** The declarations of any style attribute. Engine text would be taken for braces: it is read as a word, and the value keeps it. */
 export function writtenDeclarations(style: string): readonly Declaration[] {

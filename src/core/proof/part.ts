@@ -1,7 +1,8 @@
 // What a proof of some pages came to: plain data, joined with that of others.
 
+import { holdsEngineMark, INVISIBLE_MARK } from '../base/engine-marks.js';
 import { comparePaths } from '../base/source.js';
-import { UNSEEN } from '../read/markup/index.js';
+
 import type { Difference } from './describe.js';
 import { mergeScripts, type ScriptAssumptions, scriptSentences } from './script-assumptions.js';
 
@@ -76,7 +77,7 @@ export function assumptionsOf({
   const found: string[] = [];
   for (const [address, pages] of [...unread].sort(([a], [b]) => comparePaths(a, b))) {
     found.push(
-      `${address.replaceAll(UNSEEN, '')} (on ${count(pages, 'page')}) ${whereIs(address)} and was not read: taken to style nothing that moved`,
+      `${address.replaceAll(INVISIBLE_MARK, '')} (on ${count(pages, 'page')}) ${whereIs(address)} and was not read: taken to style nothing that moved`,
     );
   }
   found.push(...scriptSentences(scripts, (pages) => count(pages, 'page')));
@@ -106,5 +107,7 @@ export function count(number: number, word: string): string {
 
 function whereIs(address: string): string {
   if (/^\/.*\.(scss|sass|less|css|\w+~block-\d+)$/.test(address)) return 'is imported';
-  return /^engine:|\{\{|\{%|<%|<\?|\u2060/.test(address) ? 'is not in this folder' : 'is on another host';
+  return address.startsWith('engine:') || holdsEngineMark(address)
+    ? 'is not in this folder'
+    : 'is on another host';
 }

@@ -2,10 +2,11 @@
 // stand at. Plain data: books that several threads wrote are merged into one.
 
 import { fileAt, folderOf, holdsAddress } from '../base/addresses.js';
+import { INVISIBLE_MARK } from '../base/engine-marks.js';
 import { LineIndex, type Place, placeIn } from '../base/source.js';
-import { isComponentFile } from '../read/components/index.js';
 // Not through the stage's entry: threads that only count need not load what maps.
 import { writtenHints } from '../read/hints/counted.js';
+import { isComponentFile } from '../read/kinds/index.js';
 import {
   hasTemplateText,
   isAgain,
@@ -115,7 +116,7 @@ export function emptyStock(): StockData {
 
 /** Fills one book. Pages must come in order of their paths for the first places to be the first. */
 /** A style that code makes: nothing of it is written. */
-const ALL_COMPUTED = /^(?:;?\u2060[^\u2060]*\u2060)+$/;
+const ALL_COMPUTED = new RegExp(`^(?:;?${INVISIBLE_MARK}[^${INVISIBLE_MARK}]*${INVISIBLE_MARK})+$`);
 
 export class StockTaker {
   #data: StockData = emptyStock();

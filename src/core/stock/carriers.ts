@@ -2,6 +2,7 @@
 
 import { holdsAddress } from '../base/addresses.js';
 import { BoundedMap } from '../base/bounded.js';
+import { INVISIBLE_MARK } from '../base/engine-marks.js';
 import type { Place } from '../base/source.js';
 import { isOpaque, isWrittenByEngine, type SiteModel, writtenDeclarations } from '../cascade/index.js';
 import { classPlace } from '../read/components/index.js';
@@ -10,7 +11,6 @@ import {
   type Page,
   type PageElement,
   type SourceTag,
-  UNSEEN,
   valueOffset,
 } from '../read/markup/index.js';
 import {
@@ -159,7 +159,7 @@ function writtenStyle(
   const declarations = read.filter((one) => one.range.end <= value.length);
   const literal =
     tag.styleEntries?.length === declarations.length ||
-    valueOffset(page, range, value.replaceAll(UNSEEN, '')) !== undefined;
+    valueOffset(page, range, value.replaceAll(INVISIBLE_MARK, '')) !== undefined;
   return { value, range, declarations, literal };
 }
 

@@ -2,6 +2,7 @@
 
 import { hasTemplateText, type Page } from '../read/markup/index.js';
 import { type ClassMention, classMentions, expressionMentions } from '../read/scripts/index.js';
+import { type EnginePiece, enginePieces, printedBy } from '../read/templates/index.js';
 
 export interface ChosenName {
   /** Without a dot. */
@@ -26,7 +27,7 @@ export function chosenInMarkup(page: Page): ChosenName[] {
       if (at === 0) continue;
       const value = source.slice(at).replace(/^(\s*)["']|["']$/g, (quote) => ' '.repeat(quote.length));
       if (name !== 'class') found.push(...chosenInExpression(value, start + at));
-      else if (hasTemplateText(value)) found.push(...chosenInTemplate(value, start + at));
+      else if (hasTemplateText(value)) found.push(...chosenInTemplate(value, start + at, page.path));
     }
   }
   return found;
@@ -62,61 +63,38 @@ function chosenInExpression(value: string, offset: number): ChosenName[] {
     }));
 }
 
-const PIECES = /\{\{[\s\S]*?\}\}|\{%[\s\S]*?%\}|<%[\s\S]*?%>|<\?[\s\S]*?\?>/g;
-const TERNARY = /\?\s*(["'])([^"'?]*)\1\s*:\s*(["'])([^"':]*)\3/g;
+interface OfferedName {
+  readonly name: string;
+  readonly offset: number;
+  /** Number of the branch of its choice. */
+  readonly branch: number;
+}
 
-/** `{% if x %}a{% else %}b{% endif %}`, and `x ? 'a' : 'b'` inside the markers. */
-function chosenInTemplate(value: string, offset: number): ChosenName[] {
+interface OpenChoice {
+  readonly names: OfferedName[];
+  branch: number;
+}
+
+/** `{% if x %}a{% else %}b{% endif %}`, and `x ? 'a' : 'b'` inside the markers. In: a value, its offset, the path of its page. */
+function chosenInTemplate(value: string, offset: number, path: string): ChosenName[] {
   const found: ChosenName[] = [];
-  const open: { names: { name: string; offset: number; branch: number }[]; branch: number }[] = [];
+  const open: OpenChoice[] = [];
+  const pieces = enginePieces(value, path);
   let at = 0;
-  const takeText = (end: number): void => {
-    const around = open.at(-1);
-    const text = value.slice(at, end);
-    // What touches a marker that prints something is part of a name only.
-    const printsBefore = /(\}\}|<%=[\s\S]*%>|<\?=[\s\S]*\?>)$/.test(value.slice(0, at));
-    const printsAfter = /^(\{\{|<%=|<\?=)/.test(value.slice(end));
-    if (around !== undefined) {
-      for (const match of text.matchAll(/\S+/g)) {
-        const partial =
-          (printsBefore && match.index === 0) ||
-          (printsAfter && match.index + match[0].length === text.length);
-        if (!partial && NAME.test(match[0]))
-          around.names.push({ name: match[0], offset: offset + at + match.index, branch: around.branch });
-      }
-    }
-  };
-  for (const piece of value.matchAll(PIECES)) {
-    takeText(piece.index);
-    at = piece.index + piece[0].length;
-    const inner = piece[0]
-      .replace(/^(\{\{|\{%|<%=?|<\?(php|=)?)-?\s*/, '')
-      .replace(/\s*-?(\}\}|%\}|%>|\?>)$/, '');
+  for (const [number, piece] of pieces.entries()) {
+    const before = pieces[number - 1];
+    open
+      .at(-1)
+      ?.names.push(
+        ...namesIn(value, at, piece.start, { before, behind: piece }, open.at(-1)!.branch, offset),
+      );
+    at = piece.end;
     // What touches a word is a piece of that word.
-    const isPart = /[^\s]$/.test(value.slice(0, piece.index)) || /^[^\s]/.test(value.slice(at));
-    for (const match of isPart ? [] : inner.matchAll(TERNARY)) {
-      const [first = '', second = ''] = [match[2], match[4]];
-      const base = offset + piece.index + piece[0].indexOf(match[0]);
-      const add = (name: string, partner: string, from: number): void => {
-        for (const word of name.split(/\s+/))
-          if (NAME.test(word))
-            found.push(
-              chosen(
-                word,
-                partner.split(/\s+/).filter((one) => NAME.test(one)),
-                base + match[0].indexOf(word, from),
-              ),
-            );
-      };
-      add(first, second, 0);
-      add(second, first, match[0].indexOf(match[3]!, 1 + first.length));
-    }
-    if (/^(if|unless)\b|\bif\s*\(.*[:{]$/.test(inner) && !/\belse/.test(inner))
-      open.push({ names: [], branch: 0 });
-    else if (/^(\}\s*)?(else|elsif|elseif|elif)\b/.test(inner)) {
-      const around = open.at(-1);
-      if (around !== undefined) around.branch++;
-    } else if (/^(end|endif|endunless)\b|^\}$/.test(inner)) {
+    const isPart = /\S$/.test(value.slice(0, piece.start)) || /^\S/.test(value.slice(piece.end));
+    if (piece.role === 'none' && !isPart) found.push(...chosenByExpression(value, piece, offset));
+    else if (piece.role === 'open') open.push({ names: [], branch: 0 });
+    else if (piece.role === 'else' && open.length > 0) open.at(-1)!.branch++;
+    else if (piece.role === 'close') {
       const { names = [] } = open.pop() ?? {};
       for (const one of names) {
         const partners = names.filter(({ branch }) => branch !== one.branch).map(({ name }) => name);
@@ -125,6 +103,52 @@ function chosenInTemplate(value: string, offset: number): ChosenName[] {
     }
   }
   return found;
+}
+
+/** The names between two pieces. What touches one that prints is part of a name only. */
+function namesIn(
+  value: string,
+  start: number,
+  end: number,
+  { before, behind }: { readonly before: EnginePiece | undefined; readonly behind: EnginePiece },
+  branch: number,
+  offset: number,
+): OfferedName[] {
+  return wordsIn(value.slice(start, end)).flatMap(({ text: name, at }) => {
+    const isPart =
+      (printsPart(before) && at === 0) || (printsPart(behind) && start + at + name.length === end);
+    return isPart || !NAME.test(name) ? [] : [{ name, offset: offset + start + at, branch }];
+  });
+}
+
+function printsPart(piece: EnginePiece | undefined): boolean {
+  return piece?.prints === true && piece.role === 'none';
+}
+
+/** The names in the outcomes of an expression, each with those of the others. */
+function chosenByExpression(value: string, { start, end, code }: EnginePiece, offset: number): ChosenName[] {
+  const outcomes = printedBy(code) ?? [];
+  if (outcomes.length < 2) return [];
+  const from = value.slice(start, end).indexOf(code);
+  const named = outcomes.map(({ text, at }) =>
+    wordsIn(text)
+      .filter(({ text: word }) => NAME.test(word))
+      .map((word) => ({ name: word.text, offset: offset + start + from + at + word.at })),
+  );
+  return named.flatMap((own, number) =>
+    own.map((one) => {
+      const others = named.filter((_, other) => other !== number).flat();
+      return chosen(
+        one.name,
+        others.map(({ name }) => name),
+        one.offset,
+      );
+    }),
+  );
+}
+
+function wordsIn(text: string): { readonly text: string; readonly at: number }[] {
+  return [...text.matchAll(/\S+/g)].map(({ 0: word, index }) => ({ text: word, at: index }));
 }
 
 function chosen(written: string, partners: readonly string[], offset: number): ChosenName {

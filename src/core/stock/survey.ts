@@ -1,8 +1,9 @@
 // The stock-taking of a site: how much is written, where, how often the same, and what is broken.
 
+import { INVISIBLE_MARK } from '../base/engine-marks.js';
 import { groupBy } from '../base/group-by.js';
 import { comparePlaces, type Place, placeWithin } from '../base/source.js';
-import { UNSEEN } from '../read/markup/index.js';
+
 import type { StockData } from './book.js';
 import { brokenThings } from './broken.js';
 import { type ColourUse, colourUses, type NearMiss, nearMisses } from './colour-uses.js';
@@ -79,7 +80,7 @@ export function takeStock(input: SurveyInput): Survey {
         .join('; '),
       declarations: declarations.map(
         ({ property, value, important }) =>
-          `${property}: ${value.replaceAll(UNSEEN, '')}${important ? ' !important' : ''}`,
+          `${property}: ${value.replaceAll(INVISIBLE_MARK, '')}${important ? ' !important' : ''}`,
       ),
       times,
       pages,
@@ -222,7 +223,7 @@ function unreadSheets(stock: StockData, reached: ReadonlyMap<string, Reached>): 
   for (const [key, { kind, pages }] of stock.links) {
     if (kind !== 'page') continue;
     for (const { address: marked, path } of reached.get(key)?.unread ?? []) {
-      const address = marked.replaceAll(UNSEEN, '');
+      const address = marked.replaceAll(INVISIBLE_MARK, '');
       const known = found.get(address);
       if (known === undefined)
         found.set(address, { address, why: path === undefined ? 'elsewhere' : 'missing', pages });

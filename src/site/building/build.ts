@@ -7,6 +7,7 @@ import writeFileAtomic from 'write-file-atomic';
 import { z } from 'zod';
 import { UsageError } from '../../core/base/usage-error.js';
 import { markTags, Origins, type OriginTag, type Renderings } from '../../core/edit/sources/index.js';
+import { isBuiltPage, isStyleSheet } from '../../core/read/kinds/index.js';
 import { countMarks, ORIGIN_MARK } from '../../core/read/markup/index.js';
 import type { Config } from '../config.js';
 import { decodeFile } from '../files/encoding.js';
@@ -17,7 +18,6 @@ import { isGone } from '../ledger/lock.js';
 import { sha256 } from '../ledger/record.js';
 import { type LoadOptions, loadSite, type Site } from '../rendering/load.js';
 import { programVersion } from '../version.js';
-import { isBuiltPage } from './built-page.js';
 import { copiesIn } from './copies.js';
 import { buildNumbered, type Numbered } from './numbered.js';
 import { type BuildCommand, type BuildEnd, refuseFailed, runBuild } from './run.js';
@@ -238,7 +238,7 @@ function finishNumbered(
     }
     writeFileSync(full, counted, 'latin1');
   }
-  const built = files.filter((file) => /\.css$/i.test(file) && !copies.has(file));
+  const built = files.filter((file) => isStyleSheet(file) && !copies.has(file));
   const { rendering, $schema, ...rest } = config;
   const shared = [...copies].find(([, source]) => source === config.shared)?.[0] ?? config.shared;
   const own: Config = {
@@ -317,7 +317,7 @@ function siteOf(root: string, home: string, sources: Sources, state: State): Bui
   const renderings = new Map(
     state.renderings.map(([number, count, pages]) => [number, { tags: count, pages }] as const),
   );
-  const sheets = new Map([...copies].filter(([file]) => /\.css$/i.test(file)));
+  const sheets = new Map([...copies].filter(([file]) => isStyleSheet(file)));
   return {
     command: state.command,
     folder: path.join(home, 'numbered'),

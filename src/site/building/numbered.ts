@@ -3,13 +3,11 @@
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { markTags } from '../../core/edit/sources/index.js';
+import { isBuilderMarkup } from '../../core/read/kinds/index.js';
 import { decodeFile, encodeFile } from '../files/encoding.js';
 import type { BuildEnd } from './run.js';
 import type { Sources } from './sources.js';
 
-/** Sources that hold markup. */
-const MARKUP =
-  /\.(html?|shtml|xhtml|md|markdown|mdx|mkd|njk|nunjucks|liquid|ejs|hbs|handlebars|mustache|twig|jinja2?|j2|tera|tpl|tmpl|gohtml|erb|php|phtml|webc|vue|svelte|astro|jsx|tsx|js|swig|eta)$/i;
 /** Bytes: a file that is larger is data. */
 const LARGEST = 1_000_000;
 /** So often a build is tried. */
@@ -65,7 +63,7 @@ function candidatesIn({ root, files }: Sources): Candidate[] {
   let first = 1;
   for (const file of files) {
     const full = path.join(root, file);
-    if (!MARKUP.test(file) || statSync(full).size > LARGEST) continue;
+    if (!isBuilderMarkup(file) || statSync(full).size > LARGEST) continue;
     const decoded = decodeFile(readFileSync(full));
     if (decoded === undefined || decoded.isMixed) continue;
     const { text, tags } = markTags(file, decoded.text, first);

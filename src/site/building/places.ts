@@ -4,6 +4,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { BoundedMap } from '../../core/base/bounded.js';
 import { lineStart, offsetAt, type Place, showPlace } from '../../core/base/source.js';
+import { isStyleSheet } from '../../core/read/kinds/index.js';
 import { type Page, parsePage, withoutMarks } from '../../core/read/markup/index.js';
 import { decodeFile } from '../files/encoding.js';
 import { openFolder } from '../files/files.js';
@@ -53,8 +54,7 @@ class SourcePlaces {
     const { origins, copies, command } = this.#built;
     const copied = copies.get(place.path);
     if (copied !== undefined) return { ...place, path: copied };
-    if (/\.css$/i.test(place.path))
-      return this.#sheets.of({ ...place, path: `${command.into}/${place.path}` });
+    if (isStyleSheet(place.path)) return this.#sheets.of({ ...place, path: `${command.into}/${place.path}` });
     const { page } = this.#pages.get(place.path, () => ({ page: this.#read(place.path) }));
     if (page === undefined) return undefined;
     const offset = offsetAt(page.text, place.line, place.column);

@@ -3,11 +3,11 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { offsetAt, placeIn } from '../../core/base/source.js';
+import { isBuiltPage } from '../../core/read/kinds/index.js';
 import { originOf, parsePage } from '../../core/read/markup/index.js';
 import { decodeFile } from '../files/encoding.js';
 import { openFolder } from '../files/files.js';
 import type { BuiltSite } from './build.js';
-import { isBuiltPage } from './built-page.js';
 
 export interface Asked {
   /** Path of a built page. */

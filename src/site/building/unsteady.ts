@@ -4,9 +4,9 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { diffArrays } from 'diff';
+import { isBuiltPage } from '../../core/read/kinds/index.js';
 import { withoutMarks } from '../../core/read/markup/index.js';
 import { openFolder } from '../files/files.js';
-import { isBuiltPage } from './built-page.js';
 
 /** Tokens: where two builds are as different as that, they are two pages. */
 const MOST = 2000;

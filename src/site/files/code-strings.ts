@@ -2,14 +2,13 @@
 
 import { parse } from 'css-tree/dist/csstree.esm';
 import { comparePlaces, type Place, placeIn, type SourceRange } from '../../core/base/source.js';
+import { isCode, isTemplate } from '../../core/read/kinds/index.js';
 import { parseSheet } from '../../core/read/sheets/parse.js';
 import { enginePieces, mayHoldEngineText } from '../../core/read/templates/index.js';
 import { decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
 import { APART } from './owner.js';
-import { isTemplate } from './templates.js';
 
-const CODE = /\.(php|phtml|inc|rb|py|js|mjs|cjs|ts|java|cs|vb|go|pl|pm|ex|exs|lua)$/i;
 /** Characters. */
 const LARGEST = 500_000;
 /** A tag with a style attribute that says something, in a string of most languages. */
@@ -43,7 +42,7 @@ export function stylingInCode(files: SiteFiles, isPlatform: (file: string) => bo
   const blocks: CodeBlock[] = [];
   for (const file of files.list()) {
     const isPage = isTemplate(file);
-    if (!(isPage || CODE.test(file)) || APART.test(file)) continue;
+    if (!(isPage || isCode(file)) || APART.test(file)) continue;
     const bytes = files.read(file);
     if (bytes === undefined || bytes.length > LARGEST || !bytes.includes('style')) continue;
     const text = decodeFile(bytes)?.text;

@@ -13,11 +13,6 @@ export type { OutputStyle } from './compile-options.js';
 const load = createRequire(import.meta.url);
 
 /** Endings of sheets that are made CSS of. */
-export const PREPROCESSED: readonly string[] = ['scss', 'sass', 'less', 'styl', 'pcss'];
-
-export function isCompiled(file: string): boolean {
-  return /\.(scss|sass|less)$/i.test(file);
-}
 
 const SITE = 'site:';
 

@@ -1,7 +1,8 @@
 // Whose a file is, as far as its name and the configuration tell.
 
 import picomatch from 'picomatch';
-import { isComponentFile } from '../../core/read/components/index.js';
+import { isComponentByName, isComponentFile, isScript, isStyleSheet } from '../../core/read/kinds/index.js';
+
 import type { Config } from '../config.js';
 import { CONFIG_FILE, type SiteFiles } from './files.js';
 
@@ -25,7 +26,7 @@ function isLeftBehind(file: string, files: SiteFiles): boolean {
   if (isComponentFile(file)) return true;
   let has = componentHouses.get(files);
   if (has === undefined) {
-    has = files.list().some((one) => /\.(vue|svelte|astro|jsx|tsx)$/i.test(one) && !BUILT.test(one));
+    has = files.list().some((one) => isComponentByName(one) && !BUILT.test(one));
     componentHouses.set(files, has);
   }
   return has;
@@ -65,7 +66,7 @@ export function globs(patterns: readonly string[] | undefined): (file: string) =
 /** Whether a sheet or script is written for machines: more than 400 characters a line on average, nobody edits that by hand. */
 function isMinified(file: string, read: () => string | undefined): boolean {
   if (/\.min\.(css|js)$/i.test(file)) return true;
-  const text = /\.(css|m?js)$/i.test(file) ? (read() ?? '') : '';
+  const text = isStyleSheet(file) || isScript(file) ? (read() ?? '') : '';
   return text.length > 2000 && text.length / (text.split('\n').length || 1) > 400;
 }
 

@@ -1,11 +1,7 @@
 // Reads the pages of a site, and nothing that takes long to load: a thread that only reads pages starts with this.
 
-import {
-  type BlockCompiler,
-  componentProblem,
-  isComponentFile,
-  readComponent,
-} from '../../core/read/components/index.js';
+import { type BlockCompiler, componentProblem, readComponent } from '../../core/read/components/index.js';
+import { isComponentFile, isTemplate } from '../../core/read/kinds/index.js';
 import { hasTemplateText } from '../../core/read/markup/index.js';
 import type { Mentions } from '../../core/read/standing/index.js';
 import type { Config } from '../config.js';
@@ -14,7 +10,7 @@ import { blockCompiler } from './compiled.js';
 import type { Decoded } from './encoding.js';
 import { CONFIG_FILE, type SiteFiles } from './files.js';
 import { leaveOut } from './notices.js';
-import { holdsMarkup, isTemplate } from './templates.js';
+import { holdsMarkup } from './templates.js';
 import { readText } from './text.js';
 
 /** Where pages come from. */

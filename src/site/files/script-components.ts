@@ -1,14 +1,13 @@
 // Components in files that end like any script, as much of React is written.
 
 import { isTagged } from '../../core/read/components/index.js';
+import { endingOf } from '../../core/read/kinds/index.js';
 import { decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
 import { APART } from './owner.js';
 
 /** What is served as it is, and what speaks of components beside the site. */
 const NO_COMPONENT = /\.(stories|config|snap|umd|cjs|esm)\.js$|(^|\/)(__\w+__|public|plugins)\//i;
-/** What modules import, and is no script. */
-export const NO_SCRIPT = /\.(vue|svelte|astro|jsx|tsx|css|scss|sass|less|styl|json|svg|png)$/i;
 /** Bytes: larger files are libraries. */
 const LARGEST = 500_000;
 /** A package that turns tags in scripts into elements. */
@@ -18,7 +17,7 @@ const MAKER = /"(react|preact|solid-js|inferno|next|gatsby)"\s*:/;
 export function scriptComponents(files: SiteFiles): (file: string) => boolean {
   let mayBe: boolean | undefined;
   return (file) => {
-    if (!/\.js$/i.test(file) || APART.test(file) || NO_COMPONENT.test(file)) return false;
+    if (endingOf(file) !== 'js' || APART.test(file) || NO_COMPONENT.test(file)) return false;
     mayBe ??= namesMaker(files);
     return mayBe && holdsTags(files, file);
   };

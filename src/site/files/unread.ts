@@ -1,11 +1,8 @@
 // Documents of the site that are not read as pages, and what they load all the same.
 
 import path from 'node:path';
+import { isScriptText, mayLoadSheets } from '../../core/read/kinds/index.js';
 import type { SiteFiles } from './files.js';
-
-/** Kinds of files that may link a sheet, beside the pages; pages of the platform among them. */
-const DOCUMENTS =
-  /\.(html?|xhtml|xht|xml|svg|shtml|php\d?|phtml|inc|aspx?|jsp|cfm|erb|ejs|hbs|handlebars|mustache|twig|njk|liquid|vue|svelte|jsx|tsx|md|markdown)$/i;
 
 const INERT = /<(?:template|script)\b[^>]*>([\s\S]*?)<\/(?:template|script)/gi;
 const SRCDOC = /\bsrcdoc\s*=\s*(?:"([^"]*)"|'([^']*)')/gi;
@@ -25,7 +22,7 @@ export function sheetsOfUnread(
       if (text.includes(path.posix.basename(sheet))) found.set(sheet, [...(found.get(sheet) ?? []), text]);
   };
   for (const file of files.list())
-    if (!pages.has(file) && DOCUMENTS.test(file)) note(files.read(file)?.toString('latin1') ?? '');
+    if (!pages.has(file) && mayLoadSheets(file)) note(files.read(file)?.toString('latin1') ?? '');
   for (const text of pages.values()) {
     for (const [, double, single] of text.matchAll(SRCDOC)) note(double ?? single ?? '');
     // What is cloned from a template may link a sheet into a shadow root; so may what a script writes.
@@ -33,9 +30,6 @@ export function sheetsOfUnread(
   }
   return found;
 }
-
-/** Kinds of files that scripts import or fetch, or that something makes into pages. */
-const TEXTS = /\.(m?[jt]sx?|c[jt]s|json|txt)$/i;
 
 /** In: a word; the files that were read. Out: the texts of the others, as far as they are texts and hold the word. */
 export function othersWith(
@@ -45,7 +39,7 @@ export function othersWith(
 ): Map<string, string> {
   const found = new Map<string, string>();
   for (const file of files.list()) {
-    if (isRead(file) || !(DOCUMENTS.test(file) || TEXTS.test(file))) continue;
+    if (isRead(file) || !(mayLoadSheets(file) || isScriptText(file))) continue;
     const text = files.read(file)?.toString('latin1') ?? '';
     if (text.includes(word)) found.set(file, text);
   }

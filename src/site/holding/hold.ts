@@ -25,7 +25,8 @@ import {
 } from '../../core/ask/hold/index.js';
 import { fileAt } from '../../core/base/addresses.js';
 import { comparePlaces } from '../../core/base/source.js';
-import { isComponentFile } from '../../core/read/components/index.js';
+import { isComponentFile, isStyleSheet } from '../../core/read/kinds/index.js';
+
 import type { Page } from '../../core/read/markup/index.js';
 import type { Sheet } from '../../core/read/sheets/index.js';
 import { openFolder, type SiteFiles } from '../files/files.js';
@@ -132,7 +133,7 @@ class SheetsOfSite {
 
   constructor(files: SiteFiles, reader: SiteReader) {
     this.#reader = reader;
-    const plain = files.list().filter((file) => /\.css$/i.test(file));
+    const plain = files.list().filter(isStyleSheet);
     // Sheets of a preprocessor are read where modules import them; by themselves they may be parts of others.
     const imported = reader.pagePaths.some(isComponentFile) ? reader.imported.sheets : [];
     const all = [...new Set([...plain, ...imported])].sort();

@@ -5,6 +5,7 @@ import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { UsageError } from '../../core/base/usage-error.js';
 import { applyEdits } from '../../core/edit/text/edit.js';
+import { isStyleSheet } from '../../core/read/kinds/index.js';
 import { type Config, parseConfig } from '../config.js';
 import { decodeAs, encodeFile } from '../files/encoding.js';
 import { CONFIG_FILE } from '../files/files.js';
@@ -69,7 +70,7 @@ function undo(root: string): Undone | undefined {
 function refusePlatform(root: string, { record, file }: FiledRecord): void {
   const config = configOf(root);
   const named = record.files.some(
-    ({ path: one }) => /\.css$/i.test(one) && ownerByName(config, one)?.owner === 'platform',
+    ({ path: one }) => isStyleSheet(one) && ownerByName(config, one)?.owner === 'platform',
   );
   if (named) throw new UsageError('not-a-record', { file: path.relative(root, file) });
 }

@@ -1,6 +1,7 @@
 // Style blocks of components that take in sheets of a preprocessor: what is changed in these comes up in them, too.
 
 import { type BlockCompiler, readComponent } from '../../core/read/components/index.js';
+import { hasStyleBlocks } from '../../core/read/kinds/index.js';
 import { blockCompiler } from '../files/compiled.js';
 import { decodeFile } from '../files/encoding.js';
 import type { SiteFiles } from '../files/files.js';
@@ -23,7 +24,7 @@ export function blockComparer(files: SiteFiles): (after: SiteFiles) => string | 
 
 /** What the blocks of a component that take in other files come to, as one text; empty for all other files. */
 export function takenIn(file: string, text: Buffer | string, compile: BlockCompiler): string {
-  if (!COMPONENT.test(file)) return '';
+  if (!hasStyleBlocks(file)) return '';
   return blocksOf(file, text.toString())
     .map((block) => `${compile(file, block.text, block.lang)}`)
     .join('\0');
@@ -37,15 +38,13 @@ interface Block {
 
 function blocksIn(files: SiteFiles): Block[] {
   return files.list().flatMap((file) => {
-    if (!COMPONENT.test(file) || APART.test(file)) return [];
+    if (!hasStyleBlocks(file) || APART.test(file)) return [];
     return blocksOf(file, decodeFile(files.read(file) ?? Buffer.alloc(0))?.text ?? '');
   });
 }
 
-const COMPONENT = /\.(vue|svelte|astro)$/i;
-
 function blocksOf(file: string, text: string): Block[] {
-  if (!COMPONENT.test(file) || !TAKES_IN.test(text)) return [];
+  if (!hasStyleBlocks(file) || !TAKES_IN.test(text)) return [];
   return (readComponent(file, text)?.blocks ?? []).map(({ offset, end, lang }) => ({
     file,
     text: text.slice(offset, end),

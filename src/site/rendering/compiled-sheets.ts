@@ -6,8 +6,9 @@ import { generate, parse, walk } from 'css-tree/dist/csstree.esm';
 import { getOrInsert } from '../../core/base/get-or-insert.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { applyEdits, type Edit, newlineOf } from '../../core/edit/text/index.js';
+import { isCompiled, isStyleSheet, sheetStem } from '../../core/read/kinds/index.js';
 import type { Config } from '../config.js';
-import { compiledText, isCompiled, type OutputStyle } from '../files/compiled.js';
+import { compiledText, type OutputStyle } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
 import { withTexts } from '../files/overlay.js';
 import { ownerByName, ownerByText } from '../files/owner.js';
@@ -58,7 +59,7 @@ export class CompiledSheets {
 
   /** How a sheet is made; `undefined` where it is none of a preprocessor's, or not what its source makes now. */
   of(built: string): CompiledSheet | undefined {
-    if (!/\.css$/i.test(built)) return undefined;
+    if (!isStyleSheet(built)) return undefined;
     let found = this.#known.get(built);
     if (found === undefined) {
       found = this.#find(built) ?? 'none';
@@ -90,7 +91,7 @@ export class CompiledSheets {
 
   /** Sources that a sheet is named as, nearest by first: one that was edited since, or that more is done to, makes it no more. */
   sourcesOf(built: string): string[] {
-    const stem = path.posix.basename(built).replace(/(\.min)?\.css$/i, '');
+    const stem = sheetStem(path.posix.basename(built));
     return this.files
       .list()
       .filter((file) => isCompiled(file) && path.posix.basename(file).replace(/\.\w+$/, '') === stem)

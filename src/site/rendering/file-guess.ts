@@ -3,6 +3,7 @@
 import { resolveAddress } from '../../core/base/addresses.js';
 import { getOrInsert } from '../../core/base/get-or-insert.js';
 import { groupBy } from '../../core/base/group-by.js';
+import { isScript, isStyleSheet } from '../../core/read/kinds/index.js';
 import { enginePieces, mayHoldEngineText } from '../../core/read/templates/index.js';
 
 /** Folders from which files are served, with the address under which they are. */
@@ -34,7 +35,7 @@ const known = new WeakMap<readonly string[], ReadonlyMap<string, readonly string
 function linkable(files: readonly string[]): ReadonlyMap<string, readonly string[]> {
   return getOrInsert(known, files, () =>
     groupBy(
-      files.filter((file) => /\.(css|m?js)$/i.test(file)),
+      files.filter((file) => isStyleSheet(file) || isScript(file)),
       lastName,
     ),
   );
@@ -53,7 +54,7 @@ function namesIn(address: string): string[] {
     [...code.matchAll(/(["'])([^"']+\.(?:css|m?js))\1/gi)].map(([, , name]) => name!),
   );
   const behind = address.slice(pieces.at(-1)?.end ?? 0).replace(/[?#].*$/, '');
-  return [...(/\.(css|m?js)$/i.test(behind) ? [behind] : []), ...inside];
+  return [...(isStyleSheet(behind) || isScript(behind) ? [behind] : []), ...inside];
 }
 
 /** What is shown in the place of a page above it: a relative address means what it does there. */

@@ -1,12 +1,12 @@
 // Which sheets and scripts of the site the addresses in its pages mean, where only a server or an engine could resolve them.
 
 import { resolveAddress } from '../../core/base/addresses.js';
+import { isTemplate } from '../../core/read/kinds/index.js';
 import { parsePage } from '../../core/read/markup/index.js';
 import { holdsEngineText } from '../../core/read/templates/index.js';
 import type { Config } from '../config.js';
 import type { SiteFiles } from '../files/files.js';
 import type { PageSource } from '../files/pages.js';
-import { isTemplate } from '../files/templates.js';
 import { guessFile } from './file-guess.js';
 
 /** So many pages are looked into for what an engine reads. */

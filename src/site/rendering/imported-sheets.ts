@@ -7,11 +7,11 @@ import {
   type BlockCompiler,
   blocksWith,
   importsIn,
-  isComponentFile,
   reachesOut,
   readComponent,
   type StyleBlock,
 } from '../../core/read/components/index.js';
+import { isAnySheet, isComponentFile, isModule } from '../../core/read/kinds/index.js';
 import type { SiteFiles } from '../files/files.js';
 import { reachingRules } from './reaching-rules.js';
 
@@ -32,8 +32,6 @@ export interface AddedSheet {
   readonly module: string;
 }
 
-const MODULE = /\.(m?[jt]sx?|vue|svelte|astro)$/i;
-const SHEET = /\.(css|scss|sass|less)$/i;
 /** What runs first, by the names that people and build programs give: what comes first here brings in what comes later. */
 const ENTRIES: readonly RegExp[] = [
   /(^|\/)(main|index|entry[-.\w]*)\.m?[jt]sx?$/i,
@@ -65,9 +63,7 @@ const ENDINGS = [
 export function findImportedSheets(files: SiteFiles): ImportedSheets {
   const all = files.list();
   const known = new Set(all);
-  const modules = all.filter(
-    (file) => MODULE.test(file) && !/\.(min|test|spec|stories)\.[a-z]+$/i.test(file),
-  );
+  const modules = all.filter((file) => isModule(file) && !/\.(min|test|spec|stories)\.[a-z]+$/i.test(file));
   const entries = ENTRIES.flatMap((entry) =>
     modules.filter((file) => entry.test(file)).sort((a, b) => depth(a) - depth(b) || (a < b ? -1 : 1)),
   );
@@ -81,8 +77,8 @@ export function findImportedSheets(files: SiteFiles): ImportedSheets {
     for (const name of importsIn(text)) {
       const found = resolveImport(name, file, known, files);
       if (found === undefined) continue;
-      if (MODULE.test(found)) visit(found);
-      else if (SHEET.test(found) && !importers.has(found)) importers.set(found, file);
+      if (isModule(found)) visit(found);
+      else if (isAnySheet(found) && !importers.has(found)) importers.set(found, file);
     }
     for (const name of sharedBlocks(file, text)) importers.set(name, file);
   };
@@ -180,7 +176,7 @@ function resolveImport(
       ? [plain.slice(1), `public${plain}`]
       : shortNames(plain);
   for (const one of tried) for (const ending of ENDINGS) if (known.has(one + ending)) return one + ending;
-  if (/^[.@~$/]/.test(plain.replace(/^@[\w-]+\/[\w-]/, '')) || !SHEET.test(plain)) return undefined;
+  if (/^[.@~$/]/.test(plain.replace(/^@[\w-]+\/[\w-]/, '')) || !isAnySheet(plain)) return undefined;
   const inPackage = `node_modules/${plain.replace(/^~/, '')}`;
   return files.read(inPackage) === undefined ? undefined : inPackage;
 }

@@ -7,7 +7,8 @@ import type { DraftSite } from '../../core/change/consolidate/index.js';
 import { LookOver, type Overview } from '../../core/change/excerpt/index.js';
 import type { Draft } from '../../core/edit/draft/index.js';
 import { copiesWith, sheetsBeside } from '../../core/edit/text/index.js';
-import { isComponentFile } from '../../core/read/components/index.js';
+import { isComponentFile } from '../../core/read/kinds/index.js';
+
 import { pagesThatShow } from '../../core/read/markup/index.js';
 import { SiteScripts } from '../../core/stock/index.js';
 import type { Config } from '../config.js';

@@ -1,7 +1,8 @@
 // Which files the names in templates mean: the layout that `extends 'base'` names, the part behind `render 'menu'`.
 
-import { endingOf, folderOf } from '../../core/base/addresses.js';
+import { folderOf } from '../../core/base/addresses.js';
 import { getOrInsert } from '../../core/base/get-or-insert.js';
+import { endingOf, isCode, isTemplate, looksFromTop, mayLoadSheets } from '../../core/read/kinds/index.js';
 import { type Mentions, NO_MENTIONS } from '../../core/read/standing/index.js';
 import { type Inclusion, inclusionsIn } from '../../core/read/templates/index.js';
 import { decodeFile } from '../files/encoding.js';
@@ -118,15 +119,12 @@ class FileNames {
   }
 }
 
-/** Engines that look for names from the top of their folders, wherever they are written. */
-const FROM_THE_TOP = /\.(?:html?|twig|njk|jinja2?|j2|tpl|liquid)$/i;
-
 /** Of files that a name may mean those beside its holder, else all. */
 function nearest(found: readonly string[], holder: string, name: string): string[] {
   const ending = endingOf(holder);
   const alike = found.filter((file) => endingOf(file) === ending);
   const among = alike.length > 0 ? alike : found;
-  if (name.includes('/') || FROM_THE_TOP.test(holder)) return [...among];
+  if (name.includes('/') || looksFromTop(holder)) return [...among];
   const beside = among.filter((file) => folderOf(file) === folderOf(holder));
   return beside.length > 0 ? beside : [...among];
 }
@@ -134,17 +132,19 @@ function nearest(found: readonly string[], holder: string, name: string): string
 /** `./parts/_card.html.erb`, `parts.card` as `parts/card`. */
 function normal(written: string): string {
   const bare = written.replace(/^(?:@[\w-]+\/|~?\/|(?:\.{1,2}\/)+|[\w-]+::?)/, '');
-  const [path] =
-    /\.(?:html?|php|twig|erb|ejs|hbs|njk|j2|jinja2?|liquid|tpl|cshtml|jsp|mustache|handlebars|phtml)\b/i.test(
-      bare,
-    )
-      ? [bare]
-      : [bare.replace(/\.(?=\w)/g, '/')];
-  return path!
+  const path = isMarkupName(bare) ? bare : bare.replace(/\.(?=\w)/g, '/');
+  return path
     .split('/')
     .map((part, at, all) => (at === all.length - 1 ? lastName(part) : part))
     .join('/')
     .toLowerCase();
+}
+
+/** Whether a name has the ending of a template or a page, rather than dots between its folders. */
+function isMarkupName(name: string): boolean {
+  return (
+    name.split('.').some((_, at, parts) => at > 0 && isTemplate(`x.${parts[at]}`)) || mayLoadSheets(name)
+  );
 }
 
 function lastName(file: string): string {
@@ -160,7 +160,6 @@ function endsWith(file: string, name: string): boolean {
   return own === name || own.endsWith(`/${name}`);
 }
 
-const CODE = /\.(?:php|inc|rb|rake|py|js|mjs|cjs|ts|java|kt|cs|vb|go|pl|pm|ex|exs|lua|scala)$/i;
 /** A call that shows a template, with its name. */
 const SHOWS =
   /\b(?:render\w*|view|template\w*|partial\w*|get_template\w*|locate_template|include\w*|require\w*|load\w*|display|fetch|make|renderAsync|fragment\w*)\b[^\n;]{0,80}?["']([\w./-]{2,80})["']/g;
@@ -175,7 +174,7 @@ function namedByCode(
 ): Set<string> {
   const found = new Set<string>();
   for (const file of files.list()) {
-    if (!CODE.test(file) || APART.test(file) || inclusions.has(file)) continue;
+    if (!isCode(file) || APART.test(file) || inclusions.has(file)) continue;
     const bytes = files.read(file);
     if (bytes === undefined || bytes.length > LARGEST) continue;
     const text = decodeFile(bytes)?.text ?? '';

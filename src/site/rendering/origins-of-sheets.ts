@@ -1,5 +1,6 @@
 // Where the declarations of a sheet are written that a preprocessor makes, told by the map of its compiler.
 
+import { endingOf } from '../../core/read/kinds/index.js';
 import { type Declaration, parseSheet } from '../../core/read/sheets/index.js';
 import type { CompiledMap } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
@@ -44,7 +45,7 @@ export class Origins {
     if (name === undefined || !made.property.endsWith(name.replace(/\s*:\s*$/, '').toLowerCase()))
       return undefined;
     const from = start + name.length;
-    const isIndented = /\.sass$/i.test(file);
+    const isIndented = endingOf(file) === 'sass';
     const rest = isIndented ? text.slice(from).split(/[\r\n]/, 1)[0]! : text.slice(from);
     return { file, text, start, value: { start: from, end: from + valueLength(rest) }, isIndented };
   }

@@ -3,7 +3,18 @@
 import path from 'node:path';
 import { UsageError } from '../../core/base/usage-error.js';
 import type { ScriptText } from '../../core/cascade/index.js';
-import { type BlockCompiler, isComponentFile, isModuleSheet } from '../../core/read/components/index.js';
+import { type BlockCompiler, isModuleSheet } from '../../core/read/components/index.js';
+import {
+  endingOf,
+  isCompiled,
+  isComponentFile,
+  isNoScript,
+  isStyleSheet,
+  makesNoPage,
+  PAGE_PATTERNS,
+  SHEET_SOURCES,
+  sheetStem,
+} from '../../core/read/kinds/index.js';
 import { scriptReading } from '../../core/read/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
 import { parseSheet } from '../../core/read/sheets/parse.js';
@@ -11,14 +22,14 @@ import type { Sheet } from '../../core/read/sheets/sheet.js';
 import type { Mentions } from '../../core/read/standing/index.js';
 import { linkedByAll, type SheetShelf, sheetForAll } from '../../core/stock/index.js';
 import type { Config } from '../config.js';
-import { blockCompiler, compiledText, compileProblem, isCompiled, PREPROCESSED } from '../files/compiled.js';
+import { blockCompiler, compiledText, compileProblem } from '../files/compiled.js';
 import type { Decoded, Encoding } from '../files/encoding.js';
 import { CONFIG_FILE, type SiteFiles } from '../files/files.js';
 import { leaveOut } from '../files/notices.js';
 import { globs, isPlatformPage, type Owner, ownerByName, ownerByText } from '../files/owner.js';
 import { boxed, type PageSource, type PageSourceData, readPageText } from '../files/pages.js';
-import { NO_SCRIPT, scriptComponents } from '../files/script-components.js';
-import { isBare, isPart, makesNoPage, TEMPLATES } from '../files/templates.js';
+import { scriptComponents } from '../files/script-components.js';
+import { isBare, isPart } from '../files/templates.js';
 import { readText } from '../files/text.js';
 import { sheetsOfUnread } from '../files/unread.js';
 import { readVisited } from '../visiting/visited.js';
@@ -43,7 +54,6 @@ export interface SheetOwner extends Owner {
   readonly pages: number;
 }
 
-const PAGES = ['**/*.html', '**/*.htm', '**/*.shtml', ...TEMPLATES];
 /** Pages are read each time they are asked for; sheets and scripts once. */
 export class SiteReader implements SheetShelf, PageSource {
   /** Paths of all files that may be pages, in order. */
@@ -87,7 +97,7 @@ export class SiteReader implements SheetShelf, PageSource {
     const { exclude, components, pages } = config;
     this.#isExcluded = globs(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
     this.#isNamedComponent = components && globs(components);
-    const isPage = globs(pages ?? PAGES);
+    const isPage = globs(pages ?? PAGE_PATTERNS);
     const isScript = scriptComponents(files);
     const isWanted = (file: string): boolean =>
       pages === undefined ? (isPage(file) && !makesNoPage(file)) || isScript(file) : isPage(file);
@@ -180,7 +190,7 @@ export class SiteReader implements SheetShelf, PageSource {
   /** Where no page shows components, the theme's one sheet. */
   #findOnlySheet(): readonly string[] {
     if (!this.pagePaths.every((file) => this.isComponent(file))) return [];
-    const own = this.files.list().filter((file) => /\.css$/i.test(file) && !this.#isExcluded(file));
+    const own = this.files.list().filter((file) => isStyleSheet(file) && !this.#isExcluded(file));
     const themes = own.filter((file) => !this.isPlatform(file));
     return themes.length === 1 ? themes : [];
   }
@@ -257,7 +267,7 @@ export class SiteReader implements SheetShelf, PageSource {
 
   scriptAt(file: string): ScriptText | undefined {
     // What a module imports may be a component or a sheet.
-    if (NO_SCRIPT.test(file) || (/\.js$/i.test(file) && this.pagePaths.includes(file))) return undefined;
+    if (isNoScript(file) || (endingOf(file) === 'js' && this.pagePaths.includes(file))) return undefined;
     const text = this.textAt(file);
     return text === undefined ? undefined : { text, isLibrary: this.isPlatform(file) };
   }
@@ -349,15 +359,15 @@ export class SiteReader implements SheetShelf, PageSource {
 
   /** What says that a sheet is made from another file: what is written into it is gone with the next build. */
   #builtFrom(file: string): string | undefined {
-    if (!/\.css$/i.test(file)) return undefined;
+    if (!isStyleSheet(file)) return undefined;
     const made = this.compiled.of(file);
     if (made !== undefined) return made.source;
     const [mapped, ...others] = this.sheetPlaces.sourcesOf(file);
     if (mapped !== undefined) return others.length === 0 ? mapped : `${mapped} and ${others.length} more`;
     const [named] = this.compiled.sourcesOf(file);
     if (named !== undefined) return named;
-    const stem = file.replace(/(\.min)?\.css$/i, '');
-    const source = PREPROCESSED.map((ending) => `${stem}.${ending}`).find(
+    const stem = sheetStem(file);
+    const source = SHEET_SOURCES.map((ending) => `${stem}.${ending}`).find(
       (one) => this.files.read(one) !== undefined,
     );
     if (source !== undefined) return path.posix.basename(source);

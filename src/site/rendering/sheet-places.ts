@@ -3,9 +3,10 @@
 
 import path from 'node:path';
 import { offsetAt, type Place, placeIn } from '../../core/base/source.js';
+import { isCompiled, isStyleSheet } from '../../core/read/kinds/index.js';
 import { parseSheet } from '../../core/read/sheets/parse.js';
 import { type Files, isInside } from '../files/compile-options.js';
-import { compiledWithMap, isCompiled } from '../files/compiled.js';
+import { compiledWithMap } from '../files/compiled.js';
 import type { CompiledSheets } from './compiled-sheets.js';
 import { MappedSheet } from './mapped-sheet.js';
 
@@ -77,7 +78,7 @@ export class SheetPlaces {
   }
 
   #byMap(sheet: string): Known | undefined {
-    const css = /\.css$/i.test(sheet) ? this.textOf(sheet) : undefined;
+    const css = isStyleSheet(sheet) ? this.textOf(sheet) : undefined;
     const named = css === undefined ? undefined : MAP.exec(css)?.[1];
     if (css === undefined || named === undefined) return undefined;
     const inline = /^data:application\/json[^,]*?(;base64)?,(.*)$/s.exec(named);

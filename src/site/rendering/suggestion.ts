@@ -1,12 +1,12 @@
 // What a person could write into the configuration where nothing tells which sheets style the templates.
 
 import path from 'node:path';
+import { isCompiled, isSheetSource, isStyleSheet } from '../../core/read/kinds/index.js';
 import type { Config } from '../config.js';
-import { compiledText, isCompiled } from '../files/compiled.js';
+import { compiledText } from '../files/compiled.js';
 import { globs } from '../files/owner.js';
 import type { SiteReader } from './reader.js';
 
-const SOURCE = /\.(css|scss|sass|less|styl)$/i;
 /** A sheet of one's own, for the system to link as it links others. */
 const NAME = 'house.css';
 
@@ -17,7 +17,9 @@ export function suggestedSheets(reader: SiteReader): NonNullable<Config['sheets'
   const folder = commonFolder(components);
   const sources = reader.files
     .list()
-    .filter((file) => SOURCE.test(file) && (isCompiled(file) || !reader.isPlatform(file)));
+    .filter(
+      (file) => (isStyleSheet(file) || isSheetSource(file)) && (isCompiled(file) || !reader.isPlatform(file)),
+    );
   const known = sheetNaming(reader, components);
   const own = path.posix.join(homeOf(sources), NAME);
   return { [folder === '' ? '**' : `${folder}/**`]: [...(known === undefined ? [] : [known]), own] };

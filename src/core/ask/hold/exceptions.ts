@@ -1,6 +1,7 @@
 // Exceptions that stand in the source: a comment with a reason, on the line of what is excepted or the one before.
 
 import { type Place, placeIn } from '../../base/source.js';
+import { COMMENTS } from '../../read/templates/index.js';
 import type { Debt } from './debts.js';
 
 export interface Exception {
@@ -9,16 +10,32 @@ export interface Exception {
   readonly reason: string;
 }
 
-const MARK =
-  /(?:<!--|\/\*|\{#|\{\{!(?:--)?|<%#|@\*)\s*acervus-hold\b\s*:?\s*([\s\S]*?)\s*(?:--\}\}|-->|\*\/|#\}|\}\}|%>|\*@)/g;
+/** Begin and end of comments of markup, of sheets and scripts, and of template engines. */
+const ALL_COMMENTS: readonly (readonly [begin: string, end: string])[] = [
+  ['<!--', '-->'],
+  ['/*', '*/'],
+  ...COMMENTS,
+];
+const WORD = 'acervus-hold';
 
 export function exceptionsIn(path: string, text: string): Exception[] {
-  if (!text.includes('acervus-hold')) return [];
-  return [...text.matchAll(MARK)].map((match) => ({
+  const found: Exception[] = [];
+  for (let at = text.indexOf(WORD); at >= 0; at = text.indexOf(WORD, at + WORD.length)) {
+    const before = text.slice(0, at).trimEnd();
+    const [, close] = ALL_COMMENTS.find(([begin]) => before.endsWith(begin)) ?? [];
+    const end = close === undefined ? -1 : text.indexOf(close, at);
+    if (close === undefined || end < 0) continue;
+    const reason = text
+      .slice(at + WORD.length, end)
+      .trim()
+      .replace(/^:\s*/, '');
     // Where it ends is next to what it is for.
-    place: placeIn(path, text, match.index + match[0].length),
-    reason: match[1]!.replace(/\s+/g, ' '),
-  }));
+    found.push({
+      place: placeIn(path, text, end + close.length),
+      reason: reason.split(/\s+/).join(' '),
+    });
+  }
+  return found;
 }
 
 /** Debts that nothing excepts. */

@@ -5,7 +5,8 @@ import { placeIn, showPlace } from '../../base/source.js';
 import type { SiteModel } from '../../cascade/index.js';
 import { type Edit, type Edits, push } from '../../edit/text/index.js';
 import type { Difference, StyleDifference } from '../../proof/index.js';
-import { isComponentFile } from '../../read/components/index.js';
+import { isComponentFile } from '../../read/kinds/index.js';
+
 import { maskTemplateText, type Page } from '../../read/markup/index.js';
 import { Token, tokenize, tokenText } from '../../read/sheets/tokens.js';
 

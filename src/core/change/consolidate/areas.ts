@@ -5,6 +5,7 @@ import { getOrInsert } from '../../base/get-or-insert.js';
 import { SiteModel } from '../../cascade/index.js';
 import { copiesWith, saysWhatAllLink, sheetsBeside } from '../../edit/text/index.js';
 import { isModuleSheet } from '../../read/components/index.js';
+import { isStyleSheet } from '../../read/kinds/index.js';
 import { givenSheets, isPlainLink, mayShow, type Page, pagesThatShow } from '../../read/markup/index.js';
 import { linkedByAll, sheetForAll } from '../../stock/index.js';
 import type { DraftSite } from './draft-site.js';
@@ -23,7 +24,7 @@ export function areasOf(site: DraftSite): DraftSite[] {
   // A sheet that no compiler takes is none that can be written into; one of plain CSS may be to come.
   const isClosed = (path: string): boolean =>
     site.sheets.some((one) => one.path === path && one.owner === 'platform') ||
-    (!/\.css$/i.test(path) && !site.model.sources.sheets.has(path)) ||
+    (!isStyleSheet(path) && !site.model.sources.sheets.has(path)) ||
     isModuleSheet(path);
   const areas = [...given.values()].map(({ sheets, pages }) =>
     areaOf(

@@ -5,12 +5,8 @@ import { getOrInsert } from '../../base/get-or-insert.js';
 import type { SiteModel } from '../../cascade/index.js';
 import { ownBlockOf } from '../../edit/text/index.js';
 import type { Refusals } from '../../proof/index.js';
-import {
-  type ComponentKind,
-  componentKind,
-  fromModuleClass,
-  readComponent,
-} from '../../read/components/index.js';
+import { fromModuleClass, readComponent } from '../../read/components/index.js';
+import { type ComponentKind, componentKind, isStyleSheet } from '../../read/kinds/index.js';
 import type { Page } from '../../read/markup/index.js';
 import { type Decided, type NamedStyle, pagesOf } from '../../search/index.js';
 
@@ -78,7 +74,7 @@ export class OwnBlocks {
   #moduleOf(pages: readonly Page[]): Module | undefined {
     for (const [sheet, names] of this.#modulesOf(pages)) {
       const text = this.#model.sources.sheets.get(sheet) ?? '';
-      if (names.size === pages.length && /\.css$/i.test(sheet) && text.trim() !== '') return { sheet, names };
+      if (names.size === pages.length && isStyleSheet(sheet) && text.trim() !== '') return { sheet, names };
     }
     return undefined;
   }

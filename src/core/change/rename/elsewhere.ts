@@ -4,6 +4,7 @@
 import { placeIn } from '../../base/source.js';
 import { rangesOfClass, type SiteModel } from '../../cascade/index.js';
 import type { Edit } from '../../edit/text/index.js';
+import { isModule, isScriptText } from '../../read/kinds/index.js';
 import type { Page } from '../../read/markup/index.js';
 import { parseSheet } from '../../read/sheets/index.js';
 import { lineAt } from './in-scripts.js';
@@ -99,13 +100,12 @@ export function scopesNamed(text: string, from: string): { start: number; end: n
 /** What is like markup says the name in a class attribute; what is like a script says it in a string. */
 const IN_CLASS = /class(?:name)?\s*[=:]\s*[{(]?\s*(["'`])([\s\S]*?)\1/gi;
 const IN_STRING = /(["'`])((?:(?!\1)[^\\\n]|\\.)*)\1/g;
-const SCRIPT = /\.(m?[jt]sx?|c[jt]s|json|vue|svelte)$/i;
 
 /** The first place in each file that is not read and says the name. */
 export function placesUnread({ others, from }: RenameInput): UnsurePlace[] {
   const word = wordOf(from);
   return [...others].flatMap(([path, text]) => {
-    const patterns = SCRIPT.test(path) ? [IN_CLASS, IN_STRING] : [IN_CLASS];
+    const patterns = isModule(path) || isScriptText(path) ? [IN_CLASS, IN_STRING] : [IN_CLASS];
     const at = patterns
       .flatMap((pattern) => [...text.matchAll(pattern)])
       .find((match) => word.test(match[2] ?? ''))?.index;

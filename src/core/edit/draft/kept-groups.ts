@@ -1,8 +1,9 @@
 // What stays where it is, by reason, and how often: the one count that the draft, the report and both documents show.
 
+import { INVISIBLE_MARK } from '../../base/engine-marks.js';
 import { groupBy } from '../../base/group-by.js';
 import { comparePlaces, type Place, showPlace } from '../../base/source.js';
-import { UNSEEN } from '../../read/markup/index.js';
+
 import { type Kept, type PlaceOf, writtenCount } from '../../search/index.js';
 import { type CarriedUnit, type KeptReason, keptText, tagsOf } from '../../stock/index.js';
 
@@ -77,5 +78,5 @@ function unitText({ from, declarations }: CarriedUnit): string {
   if (from.kind === 'attributes') return from.names.join(' ');
   if (from.kind === 'name') return 'the element itself';
   const text = declarations.map(({ property, value }) => `${property}: ${value}`).join('; ');
-  return text.replaceAll(UNSEEN, '').replace(/\s+/g, ' ');
+  return text.replaceAll(INVISIBLE_MARK, '').replace(/\s+/g, ' ');
 }

@@ -1,7 +1,8 @@
 // Sources with every tag numbered, so that a page that is built of them tells where each of its tags comes from.
 
 import type { SourceRange } from '../../base/source.js';
-import { type ComponentNode, componentKind, isTagged, readComponent } from '../../read/components/index.js';
+import { type ComponentNode, isTagged, readComponent } from '../../read/components/index.js';
+import { componentKind, endingOf, isComponentFile } from '../../read/kinds/index.js';
 import { ORIGIN_MARK } from '../../read/markup/index.js';
 import { sourceTags, type TagInSource } from '../../read/templates/index.js';
 
@@ -21,11 +22,10 @@ export interface MarkedSource {
 /** Elements that a mark could do harm to: what stands in them is read by programs. */
 const LEFT_ALONE = /^(script|template|svelte:.*|astro:.*|meta|title|noscript)$/i;
 /** Where values without quotes are no markup. */
-const QUOTED = /\.(vue|svelte|astro|jsx|tsx|js)$/i;
 
 function tagsOf(path: string, text: string): Omit<OriginTag, 'path'>[] {
   if (componentKind(path) !== 'jsx') return sourceTags(path, text);
-  if (/\.js$/i.test(path) && !isTagged(path, text)) return [];
+  if (endingOf(path) === 'js' && !isTagged(path, text)) return [];
   const found: Omit<OriginTag, 'path'>[] = [];
   const take = (node: ComponentNode): void => {
     if (node.kind === 'text') return;
@@ -49,7 +49,7 @@ function tagsOf(path: string, text: string): Omit<OriginTag, 'path'>[] {
  */
 export function markTags(path: string, text: string, first: number): MarkedSource {
   const tags: OriginTag[] = [];
-  const quote = QUOTED.test(path) ? '"' : '';
+  const quote = isComponentFile(path) ? '"' : '';
   let marked = '';
   let at = 0;
   for (const tag of tagsOf(path, text)) {

@@ -1,10 +1,11 @@
 // Edits inside one tag: classes added beside those that are there, declarations taken out of the style, old attributes taken
 // away, an outdated name made a neutral one.
 
+import { INVISIBLE_MARK } from '../../base/engine-marks.js';
 import type { SourceRange } from '../../base/source.js';
 import { classAttribute, classAttributeOf } from '../../read/components/index.js';
 import { neutralFor, ownHints } from '../../read/hints/index.js';
-import { type Page, type SourceTag, UNSEEN, valueOffset } from '../../read/markup/index.js';
+import { type Page, type SourceTag, valueOffset } from '../../read/markup/index.js';
 import type { Declaration } from '../../read/sheets/index.js';
 import type { CarriedUnit, Carrier, StyleAttribute } from '../../stock/index.js';
 import type { Edit } from './edit.js';
@@ -107,10 +108,10 @@ function takeOut(
 ): Edit[] | undefined {
   if (tag?.styleEntries !== undefined) return takeEntries(page, tag.styleEntries, declarations, taken);
   // In the source nothing marks what an engine reads.
-  const plain = value.replaceAll(UNSEEN, '');
+  const plain = value.replaceAll(INVISIBLE_MARK, '');
   const offset = valueOffset(page, attribute, plain);
   if (offset === undefined) return undefined;
-  const before = (at: number): number => at - value.slice(0, at).split(UNSEEN).length + 1;
+  const before = (at: number): number => at - value.slice(0, at).split(INVISIBLE_MARK).length + 1;
   const inSource = taken.map((one) => ({
     ...one,
     range: { start: before(one.range.start), end: before(one.range.end) },

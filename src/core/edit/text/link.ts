@@ -2,6 +2,7 @@
 
 import { addressFrom, fileAt } from '../../base/addresses.js';
 import type { SiteSources } from '../../cascade/index.js';
+import { isServedInPlace } from '../../read/kinds/index.js';
 import { isPlainLink, mayShow, type Page, parsePage, type SheetReference } from '../../read/markup/index.js';
 import { holdsEngineText } from '../../read/templates/index.js';
 import type { SharedRule } from '../../search/index.js';
@@ -139,7 +140,7 @@ export function linkAddress(
   // In a part an address means what it does on the page that shows it.
   const isRelative =
     !isServed(page) ||
-    (links.length === 0 && SERVED_IN_PLACE.test(page.path)) ||
+    (links.length === 0 && isServedInPlace(page.path)) ||
     links.some((address) => RELATIVE.test(address) && copyOf(address.trim()) === undefined);
   if (page.kind === 'page' && isRelative) return addressFrom(page.path, target);
   for (const address of links.reverse()) {
@@ -151,9 +152,6 @@ export function linkAddress(
 }
 
 const RELATIVE = /^(?:\.{1,2}\/|[\w-]+(?![\w-:]))/;
-
-/** Pages that a server fills where they lie; other templates lie somewhere else than what is made of them. */
-const SERVED_IN_PLACE = /\.(?:php\d?|phtml|[sx]?html?|jspx?|aspx?|cfm)$/i;
 
 /** Copies, with the addresses by which pages that an engine fills would link a sheet that is to come. */
 export function copiesWith(

@@ -1,7 +1,8 @@
 // The style block of a component, which a framework makes style the elements of that component alone: rules that no other
 // needs are written into it, as the block is written.
 
-import { componentKind, readComponent, type StyleBlock } from '../../read/components/index.js';
+import { readComponent, type StyleBlock } from '../../read/components/index.js';
+import { componentKind } from '../../read/kinds/index.js';
 import type { SharedRule } from '../../search/index.js';
 import type { Edit } from './edit.js';
 import { newline } from './newline.js';

@@ -1,12 +1,13 @@
 // Facts about one element, put together.
 
+import { INVISIBLE_MARK } from '../../base/engine-marks.js';
 import type { SourceRange } from '../../base/source.js';
 import type { EngineTag } from '../templates/index.js';
 import { both, type Classes } from './expression.js';
 import type { ComponentElement, ComponentNode, WrittenAttribute } from './model.js';
 import { isVoid } from './names.js';
 import { OwnStyle } from './own-style.js';
-import { UNSEEN, unwritten } from './unwritten.js';
+import { unwritten } from './unwritten.js';
 
 export class ElementFacts {
   readonly attributes: WrittenAttribute[] = [];
@@ -60,9 +61,9 @@ export class ElementFacts {
 
   #engine(): EngineTag | undefined {
     const isWritten = !this.prints && this.classes.length === 0;
-    if (isWritten && !this.attributes.some(({ value }) => value.includes(UNSEEN))) return undefined;
+    if (isWritten && !this.attributes.some(({ value }) => value.includes(INVISIBLE_MARK))) return undefined;
     const own = this.attributes.find(({ name }) => name === 'class')?.value ?? '';
-    const written = own.includes(UNSEEN) ? [] : own.split(/\s+/).filter((word) => word !== '');
+    const written = own.includes(INVISIBLE_MARK) ? [] : own.split(/\s+/).filter((word) => word !== '');
     const { sure, mayHave, isOpen } = both(this.classes);
     const classes = [...new Set([...written, ...sure])];
     const isAny = isOpen || this.prints;

@@ -8,10 +8,7 @@ export type { BlockCompiler, ComponentElement, ComponentFile, ComponentNode, Sty
 export { ANY_OF_MODULE, fromModuleClass, isModuleSheet, moduleClass } from './module-names.js';
 export { DEEP, GLOBAL, reachesOut } from './reaching.js';
 export {
-  type ComponentKind,
-  componentKind,
   componentProblem,
-  isComponentFile,
   isTagged,
   readComponent,
 } from './read.js';

@@ -27,7 +27,7 @@ export interface ComponentElement {
 export interface WrittenAttribute {
   /** As in HTML. */
   readonly name: string;
-  /** What is not written out of it is between marks: see `UNSEEN`. */
+  /** What is not written out of it is between marks: see `INVISIBLE_MARK`. */
   readonly value: string;
   readonly range: SourceRange;
 }

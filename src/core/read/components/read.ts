@@ -1,24 +1,13 @@
 // Which files are components, and who reads them.
 
 import { BoundedMap } from '../../base/bounded.js';
+import { type ComponentKind, componentKind } from '../kinds/index.js';
 import { readAstro } from './astro.js';
 import { readJsx } from './jsx.js';
 import type { ComponentFile } from './model.js';
 import { NoCompiler } from './parsers.js';
 import { readSvelte } from './svelte.js';
 import { readVue } from './vue.js';
-
-export type ComponentKind = 'vue' | 'svelte' | 'astro' | 'jsx';
-
-/** In: the path of a page, or of a source of one: of the site's scripts only those are that hold markup. */
-export function componentKind(path: string): ComponentKind | undefined {
-  const ending = /\.(vue|svelte|astro|jsx|tsx|js)$/i.exec(path)?.[1]?.toLowerCase();
-  return ending === 'tsx' || ending === 'js' ? 'jsx' : (ending as ComponentKind | undefined);
-}
-
-export function isComponentFile(path: string): boolean {
-  return componentKind(path) !== undefined;
-}
 
 /** Where a value may begin, a tag. */
 const TAG = /(?:\breturn|=>|[=(?:,]|&&|\|\|)\s*<(?:[A-Za-z]|>)/;

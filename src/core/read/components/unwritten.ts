@@ -1,7 +1,7 @@
 // What is not written out in a value: see `markup/template-text.ts`.
 
-export const UNSEEN = '\u2060';
+import { INVISIBLE_MARK } from '../../base/engine-marks.js';
 
 export function unwritten(code: string): string {
-  return `${UNSEEN}${code}${UNSEEN}`;
+  return `${INVISIBLE_MARK}${code}${INVISIBLE_MARK}`;
 }

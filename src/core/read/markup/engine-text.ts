@@ -1,12 +1,14 @@
 // The engine text of one page: the parser gets the page without it, and what it read is put right afterwards.
 
 import type { Token } from 'parse5';
+import { INVISIBLE_MARK } from '../../base/engine-marks.js';
 import type { SourceRange } from '../../base/source.js';
 import {
   type Balance,
   balanceOf,
   type EnginePiece,
   type EngineTag,
+  engineOf,
   enginePieces,
   inclusionsOf,
   type Masked,
@@ -19,7 +21,7 @@ import {
 import type { Engine } from './engine.js';
 import { NO_SHEETS, scriptsCalled, sheetsCalled } from './link-calls.js';
 import type { PageElement, PageInclusion, ScriptReference, SheetReference } from './page.js';
-import { hasTemplateText, UNSEEN } from './template-text.js';
+import { hasTemplateText } from './template-text.js';
 import { isSourceElement, type SourceElement } from './tree.js';
 
 export class EngineText implements Engine {
@@ -31,13 +33,14 @@ export class EngineText implements Engine {
   readonly #choices: readonly (readonly SourceRange[])[];
   readonly #balance: Balance;
   /** Names of elements that are none: an engine makes something else of them. */
-  readonly #ownTags: RegExp;
+  readonly #isOwnTag: (name: string) => boolean;
   #masked: string | undefined;
   #headAt: number | undefined;
 
   private constructor(text: string, path: string, pieces: readonly EnginePiece[]) {
     this.#text = text;
-    this.#ownTags = /\.blade\.php$/i.test(path) ? /^x-|:/ : /:/;
+    const engine = engineOf(path);
+    this.#isOwnTag = (name) => name.includes(':') || engine?.isOwnTag?.(name) === true;
     this.#mask = maskPieces(text, pieces);
     this.#choices = choicesIn(this.#mask.between);
     this.#balance = balanceOf(this.#mask.text, this.#choices);
@@ -246,7 +249,7 @@ export class EngineText implements Engine {
   wrapped(elements: readonly PageElement[], contentEnds: readonly number[]): Wrapped[] {
     const held = elements.flatMap(({ name, tag, index }): Wrapped[] => {
       const end = contentEnds[index]!;
-      const isOwn = tag !== undefined && end >= 0 && this.#ownTags.test(name);
+      const isOwn = tag !== undefined && end >= 0 && this.#isOwnTag(name);
       return isOwn ? [{ start: tag.range.end, end, how: 'elsewhere' }] : [];
     });
     return [...wrappedIn(this.#text, this.#mask.between), ...held];
@@ -308,7 +311,7 @@ export class EngineText implements Engine {
 
 /** What only the ending of a file tells to be engine text is put in marks that tell it wherever the value goes, unseen. */
 function markedAsEngine(text: string): string {
-  return hasTemplateText(text) ? text : `${UNSEEN}${text}${UNSEEN}`;
+  return hasTemplateText(text) ? text : `${INVISIBLE_MARK}${text}${INVISIBLE_MARK}`;
 }
 
 /** What may come or not: from what opens a branch, or the other one, to what ends it. */

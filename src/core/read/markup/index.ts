@@ -8,6 +8,6 @@ export { countMarks, isAgain, ORIGIN_MARK, originOf, withoutMarks } from './orig
 export { namesOn, type Outline, outlinedPage, outlineOf } from './outline.js';
 export * from './page.js';
 export { parsePage } from './parse.js';
-export { hasTemplateText, maskTemplateText, templateWords, UNSEEN } from './template-text.js';
+export { hasTemplateText, maskTemplateText, templateWords } from './template-text.js';
 export { splitTokens } from './tokens.js';
 export { parseUnplaced } from './unplaced.js';

@@ -1,3 +1,5 @@
+import { pageEvidence } from '../kinds/index.js';
+
 // Mail: a page for mail programs, most of which read the styles of a tag and little else.
 
 /** What only mail is written with: the properties, conditional comments and namespaces of mail programs. */
@@ -26,6 +28,6 @@ export function isMail(text: string, path: string): boolean {
 function liesWithMail(text: string, path: string): boolean {
   if (MAILED.test(path)) return true;
   if (!ENGINE.test(text)) return false;
-  const isWhole = /<!doctype|<html[\s>]|<body[\s>]/i.test(text);
+  const isWhole = pageEvidence(text) === 'frame';
   return isWhole ? NAMED.test(path) : OF_MAIL.test(path) && !/\sclass(?:Name)?=/.test(text);
 }

@@ -2,7 +2,9 @@
 
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
-import { type BlockCompiler, isComponentFile } from '../components/index.js';
+import { INVISIBLE_MARK } from '../../base/engine-marks.js';
+import type { BlockCompiler } from '../components/index.js';
+import { isComponentFile, pageEvidence } from '../kinds/index.js';
 import { ENGINE_LETTER, inclusionsOf } from '../templates/index.js';
 import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
 import { isBound, isMadeByScripts } from './bindings.js';
@@ -25,17 +27,12 @@ import {
   type SheetReference,
   SourceTag,
 } from './page.js';
-import { UNSEEN } from './template-text.js';
+
 import { splitTokens } from './tokens.js';
 import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
 
-const WHOLE_PAGE = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]|<title[\s>]|<link\s|<meta\s/i;
-
 /** A template of which a framework keeps class and sheet in files beside it. */
 const APART = /\.component\.html?$/i;
-
-/** What no fragment has that an engine puts together. */
-const DOCUMENT = /<!doctype|<html[\s>]|<head[\s>]|<body[\s>]|<frameset[\s>]/i;
 
 /**
  * Parses one HTML file as a browser does.
@@ -80,8 +77,7 @@ export function readPage(path: string, text: string, { component, placed, compil
     path,
     text,
     kind: component || framework !== undefined ? 'component' : 'page',
-    bare:
-      !component && framework === undefined && !(engine !== undefined ? DOCUMENT : WHOLE_PAGE).test(source),
+    bare: !component && framework === undefined && isBare(source, engine !== undefined),
     quirks,
     isMail: isMail(text, path),
     base: reader.base,
@@ -116,6 +112,12 @@ export function readPage(path: string, text: string, { component, placed, compil
     defects: engine === undefined ? defects : defects.filter(({ range }) => !engine.isInTag(range)),
     head: reader.head,
   };
+}
+
+/** Whether nothing marks a text as a page: an engine puts fragments together that hold what belongs into a head. */
+function isBare(markup: string, isFilled: boolean): boolean {
+  const evidence = pageEvidence(markup);
+  return evidence === 'none' || (isFilled && evidence === 'metadata');
 }
 
 const NO_CLASSES: readonly string[] = [];
@@ -306,7 +308,7 @@ class PageReader {
     const words = splitTokens((attributeOf(attributes, 'rel') ?? '').toLowerCase());
     const href = attributeOf(attributes, 'href');
     // In `<noscript>` nobody has put back what an engine reads.
-    const address = href?.replace(ENGINE_WORDS, `${UNSEEN}$&${UNSEEN}`);
+    const address = href?.replace(ENGINE_WORDS, `${INVISIBLE_MARK}$&${INVISIBLE_MARK}`);
     // `<link rel="preload" as="style">` is a sheet that a script is about to switch on.
     const preloaded = words.includes('preload') && attributeOf(attributes, 'as')?.toLowerCase() === 'style';
     if (!(words.includes('stylesheet') || preloaded) || address === undefined || !isCss(attributes)) return;

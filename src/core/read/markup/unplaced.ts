@@ -1,6 +1,6 @@
 // A whole page without the offsets of anything in it, in half the time: for seeing whether it looks the same.
 
-import { isComponentFile } from '../components/index.js';
+import { isComponentFile } from '../kinds/index.js';
 import { holdsEngineText } from '../templates/index.js';
 import type { Page, ScriptReference } from './page.js';
 import { parsePage, readPage } from './parse.js';

@@ -1,7 +1,7 @@
 // Where the parts of a site stand: layouts, blocks and includes followed by the names that are written in them.
 
-import { endingOf } from '../../base/addresses.js';
 import { getOrInsert } from '../../base/get-or-insert.js';
+import { endingOf } from '../kinds/index.js';
 import { type Around, type Chain, type Page, type PageInclusion, parsePage } from '../markup/index.js';
 import { type Filling, fillingsIn, withBrought } from './brought.js';
 import { ANYWHERE, chainsOf, elementsAround, isOfHead, takesIn, type Way } from './chains.js';

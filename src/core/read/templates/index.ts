@@ -4,11 +4,19 @@
 
 export { alternativesOf } from './alternatives.js';
 export { type Balance, balanceOf } from './balance.js';
+export type { Role } from './engines/engine.js';
+export {
+  BUILD_ENDINGS,
+  beginsBranch,
+  COMMENTS,
+  ENGINES,
+  engineOf,
+  TEMPLATE_ENDINGS,
+} from './engines/index.js';
 export { type Inclusion, inclusionsIn, inclusionsOf } from './inclusions.js';
 export { ENGINE_LETTER, type Masked, maskPieces } from './mask.js';
-export { outcomesOf } from './outcomes.js';
+export { outcomesOf, type PrintedText, printedBy } from './outcomes.js';
 export { type EnginePiece, enginePieces, holdsEngineText, mayHoldEngineText } from './pieces.js';
-export type { Role } from './roles.js';
 export { allTags, braceEnd, sourceTags, type TagInSource } from './source-tags.js';
 export { type EngineTag, readEngineTag, type WrittenTag } from './tags.js';
 export { type Wrapped, wrappedIn } from './wrapped.js';

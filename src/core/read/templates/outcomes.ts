@@ -1,42 +1,76 @@
 // What an expression can come to, where every outcome of it is written out: `paid ? 'paid' : 'due'` is one of two words.
 
-/** In: the code of a piece that prints. Out: all that it may print; `undefined` where something is not written out. */
-export function outcomesOf(code: string): readonly string[] | undefined {
-  return ofExpression(code.replace(/^(echo|print)\b/, '').replace(/;\s*$/, ''));
+import { callEnd, firstWord, isWordCharacter, stringEnd, wordEnd } from './engines/code.js';
+
+/** What an expression can print, and where in its code that is written; `at` is -1 for nothing printed. */
+export interface PrintedText {
+  readonly text: string;
+  readonly at: number;
 }
 
-const STRING = /^(?:"([^"\\$#]*)"|'([^'\\]*)')$/;
+/** In: the code of a piece that prints. Out: all that it may print; `undefined` where something is not written out. */
+export function outcomesOf(code: string): readonly string[] | undefined {
+  return printedBy(code)?.map(({ text }) => text);
+}
 
-function ofExpression(text: string): readonly string[] | undefined {
-  const code = withoutParentheses(text.trim());
-  const literal = STRING.exec(code);
-  if (literal !== null) return [literal[1] ?? literal[2] ?? ''];
+/** The same, with places. */
+export function printedBy(code: string): readonly PrintedText[] | undefined {
+  const word = firstWord(code);
+  const start = word === 'echo' || word === 'print' ? word.length : 0;
+  const end = code.trimEnd().endsWith(';') ? code.lastIndexOf(';') : code.length;
+  return ofExpression(code.slice(start, end), start);
+}
+
+const NOTHING: PrintedText = { text: '', at: -1 };
+
+/** In: code, and where it begins. */
+function ofExpression(text: string, offset: number): readonly PrintedText[] | undefined {
+  const { code, at } = withoutParentheses(text, offset);
+  const literal = literalIn(code);
+  if (literal !== undefined) return [{ text: literal, at: at + 1 }];
   if (code === '') return undefined;
   const parts = topLevel(code);
   const question = parts.findIndex(({ mark }) => mark === '?');
-  if (question >= 0) return ofTernary(code, parts, question);
+  if (question >= 0) return ofTernary(code, at, parts, question);
   const after = parts.find(({ mark }) => mark === 'if' || mark === 'unless');
   if (after === undefined) return undefined;
-  const otherwise = parts.find(({ mark, at }) => mark === 'else' && at > after.at);
-  const first = ofExpression(code.slice(0, after.at));
-  const second = otherwise === undefined ? [''] : ofExpression(code.slice(otherwise.at + 4));
+  const otherwise = parts.find((part) => part.mark === 'else' && part.at > after.at);
+  const first = ofExpression(code.slice(0, after.at), at);
+  const second =
+    otherwise === undefined ? [NOTHING] : ofExpression(code.slice(otherwise.at + 4), at + otherwise.at + 4);
   return first && second && [...first, ...second];
 }
 
-function ofTernary(code: string, parts: readonly Part[], question: number): readonly string[] | undefined {
+/** A string that is all of the code, and into which nothing is written. */
+function literalIn(code: string): string | undefined {
+  const quote = code[0];
+  if ((quote !== '"' && quote !== "'") || stringEnd(code, 0) !== code.length || code.at(-1) !== quote)
+    return undefined;
+  const text = code.slice(1, -1);
+  return text.includes('\\') || (quote === '"' && /[$#]/.test(text)) || code.length < 2 ? undefined : text;
+}
+
+function ofTernary(
+  code: string,
+  offset: number,
+  parts: readonly Part[],
+  question: number,
+): readonly PrintedText[] | undefined {
+  const ofRange = (start: number, end?: number): readonly PrintedText[] | undefined =>
+    ofExpression(code.slice(start, end), offset + start);
   let depth = 0;
   for (const { mark, at } of parts.slice(question)) {
     if (mark === '?') depth++;
     if (mark !== ':') continue;
     depth--;
     if (depth > 0) continue;
-    const first = ofExpression(code.slice(parts[question]!.at + 1, at));
-    const second = ofExpression(code.slice(at + 1));
+    const first = ofRange(parts[question]!.at + 1, at);
+    const second = ofRange(at + 1);
     return first && second && [...first, ...second];
   }
   // Some engines take no second part for nothing.
-  const only = ofExpression(code.slice(parts[question]!.at + 1));
-  return only && [...only, ''];
+  const only = ofRange(parts[question]!.at + 1);
+  return only && [...only, NOTHING];
 }
 
 interface Part {
@@ -44,26 +78,35 @@ interface Part {
   readonly at: number;
 }
 
+/** Signs that look like marks of a choice. */
+const NO_MARKS = ['?.', '??', '?:', '::'];
+
 /** The marks of a choice that stand in no string and no parentheses. */
 function topLevel(code: string): Part[] {
   const found: Part[] = [];
   let depth = 0;
-  const tokens =
-    /"(?:[^"\\]|\\[\s\S])*"|'(?:[^'\\]|\\[\s\S])*'|\?\.|\?\?|\?:|::|[([{]|[)\]}]|[?:]|\b(?:if|unless|else)\b/g;
-  for (const { 0: token, index } of code.matchAll(tokens)) {
-    if (/^[([{]/.test(token)) depth++;
-    else if (/^[)\]}]/.test(token)) depth--;
-    else if (depth === 0 && /^([?:]|if|unless|else)$/.test(token)) found.push({ mark: token, at: index });
+  for (let at = 0; at < code.length; at++) {
+    const char = code[at]!;
+    if (char === '"' || char === "'") at = stringEnd(code, at) - 1;
+    else if ('([{'.includes(char)) depth++;
+    else if (')]}'.includes(char)) depth--;
+    else if (NO_MARKS.includes(code.slice(at, at + 2))) at++;
+    else if (char === '?' || char === ':') {
+      if (depth === 0) found.push({ mark: char, at });
+    } else if (isWordCharacter(char)) {
+      const word = code.slice(at, wordEnd(code, at));
+      if (depth === 0 && (word === 'if' || word === 'unless' || word === 'else'))
+        found.push({ mark: word, at });
+      at += word.length - 1;
+    }
   }
   return found;
 }
 
-function withoutParentheses(code: string): string {
-  if (!code.startsWith('(') || !code.endsWith(')')) return code;
-  let depth = 0;
-  for (let at = 0; at < code.length; at++) {
-    if (code[at] === '(') depth++;
-    if (code[at] === ')' && --depth === 0 && at < code.length - 1) return code;
-  }
-  return withoutParentheses(code.slice(1, -1).trim());
+/** Code without the spaces and parentheses around all of it, and where that begins. */
+function withoutParentheses(text: string, offset: number): { readonly code: string; readonly at: number } {
+  const code = text.trim();
+  const at = offset + text.length - text.trimStart().length;
+  if (!code.startsWith('(') || callEnd(code, 0) !== code.length) return { code, at };
+  return withoutParentheses(code.slice(1, -1), at + 1);
 }
