@@ -1,4 +1,4 @@
-// Writes what docs hold of the code: docs/schemas from the Zod types, docs/messages.md from the table of messages. With
+// Writes what docs hold of the code: docs/schemas from the Zod types, docs/messages.md and docs/reasons.md from their tables. With
 // --check only says whether they are current.
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
 import { schemas } from '../dist/commands/schemas.js';
 import { MESSAGES } from '../dist/core/base/messages/index.js';
+import { REASONS } from '../dist/core/base/reasons/index.js';
 
 const docs = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url))), 'docs');
 const check = process.argv.includes('--check');
@@ -26,7 +27,39 @@ ${rows.join('\n')}
 `;
 }
 
-const texts = { 'messages.md': messagesText() };
+const QUESTIONS = {
+  stays: ['Why a declaration stays', 'Listed under `kept` in a draft, and by `draft` and `adopt`.'],
+  undecided: [
+    'Why nothing on a page is decided',
+    'Behind "the page cannot be decided"; parts of components and sheets among them.',
+  ],
+  refused: ['Why a change is not made', 'Under `refused`, or beside what was left out.'],
+};
+
+function reasonsText() {
+  const cell = (text) => text.replaceAll('|', '\\|').replace(/</g, '&lt;');
+  const parts = Object.entries(QUESTIONS).map(([name, [title, about]]) => {
+    const rows = Object.entries(REASONS[name]).map(
+      ([code, [text, where, help]]) => `| ${cell(code)} | ${cell(text)} | ${cell(where)} | ${cell(help)} |`,
+    );
+    return `## ${title}
+
+${about}
+
+| Code | What is said | Where | What would help |
+| --- | --- | --- | --- |
+${rows.join('\n')}
+`;
+  });
+  return `# Reasons
+
+What Acervus leaves alone, it leaves alone for one of these reasons. What stands in braces differs from case to case. Where nothing
+is said under the last heading, nothing but other markup would help.
+
+${parts.join('\n')}`;
+}
+
+const texts = { 'messages.md': messagesText(), 'reasons.md': reasonsText() };
 for (const [name, schema] of Object.entries(schemas))
   texts[`schemas/${name}`] = `${JSON.stringify(z.toJSONSchema(schema, { io: 'input' }), null, 2)}\n`;
 let stale = 0;

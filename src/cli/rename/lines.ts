@@ -1,20 +1,12 @@
 // How a rename is shown to a person.
 
-import type { RenameDocument } from '../../commands/rename/document.js';
 import type { RenameResult } from '../../commands/rename/rename.js';
+import { refusalHelp } from '../../core/base/reasons/index.js';
 import { showPlace } from '../../core/base/source.js';
 import { assumptionLines } from '../shared/assumption-lines.js';
 import { onSite } from '../shared/moved-lines.js';
 import { amber, clean, dim, grouped, heading, more, next, quoted, row } from '../shared/paper.js';
 import { strayLines } from '../shared/stray-lines.js';
-
-const REMEDIES: Readonly<Record<NonNullable<RenameDocument['refused']>, string>> = {
-  'the platform styles it':
-    'a platform sheet names the class; give the elements a class of your own beside it',
-  'the new name is taken': 'choose another, or --merge to make the two one',
-  'not every place is sure': 'look at each, then --scripts to rename there too',
-  'it would look different': 'something else goes by the name, or says it: see what would change',
-};
 
 /** In: whether a name that is there already was to be merged with. */
 export function renameLines(
@@ -69,7 +61,7 @@ export function renameLines(
         text:
           merge && document.refused === 'it would look different'
             ? 'the two names do not say the same'
-            : REMEDIES[document.refused],
+            : refusalHelp(document.refused),
       }),
     );
     if (document.refused === 'it would look different')

@@ -65,6 +65,14 @@ export function folderOf(path: string): string {
   return path.slice(0, path.lastIndexOf('/') + 1);
 }
 
+/** The folder that holds all of some files, without its last slash; empty for the top. */
+export function commonFolder(paths: readonly string[]): string {
+  const [first = [], ...others] = paths.map((path) => path.split('/').slice(0, -1));
+  let depth = 0;
+  while (depth < first.length && others.every((one) => one[depth] === first[depth])) depth++;
+  return first.slice(0, depth).join('/');
+}
+
 /** Whether a text holds an address, so that it means something else in another folder. */
 export function holdsAddress(css: string): boolean {
   return /url\(/i.test(css);

@@ -10,6 +10,7 @@ export { changedSelectors, mayMatchOn, mayStandOn } from './may-stand.js';
 export { readMedia } from './media.js';
 export { eachMoment, excludes, featuresOf, type Holds, implies } from './moments.js';
 export type { MatcherOptions } from './name-match.js';
+export { compileSelector } from './one-selector.js';
 export { StyleReader } from './outcome.js';
 export { outcomesForm, withoutIdle } from './outcome-form.js';
 export type {

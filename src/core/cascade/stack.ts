@@ -1,6 +1,7 @@
 // The sheets of one page in cascade order: links, style blocks and imports, with the conditions they apply under.
 
 import { fileAt } from '../base/addresses.js';
+import { undecidedText } from '../base/reasons/index.js';
 import { shortHash } from '../base/short-hash.js';
 import { type Place, placeIn, type SourceRange } from '../base/source.js';
 import type { Page, PageElement, SheetReference } from '../read/markup/index.js';
@@ -252,7 +253,7 @@ class StackBuilder {
   /** A layer takes part in the order while its sheet applies: one that is first named under a condition is not decided. */
   #nameLayer(name: string, condition: Truth): void {
     if (condition !== ALWAYS && !this.#layerNames.includes(name))
-      this.#undecided ??= 'a layer that is first named in a sheet under a condition';
+      this.#undecided ??= undecidedText('layer in a conditional sheet', {});
     this.#layerNames.push(name);
   }
 

@@ -1,5 +1,6 @@
 // Compares two states of a site page by page: pages may come from anywhere, and none has to be kept.
 
+import { keptText } from '../base/reasons/index.js';
 import {
   holdsWrittenValues,
   type Outcomes,
@@ -9,7 +10,7 @@ import {
   StyleReader,
 } from '../cascade/index.js';
 import { countOf, isGiven, mayHoldMore, mayShow, type Page } from '../read/markup/index.js';
-import { keptText, undecidedUnless } from '../stock/index.js';
+import { undecidedUnless } from '../stock/index.js';
 import { type Alignment, type AlignOptions, alignPages } from './align.js';
 import { type Difference, describeElement, placeOf, showElement } from './describe.js';
 import { Likeness, looksOf } from './likeness.js';

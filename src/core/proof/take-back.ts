@@ -1,8 +1,9 @@
 // Carries out what the proof vouches for, and takes back the rest, each with its reason: the one loop for markup, rules,
 // values and mends.
 
+import type { KeptReason } from '../base/reasons/index.js';
 import type { SiteModel } from '../cascade/index.js';
-import type { KeptReason } from '../stock/index.js';
+
 import { type Difference, differenceText } from './describe.js';
 import { type Proof, prove } from './prove.js';
 

@@ -1,16 +1,17 @@
 // The fifth home: new classes, for what elements that nothing else tells apart have in common.
 
+import type { KeptReason } from '../base/reasons/index.js';
 import { ONE_CLASS, ONE_ID, placeInSource, specificityParts } from '../cascade/index.js';
 import { expandDeclaration, interactionGroup } from '../read/sheets/index.js';
 import type { Part } from '../read/sheets/shared-sheet.js';
-import { type CarriedUnit, type KeptReason, tagsOf } from '../stock/index.js';
+import { type CarriedUnit, tagsOf } from '../stock/index.js';
 import { sizeOf } from './by-hooks.js';
 import { type Census, type ElementGroup, idOf } from './census.js';
 import type { Row, Taste } from './cost.js';
 import { coverRows } from './cover.js';
 import type { RuleOrder } from './home.js';
 import { isLookName, saysLittle } from './look-names.js';
-import { freeUnit, isFree, looksTheSame, rulesFor, type Strength, settle, sum } from './reach.js';
+import { elementCount, freeUnit, isFree, looksTheSame, rulesFor, type Strength, settle } from './reach.js';
 import type { Trials } from './trial.js';
 import { writtenCount } from './written-count.js';
 
@@ -115,7 +116,7 @@ function savingOf({
   readonly keys: readonly string[];
   readonly groups: readonly ElementGroup[];
 }): number {
-  return keys.length * sum(groups);
+  return keys.length * elementCount(groups);
 }
 
 function noteLeftOver(
@@ -156,7 +157,8 @@ function settleClass(
     const order = options.order.peek(isOverride(choice) ? 'overrides' : part);
     const rules = rulesFor(units, specificity, order, options.trials);
     const served = groups.filter((group) => looksTheSame(group, unitsIn(group, keys), rules));
-    if (best === undefined || sum(served) > sum(best.served)) best = { choice, prefix, served };
+    if (best === undefined || elementCount(served) > elementCount(best.served))
+      best = { choice, prefix, served };
     if (served.length === groups.length) break;
   }
   const wearers = best === undefined ? 0 : best.served.reduce((all, group) => all + carriersIn(group), 0);
@@ -169,7 +171,7 @@ function settleClass(
     if (members.includes(group)) continue;
     const reason: KeptReason = best?.served.includes(group)
       ? wearers < options.atLeast
-        ? { kind: 'written seldom', times: sum(best.served), atLeast: options.atLeast }
+        ? { kind: 'written seldom', times: elementCount(best.served), atLeast: options.atLeast }
         : { kind: 'costs more' }
       : (strongerRule(group, units, ONE_CLASS) ?? { kind: 'too weak or too strong' });
     options.refuse(group, unitsIn(group, keys), reason);

@@ -1,6 +1,7 @@
 // The third home: selectors made of what the markup has already. The hook that replaces most is taken first, then the
 // rest is looked at again.
 
+import { insertSorted } from '../base/sorted.js';
 import { ONE_CLASS } from '../cascade/index.js';
 import type { CarriedUnit } from '../stock/index.js';
 import type { Trace } from '../stock/trace.js';
@@ -8,6 +9,7 @@ import type { Census, ElementGroup } from './census.js';
 import type { RuleOrder } from './home.js';
 import { type Hook, hookOf, hooksOf, saysNothing } from './hooks.js';
 import {
+  elementCount,
   isFree,
   type Reached,
   type Refusal,
@@ -16,7 +18,6 @@ import {
   type Say,
   type Strength,
   settle,
-  sum,
   tryRule,
 } from './reach.js';
 import { areRivals } from './rivals.js';
@@ -69,11 +70,11 @@ export function takeHooks(census: Census, options: HookOptions): HookRule[] {
     if (gain <= 0 || isChance(best.hook, says, reached, options.atLeast)) continue;
     const again: Candidate = { ...best, gain, says };
     if (queue[0] !== undefined && byGain(again, queue[0]) > 0) {
-      insert(queue, again);
+      insertSorted(queue, again, byGain);
       continue;
     }
     taken.push(...writeHook(again, reached, options));
-    insert(queue, { ...again, gain: gain - 1 });
+    insertSorted(queue, { ...again, gain: gain - 1 }, byGain);
   }
   return taken;
 }
@@ -108,17 +109,6 @@ function byGain(a: Candidate, b: Candidate): number {
   return b.gain - a.gain || a.hook.parts - b.hook.parts || (a.hook.text < b.hook.text ? -1 : a === b ? 0 : 1);
 }
 
-function insert(queue: Candidate[], candidate: Candidate): void {
-  let low = 0;
-  let high = queue.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (byGain(queue[middle]!, candidate) < 0) low = middle + 1;
-    else high = middle;
-  }
-  queue.splice(low, 0, candidate);
-}
-
 function saysOf({ hook, keys }: Candidate, reached: readonly Reached[], options: HookOptions): Say[] {
   const order = options.order.peek(partOfHook(hook));
   const says: Say[] = [];
@@ -140,7 +130,7 @@ function saysOf({ hook, keys }: Candidate, reached: readonly Reached[], options:
 function triedText(selector: string, say: Say | Refusal | undefined): string {
   if (say === undefined) return `tried ${selector}: too few of what it reaches say it`;
   if ('members' in say)
-    return `tried ${selector} (${say.strength}): it would do for ${sum(say.members)} elements`;
+    return `tried ${selector} (${say.strength}): it would do for ${elementCount(say.members)} elements`;
   const { element, page } = say.group;
   return `tried ${selector}: <${element.name}> on ${page.path} would look different`;
 }
@@ -202,8 +192,8 @@ function isChance(
   if (saysNothing(text)) return atLeast > 1 || isBare(text);
   if (!isBare(text)) return false;
   if (isGeneric(text)) return true;
-  const most = Math.max(0, ...says.map(({ members }) => sum(members)));
-  return most < MOSTLY * sum(reached.map(({ group }) => group));
+  const most = Math.max(0, ...says.map(({ members }) => elementCount(members)));
+  return most < MOSTLY * elementCount(reached.map(({ group }) => group));
 }
 
 const MOSTLY = 0.6;
@@ -211,7 +201,10 @@ const MOSTLY = 0.6;
 /** Of a style that is to leave the markup at any price, the first is a gain too. */
 function gainOf(says: readonly Say[], atLeast: number): number {
   const kept = atLeast === 1 ? 0 : 1;
-  const saved = says.reduce((all, { unit, members }) => all + (sum(members) - kept) * sizeOf(unit), 0);
+  const saved = says.reduce(
+    (all, { unit, members }) => all + (elementCount(members) - kept) * sizeOf(unit),
+    0,
+  );
   return (
     saved - (says.some(({ strength }) => strength === 'twice' || strength === 'thrice') ? SAID_AGAIN : 0)
   );

@@ -11,7 +11,7 @@ import {
 } from './by-hooks.js';
 import type { Census, ElementGroup } from './census.js';
 import { type Hook, hookOf, isPassing } from './hooks.js';
-import { isFree, type Reached, reachOf, type Say, sum, tryRule } from './reach.js';
+import { elementCount, isFree, type Reached, reachOf, type Say, tryRule } from './reach.js';
 
 /** Fewer kinds have a selector each, or a class. */
 const FEWEST = 3;
@@ -47,12 +47,12 @@ function kindsOf({ groups, byName }: Census): Kinds[] {
     let count = 0;
     for (const [name, alike] of groupBy(own, ({ element }) => element.name)) {
       if (isGeneric(name) || !/^[a-z][a-z0-9]*$/.test(name) || alike.some(isPassing)) continue;
-      if (sum(byName.get(name) ?? []) !== sum(alike)) continue;
+      if (elementCount(byName.get(name) ?? []) !== elementCount(alike)) continue;
       names.push(name);
-      count += sum(alike);
+      count += elementCount(alike);
     }
     // All of it, or a class is needed all the same.
-    if (names.length < FEWEST || count !== sum(own)) continue;
+    if (names.length < FEWEST || count !== elementCount(own)) continue;
     if (names.length / 2 <= 0.5 + count / 4 + NAME) found.push({ names: names.sort(), key });
   }
   return [...groupBy(found, ({ names }) => names.join()).values()]

@@ -160,7 +160,7 @@ function sharedIds(pages: readonly Page[]): Set<string> {
 }
 
 /** From so much styling below it on, an element's id is a place of its page. */
-const MANY = 4;
+export const PLACE_FROM = 4;
 
 /** Ids of one page that much styling stands under. */
 function scopeIds(carriers: readonly Carrier[]): Set<string> {
@@ -171,7 +171,9 @@ function scopeIds(carriers: readonly Carrier[]): Set<string> {
       if (above.id !== undefined) counts.set(above, (counts.get(above) ?? 0) + 1);
     }
   }
-  return new Set([...counts].flatMap(([{ id }, count]) => (count >= MANY && id !== undefined ? id : [])));
+  return new Set(
+    [...counts].flatMap(([{ id }, count]) => (count >= PLACE_FROM && id !== undefined ? id : [])),
+  );
 }
 
 function index(

@@ -1,8 +1,9 @@
 // Where a style goes, and all that is known of it.
 
+import type { KeptReason } from '../base/reasons/index.js';
 import type { Place } from '../base/source.js';
 import { PARTS, type Part } from '../read/sheets/shared-sheet.js';
-import type { CarriedUnit, Carrier, KeptReason } from '../stock/index.js';
+import type { CarriedUnit, Carrier } from '../stock/index.js';
 import type { Strength } from './reach.js';
 
 export type Home =

@@ -2,16 +2,10 @@
 // existing hooks, a position, a new class; what is left stays, with the reason.
 
 import { groupBy } from '../base/group-by.js';
+import { type KeptReason, keptText } from '../base/reasons/index.js';
 import type { SiteModel } from '../cascade/index.js';
 import { inStandardWords } from '../read/hints/index.js';
-import {
-  type CarriedUnit,
-  type Carrier,
-  type KeptReason,
-  keptText,
-  type SiteScripts,
-  tagsOf,
-} from '../stock/index.js';
+import { type CarriedUnit, type Carrier, type SiteScripts, tagsOf } from '../stock/index.js';
 import type { Trace } from '../stock/trace.js';
 import { type ClassOptions, type ScopeTaste, takeClasses } from './by-classes.js';
 import { type HookRule, takeHooks } from './by-hooks.js';

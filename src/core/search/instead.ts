@@ -6,7 +6,7 @@ import { partOfHook, specificityOf } from './by-hooks.js';
 import type { Census, ElementGroup } from './census.js';
 import type { RuleOrder } from './home.js';
 import { hookOf, hooksOf, partsOf } from './hooks.js';
-import { freeUnit, looksTheSame, reachOf, rulesFor, sum } from './reach.js';
+import { elementCount, freeUnit, looksTheSame, reachOf, rulesFor } from './reach.js';
 import type { Trials } from './trial.js';
 
 /** Of so many groups it is found out whether they would differ: enough to tell why not. */
@@ -48,7 +48,7 @@ export function whyNoHook(
 /** In: whether there are others that were not asked. */
 function reachText(harmed: readonly ElementGroup[], isMore: boolean): string {
   const [first] = harmed.map(({ page }) => page.path).sort(comparePaths);
-  const count = sum(harmed);
+  const count = elementCount(harmed);
   if (count === 1 && !isMore) return `an element of ${first} that differs`;
   return `${isMore ? `more than ${roundDown(count)}` : count} elements that differ, such as on ${first}`;
 }

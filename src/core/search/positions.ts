@@ -5,7 +5,7 @@ import type { CarriedUnit } from '../stock/index.js';
 import { type HookOptions, type HookRule, selectorText, sizeOf } from './by-hooks.js';
 import type { Census, ElementGroup } from './census.js';
 import { type Hook, hookOf, hooksOf, partsOf } from './hooks.js';
-import { freeUnit, isFree, looksTheSame, reachOf, rulesFor, settle, sum } from './reach.js';
+import { elementCount, freeUnit, isFree, looksTheSame, reachOf, rulesFor, settle } from './reach.js';
 import { areRivals } from './rivals.js';
 import { PATTERNS, type Pattern, type SiblingPlace, siblingPlaces } from './sibling-places.js';
 
@@ -18,7 +18,7 @@ export function takePositions(census: Census, options: HookOptions): HookRule[] 
   const least = Math.max(2, options.atLeast);
   for (const key of repeatedKeys(census, least)) {
     for (const base of basesFor(census, key, options)) {
-      const carrying = sum(base.groups.filter((group) => freeUnit(group, key) !== undefined));
+      const carrying = elementCount(base.groups.filter((group) => freeUnit(group, key) !== undefined));
       if (carrying < least) continue;
       const rule = tryBase(census, base, key, options);
       if (rule !== undefined) taken.push(rule);
@@ -123,7 +123,7 @@ function tryBase(census: Census, base: Base, key: string, options: HookOptions):
   if (first === undefined) return undefined;
   const specificity = base.hook.selector.specificity + ONE_CLASS;
   const asked = ask(base, key, specificity, options);
-  if (asked === undefined || sum(asked.members) < Math.max(2, options.atLeast)) return undefined;
+  if (asked === undefined || elementCount(asked.members) < Math.max(2, options.atLeast)) return undefined;
   for (const level of levelsOf(base, first)) {
     const places = siblingPlaces(census, [...asked.members, ...asked.harmed], level.depth);
     if (places === undefined) continue;
@@ -177,7 +177,7 @@ function isNoChance(
 ): boolean {
   const own = places.filter(({ group }) => members.includes(group));
   const rows = new Set(own.map(({ row }) => row));
-  const count = sum(members);
+  const count = elementCount(members);
   if (count > MANY || (count === MANY && rows.size > 1)) return true;
   const properties = propertiesOf(unit);
   const allTell =
@@ -259,7 +259,7 @@ function write(
   for (const key of [found.unit.key, ...[...keys].sort()]) {
     if (says.some(({ unit }) => unit.key === key) || options.isRefused(hook.text, key)) continue;
     const asked = ask(base, key, specificity, options);
-    if (asked === undefined || sum(asked.members) < Math.max(2, options.atLeast)) continue;
+    if (asked === undefined || elementCount(asked.members) < Math.max(2, options.atLeast)) continue;
     if (asked.unit.cells !== undefined || says.some(({ unit }) => areRivals(unit, asked.unit))) continue;
     const groups = [...asked.members, ...asked.harmed];
     const places = spots.flatMap(({ depth }) => {

@@ -148,10 +148,10 @@ export function tryRule(key: string, saying: Saying, atLeast: number): Say | Ref
     return unit === undefined ? [] : [{ group, unit }];
   });
   const [first] = carrying;
-  const says = sum(carrying.map(({ group }) => group));
+  const says = elementCount(carrying.map(({ group }) => group));
   if (first === undefined || says < atLeast) return undefined;
   // A rule that most of what it reaches has to be shielded from is no rule on these elements.
-  if (says * 2 < sum(saying.reached.map(({ group }) => group))) return undefined;
+  if (says * 2 < elementCount(saying.reached.map(({ group }) => group))) return undefined;
   const onlyHints = carrying.every(({ unit }) => unit.from.kind !== 'style');
   let refusal: Refusal | undefined;
   for (const strength of STRENGTHS) {
@@ -166,7 +166,7 @@ export function tryRule(key: string, saying: Saying, atLeast: number): Say | Ref
       return false;
     });
     if (refused !== undefined) refusal ??= { group: refused.group };
-    else if (sum(members) >= atLeast) return { unit: first.unit, strength, members };
+    else if (elementCount(members) >= atLeast) return { unit: first.unit, strength, members };
   }
   return refusal;
 }
@@ -201,6 +201,7 @@ export function isFree({ objection, declarations, cells }: CarriedUnit): boolean
   return objection === undefined && (declarations.length > 0 || cells !== undefined);
 }
 
-export function sum(groups: readonly ElementGroup[]): number {
+/** How many elements some groups have. */
+export function elementCount(groups: readonly ElementGroup[]): number {
   return groups.reduce((count, group) => count + group.count, 0);
 }

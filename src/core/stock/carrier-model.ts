@@ -1,9 +1,10 @@
 // A tag that carries styling, and the units that it is cut into.
 
+import type { KeptReason } from '../base/reasons/index.js';
 import type { Place, SourceRange } from '../base/source.js';
 import type { Page, PageElement, SourceTag } from '../read/markup/index.js';
 import type { Declaration } from '../read/sheets/index.js';
-import type { KeptReason } from './kept.js';
+
 import type { Unit } from './units.js';
 
 /** A style attribute in the source. */

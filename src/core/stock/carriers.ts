@@ -3,6 +3,7 @@
 import { holdsAddress } from '../base/addresses.js';
 import { BoundedMap } from '../base/bounded.js';
 import { INVISIBLE_MARK } from '../base/engine-marks.js';
+import type { KeptReason } from '../base/reasons/index.js';
 import type { Place } from '../base/source.js';
 import { isOpaque, isWrittenByEngine, type SiteModel, writtenDeclarations } from '../cascade/index.js';
 import { classPlace } from '../read/components/index.js';
@@ -21,7 +22,7 @@ import {
 } from '../read/sheets/index.js';
 import type { CarriedUnit, Carrier, CarrierOptions, StyleAttribute } from './carrier-model.js';
 import { hintUnits } from './hint-units.js';
-import type { KeptReason } from './kept.js';
+
 import type { SiteScripts } from './site-scripts.js';
 import { undecidedReason } from './undecided.js';
 import { type Unit, unitsOf } from './units.js';
@@ -228,18 +229,18 @@ function unitObjection(
       return { kind: 'not understood', property };
     if (!isFinished(value)) return { kind: 'unfinished value' };
     const address = addressObjection(property, value);
-    if (address !== undefined) return { kind: 'address', why: address };
+    if (address !== undefined) return address;
     const script = scripts.objection(page, element, property);
     if (script !== undefined) return script;
   }
   return undefined;
 }
 
-function addressObjection(property: string, value: string): string | undefined {
+function addressObjection(property: string, value: string): KeptReason | undefined {
   if (!/url\(|image-set\(|src\(/i.test(value)) return undefined;
-  if (property.startsWith('--')) return 'an address in a custom property resolves wherever it is used';
-  if (/url\(\s*["']?\s*#/i.test(value)) return 'its address points into its own page';
-  if (/image-set\(|src\(/i.test(value)) return 'an address outside url() is not rewritten';
-  if (/url\([^)]*\\/i.test(value)) return 'its address is written with escapes';
+  if (property.startsWith('--')) return { kind: 'address in a custom property' };
+  if (/url\(\s*["']?\s*#/i.test(value)) return { kind: 'address in its page' };
+  if (/image-set\(|src\(/i.test(value)) return { kind: 'address outside url()' };
+  if (/url\([^)]*\\/i.test(value)) return { kind: 'address with escapes' };
   return undefined;
 }

@@ -1,11 +1,12 @@
 // Old attributes and outdated elements as units: what each says in CSS, and what forbids taking it away.
 
 import { BoundedMap } from '../base/bounded.js';
+import type { KeptReason } from '../base/reasons/index.js';
 import { cellHints, type Hint, mayHaveHints, neutralFor, ownHints } from '../read/hints/index.js';
 import { elementsOfTag, type Page, type PageElement } from '../read/markup/index.js';
 import { type Declaration, longhands } from '../read/sheets/index.js';
 import type { CarriedUnit, CarrierOptions } from './carrier-model.js';
-import type { KeptReason } from './kept.js';
+
 import type { SiteScripts } from './site-scripts.js';
 import { declarationKey } from './units.js';
 

@@ -14,7 +14,6 @@ export { mayEditAll, tagsOf } from './carrier-model.js';
 export { carriersOf, readStyle } from './carriers.js';
 export { type ColourUse, coloursIn, type NearMiss, nearMisses } from './colour-uses.js';
 export type { Finding, FindingKind } from './findings.js';
-export { type KeptReason, keptText } from './kept.js';
 export { linkedByAll, reachSheets, type SheetShelf, sheetForAll } from './links.js';
 export { mergeStock } from './merge-stock.js';
 export { nearName } from './near-name.js';

@@ -1,6 +1,7 @@
 // The scripts of a site as its pages use them: which declarations of which elements a script might clear or read.
 
 import { fileAt } from '../base/addresses.js';
+import type { KeptReason } from '../base/reasons/index.js';
 import { type Place, placeIn } from '../base/source.js';
 import type { ScriptText } from '../cascade/index.js';
 import type { Page, PageElement } from '../read/markup/index.js';
@@ -13,7 +14,6 @@ import {
   scriptReading,
 } from '../read/scripts/index.js';
 import { touches } from '../read/sheets/touches.js';
-import type { KeptReason } from './kept.js';
 
 /** Elements that scripts make: names of elements, and the words that may be their classes. */
 export interface MadeElements {
@@ -96,13 +96,13 @@ export class SiteScripts {
       const named = isNamed(element, script);
       if (!script.reading.readable) {
         if (named || (!script.library && property === 'display'))
-          return { kind: 'unreadable script', place: script.place(0) };
+          return { kind: 'script not read', place: script.place(0) };
         continue;
       }
       for (const touch of script.reading.touches) {
         if (touch.property === STYLE_ASKED) {
           if (script.library) continue;
-          return { kind: 'script', place: script.place(touch.offset), property: '*' };
+          return { kind: 'script touches its style', place: script.place(touch.offset) };
         }
         const meant = touches(touch.property, property);
         if (
@@ -110,7 +110,7 @@ export class SiteScripts {
             ? named
             : meant && (named || !script.library || property === 'display')
         ) {
-          return { kind: 'script', place: script.place(touch.offset), property: touch.property };
+          return touchedBy(touch.property, script.place(touch.offset));
         }
       }
     }
@@ -127,7 +127,9 @@ export class SiteScripts {
           (element.id !== undefined && reading.words.has(element.id)) ||
           element.classes.some((name) => reading.words.has(name))),
     );
-    return script && { kind: 'script', place: script.place(0), property: `the attribute ${attribute}` };
+    return (
+      script && { kind: 'script touches', place: script.place(0), property: `the attribute ${attribute}` }
+    );
   }
 
   #of(page: Page): UsedScript[] {
@@ -195,4 +197,12 @@ function isNamed({ id, classes, name }: PageElement, { reading, library }: UsedS
   if (library) return false;
   const built = [...classes, ...(id === undefined ? [] : [id])];
   return words.has(name) || built.some((one) => [...stems].some((stem) => one.startsWith(stem)));
+}
+
+/** In: a property, `*` for any, `CLASS_WRITTEN` for the class attribute; where a script touches it. */
+function touchedBy(property: string, place: Place): KeptReason {
+  if (property === CLASS_WRITTEN) return { kind: 'script writes its class', place };
+  return property === '*'
+    ? { kind: 'script touches its style', place }
+    : { kind: 'script touches', place, property };
 }

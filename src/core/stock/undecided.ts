@@ -1,8 +1,8 @@
 // Pages on which nothing may be moved, and why.
 
+import { type KeptReason, undecidedText } from '../base/reasons/index.js';
 import type { Stack } from '../cascade/index.js';
 import type { Page } from '../read/markup/index.js';
-import type { KeptReason } from './kept.js';
 
 const DEEPEST = 500;
 
@@ -17,24 +17,24 @@ export function undecidedUnless(
   stacks: readonly Stack[],
   unread: string | undefined,
 ): KeptReason | undefined {
-  if (unread !== undefined) return { kind: 'page undecided', why: unread };
-  if (page.base !== undefined) return { kind: 'page undecided', why: 'it has a <base> element' };
-  if (page.hasPolicy) return { kind: 'page undecided', why: 'it has a content security policy' };
-  if (page.shadowRoots) return { kind: 'page undecided', why: 'it declares shadow roots' };
+  const why = unread ?? undecidedPage(page, stacks);
+  return why === undefined ? undefined : { kind: 'page undecided', why };
+}
+
+function undecidedPage(page: Page, stacks: readonly Stack[]): string | undefined {
+  if (page.base !== undefined) return undecidedText('base', {});
+  if (page.hasPolicy) return undecidedText('policy', {});
+  if (page.shadowRoots) return undecidedText('shadow roots', {});
   // Chromium flattens what is nested deeper (a limit of its parser), and other browsers elsewhere.
-  if (page.depth > DEEPEST) return { kind: 'page undecided', why: `it is nested ${page.depth} levels deep` };
-  if (page.bare)
-    return {
-      kind: 'page undecided',
-      why: 'nothing marks it as a whole page; if pages include it, name it under "components" in acervus.json',
-    };
-  if (page.kind === 'component' && stacks.length === 0)
-    return { kind: 'page undecided', why: 'no page of the site could show it, so nothing can be compared' };
+  if (page.depth > DEEPEST) return undecidedText('nested deep', { depth: page.depth });
+  if (page.bare) return undecidedText('no whole page', {});
+  if (page.kind === 'component' && stacks.length === 0) return undecidedText('shown nowhere', {});
   for (const stack of stacks) {
-    if (stack.undecided !== undefined) return { kind: 'page undecided', why: stack.undecided };
+    if (stack.undecided !== undefined) return stack.undecided;
     for (const { program, source } of stack.uses) {
       const [first] = program.sheet.undecided;
-      if (first !== undefined) return { kind: 'page undecided', why: `${first.what} in ${source.path}` };
+      if (first !== undefined)
+        return undecidedText('sheet undecided', { what: first.what, sheet: source.path });
     }
   }
   return undefined;

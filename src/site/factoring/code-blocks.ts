@@ -2,6 +2,7 @@
 // The sheet says what the block said, and is loaded where the block stood: nothing else of the site changes.
 
 import path from 'node:path';
+import { refusalText } from '../../core/base/reasons/index.js';
 import { shortHash } from '../../core/base/short-hash.js';
 import { showPlace } from '../../core/base/source.js';
 import type { AdoptionReport, Draft } from '../../core/edit/draft/index.js';
@@ -85,7 +86,7 @@ class NewSheets {
     // Others may load it, and what stands in it has its own place in the cascade.
     return !this.written.has(sheet) && (there === undefined || there === text)
       ? undefined
-      : `${sheet} says something else: name a sheet of its own`;
+      : refusalText('sheet says something else', { sheet });
   }
 
   take(sheet: string, text: string): void {
@@ -111,10 +112,9 @@ function moveOf(block: CodeBlock, sheet: string, sheets: NewSheets, config: Conf
   const reason = sheets.objection(sheet, css);
   if (reason !== undefined) return { reason };
   const line = lineOf(sheet, config);
-  if (line === undefined)
-    return { reason: `nothing tells how code loads ${sheet}: say so under "link" or "served"` };
+  if (line === undefined) return { reason: refusalText('nothing loads the sheet', { sheet }) };
   const fitting = withFittingQuotes(line, block);
-  if (fitting === undefined) return { reason: 'the quotes of "link" would end the string' };
+  if (fitting === undefined) return { reason: refusalText('quotes end the string', {}) };
   if (take) sheets.take(sheet, css);
   return { line: fitting, edit: { start: block.range.start, end: block.range.end, text: fitting } };
 }

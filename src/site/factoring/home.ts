@@ -1,6 +1,7 @@
 // Where sets of declarations are defined, and how those who ask for them come by them.
 
 import path from 'node:path';
+import { commonFolder } from '../../core/base/addresses.js';
 import type { FoundMixin, Run } from '../../core/edit/factor/index.js';
 import { type Edit, newlineOf, unitOf } from '../../core/edit/text/index.js';
 import type { SheetImports } from './imports.js';
@@ -31,13 +32,6 @@ export function homeOf(
 
 export function fileOf([first]: Run): string {
   return first!.file;
-}
-
-function commonFolder(files: readonly string[]): string {
-  const [first = [], ...others] = files.map((file) => path.posix.dirname(file).split('/'));
-  let depth = 0;
-  while (depth < first.length && others.every((one) => one[depth] === first[depth])) depth++;
-  return first.slice(0, depth).join('/');
 }
 
 /** The text that defines them, behind what is there. */

@@ -1,6 +1,7 @@
 // Styling that code writes into markup: in strings, which nobody but a person can change.
 
 import { parse } from 'css-tree/dist/csstree.esm';
+import { refusalText } from '../../core/base/reasons/index.js';
 import { comparePlaces, type Place, placeIn, type SourceRange } from '../../core/base/source.js';
 import { isCode, isTemplate } from '../../core/read/kinds/index.js';
 import { parseSheet } from '../../core/read/sheets/parse.js';
@@ -83,13 +84,14 @@ export function blockInWords({
   tag,
   css,
 }: CodeBlock): { readonly css: string } | { readonly reason: string } {
-  if (!/^<style(\s+type=["']?text\/css["']?)?\s*>$/i.test(tag)) return { reason: 'its tag says more' };
+  if (!/^<style(\s+type=["']?text\/css["']?)?\s*>$/i.test(tag))
+    return { reason: refusalText('block tag says more', {}) };
   if (/\\|["'`]\s*[+.,&]?\s*(?:\r?\n\s*)?[rbuf]?["'`](?!\s*[,;)}\]])/.test(css))
-    return { reason: 'it is put together of strings' };
+    return { reason: refusalText('block of strings', {}) };
   if (/[$]|#\{|\{\{|\}\}|<[?%]|\{%|%(?![;,\s)}!/*-])/.test(css) || !isWhole(css))
-    return { reason: 'its code writes values into it' };
+    return { reason: refusalText('block with values', {}) };
   if (/@import|@charset|src\(|image-set\(/i.test(css) || /url\(\s*["']?(?![a-z][\w+.-]*:|\/)/i.test(css))
-    return { reason: 'it names other files by where its page is' };
+    return { reason: refusalText('block with addresses', {}) };
   return { css };
 }
 

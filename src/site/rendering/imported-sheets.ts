@@ -9,7 +9,6 @@ import {
   importsIn,
   reachesOut,
   readComponent,
-  type StyleBlock,
 } from '../../core/read/components/index.js';
 import { isAnySheet, isComponentFile, isModule } from '../../core/read/kinds/index.js';
 import type { SiteFiles } from '../files/files.js';
@@ -137,16 +136,8 @@ export function blockText(
   const blocks = component === undefined ? [] : blocksWith(component, file, text!, compile);
   const number = name.slice(at + BLOCK.length).replace(REACHING, '');
   const block = blocks[Number(number)];
-  if (name.endsWith(REACHING) && block !== undefined)
-    return reachingRules(cssOf(block, file, text!, compile));
+  if (name.endsWith(REACHING) && block !== undefined) return reachingRules(block.text);
   return block === undefined || block.unread !== undefined ? undefined : block.text;
-}
-
-/** What a block comes to, whether or not its component is read. */
-function cssOf(block: StyleBlock, file: string, text: string, compile: BlockCompiler): string {
-  return block.text === ''
-    ? (compile(file, text.slice(block.offset, block.end), block.lang) ?? '')
-    : block.text;
 }
 
 export function isBlockName(name: string): boolean {

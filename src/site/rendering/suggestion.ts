@@ -1,6 +1,7 @@
 // What a person could write into the configuration where nothing tells which sheets style the templates.
 
 import path from 'node:path';
+import { commonFolder } from '../../core/base/addresses.js';
 import { isCompiled, isSheetSource, isStyleSheet } from '../../core/read/kinds/index.js';
 import type { Config } from '../config.js';
 import { compiledText } from '../files/compiled.js';
@@ -53,14 +54,6 @@ function sheetNaming(reader: SiteReader, components: readonly string[]): string 
     if (named > (best?.named ?? LEAST - 1)) best = { file, named };
   }
   return best?.file;
-}
-
-/** The folder that holds all of them; empty for the top. */
-function commonFolder(files: readonly string[]): string {
-  const [first = [], ...others] = files.map((file) => file.split('/').slice(0, -1));
-  let depth = 0;
-  while (depth < first.length && others.every((one) => one[depth] === first[depth])) depth++;
-  return first.slice(0, depth).join('/');
 }
 
 /** Where the sources of sheets lie; of several folders the one that holds most, with all that is in it. */

@@ -2,6 +2,7 @@
 // proof that nothing but these properties says something else.
 
 import { addTo, groupBy } from '../../base/group-by.js';
+import { refusalText } from '../../base/reasons/index.js';
 import type { SiteModel } from '../../cascade/index.js';
 import { type Edit, type Edits, push, stateAfter, writeRules } from '../../edit/text/index.js';
 import { type Difference, prove } from '../../proof/index.js';
@@ -96,7 +97,7 @@ export function planValues({ model, shared, named: found, tokens: given, texts }
       if (there !== undefined && isSame({ kind: old.kind, value: there.value }, own)) continue;
       const { path } = (there ?? old).place;
       if (!isOwn(path)) {
-        refused.push({ property, why: `${path} may not be written` });
+        refused.push({ property, why: refusalText('file not yours', { path }) });
         continue;
       }
       const text = model.sources.sheets.get(path) ?? '';
@@ -105,7 +106,8 @@ export function planValues({ model, shared, named: found, tokens: given, texts }
       changes.push({ property, where, before: there?.value, after: own, ...reachIn(property) });
     }
     if (isSame(old, value)) same++;
-    else if (!isOwn(old.place.path)) refused.push({ property, why: `${old.place.path} may not be written` });
+    else if (!isOwn(old.place.path))
+      refused.push({ property, why: refusalText('file not yours', { path: old.place.path }) });
     else {
       const text = model.sources.sheets.get(old.place.path) ?? '';
       push(edits, old.place.path, [valueEdit(text, old, value)]);
@@ -119,7 +121,7 @@ export function planValues({ model, shared, named: found, tokens: given, texts }
   for (const [old, sets] of newSets) {
     const edit = setsEdit(model, old, sets);
     if (edit !== undefined) push(edits, old.place.path, [edit]);
-    else refused.push({ property: old.name, why: `${old.place.path} has no rule that it stands in` });
+    else refused.push({ property: old.name, why: refusalText('no rule for it', { path: old.place.path }) });
   }
   for (const [path, own] of renaming.edits) {
     // A value that is written anew is written with the new names.
@@ -218,7 +220,7 @@ function doubled(
 ): { readonly property: string; readonly why: string }[] {
   return [...groupBy(tokens, ({ property }) => property)].flatMap(([property, own]) =>
     own.length > 1 && own.some(({ was }) => was !== undefined && names.has(was))
-      ? [{ property, why: `the file has ${own.length} tokens of this name` }]
+      ? [{ property, why: refusalText('tokens of one name', { count: own.length }) }]
       : [],
   );
 }

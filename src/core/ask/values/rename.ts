@@ -1,7 +1,8 @@
 // Custom properties that get another name: in every style that speaks of them, and in no case where somebody else may.
 
 import { ident } from 'css-tree/utils';
-import { placeIn, showPlace } from '../../base/source.js';
+import { refusalText } from '../../base/reasons/index.js';
+import { placeIn } from '../../base/source.js';
 import type { SiteModel } from '../../cascade/index.js';
 import { type Edit, type Edits, push } from '../../edit/text/index.js';
 import type { Difference, StyleDifference } from '../../proof/index.js';
@@ -48,12 +49,12 @@ function editsOf(
   { scripts, othersWith, isOwn }: RenameTexts,
 ): Map<string, Edit[]> | string {
   const edits = new Map<string, Edit[]>();
-  const at = (path: string, text: string, offset: number): string => showPlace(placeIn(path, text, offset));
   for (const [path, text] of model.sources.sheets) {
-    if (hasWord(text, to)) return `${to} stands in ${at(path, text, wordsIn(text, to)[0]!)} already`;
+    if (hasWord(text, to))
+      return refusalText('new name there', { to, place: placeIn(path, text, wordsIn(text, to)[0]!) });
     const own = namesIn(text, from);
     if (own.length > 0 && !isOwn(path))
-      return `${at(path, text, own[0]!.start)} speaks of it, and may not be written`;
+      return refusalText('named in what is not yours', { place: placeIn(path, text, own[0]!.start) });
     push(
       edits,
       path,
@@ -61,21 +62,24 @@ function editsOf(
     );
   }
   for (const [path, text] of model.sources.pages) {
-    if (hasWord(text, to)) return `${to} stands in ${at(path, text, wordsIn(text, to)[0]!)} already`;
+    if (hasWord(text, to))
+      return refusalText('new name there', { to, place: placeIn(path, text, wordsIn(text, to)[0]!) });
     if (!hasWord(text, from)) continue;
     const found = inPage(model.page(path)!, from, to);
-    if (typeof found === 'number') return `${at(path, text, found)} speaks of it outside a style`;
+    if (typeof found === 'number')
+      return refusalText('named outside a style', { place: placeIn(path, text, found) });
     push(edits, path, found);
   }
   for (const [path, text] of scripts) {
     const found = inScript(text, from, to);
     const [first] = [...wordsIn(text, to), ...found.unsure, ...(isOwn(path) ? [] : found.edits.map(startOf))];
-    if (first !== undefined) return `the script at ${at(path, text, first)} speaks of it`;
+    if (first !== undefined) return refusalText('named by a script', { place: placeIn(path, text, first) });
     push(edits, path, found.edits);
   }
   for (const [path, text] of othersWith(from)) {
     const [first] = wordsIn(text, from);
-    if (first !== undefined) return `${at(path, text, first)} speaks of it, and is not read`;
+    if (first !== undefined)
+      return refusalText('named where nothing is read', { place: placeIn(path, text, first) });
   }
   return edits;
 }

@@ -1,6 +1,6 @@
 // Areas of a site that share no sheet: each keeps its own, and nothing crosses over.
 
-import { fileAt } from '../../base/addresses.js';
+import { commonFolder, fileAt } from '../../base/addresses.js';
 import { getOrInsert } from '../../base/get-or-insert.js';
 import { SiteModel } from '../../cascade/index.js';
 import { copiesWith, saysWhatAllLink, sheetsBeside } from '../../edit/text/index.js';
@@ -130,13 +130,6 @@ function groupsOf(model: SiteModel, pages: readonly Page[], themes: ReadonlySet<
     ];
   }
   return groups.map((one) => ({ ...one, folder: commonFolder(one.pages.map(({ path }) => path)) }));
-}
-
-function commonFolder(paths: readonly string[]): string {
-  const [first = [], ...others] = paths.map((path) => path.split('/').slice(0, -1));
-  let depth = 0;
-  while (depth < first.length && others.every((one) => one[depth] === first[depth])) depth++;
-  return first.slice(0, depth).join('/');
 }
 
 /** In: `shared`, the sheet that its rules go into; as its pages link without. */

@@ -2,6 +2,7 @@
 // and what stays with its reason. The steps: values that a person wants made the same, rules
 // that stand more than once, styling in the markup, names for values. Every step but the first is proven.
 
+import { keptText } from '../../base/reasons/index.js';
 import { placeIn } from '../../base/source.js';
 import type { SiteModel, SiteSources } from '../../cascade/index.js';
 import type { Decisions, KeptElsewhere } from '../../edit/draft/index.js';
@@ -28,7 +29,6 @@ import {
   type Carrier,
   type CarrierOptions,
   carriersOf,
-  keptText,
   type SiteScripts,
 } from '../../stock/index.js';
 import type { Trace } from '../../stock/trace.js';

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { showPlace } from '../../base/source.js';
+import { sumOf } from '../../base/sum.js';
 import type { SiteSources } from '../../cascade/index.js';
 import {
   type AdoptionReport,
@@ -177,8 +178,8 @@ function adoptionOf(
     placeOf,
   );
   const both = (of: (result: Consolidation) => { readonly now: number; readonly after: number }) => ({
-    now: sum(results, (one) => of(one).now),
-    after: sum(results, (one) => of(one).after),
+    now: sumOf(results, (one) => of(one).now),
+    after: sumOf(results, (one) => of(one).after),
   });
   const entries = runs.flatMap((run) => {
     const { styles, ruleMoves: rules, classMoves: classes, sections, ids, parts } = run.result;
@@ -208,15 +209,15 @@ function adoptionOf(
         tokens.map(({ name, text, kind, places }) => ({ name, value: text, kind, uses: places.length })),
       ),
       changed: {
-        elements: sum(results, ({ changed }) => changed.elements),
-        pages: sum(results, ({ changed }) => changed.pages),
+        elements: sumOf(results, ({ changed }) => changed.elements),
+        pages: sumOf(results, ({ changed }) => changed.pages),
       },
       gone: [...gone],
       kept: kept.map(({ reason, declarations, places }) => ({ reason, declarations, places: [...places] })),
       proof: {
-        pages: sum(proofs, ({ pages }) => pages),
-        components: sum(proofs, ({ components }) => components),
-        elements: sum(proofs, ({ elements }) => elements),
+        pages: sumOf(proofs, ({ pages }) => pages),
+        components: sumOf(proofs, ({ components }) => components),
+        elements: sumOf(proofs, ({ elements }) => elements),
         assumptions: [...new Set(proofs.flatMap(({ assumptions }) => assumptions))],
       },
     },
@@ -241,12 +242,12 @@ interface Both {
 function sizeOfAll({ runs, wide }: AllRuns, searched: Both): Both {
   if (wide === undefined) return searched;
   const { excerpts, widened } = wide;
-  const read = sum(
+  const read = sumOf(
     runs.flatMap(({ area }) => [...area.model.sources.pages.values()]),
     ({ length }) => length,
   );
   const now = searched.now - read + excerpts.size;
-  const grown = sum(
+  const grown = sumOf(
     [...widened.edits.values()].flat(),
     ({ start, end, text }) => text.length - (end - start),
   );
@@ -255,10 +256,6 @@ function sizeOfAll({ runs, wide }: AllRuns, searched: Both): Both {
 
 function held(part: keyof Upkeep) {
   return ({ upkeep: { now, after } }: Consolidation) => ({ now: now[part], after: after[part] });
-}
-
-function sum<One>(all: readonly One[], of: (one: One) => number): number {
-  return all.reduce((so, one) => so + of(one), 0);
 }
 
 function entriesIn(

@@ -30,7 +30,14 @@ export function pastedRules(
     if (still === undefined) return [];
     const { times, declarations } = still;
     const place = movePlace(one.own, model);
-    return [{ text: textOf(one), declarations, place, reason: { kind: 'pasted', times } }];
+    return [
+      {
+        text: textOf(one),
+        declarations,
+        place,
+        reason: { kind: times === 1 ? 'rule of one page' : 'pasted' },
+      },
+    ];
   });
 }
 

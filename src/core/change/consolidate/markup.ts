@@ -2,6 +2,7 @@
 // without it, and at last left where it is.
 
 import { addTo } from '../../base/group-by.js';
+import { type KeptReason, keptText } from '../../base/reasons/index.js';
 import { compileSelectorList, SiteModel } from '../../cascade/index.js';
 import { planEdits, type SitePlan } from '../../edit/text/index.js';
 import {
@@ -29,13 +30,7 @@ import {
   type Taste,
   unitItem,
 } from '../../search/index.js';
-import {
-  type CarriedUnit,
-  type Carrier,
-  type KeptReason,
-  keptText,
-  type SiteScripts,
-} from '../../stock/index.js';
+import type { CarriedUnit, Carrier, SiteScripts } from '../../stock/index.js';
 import type { Trace } from '../../stock/trace.js';
 import { isInOwnBlock, OwnBlocks, ownBlockItem } from './own-blocks.js';
 

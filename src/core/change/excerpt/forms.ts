@@ -4,12 +4,10 @@
 import type { StyleReader } from '../../cascade/index.js';
 import { isOldAttribute, isWrittenOld } from '../../read/hints/index.js';
 import type { Page, PageElement } from '../../read/markup/index.js';
+import { PLACE_FROM } from '../../search/census.js';
 import { ElementNames, Numbers } from '../../search/index.js';
 import type { Overview } from './look-over.js';
 import type { TagForm } from './tag-form.js';
-
-/** So much styling below an element makes its id a place of its page. */
-const MANY = 4;
 
 export interface PageFacts {
   /** What all of the page is told by. */
@@ -71,7 +69,7 @@ export class Forms {
 
   /** Whether an id tells a part of the site by which a style could be found: where nothing is styled, none is looked for. */
   #isPlace(id: string, styled: number): boolean {
-    if (!this.#site.sharedIds.has(id)) return styled >= MANY;
+    if (!this.#site.sharedIds.has(id)) return styled >= PLACE_FROM;
     if (styled > 0) this.#placeIds.add(id);
     return styled > 0 || this.#placeIds.has(id);
   }

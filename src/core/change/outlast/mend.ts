@@ -1,9 +1,10 @@
 // Edits that let overrides survive an update, and are not seen before it: new names beside the old, stronger selectors.
 
+import { keptText, refusalText } from '../../base/reasons/index.js';
 import { compileSelectorList, type SiteModel } from '../../cascade/index.js';
 import { type Edit, type Edits, push, stateAfter } from '../../edit/text/index.js';
 import { type Difference, type Planned, proveAndTakeBack } from '../../proof/index.js';
-import { keptText } from '../../stock/index.js';
+
 import { UNSEEN } from './importance.js';
 import { isOfPlatform, laterModel, type Update } from './later.js';
 import { lossesOf } from './losses.js';
@@ -65,7 +66,7 @@ function stillLost(
     if (first === undefined) return [];
     const by = first.by.origin.kind === 'rule' ? first.by.origin.rule.selector.text : first.by.origin.kind;
     const more = others.length === 0 ? '' : `, and ${others.length} more`;
-    return [{ from, why: `after the update its ${first.property} would still be beaten by ${by}${more}` }];
+    return [{ from, why: refusalText('still beaten', { property: first.property, by: `${by}${more}` }) }];
   });
 }
 
@@ -88,7 +89,9 @@ function unseen(model: SiteModel, wanted: readonly Mend[]): Mends {
     mended: plan.items,
     left: [...refused].map(([{ from }, why]) => ({
       from,
-      why: `before the update ${why.kind === 'proof' ? why.detail : keptText(why)}`,
+      why: refusalText('seen before the update', {
+        detail: why.kind === 'proof' ? why.detail : keptText(why),
+      }),
     })),
   };
 }

@@ -1,5 +1,6 @@
 // The weakest ways of writing an override that win, and what must be said again because they are stronger than that was.
 
+import { refusalText } from '../../base/reasons/index.js';
 import { type ComplexSelector, compileSelectorList, type Weighed } from '../../cascade/index.js';
 import { strengthen } from '../../edit/text/index.js';
 import { type Rival, type Rivals, rivalKey, type Situation } from './rivals.js';
@@ -59,10 +60,10 @@ function impossible({ beat }: Situation): Impossible {
   const by = beat.find(({ one }) => one.important)?.one ?? beat[0]!.one;
   const why =
     by.origin.kind === 'style attribute'
-      ? 'is !important in a style attribute, which no sheet beats'
+      ? refusalText('beaten in a style attribute', {})
       : by.weight.layerName !== undefined
-        ? 'is !important in a layer, which no rule outside layers beats'
-        : 'is more specific than any selector for these elements';
+        ? refusalText('beaten in a layer', {})
+        : refusalText('more specific than any selector', {});
   return { kind: 'impossible', why, by };
 }
 

@@ -141,7 +141,9 @@ export function decide(
         if (entry?.take ?? unknown === 'take')
           return entry === undefined ? [style] : [edited(style, entry, site.shared, placeOf, kept)];
         const reason =
-          entry === undefined ? ({ kind: 'not in the draft' } as const) : ({ kind: 'refused' } as const);
+          entry === undefined
+            ? ({ kind: 'not in the draft' } as const)
+            : ({ kind: 'refused in the draft' } as const);
         for (const member of style.members) keepAll(member, reason, kept);
         return [];
       });
@@ -247,7 +249,7 @@ function edited(
     const own = member.units.filter(isWanted);
     keepAll(
       { ...member, units: member.units.filter((unit) => !own.includes(unit)) },
-      { kind: 'refused' },
+      { kind: 'refused in the draft' },
       kept,
     );
     return { ...member, units: own };
@@ -270,7 +272,7 @@ function withoutPlaces(
   const places = new Set(except);
   const members = style.members.filter((member) => {
     if (!places.has(showPlace(placeOf(member.carrier)))) return true;
-    keepAll(member, { kind: 'refused' }, kept);
+    keepAll(member, { kind: 'refused in the draft' }, kept);
     return false;
   });
   return { ...style, members };
@@ -301,7 +303,7 @@ function merged(
           const units = member.units.filter(({ key }) => style.keys.includes(key));
           keepAll(
             { ...member, units: member.units.filter((unit) => !units.includes(unit)) },
-            { kind: 'refused' },
+            { kind: 'refused in the draft' },
             kept,
           );
           return { ...member, units };

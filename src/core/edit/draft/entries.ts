@@ -2,6 +2,7 @@
 
 import { groupBy } from '../../base/group-by.js';
 import { comparePlaces, type Place, placeIn, showPlace } from '../../base/source.js';
+import { sumOf } from '../../base/sum.js';
 import type { SiteModel } from '../../cascade/index.js';
 import { type Declaration, declarationText } from '../../read/sheets/index.js';
 import {
@@ -98,7 +99,7 @@ function styleEntry(
     ...(selectors.length === 0 || plain ? {} : { selector: selectors.join(', ') }),
     ...(home.kind === 'existing class' ? { because: home.because } : {}),
     ...(beats === undefined ? {} : { beats: `${beats.selector} (${showPlace(beats.place)})` }),
-    elements: Math.round(sum(members, ({ carrier }) => tagsOf(carrier))),
+    elements: Math.round(sumOf(members, ({ carrier }) => tagsOf(carrier))),
     pages: pagesOf(members.map(({ carrier }) => carrier)).size,
     'out of': fromText(style),
     ...(style.page === undefined ? {} : { 'written into': style.page }),
@@ -185,14 +186,10 @@ function suchAs(all: readonly { readonly carrier: Carrier }[], placeOf: PlaceOf)
   return first.sort(comparePlaces).slice(0, 2).map(showPlace);
 }
 
-function sum<One>(all: readonly One[], of: (one: One) => number): number {
-  return all.reduce((so, one) => so + of(one), 0);
-}
-
 function partEntry(parts: readonly GivenPart[], known: DraftStyle | undefined, placeOf: PlaceOf): DraftStyle {
   const [first] = parts;
   const { property, value } = first!.declaration;
-  const elements = Math.round(sum(parts, ({ carrier }) => tagsOf(carrier)));
+  const elements = Math.round(sumOf(parts, ({ carrier }) => tagsOf(carrier)));
   return {
     id: partId(first!.key),
     home: 'already given',
@@ -261,7 +258,7 @@ function placeOfTag({ page, element }: NamedIdClass['tags'][number]): Place {
 
 function classEntry(move: ClassMove, known: DraftStyle | undefined, model: SiteModel): DraftStyle {
   const { name, instead, rules, tags } = move;
-  const elements = Math.round(sum(tags, ({ page, element }) => model.countOf(page, element)));
+  const elements = Math.round(sumOf(tags, ({ page, element }) => model.countOf(page, element)));
   const pages = tags.flatMap(({ page, element }) => [
     page.path,
     ...model.alsoAt(page, element).map(({ path }) => path),

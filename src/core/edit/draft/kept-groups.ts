@@ -2,10 +2,11 @@
 
 import { INVISIBLE_MARK } from '../../base/engine-marks.js';
 import { groupBy } from '../../base/group-by.js';
+import { type KeptReason, keptText } from '../../base/reasons/index.js';
 import { comparePlaces, type Place, showPlace } from '../../base/source.js';
 
 import { type Kept, type PlaceOf, writtenCount } from '../../search/index.js';
-import { type CarriedUnit, type KeptReason, keptText, tagsOf } from '../../stock/index.js';
+import { type CarriedUnit, tagsOf } from '../../stock/index.js';
 
 /** A rule or a value that the proof did not let go, beside the declarations in the markup. */
 export interface KeptElsewhere {

@@ -1,9 +1,10 @@
 // Edits of built pages as edits of their sources. One tag of a source may make tags on many pages: they all change alike, or
 // none of them does.
 
+import type { KeptReason } from '../../base/reasons/index.js';
 import type { SiteModel } from '../../cascade/index.js';
 import type { Page, SourceTag } from '../../read/markup/index.js';
-import type { KeptReason } from '../../stock/index.js';
+
 import { type Edit, type Edits, push } from '../text/index.js';
 import { editSource } from './edit-source.js';
 import type { Origins } from './origins.js';

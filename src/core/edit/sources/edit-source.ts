@@ -1,10 +1,11 @@
 // One tag of a source, edited as its renderings are to change.
 
+import type { KeptReason } from '../../base/reasons/index.js';
 import type { SourceRange } from '../../base/source.js';
 import { isOpaque, writtenDeclarations } from '../../cascade/index.js';
 import { classAttributeOf } from '../../read/components/index.js';
 import { hasTemplateText } from '../../read/markup/index.js';
-import type { KeptReason } from '../../stock/index.js';
+
 import {
   type Edit,
   joined,

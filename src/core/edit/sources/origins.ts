@@ -1,9 +1,10 @@
 // Where the tags and sheets of built pages stand in the sources.
 
+import type { KeptReason } from '../../base/reasons/index.js';
 import { type Place, placeIn } from '../../base/source.js';
 import type { Page, PageElement, SourceTag } from '../../read/markup/index.js';
 import { isAgain, originOf } from '../../read/markup/index.js';
-import type { BuiltTags, KeptReason } from '../../stock/index.js';
+import type { BuiltTags } from '../../stock/index.js';
 import type { OriginTag } from './mark.js';
 
 export interface OriginsData {

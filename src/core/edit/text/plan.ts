@@ -1,13 +1,14 @@
 // Styles to edits: which tags change, which pages need the link, and what is written into the shared sheet.
 
 import { fileAt } from '../../base/addresses.js';
+import type { KeptReason } from '../../base/reasons/index.js';
 import type { SiteModel, SiteSources } from '../../cascade/index.js';
 import { askedName } from '../../read/components/index.js';
 import { givenSheets, isGiven, type Page } from '../../read/markup/index.js';
 import type { StyleRule } from '../../read/sheets/index.js';
 import type { SharedSheet } from '../../read/sheets/shared-sheet.js';
 import { type Member, type NamedStyle, rulesOf, type SharedRule, type Style } from '../../search/index.js';
-import type { Carrier, KeptReason } from '../../stock/index.js';
+import type { Carrier } from '../../stock/index.js';
 import { editTag } from './attributes.js';
 import { applyEdits, type Edit } from './edit.js';
 import { isLinked, linksIn, planBlock, planLink } from './link.js';

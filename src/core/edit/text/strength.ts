@@ -1,6 +1,6 @@
 // A selector made stronger without reaching further: its classes said again, or the root of the page in front.
 
-import { type ComplexSelector, compileSelectorList, ONE_CLASS, ONE_ID } from '../../cascade/index.js';
+import { type ComplexSelector, compileSelector, ONE_CLASS, ONE_ID } from '../../cascade/index.js';
 
 export interface Strengthened {
   readonly selector: string;
@@ -17,7 +17,7 @@ export function strengthen(
   needed: number,
   ids: readonly string[] = [],
 ): Strengthened | undefined {
-  const own = compiled(text);
+  const own = compileSelector(text);
   if (own === undefined) return undefined;
   if (own.specificity >= needed) return { selector: text, specificity: own.specificity };
   const candidates: Strengthened[] = [];
@@ -36,11 +36,6 @@ export function strengthen(
     }
   }
   return candidates.sort((a, b) => a.specificity - b.specificity || a.selector.length - b.selector.length)[0];
-}
-
-function compiled(text: string): ComplexSelector | undefined {
-  const list = compileSelectorList(text);
-  return list.kind === 'list' && list.selectors.length === 1 ? list.selectors[0] : undefined;
 }
 
 /** `.a` becomes `.a.a`; what has no class stands below `:root`, which is as specific as one. */

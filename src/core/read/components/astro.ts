@@ -1,8 +1,8 @@
 // Components of Astro: markup around which code stands, and in whose braces it stands.
 
+import { undecidedText } from '../../base/reasons/index.js';
 import type { SourceRange } from '../../base/source.js';
 import { allTags, braceEnd, type TagInSource } from '../templates/index.js';
-import { compiledBlock } from './block-text.js';
 import { ElementFacts } from './builder.js';
 import { type Classes, classesOf, isNode, type Node } from './expression.js';
 import { importsIn } from './imports.js';
@@ -37,22 +37,22 @@ export function readAstro(path: string, text: string): ComponentFile | undefined
 
 function blockOf({ 0: whole, 1: written = '', 2: content = '', index }: RegExpMatchArray): StyleBlock {
   const lang = /\blang\s*=\s*["']?([\w-]+)/i.exec(written)?.[1] ?? 'css';
-  const css = lang === 'css' ? content : compiledBlock(content, lang);
+  const isCss = lang === 'css';
   const further = reachesOut(content)
-    ? 'a style block reaches out of the component'
+    ? undecidedText('reaches out', {})
     : /\bdefine:vars\b|\bset:html\b/.test(written)
-      ? 'code writes into a style block'
+      ? undecidedText('written into', {})
       : undefined;
   const offset = (index ?? 0) + whole.indexOf('>') + 1;
   return {
-    text: css ?? '',
+    text: isCss ? content : '',
     offset,
     end: offset + content.length,
     lang,
     media: '',
     isScoped: !/\bis:global\b/.test(written),
-    unread: css === undefined ? `a style block is written in ${lang}` : further,
-    toCompile: css === undefined && further === undefined,
+    unread: further,
+    toCompile: !isCss,
   };
 }
 

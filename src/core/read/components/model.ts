@@ -56,9 +56,9 @@ export interface StyleBlock {
   readonly media: string;
   /** Whether its rules style the elements of the component alone. */
   readonly isScoped: boolean;
-  /** Why it cannot be read. */
+  /** Why it cannot be read, whatever its language. */
   readonly unread: string | undefined;
-  /** Whether that is for its language alone: who knows the files that it takes in may compile it. */
+  /** Whether its language is a preprocessor's: see `blocksWith`. */
   readonly toCompile: boolean;
 }
 

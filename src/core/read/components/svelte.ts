@@ -1,7 +1,7 @@
 // Components of Svelte: the markup around the script, and the style block.
 
+import { undecidedText } from '../../base/reasons/index.js';
 import type { SourceRange } from '../../base/source.js';
-import { compiledBlock } from './block-text.js';
 import { ElementFacts, tagEndAt } from './builder.js';
 import { isNode, type Node, nodesAt, partsClasses, stringOf } from './expression.js';
 import { importsIn } from './imports.js';
@@ -48,22 +48,22 @@ function blockIn(text: string): StyleBlock | undefined {
   const [whole, content = ''] = found;
   const open = whole.slice(0, whole.indexOf('>') + 1);
   const lang = /\b(?:lang|type)\s*=\s*["']?(?:text\/)?([\w-]+)/i.exec(open)?.[1] ?? 'css';
-  const css = lang === 'css' ? content : compiledBlock(content, lang);
+  const isCss = lang === 'css';
   const further = /\ssrc\s*=/i.test(open)
-    ? 'its style block stands in another file'
+    ? undecidedText('style block elsewhere', {})
     : /\sglobal\b/i.test(open) || reachesOut(content)
-      ? 'its style block reaches out of the component'
+      ? undecidedText('reaches out', {})
       : undefined;
   const offset = found.index + open.length;
   return {
-    text: css ?? '',
+    text: isCss ? content : '',
     offset,
     end: offset + content.length,
     lang,
     media: '',
     isScoped: true,
-    unread: css === undefined ? `its style block is written in ${lang}` : further,
-    toCompile: css === undefined && further === undefined,
+    unread: further,
+    toCompile: !isCss,
   };
 }
 

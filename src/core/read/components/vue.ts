@@ -1,7 +1,7 @@
 // Single-file components of Vue: the template, and the style blocks.
 
+import { undecidedText } from '../../base/reasons/index.js';
 import type { SourceRange } from '../../base/source.js';
-import { compiledBlock } from './block-text.js';
 import { ElementFacts, tagEndAt } from './builder.js';
 import { type Classes, classesOf, isNode, type Node } from './expression.js';
 import { importsIn } from './imports.js';
@@ -89,25 +89,25 @@ function blockOf({
   scoped,
   module,
 }: Descriptor['styles'][number]): StyleBlock {
-  const css = lang === undefined || lang === 'css' ? content : compiledBlock(content, lang);
+  const isCss = lang === undefined || lang === 'css';
   const further =
     src !== undefined
-      ? 'a style block stands in another file'
+      ? undecidedText('style block elsewhere', {})
       : module !== undefined && module !== false
-        ? 'the names in a style block are made up when it is built'
+        ? undecidedText('names made up', {})
         : FURTHER.test(content) || reachesOut(content)
-          ? 'a style block reaches out of the component'
+          ? undecidedText('reaches out', {})
           : undefined;
   const media = attrs.media;
   return {
-    text: css ?? '',
+    text: isCss ? content : '',
     offset: loc.start.offset,
     end: loc.end.offset,
     lang: lang ?? 'css',
     media: typeof media === 'string' ? media : '',
     isScoped: scoped === true,
-    unread: css === undefined ? `a style block is written in ${lang}` : further,
-    toCompile: css === undefined && further === undefined,
+    unread: further,
+    toCompile: !isCss,
   };
 }
 

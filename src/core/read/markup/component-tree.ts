@@ -2,6 +2,7 @@
 
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html } from 'parse5';
+import { undecidedText } from '../../base/reasons/index.js';
 import type { SourceRange } from '../../base/source.js';
 import type { BlockCompiler, ComponentElement, ComponentFile, ComponentNode } from '../components/index.js';
 import { blocksWith, readComponent } from '../components/index.js';
@@ -25,7 +26,7 @@ export function componentTree(path: string, text: string, compile?: BlockCompile
   const file = readComponent(path, text);
   const root = sourceTree.createDocumentFragment();
   const engine = new ComponentEngine(text, file);
-  if (file === undefined) return { root, engine, sheets: [], unread: 'no compiler takes it' };
+  if (file === undefined) return { root, engine, sheets: [], unread: undecidedText('no compiler', {}) };
   for (const node of file.roots) append(root, node, engine);
   const blocks = blocksWith(file, path, text, compile);
   const sheets = blocks
@@ -46,9 +47,9 @@ export function componentTree(path: string, text: string, compile?: BlockCompile
     );
   const unread = blocks.find((one) => one.unread !== undefined)?.unread;
   const why = engine.makesStyles
-    ? 'code makes a style block in it'
+    ? undecidedText('style block made', {})
     : WRITES_STYLES.test(text)
-      ? 'its code writes styles or classes of elements'
+      ? undecidedText('styles written by code', {})
       : unread;
   return { root, engine, sheets, unread: why };
 }

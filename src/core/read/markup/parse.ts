@@ -3,6 +3,7 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
 import { INVISIBLE_MARK } from '../../base/engine-marks.js';
+import { undecidedText } from '../../base/reasons/index.js';
 import type { BlockCompiler } from '../components/index.js';
 import { isComponentFile, pageEvidence } from '../kinds/index.js';
 import { ENGINE_LETTER, inclusionsOf } from '../templates/index.js';
@@ -108,7 +109,7 @@ export function readPage(path: string, text: string, { component, placed, compil
     shadowRoots: reader.shadowRoots,
     depth: reader.depth,
     hasPolicy: reader.hasPolicy,
-    unread: framework?.unread ?? (APART.test(path) ? 'a sheet beside it may style it alone' : undefined),
+    unread: framework?.unread ?? (APART.test(path) ? undecidedText('sheet beside it', {}) : undefined),
     defects: engine === undefined ? defects : defects.filter(({ range }) => !engine.isInTag(range)),
     head: reader.head,
   };

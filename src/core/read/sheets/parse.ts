@@ -2,6 +2,7 @@
 // with their names, over tokens. A browser recovers from every error, and so does this, in the same way.
 
 import * as csstree from 'css-tree/dist/csstree.esm';
+import { undecidedText } from '../../base/reasons/index.js';
 import { DEEPEST, isTooDeep } from './depth.js';
 import { parseImport } from './import-prelude.js';
 import { unnested } from './nesting.js';
@@ -11,7 +12,7 @@ import { CLOSERS, isSpace, Token, type Tokens, tokenize, tokenText } from './tok
 
 /** Parses a style sheet. Ranges are offsets in `text`. Never throws: what a browser drops becomes a defect. */
 export function parseSheet(text: string): Sheet {
-  if (isTooDeep(text)) return undecidedSheet(text, `brackets more than ${DEEPEST} deep`);
+  if (isTooDeep(text)) return undecidedSheet(text, undecidedText('brackets deep', { most: DEEPEST }));
   const parser = new Parser(tokenize(text));
   parser.consumeRules(TOP, true);
   return parser.sheet();
@@ -275,7 +276,7 @@ class Parser {
       const scope = parseScope(prelude);
       // A scope in a scope or in a rule has a root that is relative to what is around it.
       if (scope === undefined || context.scope !== undefined || context.nesting.length > 0)
-        this.#undecide('a scope inside another, or without a root', start);
+        this.#undecide(undecidedText('scope without a root', {}), start);
       return { ...context, scope: scope ?? context.scope };
     }
     const kind = name as RuleCondition['kind'];
@@ -309,7 +310,7 @@ class Parser {
     if (name === 'namespace') {
       // Behind any rule it is dropped, as an import is.
       const late = this.#parts.rules.length > 0 || context !== TOP;
-      if (!late && !this.#parts.nameSpace(prelude)) this.#undecide('a namespace', start);
+      if (!late && !this.#parts.nameSpace(prelude)) this.#undecide(undecidedText('namespace', {}), start);
     } else this.#parts.definitions.push(`@${name} ${prelude}`);
   }
 

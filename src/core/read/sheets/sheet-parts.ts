@@ -1,5 +1,6 @@
 // What a parser collects of one sheet on its way through it.
 
+import { undecidedText } from '../../base/reasons/index.js';
 import type { SourceRange } from '../../base/source.js';
 import type { ImportRule, RuleCondition, ScopePrelude, Sheet, SheetDefect, StyleRule } from './sheet.js';
 
@@ -59,7 +60,8 @@ export class SheetParts {
 
   /** Whether a layer named only under a condition takes part in the order depends on that condition. */
   nameLayer(layer: string, conditional: boolean, range: SourceRange): void {
-    if (conditional && !this.#layers.has(layer)) this.undecide('a layer under a condition', range);
+    if (conditional && !this.#layers.has(layer))
+      this.undecide(undecidedText('layer under a condition', {}), range);
     this.#layers.add(layer);
   }
 

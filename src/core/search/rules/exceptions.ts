@@ -3,10 +3,11 @@
 
 import { groupBy } from '../../base/group-by.js';
 import type { Truth } from '../../cascade/index.js';
+import { compileSelector } from '../../cascade/index.js';
 import { type Census, type ElementGroup, holds } from '../census.js';
 import type { Trial, Trials } from '../trial.js';
 import type { OwnRule, Said } from './own-rules.js';
-import { compoundTexts, parsedSelector } from './selectors.js';
+import { compoundTexts } from './selectors.js';
 import { hitsOf, lostBy, type Replaced, type RulePlace, trialsOf } from './weigh.js';
 
 /** An exception beside its rule, and what need not be said again. */
@@ -98,7 +99,7 @@ function replacedBy({ said }: OwnRule, lost: readonly Said[]): Replaced[] {
 /** `#lead h2` beside `.band h2` is `.band:where(#lead) h2`, or `:where(#lead) .band h2`. */
 function besideIt(exception: string, general: string): string[] {
   const id = /^#[\w-]+/.exec(exception)![0];
-  const selector = parsedSelector(general);
+  const selector = compileSelector(general);
   if (selector === undefined || general.includes(':')) return [];
   const texts = compoundTexts(selector);
   const inside = texts.map((_, at) =>

@@ -3,6 +3,7 @@
 // rest is looked at again.
 
 import { groupBy } from '../../base/group-by.js';
+import { insertSorted } from '../../base/sorted.js';
 import type { SiteModel } from '../../cascade/index.js';
 import { partsOf } from '../hooks.js';
 import { Book, idOf } from './book.js';
@@ -92,13 +93,13 @@ function takeFrom(queue: Ranked[], book: Book, search: RuleSearch, moves: RuleMo
 
     const again = { ...best, gain: weighed.move.gain };
     if (queue[0] !== undefined && byGain(again, queue[0]) > 0) {
-      insert(queue, again);
+      insertSorted(queue, again, byGain);
       continue;
     }
     if (!search.isWanted(weighed.move)) continue;
     book.take(weighed);
     moves.push(weighed.move);
-    insert(queue, { ...again, gain: again.gain - 0.01 });
+    insertSorted(queue, { ...again, gain: again.gain - 0.01 }, byGain);
   }
   return impossible;
 }
@@ -133,15 +134,4 @@ function costOfReading({ bases, origin }: Candidate): number {
 
 function byGain(a: Ranked, b: Ranked): number {
   return b.gain - a.gain || a.parts - b.parts || (idOf(a.candidate) < idOf(b.candidate) ? -1 : 1);
-}
-
-function insert(queue: Ranked[], one: Ranked): void {
-  let low = 0;
-  let high = queue.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (byGain(queue[middle]!, one) < 0) low = middle + 1;
-    else high = middle;
-  }
-  queue.splice(low, 0, one);
 }

@@ -1,7 +1,8 @@
 // One rule in place of several, and what a search for such rules is given.
 
+import type { KeptReason } from '../../base/reasons/index.js';
 import type { Page } from '../../read/markup/index.js';
-import type { KeptReason } from '../../stock/index.js';
+
 import type { Census } from '../census.js';
 import type { Trials } from '../trial.js';
 import type { Replaced, RulePlace } from './weigh.js';

@@ -4,6 +4,7 @@ import { BoundedMap } from '../../base/bounded.js';
 import {
   type ComplexSelector,
   type Compound,
+  compileSelector,
   compileSelectorList,
   writtenClasses,
 } from '../../cascade/index.js';
@@ -132,7 +133,7 @@ function textOf({ type, id, classes }: Names): string {
 
 /** The same element with less said of it, the weakest first: without ids, steps and names that a class makes needless. */
 export function weakerSelectors(text: string): string[] {
-  const selector = parsedSelector(text);
+  const selector = compileSelector(text);
   if (selector === undefined || selector.combinators.some((one) => one !== ' ')) return [];
   const texts = compoundTexts(selector);
   const bare = texts.map((one, i) => {
@@ -149,12 +150,6 @@ export function weakerSelectors(text: string): string[] {
   if (/[.#]/.test(subject)) found.push(subject);
   for (let from = above.length - 1; from >= 0; from--) found.push([...above.slice(from), subject].join(' '));
   return [...new Set(found)].filter((one) => one !== text);
-}
-
-/** The one selector of a text; `undefined` where there is none, or several. */
-export function parsedSelector(text: string): ComplexSelector | undefined {
-  const list = compileSelectorList(text);
-  return list.kind === 'list' && list.selectors.length === 1 ? list.selectors[0] : undefined;
 }
 
 /** The text of each compound of a selector. */
@@ -174,7 +169,7 @@ export function withoutClass(text: string, name: string): string | undefined {
 
 /** `.odd a` on `.card` at `:nth-child(odd)` is `.card:nth-child(odd) a`; `undefined` where the class stands in brackets. */
 export function withPosition(text: string, name: string, base: string, pattern: string): string | undefined {
-  const selector = parsedSelector(text);
+  const selector = compileSelector(text);
   if (selector === undefined) return undefined;
   const texts = compoundTexts(selector);
   const at = base.lastIndexOf(' ') + 1;

@@ -1,9 +1,10 @@
 // One search of the rules of a site, as one step of its consolidation.
 
+import type { KeptReason } from '../../base/reasons/index.js';
 import { type SiteModel, writtenClasses } from '../../cascade/index.js';
 import type { Page } from '../../read/markup/index.js';
 import { listItems } from '../../read/sheets/index.js';
-import type { Carrier, KeptReason, SiteScripts } from '../../stock/index.js';
+import type { Carrier, SiteScripts } from '../../stock/index.js';
 import { type Census, takeCensus } from '../census.js';
 import { type ClassMove, helperClasses } from '../helper-classes.js';
 import { mayMatchIn, mayMatchMade } from '../made.js';

@@ -1,0 +1,103 @@
+// Why a declaration stays where it is.
+
+export const STAYS = {
+  'written once': ['written once: a one-off is no reason for a class', '', '--at-least 1 moves one-offs too'],
+  'written seldom': [
+    'written {times} times, and a class is made from {atLeast} on',
+    '',
+    '--at-least with a smaller number',
+  ],
+  'left over': [
+    'its other declarations moved in a larger group; alone it is no reason for a class',
+    '',
+    '--taste "small pieces" makes classes of single declarations',
+  ],
+  'costs more': ['a rule and a class for it would be more to keep up than it is', '', ''],
+  'too weak or too strong': [
+    'no selector is strong enough to win where it won and weak enough to lose where it lost',
+    '',
+    '"acervus explain" shows what it stands between',
+  ],
+  'stronger rule': [
+    '{selector} is stronger than a class',
+    '{place}',
+    '--weaken makes own rules as weak as their work allows',
+  ],
+  proof: ['the proof does not vouch for it: {detail}', '', ''],
+  'no name': ['{value} gets no name: the proof does not vouch for it: {detail}', '', ''],
+  'no exact CSS': ['no CSS is known that says exactly what {attribute} says', '', 'write the style yourself'],
+  'template text': ['holds template text, which is never touched', '', ''],
+  'said by code': ['is said by code, beside its style attribute', '', ''],
+  'in a template element': ['stands in a <template>, which a script copies', '', ''],
+  'script writes its class': [
+    'a script writes its class attribute anew',
+    '{place}',
+    'classList.add() keeps the others',
+  ],
+  'script touches its style': ['a script reads or clears its style', '{place}', ''],
+  'script touches': ['a script reads or clears {property}', '{place}', ''],
+  'script not read': ['a script could not be read, and may clear it', '{place}', 'mend the script'],
+  'named by a script': ['a script names <{name}> elements', '', ''],
+  mail: [
+    'mail programs read little but the styles of a tag; "mail": "move" in acervus.json moves them',
+    '',
+    '"mail": "move" in acervus.json',
+  ],
+  'reserves space': [
+    'keeps the space of a picture free until it is there; "pictureSizes": "move" in acervus.json moves it',
+    '',
+    '"pictureSizes": "move" in acervus.json',
+  ],
+  'address in a custom property': [
+    'an address in a custom property resolves wherever it is used',
+    '',
+    'write it from the root of the site',
+  ],
+  'address in its page': ['its address points into its own page', '', ''],
+  'address outside url()': [
+    'an address outside url() is not rewritten',
+    '',
+    'write it from the root of the site',
+  ],
+  'address with escapes': ['its address is written with escapes', '', 'write it without'],
+  'unfinished value': [
+    'a bracket, quote or comment in it is never closed; the attribute ends it, a sheet would not',
+    '',
+    'close it',
+  ],
+  'not understood': [
+    'no browser knows the property {property}: nothing to share',
+    '',
+    'correct its spelling',
+  ],
+  'unfitting value': [
+    'no browser takes «{value}» for {property}: mend it, or take it out',
+    '',
+    'correct the value',
+  ],
+  'character references': [
+    'the attribute is written with character references; only the whole of it could move',
+    '',
+    'write the characters',
+  ],
+  'no tag of its own': ['its element has no tag of its own in the source', '', ''],
+  'page undecided': ['the page cannot be decided: {why}', '', ''],
+  'no source': ['no source holds its tag as it is: it is content, or the build makes it', '', ''],
+  'written by code': ['its source writes it by an expression, which is never touched', '', ''],
+  'renderings differ': [
+    'one tag of a source makes it on several pages, and these would need different changes',
+    '',
+    '',
+  ],
+  'built otherwise': ['what the build made of its changed source did not look the same', '', ''],
+  'rule of one page': ['is about one page: no selector that stands there keeps it from the others', '', ''],
+  pasted: [
+    'the same rule in several pages; one shared rule would change at least one of them',
+    '',
+    'make the pages say the same',
+  ],
+  'not in the draft': ['no style of the draft says it', '', 'draft again'],
+  'refused in the draft': ['refused in the draft', '', 'take: yes'],
+  taken: ['another style of the draft takes it: {by}', '', ''],
+  gone: ['the source changed since the draft, and it is no longer there', '', 'draft again'],
+} as const;
