@@ -1,6 +1,7 @@
 // `acervus.json`: optional, checked, never code.
 
 import { z } from 'zod';
+import { budgetsSchema } from '../core/ask/hold/budget-table.js';
 import { boxSchema } from '../core/ask/visit/box-schema.js';
 import { firstIssue, scopeName, sharedPath, tasteName } from '../core/base/choices.js';
 import { UsageError } from '../core/base/usage-error.js';
@@ -68,20 +69,7 @@ export const configSchema = z
       .array(boxSchema)
       .optional()
       .describe('Of a running system: the boxes that hold CSS of one’s own. All else is the platform’s.'),
-    budgets: z
-      .strictObject({
-        inline: z.int().min(0).describe('Declarations in style attributes.'),
-        colours: z.int().min(0).describe('Different colours in your sheets, blocks and style attributes.'),
-        fontSizes: z.int().min(0).describe('Different font sizes there.'),
-        strength: z
-          .string()
-          .regex(/^\d+,\d+,\d+$/, 'expected ids, classes and types, such as 0,2,1')
-          .describe('The strongest selector of your sheets.'),
-        sheetBytes: z.int().min(0).describe('Bytes of sheets that a page loads.'),
-      })
-      .partial()
-      .optional()
-      .describe('What acervus hold lets there be at most.'),
+    budgets: budgetsSchema,
     exclude: globs.optional().describe('Files and folders that are no part of the site.'),
     platform: globs.optional().describe('Sheets, scripts and pages that may not be edited.'),
     theme: globs

@@ -54,7 +54,7 @@ function writtenLines({ families: [family], moved, files }: FamilyDocument, all:
     );
     lines.push(row({ text: `${clean(name).padEnd(width)}  ${said.join('  ')}` }));
   }
-  if (family.rows.length > rows.length) lines.push(more(family.rows.length - rows.length, 'rows, --all'));
+  if (family.rows.length > rows.length) lines.push(more(family.rows.length - rows.length, '--all', 'rows'));
   lines.push(heading('Rules'));
   lines.push(
     row({ count: family.rules.length, mark: 'made', text: 'written' }),

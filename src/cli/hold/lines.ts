@@ -1,7 +1,7 @@
 // How the gate is shown to a person.
 
 import type { HoldDocument } from '../../commands/hold/document.js';
-import { HOLD_FILE } from '../../core/ask/hold/index.js';
+import { BUDGETS, HOLD_FILE } from '../../core/ask/hold/index.js';
 import { showPlace } from '../../core/base/source.js';
 import { onSite } from '../shared/moved-lines.js';
 import { amber, clean, dim, grouped, heading, more, next, row } from '../shared/paper.js';
@@ -18,14 +18,6 @@ const WORDS: Readonly<Record<Kind, readonly [string, string]>> = {
   'unnamed colour': ['colour without a name', 'colours without a name'],
   importance: ['!important', 'times !important'],
   'id in a selector': ['id in a selector', 'ids in selectors'],
-};
-
-const BUDGETS: Readonly<Record<HoldDocument['budgets'][number]['name'], string>> = {
-  inline: 'declarations in style attributes',
-  colours: 'different colours',
-  fontSizes: 'different font sizes',
-  strength: 'strongest selector',
-  sheetBytes: 'bytes of sheets on one page',
 };
 
 export function holdLines(folder: string, document: HoldDocument, all: boolean): string[] {
@@ -58,7 +50,7 @@ export function holdLines(folder: string, document: HoldDocument, all: boolean):
       row({
         count: /^\d+$/.test(spent) ? Number(spent) : spent,
         mark: over ? 'broken' : 'kept',
-        text: `${BUDGETS[name]}  ${dim(`at most ${allowed}`)}`,
+        text: `${BUDGETS[name].words}  ${dim(`at most ${allowed}`)}`,
         place: over && at !== undefined ? clean(at) : '',
       }),
     );

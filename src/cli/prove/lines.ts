@@ -60,7 +60,7 @@ export function proveLines(
         lines.push(...differenceLines(difference, live === undefined ? STATES : LIVE_STATES));
       if (!all && own.length > 5) lines.push(more(own.length - 5, '--all'));
     }
-    if (!all && pages.size > 10) lines.push(more(pages.size - 10, 'pages, --all'));
+    if (!all && pages.size > 10) lines.push(more(pages.size - 10, '--all', 'pages'));
   }
   lines.push(...assumptionLines(document.assumptions, all));
   if (browser !== undefined) return [...lines, ...browserLines(browser)];
@@ -174,7 +174,8 @@ function browserLines({ pages, nodes, views, report }: BrowserProof): string[] {
         }),
       );
   }
-  if (different.length > MOST_SHOWN) lines.push(more(different.length - MOST_SHOWN, 'pages, in the report'));
+  if (different.length > MOST_SHOWN)
+    lines.push(more(different.length - MOST_SHOWN, 'in the report', 'pages'));
   lines.push(row({ text: dim(`compared: ${grouped(nodes)} nodes, box and every computed value`) }));
   lines.push(next(report, 'shows every page, before and after'));
   return lines;

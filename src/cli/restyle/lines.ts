@@ -24,7 +24,7 @@ export function restyleLines(folder: string, { document, result }: RestyleResult
       }),
     );
   if (document.rules.length > rules.length)
-    lines.push(more(document.rules.length - rules.length, 'places, --all'));
+    lines.push(more(document.rules.length - rules.length, '--all', 'places'));
   lines.push(heading('Moved', `of ${grouped(result.proof.meant)} that the selector matches`));
   lines.push(...movedLines(moved, all));
   lines.push(...unmovedLines(result.unmoved));

@@ -17,7 +17,7 @@ export function movedLines(
   const lines = [row({ count: elements, mark, text: elementsOn(elements, pages.length) })];
   for (const { path, elements: own } of shown) lines.push(row({ count: own, text: dim(clean(path)) }));
   if (pages.length > shown.length)
-    lines.push(row({ text: dim(`and ${grouped(pages.length - shown.length)} more pages: --all`) }));
+    lines.push(row({ text: dim(`${grouped(pages.length - shown.length)} more pages (--all)`) }));
   return lines;
 }
 

@@ -77,8 +77,9 @@ export function next(command: string, why: string): string {
   return `\n${pc.gray('next')}  ${pc.bold(clean(command))}  ${pc.gray(why)}`;
 }
 
-export function more(hidden: number, how: string): string {
-  return row({ text: pc.gray(`and ${hidden} more: ${how}`) });
+/** The end of a list that is cut: `12 more pages (--all)`. */
+export function more(hidden: number, how: string, what = ''): string {
+  return row({ text: pc.gray(`${grouped(hidden)} more${what === '' ? '' : ` ${what}`} (${how})`) });
 }
 
 export const dim = pc.gray;

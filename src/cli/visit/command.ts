@@ -4,6 +4,7 @@ import type { Command } from 'commander';
 import type { VisitOptions } from '../../commands/visit/visit.js';
 import { BLOCK_SELECTOR } from '../../core/ask/visit/block-selector.js';
 import { UsageError } from '../../core/base/usage-error.js';
+import { USUAL } from '../../site/visiting/options.js';
 import { readWhole } from '../shared/numbers.js';
 import type { ShowFlags } from '../shared/present.js';
 import type { Act } from '../shared/terminal.js';
@@ -34,7 +35,7 @@ export function defineVisit(program: Command, act: Act): void {
     .description('bring the pages of a running system into a folder, to be asked, overridden and proven')
     .argument('[from]', 'an address, a sitemap, a file with an address a line, or a .har file')
     .argument('[folder]', 'where to; without an address: a folder to visit again')
-    .option('--pages <n>', 'the most pages (default: 500)')
+    .option('--pages <n>', `the most pages (default: ${USUAL.pages})`)
     .option('--depth <n>', 'so many links behind each other')
     .option('--match <pattern>', 'only pages whose path is like this; may be said again', again)
     .option('--skip <pattern>', 'no pages whose path is like this; may be said again', again)
@@ -50,11 +51,11 @@ export function defineVisit(program: Command, act: Act): void {
     .option('--cookies <file>', 'cookies to send, in Netscape’s form; never shown, never kept')
     .option('--headers <file>', 'headers to send, "name: value" a line; never shown, never kept')
     .option('--ignore-robots', 'visit what robots.txt asks to leave alone')
-    .option('--at-once <n>', 'requests at a time (default: 4)')
-    .option('--pause <ms>', 'between requests (default: 100; 0 for this machine and its house)')
-    .option('--requests <n>', 'no more requests (default: 10000)')
-    .option('--megabytes <n>', 'no more to fetch (default: 500)')
-    .option('--seconds <n>', 'no longer (default: 3600)')
+    .option('--at-once <n>', `requests at a time (default: ${USUAL.atOnce})`)
+    .option('--pause <ms>', `between requests (default: ${USUAL.pause}; 0 for this machine and its house)`)
+    .option('--requests <n>', `no more requests (default: ${USUAL.bounds.requests})`)
+    .option('--megabytes <n>', `no more to fetch (default: ${USUAL.bounds.bytes / 1_000_000})`)
+    .option('--seconds <n>', `no longer (default: ${USUAL.bounds.seconds})`)
     .option('--json', 'print one JSON document')
     .addHelpText(
       'after',

@@ -1,7 +1,7 @@
 // The document of `acervus hold --json`.
 
 import { z } from 'zod';
-import { DEBT_KINDS } from '../../core/ask/hold/index.js';
+import { BUDGET_NAMES, DEBT_KINDS } from '../../core/ask/hold/index.js';
 import { type DocumentOf, place } from '../shared/document-parts.js';
 
 export const holdDocument = z
@@ -29,7 +29,7 @@ export const holdDocument = z
     held: z.array(z.strictObject({ kind: z.enum(DEBT_KINDS), count: z.int(), less: z.int() })),
     budgets: z.array(
       z.strictObject({
-        name: z.enum(['inline', 'colours', 'fontSizes', 'strength', 'sheetBytes']),
+        name: z.enum(BUDGET_NAMES),
         allowed: z.string(),
         spent: z.string(),
         over: z.boolean(),

@@ -1,6 +1,7 @@
 // The document of `acervus survey --json`.
 
 import { z } from 'zod';
+import { FINDING_KINDS } from '../../core/stock/findings.js';
 import { builtBy, type DocumentOf, place } from '../shared/document-parts.js';
 
 const tally = z.strictObject({
@@ -64,7 +65,9 @@ export const surveyDocument = z
         distance: z.number(),
       }),
     ),
-    broken: z.array(z.strictObject({ kind: z.string(), message: z.string(), place, times: z.int() })),
+    broken: z.array(
+      z.strictObject({ kind: z.enum(FINDING_KINDS), message: z.string(), place, times: z.int() }),
+    ),
     unread: z.array(
       z.strictObject({ address: z.string(), why: z.enum(['elsewhere', 'missing']), pages: z.int() }),
     ),

@@ -1,6 +1,7 @@
 // A home for everything that is written in the wrong place, in order of preference: already given, an existing class,
 // existing hooks, a position, a new class; what is left stays, with the reason.
 
+import { getOrInsert, newMap } from '../base/get-or-insert.js';
 import { groupBy } from '../base/group-by.js';
 import { type KeptReason, keptText } from '../base/reasons/index.js';
 import type { SiteModel } from '../cascade/index.js';
@@ -8,9 +9,9 @@ import { inStandardWords } from '../read/hints/index.js';
 import { type CarriedUnit, type Carrier, type SiteScripts, tagsOf } from '../stock/index.js';
 import type { Trace } from '../stock/trace.js';
 import { type ClassOptions, type ScopeTaste, takeClasses } from './by-classes.js';
-import { type HookRule, takeHooks } from './by-hooks.js';
+import { type HookOptions, type HookRule, takeHooks } from './by-hooks.js';
 import { takeKinds } from './by-kinds.js';
-import { type ElementGroup, pagesHolding, takeCensus } from './census.js';
+import { type Census, type ElementGroup, pagesHolding, takeCensus } from './census.js';
 import type { Taste } from './cost.js';
 import { takeExisting } from './existing.js';
 import { takeGiven, takeNames } from './given.js';
@@ -53,107 +54,171 @@ export function findHomes(
   carriers: readonly Carrier[],
   options: SearchOptions,
 ): Search {
-  const banned = carriers.map((carrier) => withRefusals(carrier, options.refused));
   const { trace } = options;
   if (trace !== undefined)
     for (const carrier of carriers)
       for (const unit of carrier.units) if (trace.follows(carrier, unit)) trace.learn(unit.key);
+  const banned = carriers.map((carrier) => withRefusals(carrier, options.refused));
   if (banned.every(({ units }) => units.every(({ objection }) => objection !== undefined)))
     return { styles: [], kept: banned.flatMap(keptWith) };
   const census = takeCensus(model, banned);
-  const trials = new Trials(model.table.truths, options.shared);
+  const task: Task = {
+    model,
+    scripts,
+    banned,
+    census,
+    options,
+    ...howToTry(model, scripts, census, options),
+  };
+  const found: FoundHomes = {
+    given: [],
+    existing: [],
+    selectors: [],
+    positions: [],
+    classes: [],
+    refused: new Map(),
+  };
+  for (const pass of PASSES) pass(task, found);
+  const styles = stylesOf(task, found)
+    .map((style) => inPlainWords(style, model))
+    .map((style) => (options.scope === 'page' ? onItsPage(style) : style));
+  const kept = keptOf(task, found);
+  if (trace !== undefined) tellSearch(styles, kept, trace);
+  return {
+    styles: mostFirst(styles.filter(({ members }) => members.length > 0)),
+    kept: kept.filter(isWritten),
+  };
+}
+
+interface Task {
+  readonly model: SiteModel;
+  readonly scripts: SiteScripts;
+  /** Tags with what the proof has taken back refused. */
+  readonly banned: readonly Carrier[];
+  readonly census: Census;
+  readonly options: SearchOptions;
+  readonly trials: Trials;
+  readonly order: RuleOrder;
+  readonly hookOptions: HookOptions;
+}
+
+/** What the passes have found so far. */
+interface FoundHomes {
+  readonly given: ReturnType<typeof takeGiven>;
+  readonly existing: ReturnType<typeof takeExisting>;
+  readonly selectors: HookRule[];
+  readonly positions: HookRule[];
+  readonly classes: ReturnType<typeof takeClasses>;
+  /** Why a class was not made. */
+  readonly refused: Map<ElementGroup, Map<CarriedUnit, KeptReason>>;
+}
+
+type Pass = (task: Task, found: FoundHomes) => void;
+
+/** In order of preference: each leaves less to the next. */
+const PASSES: readonly Pass[] = [
+  ({ census }, { given }) => given.push(...takeGiven(census)),
+  ({ census, model, scripts, options }, { given, existing }) => {
+    existing.push(...takeExisting(census, model, scripts, options.themes));
+    // The parts of what wears a class now may have their styles by it.
+    if (existing.length > 0) given.push(...takeGiven(census));
+  },
+  ({ census, hookOptions }, { selectors }) => selectors.push(...takeHooks(census, hookOptions)),
+  ({ census, hookOptions }, { selectors, positions }) => {
+    positions.push(...takePositions(census, hookOptions));
+    // What a position sets apart is no obstacle any more.
+    if (positions.length > 0) selectors.push(...takeHooks(census, hookOptions));
+  },
+  ({ census, hookOptions }, { selectors }) => selectors.push(...takeKinds(census, hookOptions)),
+  (task, found) => found.classes.push(...takeClasses(task.census, classOptions(task, found))),
+  (task, found) => {
+    const { census, options, hookOptions, banned } = task;
+    if (!options.outdated) return;
+    const once = { atLeast: 1, keys: oldKeys(banned) };
+    found.selectors.push(...takeHooks(census, { ...hookOptions, ...once }));
+    found.classes.push(...takeClasses(census, { ...classOptions(task, found), ...once }));
+  },
+  ({ census }, { given }) => given.push(...takeNames(census)),
+];
+
+/** How a rule is tried, and which are not to be. */
+function howToTry(
+  model: SiteModel,
+  scripts: SiteScripts,
+  census: Census,
+  { atLeast, shared, refused, strangers, trace }: SearchOptions,
+): Pick<Task, 'trials' | 'order' | 'hookOptions'> {
+  const trials = new Trials(model.table.truths, shared);
   const order = new RuleOrder();
-  const kept: Kept[] = [];
-  const refused = new Map<ElementGroup, Map<CarriedUnit, KeptReason>>();
-  const styles: Style[] = [];
-  const given = takeGiven(census);
-  const existing = takeExisting(census, model, scripts, options.themes);
-  // The parts of what wears a class now may have their styles by it.
-  if (existing.length > 0) given.push(...takeGiven(census));
   const made = scripts.madeOn(model.pages);
   const isUnseen = reachesUnseen(model, census);
-  const hookOptions = {
-    atLeast: options.atLeast,
-    trials,
-    order,
-    isRefused: (selector: string, key: string) =>
-      options.refused.has(ruleItem(selector, key)) ||
+  const hookOptions: HookOptions = {
+    ...{ atLeast, trials, order, trace },
+    isRefused: (selector, key) =>
+      refused.has(ruleItem(selector, key)) ||
       isUnseen(selector) ||
       mayMatchMade(selector, made) ||
-      options.strangers.some((text) => mayMatchIn(selector, text)),
-    isMoved: (group: ElementGroup) => [...pagesHolding(group, census)].some((page) => scripts.movesOn(page)),
-    trace: options.trace,
+      strangers.some((text) => mayMatchIn(selector, text)),
+    isMoved: (group) => [...pagesHolding(group, census)].some((page) => scripts.movesOn(page)),
   };
-  const found = takeHooks(census, hookOptions);
-  const positions = grouped(takePositions(census, hookOptions));
-  // What a position sets apart is no obstacle any more.
-  if (positions.length > 0) found.push(...takeHooks(census, hookOptions));
-  found.push(...takeKinds(census, hookOptions));
-  const classOptions: ClassOptions = {
-    atLeast: options.atLeast,
-    taste: options.taste,
-    scope: options.scope,
-    trials,
-    order,
+  return { trials, order, hookOptions };
+}
+
+function classOptions({ options, trials, order }: Task, { refused }: FoundHomes): ClassOptions {
+  const { atLeast, taste, scope } = options;
+  return {
+    ...{ atLeast, taste, scope, trials, order },
     partOf: (units) => partOf(units.flatMap(({ declarations }) => declarations)),
     refuse: (group, units, reason) => {
-      const known = refused.get(group) ?? new Map<CarriedUnit, KeptReason>();
+      const known = getOrInsert(refused, group, newMap<CarriedUnit, KeptReason>);
       for (const unit of units) known.set(unit, reason);
-      refused.set(group, known);
     },
   };
-  const classes = takeClasses(census, classOptions);
-  if (options.outdated) {
-    const once = { atLeast: 1, keys: oldKeys(banned) };
-    found.push(...takeHooks(census, { ...hookOptions, ...once }));
-    classes.push(...takeClasses(census, { ...classOptions, ...once }));
-  }
-  const hooks = grouped(found);
-  given.push(...takeNames(census));
-  for (const group of groupBy(given, ({ unit }) => `${unit.from.kind} ${unit.key}`).values())
-    styles.push(styleOf({ kind: 'already given' }, group, order.next('elements')));
-  for (const group of groupBy(existing, ({ name }) => name).values()) {
-    const units = group[0]!.units;
-    styles.push(
-      styleOf(
-        { kind: 'existing class', name: group[0]!.name, because: group[0]!.because },
-        group.flatMap(({ group, units: own }) => own.map((unit) => ({ group, unit }))),
-        order.next('components'),
-        units,
-      ),
-    );
-  }
-  for (const rules of [...hooks, ...positions]) styles.push(hookStyle(rules));
-  for (const rule of classes) {
+}
+
+/** What was found, as styles: their rules in the order in which they are to stand. */
+function stylesOf({ census, trials, order }: Task, found: FoundHomes): Style[] {
+  const selectors = grouped(found.selectors);
+  const positions = grouped(found.positions);
+  const given = [...groupBy(found.given, ({ unit }) => `${unit.from.kind} ${unit.key}`).values()].map(
+    (group) => styleOf({ kind: 'already given' }, group, order.next('elements')),
+  );
+  const existing = [...groupBy(found.existing, ({ name }) => name).values()].map((uses) => {
+    const [{ name, because, units }] = uses as [(typeof uses)[number]];
+    const pairs = uses.flatMap(({ group, units: own }) => own.map((unit) => ({ group, unit })));
+    return styleOf({ kind: 'existing class', name, because }, pairs, order.next('components'), units);
+  });
+  const classes = found.classes.map((rule): Style => {
     const pairs = rule.members.flatMap((group) =>
       rule.units.flatMap((unit) => unitsLike(group, unit).map((own) => ({ group, unit: own }))),
     );
     const style = styleOf({ kind: 'new class', scope: rule.scope }, pairs, rule.order, rule.units);
     const { strength, part, beats } = rule;
-    styles.push({ ...style, strength, part, beats, instead: whyNoHook(census, rule, trials, order) });
-  }
-  for (const group of census.groups) {
-    const reasons = refused.get(group);
-    for (const carrier of group.carriers) {
-      group.units.forEach((unit, at) => {
-        if (!group.left.has(unit)) return;
-        const reason = unit.objection ?? reasons?.get(unit) ?? { kind: 'left over' };
-        kept.push({ carrier, unit: carrier.units[at]!, reason });
-      });
-    }
-  }
+    return { ...style, strength, part, beats, instead: whyNoHook(census, rule, trials, order) };
+  });
+  return [...given, ...existing, ...[...selectors, ...positions].map(hookStyle), ...classes];
+}
+
+/** What stays where it is, with its reason. */
+function keptOf({ census, banned }: Task, { refused }: FoundHomes): Kept[] {
+  const left = census.groups.flatMap((group) =>
+    group.carriers.flatMap((carrier) =>
+      group.units.flatMap((unit, at): Kept[] => {
+        if (!group.left.has(unit)) return [];
+        const reason = unit.objection ?? refused.get(group)?.get(unit) ?? { kind: 'left over' };
+        return [{ carrier, unit: carrier.units[at]!, reason }];
+      }),
+    ),
+  );
   const counted = new Set(census.groups.flatMap((group) => group.carriers));
-  for (const carrier of banned) if (!counted.has(carrier)) kept.push(...keptWith(carrier));
-  for (const [at, style] of styles.entries()) styles[at] = inPlainWords(style, model);
-  if (options.scope === 'page') for (const [at, style] of styles.entries()) styles[at] = onItsPage(style);
-  if (trace !== undefined) tellSearch(styles, kept, trace);
+  return [...left, ...banned.filter((carrier) => !counted.has(carrier)).flatMap(keptWith)];
+}
+
+function mostFirst(styles: readonly Style[]): Style[] {
   const taken = new Map(styles.map((style) => [style, takenOut(style.members)]));
-  const bySaving = (a: Style, b: Style): number =>
-    taken.get(b)! - taken.get(a)! || (a.keys.join() < b.keys.join() ? -1 : 1);
-  return {
-    styles: styles.filter(({ members }) => members.length > 0).sort(bySaving),
-    kept: kept.filter(isWritten),
-  };
+  return [...styles].sort(
+    (a, b) => taken.get(b)! - taken.get(a)! || (a.keys.join() < b.keys.join() ? -1 : 1),
+  );
 }
 
 function isWritten({ reason }: Kept): boolean {

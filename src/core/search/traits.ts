@@ -91,166 +91,139 @@ const SIDES: ReadonlyMap<string, string> = new Map([
   ['right', 'after'],
 ]);
 
+/** What a value says of a property, in a word. In: the value in small letters. */
+type Telling = (text: string) => Trait | undefined;
+
+/** By property, what its values are called. */
+const TRAITS: ReadonlyMap<string, Telling> = new Map<string, Telling>([
+  ...each('background background-color', groundTrait),
+  ['color', textColour],
+  ['display', (text) => (text === 'none' ? told('hidden', 10) : told(dashed(text), 6))],
+  ...each('text-align float', (text) =>
+    told(text.endsWith('center') ? 'centred' : text.replace('-webkit-', ''), 7),
+  ),
+  ['vertical-align', (text) => told(`align-${text.replace(/[^a-z0-9]+/g, '-')}`, 5)],
+  ['font-weight', (text) => told(BOLD.has(text) ? 'bold' : 'plain', 6)],
+  ['font-style', (text) => told(text, 6)],
+  ['font-size', sizeTrait],
+  ...each('font-family font', (text) => told(text.includes('mono') ? 'mono' : 'typeface', 4)),
+  ['text-transform', (text) => told(text === 'uppercase' ? 'caps' : text, 6)],
+  ['text-decoration', (text) => told(text === 'none' ? 'undecorated' : firstWord(text), 5)],
+  ['letter-spacing', () => told('spaced', 4)],
+  ['white-space', (text) => (text === 'nowrap' ? told('unbroken', 6) : told(dashed(text), 4))],
+  ['fill', (text) => drawnTrait(text, 'filled')],
+  ['stroke', (text) => drawnTrait(text, 'drawn')],
+  ['stroke-width', (text) => told(`stroke-${amountWord(text) ?? 'width'}`, 4)],
+  ['opacity', () => told('faded', 7)],
+  ['border-radius', () => told('rounded', 5)],
+  ['box-shadow', () => told('raised', 6)],
+  ['cursor', (text) => told(dashed(text), 3)],
+  ...each('list-style list-style-type', (text) =>
+    told(text === 'none' ? 'unmarked' : `marked-${firstWord(text)}`, 6),
+  ),
+  ['clear', () => told('clear', 5)],
+  ['line-height', () => told('leading', 3)],
+  ['position', (text) => told(text, 5)],
+  ...each('overflow overflow-x overflow-y', (text) => told(text === 'hidden' ? 'clipped' : 'scrolling', 4)),
+  ...each('flex flex-grow flex-shrink', (text) => told(/^(0|none)\b/.test(text) ? 'rigid' : 'grow', 4)),
+  ['flex-direction', (text) => told(placeWord(text), 5)],
+  ...each('flex-flow flex-wrap', (text) => told(wrapWord(text), 3)),
+  ['justify-content', (text) => told(spreadWord(text), 4)],
+  ['align-items', (text) => told(`align-${placeWord(text)}`, 3)],
+  ['place-items', (text) => told(`place-${placeWord(text)}`, 3)],
+  ...each('align-self justify-self', (text) => told(`self-${placeWord(text)}`, 3)),
+  ...each('gap column-gap row-gap grid-gap', () => told('gapped', 2)),
+]);
+
+const BOLD = new Set(['bold', 'bolder', '600', '700', '800', '900']);
+
 function traitOf({ property, value }: Declaration): Trait | undefined {
   const text = value.toLowerCase();
-  const amount = amountWord(text);
-  const side = /-(top|right|bottom|left)$/.exec(property)?.[1];
-  switch (property) {
-    case 'background':
-    case 'background-color': {
-      const colour = colourWord(firstColour(text) ?? text) ?? variableWord(text);
-      if (colour !== undefined) return { word: `on-${colour}`, weight: 9 };
-      return text.includes('gradient')
-        ? { word: 'shaded', weight: 8 }
-        : text.includes('url(')
-          ? { word: 'pictured', weight: 8 }
-          : { word: 'backed', weight: 4 };
-    }
-    case 'color': {
-      const colour = colourWord(text) ?? variableWord(text);
-      // Which one it is, its name does not tell.
-      if (colour === undefined) return text.startsWith('var(') ? { word: 'coloured', weight: 3 } : undefined;
-      return { word: colour, weight: 8 };
-    }
-    case 'display':
-      return text === 'none'
-        ? { word: 'hidden', weight: 10 }
-        : { word: text.replace(/[^a-z]+/g, '-'), weight: 6 };
-    case 'text-align':
-    case 'float':
-      return {
-        word: /center$/.test(text) ? 'centred' : text.replace('-webkit-', ''),
-        weight: 7,
-      };
-    case 'vertical-align':
-      return { word: `align-${text.replace(/[^a-z0-9]+/g, '-')}`, weight: 5 };
-    case 'font-weight':
-      return { word: /^(bold|bolder|[6-9]00)$/.test(text) ? 'bold' : 'plain', weight: 6 };
-    case 'font-style':
-      return { word: text, weight: 6 };
-    case 'font-size':
-      return sizeTrait(text, amount);
-    case 'font-family':
-    case 'font':
-      return { word: text.includes('mono') ? 'mono' : 'typeface', weight: 4 };
-    case 'text-transform':
-      return { word: text === 'uppercase' ? 'caps' : text, weight: 6 };
-    case 'text-decoration':
-      return {
-        word: text === 'none' ? 'undecorated' : text.split(' ')[0]!.replace(/[^a-z-]/g, ''),
-        weight: 5,
-      };
-    case 'letter-spacing':
-      return { word: 'spaced', weight: 4 };
-    case 'white-space':
-      return text === 'nowrap'
-        ? { word: 'unbroken', weight: 6 }
-        : { word: text.replace(/[^a-z]+/g, '-'), weight: 4 };
-    case 'fill':
-    case 'stroke': {
-      const colour = colourWord(text) ?? variableWord(text);
-      const verb = property === 'fill' ? 'filled' : 'drawn';
-      return {
-        word: text === 'none' ? `un${verb}` : colour === undefined ? verb : `${verb}-${colour}`,
-        weight: 7,
-      };
-    }
-    case 'stroke-width':
-      return { word: `stroke-${amount ?? 'width'}`, weight: 4 };
-    case 'opacity':
-      return { word: 'faded', weight: 7 };
-    case 'border-radius':
-      return { word: 'rounded', weight: 5 };
-    case 'box-shadow':
-      return { word: 'raised', weight: 6 };
-    case 'cursor':
-      return { word: text.replace(/[^a-z]+/g, '-'), weight: 3 };
-    case 'list-style':
-    case 'list-style-type':
-      return {
-        word: text === 'none' ? 'unmarked' : `marked-${text.split(' ')[0]!.replace(/[^a-z-]/g, '')}`,
-        weight: 6,
-      };
-    case 'clear':
-      return { word: 'clear', weight: 5 };
-    case 'line-height':
-      return { word: 'leading', weight: 3 };
-    case 'position':
-      return { word: text, weight: 5 };
-    case 'overflow':
-    case 'overflow-x':
-    case 'overflow-y':
-      return { word: text === 'hidden' ? 'clipped' : 'scrolling', weight: 4 };
-    default:
-  }
-  const row = rowTrait(property, text);
-  if (row !== undefined) return row;
-  if (/^border/.test(property)) {
-    if (/^(none|0)/.test(text)) return { word: 'unframed', weight: 4 };
-    return { word: side === undefined ? 'framed' : `line-${SIDES.get(side)}`, weight: 6 };
-  }
-  if (property.startsWith('padding'))
-    return {
-      word: text === '0' ? 'flush' : side === undefined ? 'padded' : `padded-${SIDES.get(side)}`,
-      weight: 4,
-    };
-  if (property.startsWith('margin'))
-    return {
-      word: marginWord(text, side),
-      weight: 4,
-    };
-  const short = /^(?:(min|max)-)?(width|height)$/.exec(property);
-  if (short !== null)
-    return {
-      word: [short[1], short[2] === 'width' ? 'wide' : 'high', amount].filter(Boolean).join('-'),
-      weight: 5,
-    };
-  return { word: property.replace(/^-+|[^a-z-]/g, ''), weight: 2 };
+  const own = TRAITS.get(property);
+  return own === undefined ? boxTrait(property, text) : own(text);
 }
 
-/** What a flexible row or column does with what is in it, or does in one. */
-function rowTrait(property: string, text: string): Trait | undefined {
-  const place = text.replace(/^flex-/, '').replace(/[^a-z]+/g, '-');
-  switch (property) {
-    case 'flex':
-    case 'flex-grow':
-    case 'flex-shrink':
-      return { word: /^(0|none)\b/.test(text) ? 'rigid' : 'grow', weight: 4 };
-    case 'flex-direction':
-      return { word: place, weight: 5 };
-    case 'flex-flow':
-    case 'flex-wrap':
-      return { word: /nowrap/.test(text) ? 'unwrapped' : /wrap/.test(text) ? 'wrapping' : place, weight: 3 };
-    case 'justify-content':
-      return {
-        word: /^space-/.test(text) ? 'spread' : place === 'center' ? 'centred' : `packed-${place}`,
-        weight: 4,
-      };
-    case 'align-items':
-      return { word: `align-${place}`, weight: 3 };
-    case 'place-items':
-      return { word: `place-${place}`, weight: 3 };
-    case 'align-self':
-    case 'justify-self':
-      return { word: `self-${place}`, weight: 3 };
-    case 'gap':
-    case 'column-gap':
-    case 'row-gap':
-    case 'grid-gap':
-      return { word: 'gapped', weight: 2 };
-    default:
-      return undefined;
-  }
+function each(properties: string, telling: Telling): [string, Telling][] {
+  return properties.split(' ').map((property) => [property, telling]);
 }
 
-function marginWord(text: string, side: string | undefined): string {
-  if (/auto/.test(text)) return 'middle';
-  const word = /^0(px)?$/.test(text) ? 'tight' : 'apart';
-  return side === undefined ? word : `${word}-${SIDES.get(side)}`;
+function told(word: string, weight: number): Trait {
+  return { word, weight };
+}
+
+/** A value as one word. */
+function dashed(text: string): string {
+  return text.replace(/[^a-z]+/g, '-');
+}
+
+function firstWord(text: string): string {
+  return text.split(' ')[0]!.replace(/[^a-z-]/g, '');
+}
+
+function groundTrait(text: string): Trait {
+  const colour = colourWord(firstColour(text) ?? text) ?? variableWord(text);
+  if (colour !== undefined) return told(`on-${colour}`, 9);
+  if (text.includes('gradient')) return told('shaded', 8);
+  return text.includes('url(') ? told('pictured', 8) : told('backed', 4);
+}
+
+function textColour(text: string): Trait | undefined {
+  const colour = colourWord(text) ?? variableWord(text);
+  if (colour !== undefined) return told(colour, 8);
+  // Which one it is, its name does not tell.
+  return text.startsWith('var(') ? told('coloured', 3) : undefined;
+}
+
+function drawnTrait(text: string, verb: string): Trait {
+  const colour = colourWord(text) ?? variableWord(text);
+  return told(text === 'none' ? `un${verb}` : colour === undefined ? verb : `${verb}-${colour}`, 7);
+}
+
+/** Borders, space around and inside, sizes; of anything else its own name. */
+function boxTrait(property: string, text: string): Trait {
+  const last = property.slice(property.lastIndexOf('-') + 1);
+  const side = property.includes('-') ? SIDES.get(last) : undefined;
+  const behind = side === undefined ? '' : `-${side}`;
+  if (property.startsWith('border')) {
+    if (/^(none|0)/.test(text)) return told('unframed', 4);
+    return told(side === undefined ? 'framed' : `line-${side}`, 6);
+  }
+  if (property.startsWith('padding')) return told(text === '0' ? 'flush' : `padded${behind}`, 4);
+  if (property.startsWith('margin')) return told(marginWord(text, behind), 4);
+  const bound = property.startsWith('min-') || property.startsWith('max-') ? property.slice(0, 3) : undefined;
+  const size = bound === undefined ? property : property.slice(4);
+  if (size === 'width' || size === 'height') {
+    const parts = [bound, size === 'width' ? 'wide' : 'high', amountWord(text)];
+    return told(parts.filter(Boolean).join('-'), 5);
+  }
+  return told(property.replace(/^-+|[^a-z-]/g, ''), 2);
+}
+
+/** Where a flexible row or column puts what is in it. */
+function placeWord(text: string): string {
+  return dashed(text.replace(/^flex-/, ''));
+}
+
+function wrapWord(text: string): string {
+  if (text.includes('nowrap')) return 'unwrapped';
+  return text.includes('wrap') ? 'wrapping' : placeWord(text);
+}
+
+function spreadWord(text: string): string {
+  if (text.startsWith('space-')) return 'spread';
+  const place = placeWord(text);
+  return place === 'center' ? 'centred' : `packed-${place}`;
+}
+
+/** In: `behind`, the side. */
+function marginWord(text: string, behind: string): string {
+  if (text.includes('auto')) return 'middle';
+  return `${text === '0' || text === '0px' ? 'tight' : 'apart'}${behind}`;
 }
 
 /** Against the usual 16 pixels: clearly smaller or larger has a word, the rest its amount. */
-function sizeTrait(text: string, amount: string | undefined): Trait {
+function sizeTrait(text: string): Trait {
+  const amount = amountWord(text);
   const match = /^([0-9.]+)(px|%|em|rem|pt)$/.exec(text);
   const per = new Map([
     ['px', 1 / 16],

@@ -2,22 +2,28 @@
 
 import { comparePlaces, type Place } from '../base/source.js';
 
-export type FindingKind =
-  | 'doubled attribute'
-  | 'id used twice'
-  | 'class without a rule'
-  | 'dot in a class attribute'
-  | 'name in an expression'
-  | 'half a state pair'
-  | 'rule without a use'
-  | 'unknown property'
-  | 'unfitting value'
-  | 'lost brace'
-  | 'not a declaration'
-  | 'invalid selector'
-  | 'missing sheet'
-  | 'no sheet found'
-  | 'late import';
+/** By kind, what several of it are called. */
+export const FINDINGS = {
+  'doubled attribute': 'doubled attributes',
+  'id used twice': 'ids used twice',
+  'class without a rule': 'classes without a rule',
+  'dot in a class attribute': 'dots in class attributes',
+  'name in an expression': 'names in expressions',
+  'half a state pair': 'halves of a pair of states',
+  'rule without a use': 'unused rules',
+  'unknown property': 'unknown properties',
+  'unfitting value': 'unfitting values',
+  'lost brace': 'lost braces',
+  'not a declaration': 'texts that are no declarations',
+  'invalid selector': 'invalid selectors',
+  'missing sheet': 'missing sheets',
+  'no sheet found': 'sheets that are not found',
+  'late import': 'late imports',
+} as const;
+
+export type FindingKind = keyof typeof FINDINGS;
+
+export const FINDING_KINDS = Object.keys(FINDINGS) as [FindingKind, ...FindingKind[]];
 
 export interface Finding {
   readonly kind: FindingKind;

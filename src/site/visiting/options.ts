@@ -9,8 +9,17 @@ export interface Bounds {
   readonly seconds: number;
 }
 
+/** What a visit is held to where nobody says otherwise. */
+export const USUAL = {
+  pages: 500,
+  atOnce: 4,
+  /** Milliseconds between requests; none for this machine and its house. */
+  pause: 100,
+  bounds: { requests: 10_000, bytes: 500_000_000, seconds: 3600 },
+} as const satisfies { readonly bounds: Bounds; readonly [name: string]: unknown };
+
 export interface VisitOptions {
-  /** The most pages; 500 without. */
+  /** The most pages; as `USUAL` says without. */
   readonly pages?: number | undefined;
   /** Links to follow, one behind the other; any number without. */
   readonly depth?: number | undefined;
@@ -21,10 +30,9 @@ export interface VisitOptions {
   readonly ignoreRobots?: boolean | undefined;
   /** Fonts and pictures too. */
   readonly all?: boolean | undefined;
-  /** Requests at a time, 4 without; milliseconds between two. */
+  /** Requests at a time; milliseconds between two. */
   readonly atOnce?: number | undefined;
   readonly pause?: number | undefined;
-  /** 10,000 requests, 500 MB and an hour without. */
   readonly bounds?: Partial<Bounds> | undefined;
   /** Take pages as the installed Chromium shows them, after their scripts; at these widths. */
   readonly browser?: boolean | undefined;

@@ -24,7 +24,7 @@ import { leadsInside } from './hosts.js';
 import { dropFile, keepManifest, LAST_VISIT, openKeeping, setAside } from './keeper.js';
 import { MANIFEST, type Manifest, readManifest } from './manifest.js';
 import { goneFiles, manifestOf } from './manifest-of.js';
-import type { Bounds, VisitOptions } from './options.js';
+import { type Bounds, USUAL, type VisitOptions } from './options.js';
 import { configOf, settleOwn } from './own-boxes.js';
 import { readRobots } from './robots.js';
 import { ArchiveSource, NotHad, type Source } from './source.js';
@@ -73,8 +73,6 @@ export interface VisitResult {
   readonly goesOn: boolean;
 }
 
-const USUAL_BOUNDS: Bounds = { requests: 10_000, bytes: 500_000_000, seconds: 3600 };
-const USUAL_PAGES = 500;
 const SAVE_EVERY = 2000;
 
 /** What is brought from, and how. */
@@ -130,16 +128,16 @@ async function visitInto(
 }
 
 async function wayTo(start: Start, origin: string, options: VisitTask): Promise<Way> {
-  const bounds = { ...USUAL_BOUNDS, ...options.bounds };
+  const bounds = { ...USUAL.bounds, ...options.bounds };
   const credentials = new CredentialJar(options, origin);
-  const atOnce = options.atOnce ?? 4;
+  const atOnce = options.atOnce ?? USUAL.atOnce;
   if (start.kind === 'archive') {
     const source = new ArchiveSource(start.answers);
     return { source, web: undefined, credentials, bounds, atOnce, pause: 0 };
   }
   const allowsPrivate = await leadsInside(origin);
   // A machine of one's own may be asked as fast as it answers.
-  const pause = options.pause ?? (allowsPrivate ? 0 : 100);
+  const pause = options.pause ?? (allowsPrivate ? 0 : USUAL.pause);
   const agentName = `acervus/${programVersion()}`;
   const web = new Web({ bounds, credentials, atOnce, pause, allowsPrivate, agentName });
   return { source: web, web, credentials, bounds, atOnce, pause };
@@ -288,7 +286,7 @@ function askedOf(options: VisitTask, before: Manifest['asked'] | undefined): Man
   const skip = options.skip ?? before?.skip;
   const widths = options.widths ?? before?.widths;
   return {
-    pages: options.pages ?? before?.pages ?? USUAL_PAGES,
+    pages: options.pages ?? before?.pages ?? USUAL.pages,
     ...(depth === undefined ? {} : { depth }),
     ...(match === undefined ? {} : { match: [...match] }),
     ...(skip === undefined ? {} : { skip: [...skip] }),

@@ -42,7 +42,7 @@ test('what must stay is known before any proof, with its reason', () => {
     'width:{{ share }}%: template text',
     'color:#ff0000: template text',
     'colour:red: not understood',
-    'fill:url(#tide): address',
+    'fill:url(#tide): address in its page',
     'width:calc(1px + 2px: unfinished value',
     'margin:0: -',
     'color:#ff0000: in a template element',
@@ -57,7 +57,11 @@ test('a script of the site holds a property everywhere, a library only where it 
     'own.js': `document.querySelector('p').style.display = '';`,
     'vendor/kit.js': `jump('#tide').style.height = '';`,
   };
-  assert.deepEqual(objections(files), ['height:1px: -', 'height:1px: script', 'display:none: script']);
+  assert.deepEqual(objections(files), [
+    'height:1px: -',
+    'height:1px: script touches',
+    'display:none: script touches',
+  ]);
 });
 
 test('a page with a base address, a policy or no sign of being whole is left alone', () => {

@@ -3,18 +3,8 @@
 import { compileSelectorList, specificityParts } from '../../cascade/index.js';
 import { canonicalProperty, normalColour, normalValue } from '../../read/sheets/index.js';
 import { coloursIn } from '../../stock/index.js';
+import type { BudgetName, Budgets } from './budget-table.js';
 import type { Debt, DebtSheet } from './debts.js';
-
-export interface Budgets {
-  readonly inline?: number | undefined;
-  readonly colours?: number | undefined;
-  readonly fontSizes?: number | undefined;
-  /** `ids,classes,types`. */
-  readonly strength?: string | undefined;
-  readonly sheetBytes?: number | undefined;
-}
-
-export type BudgetName = keyof Budgets;
 
 export interface Spent {
   readonly name: BudgetName;

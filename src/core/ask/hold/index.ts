@@ -1,7 +1,8 @@
 // A gate, hold. In: pages, sheets and what was written down of them. Out: what is new, with the home that it should have had;
 // what may be written down now.
 
-export { type Budgets, type Spent, spentOf } from './budgets.js';
+export { BUDGET_NAMES, BUDGETS, budgetsSchema } from './budget-table.js';
+export { type Spent, spentOf } from './budgets.js';
 export {
   blocksOf,
   classesOf,

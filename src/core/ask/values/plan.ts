@@ -56,7 +56,6 @@ export interface PlanInput {
 }
 
 export function planValues({ model, shared, named: found, tokens: given, texts }: PlanInput): ValuesPlan {
-  const { isOwn } = texts;
   const names = renamingsOf(given, found);
   const renaming = renameNames(model, names, texts);
   const named = found.map((one) => underNewName(one, names));
@@ -65,95 +64,141 @@ export function planValues({ model, shared, named: found, tokens: given, texts }
     value: renamedText(one.value, names),
     sets: new Map([...one.sets].map(([where, value]) => [where, renamedText(value, names)])),
   }));
+  const planning = new ValuesPlanning(model, shared, texts.isOwn, names);
+  planning.refused.push(...renaming.refused, ...doubled(tokens, names));
   const known = new Map(named.map((one) => [one.name, one]));
-  const wasNamed = new Map([...names].map(([from, to]) => [to, from]));
-  const reachIn = (name: string): { elements: number; pages: number } => {
-    const { elements, pages } = reachOf(
-      model,
-      { kind: 'custom property', name: wasNamed.get(name) ?? name },
-      () => false,
-    );
-    return { elements, pages: pages.length };
-  };
-  const edits = new Map<string, Edit[]>();
-  const changes: ValueChange[] = [];
-  const refused = [...renaming.refused, ...doubled(tokens, names)];
-  const fresh: ReadToken[] = [];
-  const newSets = new Map<NamedValue, NewSet[]>();
-  let same = 0;
   for (const token of tokens) {
-    const { property } = token;
-    const old = known.get(property);
-    const { value, sets } = asTheHouseDoes(token, old, named);
-    if (old === undefined) {
-      fresh.push({ ...token, value, sets });
-      changes.push({ property, before: undefined, after: value, elements: 0, pages: 0 });
-      for (const [where, own] of sets)
-        changes.push({ property, where, before: undefined, after: own, elements: 0, pages: 0 });
-      continue;
-    }
-    for (const [where, own] of sets) {
-      const there = old.sets.find((one) => one.where === where);
-      if (there !== undefined && isSame({ kind: old.kind, value: there.value }, own)) continue;
-      const { path } = (there ?? old).place;
-      if (!isOwn(path)) {
-        refused.push({ property, why: refusalText('file not yours', { path }) });
-        continue;
-      }
-      const text = model.sources.sheets.get(path) ?? '';
-      if (there === undefined) addTo(newSets, old, { where, property, value: own });
-      else push(edits, path, [valueEdit(text, there, own)]);
-      changes.push({ property, where, before: there?.value, after: own, ...reachIn(property) });
-    }
-    if (isSame(old, value)) same++;
-    else if (!isOwn(old.place.path))
-      refused.push({ property, why: refusalText('file not yours', { path: old.place.path }) });
-    else {
-      const text = model.sources.sheets.get(old.place.path) ?? '';
-      push(edits, old.place.path, [valueEdit(text, old, value)]);
-      changes.push({ property, before: old.value, after: value, ...reachIn(property) });
-    }
+    const old = known.get(token.property);
+    planning.take({ ...token, ...asTheHouseDoes(token, old, named) }, old);
   }
-  if (fresh.length > 0) {
-    const text = model.sources.sheets.get(shared.path) ?? '';
-    push(edits, shared.path, writeRules(text, shared, freshRules(fresh, shared.path)));
-  }
-  for (const [old, sets] of newSets) {
-    const edit = setsEdit(model, old, sets);
-    if (edit !== undefined) push(edits, old.place.path, [edit]);
-    else refused.push({ property: old.name, why: refusalText('no rule for it', { path: old.place.path }) });
-  }
-  for (const [path, own] of renaming.edits) {
-    // A value that is written anew is written with the new names.
-    const values = edits.get(path) ?? [];
-    push(
-      edits,
-      path,
-      own.filter(({ start, end }) => !values.some((one) => one.start <= start && end <= one.end)),
-    );
-  }
-  const meant = new Set(changes.flatMap(({ property }) => [property, wasNamed.get(property) ?? property]));
-  const { differences } = prove(model, stateAfter(model, edits), {
-    perPage: Number.POSITIVE_INFINITY,
-    ...(names.size === 0
-      ? {}
-      : { scriptsChange: true, renamed: (value: string) => renamedText(value, names) }),
-  });
+  const { edits, changes, same, refused } = planning.finished(renaming.edits);
   const said = new Set(tokens.map(({ property }) => property));
   return {
-    edits,
-    changes,
+    ...{ edits, changes, same, refused },
     renamed: [...names]
       .filter(([from]) => !renaming.refused.some(({ property }) => property === from))
       .map(([from, to]) => ({
         ...{ from, to },
         places: [...renaming.edits.values()].flat().filter(({ text }) => text === to).length,
       })),
-    same,
     unsaid: named.map(({ name }) => name).filter((name) => !said.has(name)),
-    strays: beyondNames(differences, names).filter((one) => one.kind !== 'style' || !meant.has(one.property)),
-    refused,
+    strays: straysOf(model, edits, changes, names),
   };
+}
+
+/** What else would differ than what is meant to change. */
+function straysOf(
+  model: SiteModel,
+  edits: Edits,
+  changes: readonly ValueChange[],
+  names: Renamings,
+): Difference[] {
+  const before = new Map([...names].map(([from, to]) => [to, from]));
+  const meant = new Set(changes.flatMap(({ property }) => [property, before.get(property) ?? property]));
+  const { differences } = prove(model, stateAfter(model, edits), {
+    perPage: Number.POSITIVE_INFINITY,
+    ...(names.size === 0
+      ? {}
+      : { scriptsChange: true, renamed: (value: string) => renamedText(value, names) }),
+  });
+  return beyondNames(differences, names).filter((one) => one.kind !== 'style' || !meant.has(one.property));
+}
+
+/** Collects what the tokens of a file change, one after the other. */
+class ValuesPlanning {
+  readonly edits = new Map<string, Edit[]>();
+  readonly changes: ValueChange[] = [];
+  readonly refused: { property: string; why: string }[] = [];
+  same = 0;
+  readonly #fresh: ReadToken[] = [];
+  readonly #newSets = new Map<NamedValue, NewSet[]>();
+  readonly #before: ReadonlyMap<string, string>;
+
+  constructor(
+    readonly model: SiteModel,
+    readonly shared: SharedSheet,
+    readonly isOwn: (path: string) => boolean,
+    names: Renamings,
+  ) {
+    this.#before = new Map([...names].map(([from, to]) => [to, from]));
+  }
+
+  /** In: a token as the house writes values; what the site has by its name, if anything. */
+  take(token: ReadToken, old: NamedValue | undefined): void {
+    if (old === undefined) this.#takeNew(token);
+    else {
+      for (const [where, value] of token.sets) this.#takeSet(old, where, value);
+      this.#takeValue(old, token.value);
+    }
+  }
+
+  #takeNew(token: ReadToken): void {
+    const { property, value, sets } = token;
+    const unused = { before: undefined, elements: 0, pages: 0 };
+    this.#fresh.push(token);
+    this.changes.push({ property, after: value, ...unused });
+    for (const [where, own] of sets) this.changes.push({ property, where, after: own, ...unused });
+  }
+
+  #takeSet(old: NamedValue, where: string, value: string): void {
+    const property = old.name;
+    const there = old.sets.find((one) => one.where === where);
+    if (there !== undefined && isSame({ kind: old.kind, value: there.value }, value)) return;
+    const { path } = (there ?? old).place;
+    if (!this.#mayWrite(property, path)) return;
+    if (there === undefined) addTo(this.#newSets, old, { where, property, value });
+    else push(this.edits, path, [valueEdit(this.#textOf(path), there, value)]);
+    this.changes.push({ property, where, before: there?.value, after: value, ...this.#reachOf(property) });
+  }
+
+  #takeValue(old: NamedValue, value: string): void {
+    const { name: property, place } = old;
+    if (isSame(old, value)) this.same++;
+    else if (this.#mayWrite(property, place.path)) {
+      push(this.edits, place.path, [valueEdit(this.#textOf(place.path), old, value)]);
+      this.changes.push({ property, before: old.value, after: value, ...this.#reachOf(property) });
+    }
+  }
+
+  /** In: edits that rename. A value that is written anew is written with the new names. */
+  finished(renaming: Edits): this {
+    const { path } = this.shared;
+    if (this.#fresh.length > 0)
+      push(this.edits, path, writeRules(this.#textOf(path), this.shared, freshRules(this.#fresh, path)));
+    for (const [old, sets] of this.#newSets) {
+      const edit = setsEdit(this.model, old, sets);
+      if (edit !== undefined) push(this.edits, old.place.path, [edit]);
+      else this.#refuse(old.name, refusalText('no rule for it', { path: old.place.path }));
+    }
+    for (const [file, own] of renaming) {
+      const values = this.edits.get(file) ?? [];
+      const isApart = ({ start, end }: Edit): boolean =>
+        !values.some((one) => one.start <= start && end <= one.end);
+      push(this.edits, file, own.filter(isApart));
+    }
+    return this;
+  }
+
+  #mayWrite(property: string, path: string): boolean {
+    if (this.isOwn(path)) return true;
+    this.#refuse(property, refusalText('file not yours', { path }));
+    return false;
+  }
+
+  #refuse(property: string, why: string): void {
+    this.refused.push({ property, why });
+  }
+
+  #textOf(path: string): string {
+    return this.model.sources.sheets.get(path) ?? '';
+  }
+
+  /** Elements on which something is set or used by a name, and their pages. */
+  #reachOf(property: string): { readonly elements: number; readonly pages: number } {
+    const name = this.#before.get(property) ?? property;
+    const { elements, pages } = reachOf(this.model, { kind: 'custom property', name }, () => false);
+    return { elements, pages: pages.length };
+  }
 }
 
 /** Rules for values that are new: at the root, and one for each set. */

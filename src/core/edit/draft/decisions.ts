@@ -83,100 +83,124 @@ export function decide(
   draft: Draft | undefined,
   unknown: 'take' | 'refuse',
 ): Decisions & { readonly found: () => Found } {
-  const byId = new Map((draft?.styles ?? []).map((style) => [style.id, style]));
-  const byForm = new Map((draft?.tokens ?? []).map((token) => [`${token.kind} ${token.form}`, token]));
-  const found: { -readonly [K in keyof Found]: Found[K] } = {
-    ruleMoves: [],
-    classMoves: [],
-    parts: [],
-    sections: [],
-    idClasses: [],
-    styles: [],
-    values: [],
+  return new DraftDecisions(site, draft, unknown);
+}
+
+/** Methods are handed on one by one, so that each is bound. */
+class DraftDecisions implements Decisions {
+  readonly values: readonly ValueChange[];
+  readonly #site: DecidedSite;
+  readonly #draft: Draft | undefined;
+  readonly #takesUnknown: boolean;
+  readonly #byId: ReadonlyMap<string, DraftStyle>;
+  readonly #moves = new Map<string, RuleMove>();
+  readonly #classMoves = new Map<string, ClassMove>();
+  readonly #parts = new Set<string>();
+  #sections: readonly NamedSection[] = [];
+  #idClasses: readonly NamedIdClass[] = [];
+  #styles: readonly NamedStyle[] = [];
+  #tokens: readonly ValueToken[] = [];
+  #rules: NameRules | undefined;
+
+  constructor(site: DecidedSite, draft: Draft | undefined, unknown: 'take' | 'refuse') {
+    this.#site = site;
+    this.#draft = draft;
+    this.#takesUnknown = unknown === 'take';
+    this.#byId = new Map((draft?.styles ?? []).map((style) => [style.id, style]));
+    this.values = (draft?.['near misses'] ?? []).filter(({ change }) => change);
+  }
+
+  readonly isWanted = (move: RuleMove): boolean => {
+    this.#moves.set(moveId(move), move);
+    return this.#isTaken(moveId(move));
   };
-  const moves = new Map<string, RuleMove>();
-  const classes = new Map<string, ClassMove>();
-  const parts = new Set<string>();
-  const isTaken = (id: string): boolean => byId.get(id)?.take ?? unknown === 'take';
-  let known: NameRules | undefined;
-  const rules = (): NameRules => {
-    known ??= namingRules(site.model, site.sheets, site.naming, site.strangers);
-    return known;
+
+  readonly isWantedClass = (move: ClassMove): boolean => {
+    this.#classMoves.set(classId(move), move);
+    return this.#isTaken(classId(move));
   };
-  return {
-    values: (draft?.['near misses'] ?? []).filter(({ change }) => change),
-    isWanted: (move) => {
-      moves.set(moveId(move), move);
-      return isTaken(moveId(move));
-    },
-    sections: (values, model) => {
-      const used = customNames(model);
-      for (const { name } of byId.values()) if (name !== undefined) used.add(name);
-      found.sections = values.map((value): NamedSection => {
-        const known = byId.get(sectionId(value))?.name;
-        const name = known ?? freeName(sectionWord(value), rules().convention.prefix, used);
-        used.add(name);
-        return { ...value, name };
-      });
-      return found.sections.filter((value) => isTaken(sectionId(value)));
-    },
-    idClasses: (values) => {
-      const taken = new Set(rules().taken);
-      for (const { name } of byId.values()) if (name !== undefined) taken.add(name.toLowerCase());
-      for (const { className } of found.styles)
-        if (className !== undefined) taken.add(className.toLowerCase());
-      const names = nameStyles(values.map(unnamedIds), { ...rules(), taken });
-      found.idClasses = values.map((value, at): NamedIdClass => {
-        return { ...value, name: byId.get(idClassId(value))?.name ?? names[at]! };
-      });
-      return found.idClasses.filter((value) => isTaken(idClassId(value)));
-    },
-    styles: (styles, placeOf) => {
-      const inUse = unknown === 'refuse' ? namesInUse(site.model) : undefined;
-      const named = nameAll(rules(), styles, byId, inUse);
-      found.styles = named;
-      const kept: Kept[] = [];
-      const taken = named.flatMap((style): NamedStyle[] => {
-        const entry = byId.get(styleId(style));
-        if (entry?.take ?? unknown === 'take')
-          return entry === undefined ? [style] : [edited(style, entry, site.shared, placeOf, kept)];
-        const reason =
-          entry === undefined
-            ? ({ kind: 'not in the draft' } as const)
-            : ({ kind: 'refused in the draft' } as const);
-        for (const member of style.members) keepAll(member, reason, kept);
-        return [];
-      });
-      return { styles: merged(taken, byId, kept), kept };
-    },
-    tokens: (values, model) => {
-      const used = customNames(model);
-      for (const { name } of draft?.tokens ?? []) used.add(name);
-      const { convention } = rules();
-      found.values = worthy(values).map((value): ValueToken => {
-        const entry = byForm.get(`${value.kind} ${value.form}`);
-        const name = entry?.name ?? nameValue(value.kind, value.form, convention, used);
-        return { ...value, name, text: usualSpelling(value.places) };
-      });
-      return found.values.filter(
-        (value) => byForm.get(`${value.kind} ${value.form}`)?.take ?? unknown === 'take',
-      );
-    },
-    isWantedClass: (move) => {
-      classes.set(classId(move), move);
-      return isTaken(classId(move));
-    },
-    isWantedPart: ({ key }) => {
-      parts.add(partId(key));
-      return isTaken(partId(key));
-    },
-    found: () => ({
-      ...found,
-      parts: [...parts],
-      ruleMoves: [...moves.values()],
-      classMoves: [...classes.values()],
-    }),
+
+  readonly isWantedPart = ({ key }: { readonly key: string }): boolean => {
+    this.#parts.add(partId(key));
+    return this.#isTaken(partId(key));
   };
+
+  readonly sections = (values: readonly SectionValue[], model: SiteModel): readonly NamedSection[] => {
+    const used = customNames(model);
+    for (const name of this.#givenNames()) used.add(name);
+    const { prefix } = this.#namingRules().convention;
+    this.#sections = values.map((value): NamedSection => {
+      const name = this.#byId.get(sectionId(value))?.name ?? freeName(sectionWord(value), prefix, used);
+      used.add(name);
+      return { ...value, name };
+    });
+    return this.#sections.filter((value) => this.#isTaken(sectionId(value)));
+  };
+
+  readonly idClasses = (values: readonly IdClass[]): readonly NamedIdClass[] => {
+    const taken = new Set(this.#namingRules().taken);
+    for (const name of this.#givenNames()) taken.add(name.toLowerCase());
+    for (const { className } of this.#styles) if (className !== undefined) taken.add(className.toLowerCase());
+    const names = nameStyles(values.map(unnamedIds), { ...this.#namingRules(), taken });
+    this.#idClasses = values.map((value, at): NamedIdClass => {
+      return { ...value, name: this.#byId.get(idClassId(value))?.name ?? names[at]! };
+    });
+    return this.#idClasses.filter((value) => this.#isTaken(idClassId(value)));
+  };
+
+  readonly styles = (styles: readonly Style[], placeOf: PlaceOf): Decided => {
+    const inUse = this.#takesUnknown ? undefined : namesInUse(this.#site.model);
+    this.#styles = nameAll(this.#namingRules(), styles, this.#byId, inUse);
+    const kept: Kept[] = [];
+    const taken = this.#styles.flatMap((style): NamedStyle[] => {
+      const entry = this.#byId.get(styleId(style));
+      if (entry?.take ?? this.#takesUnknown)
+        return entry === undefined ? [style] : [edited(style, entry, this.#site.shared, placeOf, kept)];
+      const kind = entry === undefined ? 'not in the draft' : 'refused in the draft';
+      for (const member of style.members) keepAll(member, { kind }, kept);
+      return [];
+    });
+    return { styles: merged(taken, this.#byId, kept), kept };
+  };
+
+  readonly tokens = (values: readonly SheetValue[], model: SiteModel): readonly ValueToken[] => {
+    const known = this.#draft?.tokens ?? [];
+    const byForm = new Map(known.map((token) => [`${token.kind} ${token.form}`, token]));
+    const entryOf = ({ kind, form }: SheetValue) => byForm.get(`${kind} ${form}`);
+    const used = customNames(model);
+    for (const { name } of known) used.add(name);
+    const { convention } = this.#namingRules();
+    this.#tokens = worthy(values).map((value): ValueToken => {
+      const name = entryOf(value)?.name ?? nameValue(value.kind, value.form, convention, used);
+      return { ...value, name, text: usualSpelling(value.places) };
+    });
+    return this.#tokens.filter((value) => entryOf(value)?.take ?? this.#takesUnknown);
+  };
+
+  readonly found = (): Found => ({
+    sections: this.#sections,
+    idClasses: this.#idClasses,
+    styles: this.#styles,
+    values: this.#tokens,
+    parts: [...this.#parts],
+    ruleMoves: [...this.#moves.values()],
+    classMoves: [...this.#classMoves.values()],
+  });
+
+  #isTaken(id: string): boolean {
+    return this.#byId.get(id)?.take ?? this.#takesUnknown;
+  }
+
+  #givenNames(): string[] {
+    return [...this.#byId.values()].flatMap(({ name }) => name ?? []);
+  }
+
+  /** Found once: it looks through the whole site. */
+  #namingRules(): NameRules {
+    const { model, sheets, naming, strangers } = this.#site;
+    this.#rules ??= namingRules(model, sheets, naming, strangers);
+    return this.#rules;
+  }
 }
 
 /** A value is worth a name from so many places on: a name is one more thing to know. */

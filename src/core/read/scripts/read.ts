@@ -2,7 +2,14 @@
 // its strings. A script that only sets a property to a fixed value is harmless: the style attribute it writes wins as
 // before.
 
-import type { AnyNode, Expression, MemberExpression, Super } from 'acorn';
+import type {
+  AnyNode,
+  AssignmentExpression,
+  CallExpression,
+  Expression,
+  MemberExpression,
+  Super,
+} from 'acorn';
 import { ancestor } from 'acorn-walk';
 import { BoundedMap } from '../../base/bounded.js';
 // Not through the stage's entry: threads that only count need not load what maps.
@@ -46,7 +53,11 @@ export const STYLE_ASKED = '[style]';
 
 const IMPORTING = /\b(import|export|importScripts)\b/;
 
-const ATTRIBUTE_CALL = /^(set|remove|get|has|toggle)Attribute$|^(attr|removeAttr)$/;
+const ATTRIBUTE_CALLS = new Set(
+  'setAttribute removeAttribute getAttribute hasAttribute toggleAttribute attr removeAttr'.split(' '),
+);
+
+const STYLE_METHODS = new Set(['setProperty', 'removeProperty', 'getPropertyValue']);
 
 /** Stands among a script's words for "it reads or writes this attribute". */
 export function attributeWord(name: string): string {
@@ -92,111 +103,15 @@ export function scriptReading(text: string): ScriptReading {
 
 /** Reads a classic script or a module. A script that does not parse is `readable: false`, and touches everything. */
 export function readScript(text: string): ScriptReading {
-  const words = new Set<string>();
   const program = parseScript(text);
-  if (program === undefined) {
-    addWords(text, words);
-    return {
-      touches: [{ property: '*', offset: 0 }],
-      words,
-      stems: new Set(),
-      made: tagsIn(text),
-      readable: false,
-      writes: [],
-      doings: [],
-      sheets: [],
-      imports: [],
-    };
-  }
-  const stems = new Set<string>();
-  const made = new Set<string>();
-  const touches: StyleTouch[] = [];
-  const touch = (property: string, offset: number): void => {
-    if (!touches.some((known) => known.property === property)) touches.push({ property, offset });
-  };
-  ancestor(program, {
-    Literal(node) {
-      if (typeof node.value !== 'string') return;
-      addWords(node.value, words);
-      for (const tag of tagsIn(node.value)) made.add(tag);
-      for (const name of attributesAsked(node.value)) {
-        words.add(attributeWord(name));
-        if (name === 'style') touch(STYLE_ASKED, node.start);
-      }
-    },
-    TemplateElement(node) {
-      addWords(node.value.cooked ?? node.value.raw, words);
-      for (const tag of tagsIn(node.value.raw)) made.add(tag);
-    },
-    TemplateLiteral(node) {
-      if (node.expressions.length > 0)
-        for (const { value } of node.quasis) addStem(value.cooked ?? value.raw, stems);
-    },
-    BinaryExpression(node) {
-      if (node.operator !== '+') return;
-      for (const side of [node.left, node.right]) addStem(stringOf(side as AnyNode) ?? '', stems);
-    },
-    ObjectPattern(node) {
-      // `const { style } = element` is a style under another name.
-      for (const one of node.properties)
-        if (one.type === 'Property' && one.key.type === 'Identifier' && one.key.name === 'style')
-          touch('*', node.start);
-    },
-    MemberExpression(node, _state, ancestors) {
-      const parent = ancestors.at(-2);
-      const name = propertyName(node);
-      // A style that is kept, given away or written whole: what becomes of it is not followed.
-      if (name === 'style' && !(parent?.type === 'MemberExpression' && parent.object === node))
-        touch('*', node.start);
-      if (name !== undefined && READ_BACK.has(name)) words.add(attributeWord(name.toLowerCase()));
-      if (name === 'cssText' && isStyle(node.object)) touch('*', node.start);
-      else if (isStyle(node.object) && name === undefined && !isFixedWrite(node, parent))
-        touch('*', node.start);
-      else if (isStyle(node.object) && name !== undefined) {
-        if (name === 'setProperty' || name === 'removeProperty' || name === 'getPropertyValue') {
-          const first = parent?.type === 'CallExpression' ? stringOf(parent.arguments[0]) : undefined;
-          touch(first ?? '*', node.start);
-        } else if (!isFixedWrite(node, parent)) touch(cssName(name), node.start);
-      }
-    },
-    AssignmentExpression(node) {
-      // `e.className = e.className + ' open'` keeps what is there; `e.className = 'open'` does not.
-      const { left, right, operator } = node;
-      const assigned = left.type === 'MemberExpression' ? propertyName(left)?.toLowerCase() : undefined;
-      if (assigned !== undefined && isOldAttribute(assigned)) words.add(attributeWord(assigned));
-      if (operator !== '=' || left.type !== 'MemberExpression' || propertyName(left) !== 'className') return;
-      const keeps = /\bclassName\b/.test(text.slice(right.start, right.end));
-      if (!keeps) touch(CLASS_WRITTEN, node.start);
-    },
-    CallExpression(node) {
-      if (node.callee.type !== 'MemberExpression') return;
-      const name = propertyName(node.callee);
-      const first = node.arguments[0];
-      if (/^createElement(NS)?$/.test(name ?? ''))
-        made.add((stringOf(node.arguments.at(-1)) ?? '*').toLowerCase());
-      const attribute = ATTRIBUTE_CALL.test(name ?? '') ? stringOf(first)?.toLowerCase() : undefined;
-      if (attribute !== undefined) words.add(attributeWord(attribute));
-      if (name === 'css') touchByCss(first, node.arguments[1], node.start, touch);
-      else if (
-        /^(setAttribute|attr)$/.test(name ?? '') &&
-        stringOf(first)?.toLowerCase() === 'class' &&
-        node.arguments.length > 1
-      ) {
-        touch(CLASS_WRITTEN, node.start);
-      } else if (name !== undefined && SHOWING.has(name)) touch('display', node.start);
-      else if (attribute === 'style') touch('*', node.start);
-    },
-  });
+  if (program === undefined) return unreadable(text);
+  const { words, stems, made, touches } = new ScriptReader(text).read(program);
   let writes: readonly NameWrite[] | undefined;
   let doings: readonly Doing[] | undefined;
   let sheets: readonly AddedSheet[] | undefined;
   let imports: readonly string[] | undefined;
   return {
-    touches,
-    words,
-    stems,
-    made,
-    readable: true,
+    ...{ touches, words, stems, made, readable: true },
     get writes() {
       writes ??= nameWrites(program);
       return writes;
@@ -214,6 +129,113 @@ export function readScript(text: string): ScriptReading {
       return sheets;
     },
   };
+}
+
+function unreadable(text: string): ScriptReading {
+  const words = new Set<string>();
+  addWords(text, words);
+  return {
+    touches: [{ property: '*', offset: 0 }],
+    ...{ words, stems: new Set(), made: tagsIn(text), readable: false },
+    ...{ writes: [], doings: [], sheets: [], imports: [] },
+  };
+}
+
+/** Collects what a script says of styles, node by node. */
+class ScriptReader {
+  readonly words = new Set<string>();
+  readonly stems = new Set<string>();
+  readonly made = new Set<string>();
+  readonly touches: StyleTouch[] = [];
+
+  constructor(readonly text: string) {}
+
+  read(program: AnyNode): this {
+    ancestor(program, {
+      Literal: (node) => {
+        if (typeof node.value === 'string') this.#string(node.value, node.start);
+      },
+      TemplateElement: ({ value }) => {
+        addWords(value.cooked ?? value.raw, this.words);
+        for (const tag of tagsIn(value.raw)) this.made.add(tag);
+      },
+      TemplateLiteral: ({ expressions, quasis }) => {
+        if (expressions.length > 0)
+          for (const { value } of quasis) addStem(value.cooked ?? value.raw, this.stems);
+      },
+      BinaryExpression: ({ operator, left, right }) => {
+        if (operator !== '+') return;
+        for (const side of [left, right]) addStem(stringOf(side as AnyNode) ?? '', this.stems);
+      },
+      ObjectPattern: ({ properties, start }) => {
+        // `const { style } = element` is a style under another name.
+        for (const one of properties)
+          if (one.type === 'Property' && one.key.type === 'Identifier' && one.key.name === 'style')
+            this.#touch('*', start);
+      },
+      MemberExpression: (node, _state, ancestors) => this.#member(node, ancestors.at(-2)),
+      AssignmentExpression: (node) => this.#assignment(node),
+      CallExpression: (node) => this.#call(node),
+    });
+    return this;
+  }
+
+  #touch(property: string, offset: number): void {
+    if (!this.touches.some((known) => known.property === property)) this.touches.push({ property, offset });
+  }
+
+  #string(value: string, offset: number): void {
+    addWords(value, this.words);
+    for (const tag of tagsIn(value)) this.made.add(tag);
+    for (const name of attributesAsked(value)) {
+      this.words.add(attributeWord(name));
+      if (name === 'style') this.#touch(STYLE_ASKED, offset);
+    }
+  }
+
+  #member(node: MemberExpression, parent: AnyNode | undefined): void {
+    const name = propertyName(node);
+    // A style that is kept, given away or written whole: what becomes of it is not followed.
+    if (name === 'style' && !(parent?.type === 'MemberExpression' && parent.object === node))
+      this.#touch('*', node.start);
+    if (name !== undefined && READ_BACK.has(name)) this.words.add(attributeWord(name.toLowerCase()));
+    if (isStyle(node.object)) this.#ofStyle(node, name, parent);
+  }
+
+  /** `element.style.…` */
+  #ofStyle(node: MemberExpression, name: string | undefined, parent: AnyNode | undefined): void {
+    if (name === 'cssText') this.#touch('*', node.start);
+    else if (name !== undefined && STYLE_METHODS.has(name)) {
+      const first = parent?.type === 'CallExpression' ? stringOf(parent.arguments[0]) : undefined;
+      this.#touch(first ?? '*', node.start);
+    } else if (!isFixedWrite(node, parent)) this.#touch(name === undefined ? '*' : cssName(name), node.start);
+  }
+
+  #assignment({ left, right, operator, start }: AssignmentExpression): void {
+    const assigned = left.type === 'MemberExpression' ? propertyName(left) : undefined;
+    if (assigned === undefined) return;
+    if (isOldAttribute(assigned.toLowerCase())) this.words.add(attributeWord(assigned.toLowerCase()));
+    if (operator !== '=' || assigned !== 'className') return;
+    // `e.className = e.className + ' open'` keeps what is there; `e.className = 'open'` does not.
+    const keeps = /\bclassName\b/.test(this.text.slice(right.start, right.end));
+    if (!keeps) this.#touch(CLASS_WRITTEN, start);
+  }
+
+  #call(node: CallExpression): void {
+    if (node.callee.type !== 'MemberExpression') return;
+    const name = propertyName(node.callee) ?? '';
+    const first = node.arguments[0];
+    if (name === 'createElement' || name === 'createElementNS')
+      this.made.add((stringOf(node.arguments.at(-1)) ?? '*').toLowerCase());
+    const attribute = ATTRIBUTE_CALLS.has(name) ? stringOf(first)?.toLowerCase() : undefined;
+    if (attribute !== undefined) this.words.add(attributeWord(attribute));
+    const writes = (name === 'setAttribute' || name === 'attr') && node.arguments.length > 1;
+    if (name === 'css')
+      touchByCss(first, node.arguments[1], node.start, (property, offset) => this.#touch(property, offset));
+    else if (writes && attribute === 'class') this.#touch(CLASS_WRITTEN, node.start);
+    else if (SHOWING.has(name)) this.#touch('display', node.start);
+    else if (attribute === 'style') this.#touch('*', node.start);
+  }
 }
 
 /** `$(x).css('width', '40px')` only writes; `.css('width')` reads; `.css('width', '')` and unknown values may clear. */

@@ -4,6 +4,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import {
   askedName,
+  blocksWith,
   type ComponentNode,
   classAttribute,
   classAttributeOf,
@@ -134,7 +135,7 @@ test('a root of a component may be given classes; one inside may not', () => {
 
 test('blocks of components: scoped, shared, and those that cannot be read', () => {
   const blocks = (path: string, text: string) =>
-    readComponent(path, text)?.blocks.map(
+    blocksWith(readComponent(path, text)!, path, text, undefined).map(
       ({ isScoped, unread }) => unread ?? (isScoped ? 'scoped' : 'shared'),
     );
   const vue = '<template><p/></template>';
