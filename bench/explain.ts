@@ -63,7 +63,7 @@ const timed = (args: readonly string[]): number => {
 const ratios: number[] = [];
 for (const file of pages.filter((_, at) => at % Math.ceil(pages.length / 10) === 0)) {
   const { reader } = await openPage(site, file);
-  const sheets = new Set(reader.stack.uses.map(({ source }) => source.path));
+  const sheets = new Set(reader.sheetOrder.uses.map(({ source }) => source.path));
   const list = path.join(mkdtempSync(path.join(os.tmpdir(), 'acervus-bench-')), 'list.txt');
   writeFileSync(list, [...new Set([file, ...sheets])].map((one) => path.join(site, one)).join('\n'));
   const floor = timed([path.join(here, 'floor.js'), list]);

@@ -96,7 +96,7 @@ function upkeepSection(bars: readonly UpkeepBar[]): string {
   const keys = (bars[0]?.parts ?? []).map(
     ([what], part) => `<span class="key"><span class="p${part}"></span>${escapeHtml(what)}</span>`,
   );
-  return `<section><h2>To keep up</h2><p class="aside">Places that hold a declaration or an old attribute. ${keys.join(' ')}</p><table class="bars"><tbody>${rows.join('')}</tbody></table></section>`;
+  return `<section><h2>To maintain</h2><p class="aside">Places that hold a declaration or an old attribute. ${keys.join(' ')}</p><table class="bars"><tbody>${rows.join('')}</tbody></table></section>`;
 }
 
 function areaSection(

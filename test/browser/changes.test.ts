@@ -93,7 +93,7 @@ test(`${SEEDS.many} overrides on random sites do what they say, and no more`, as
         within: { kind: 'site' },
         medium,
         everywhere,
-        strangers: [],
+        unreadDocuments: [],
       });
       if (result.kind !== 'planned') {
         if (result.kind === 'impossible') counts.impossible++;

@@ -257,7 +257,7 @@ test('adopting the demo leaves a quarter of its upkeep at most; a second run is 
   assert.deepEqual([...homes].sort(), [
     'already given',
     'existing class',
-    'existing hooks',
+    'existing selector',
     'from style blocks',
     'grouped rule',
     'new class',

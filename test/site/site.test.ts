@@ -146,8 +146,8 @@ test('sheets are followed through imports, and local copies stand for addresses 
     ['fares/index.html'],
   );
   assert.deepEqual(
-    site.model.stackOf(site.model.pages[0]!).uses.map(({ source }) => source.path),
+    site.model.sheetOrderOf(site.model.pages[0]!).uses.map(({ source }) => source.path),
     ['theme/b.css', 'theme/a.css', 'copies/k.css'],
   );
-  assert.deepEqual(site.model.stackOf(site.model.pages[0]!).unread, []);
+  assert.deepEqual(site.model.sheetOrderOf(site.model.pages[0]!).unread, []);
 });

@@ -230,10 +230,10 @@ function ourWinners(context: ExplainContext, holds: ReadonlyMap<string, boolean>
       (one) => settle(one.condition, context, holds) !== NEVER,
     );
     if (winner === undefined) continue;
-    const { origin, entry } = winner;
-    if (origin.kind === 'style attribute') found.set(longhand, 'style attribute');
-    if (origin.kind !== 'rule') continue;
-    const { source, program } = origin.use;
+    const { writtenIn, entry } = winner;
+    if (writtenIn.kind === 'style attribute') found.set(longhand, 'style attribute');
+    if (writtenIn.kind !== 'rule') continue;
+    const { source, program } = writtenIn.use;
     const text = source.path === context.reader.page.path ? context.reader.page.text : program.sheet.text;
     const before = text.slice(0, source.offset + entry.declaration.range.start);
     const line = before.split('\n').length;

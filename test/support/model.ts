@@ -99,7 +99,7 @@ export function readerOf(
 ): { reader: StyleReader; byId: (id: string) => number } {
   const model = modelOf(files);
   const found = model.page(page)!;
-  const reader = new StyleReader(found, model.stackOf(found), model.table);
+  const reader = new StyleReader(found, model.sheetOrderOf(found), model.table);
   return { reader, byId: (id) => found.elements.findIndex((element) => element.id === id) };
 }
 
@@ -119,7 +119,7 @@ export function adoptAll(files: Texts, options: Partial<ConsolidationInput> = {}
     scripts: scriptsOf(files),
     themes,
     shared: { path: 'shared.css', partNames: {} },
-    carriers: { pictureSizes: 'keep' },
+    styledTags: { pictureSizes: 'keep' },
     atLeast: 2,
     taste: TASTES.balanced,
     scope: 'site',

@@ -95,7 +95,7 @@ export async function costFound({ files }: SmallSite): Promise<number> {
     sharedIsGiven: false,
     unseen: new Map(),
     naming: {},
-    carriers: { pictureSizes: 'keep' as const },
+    styledTags: { pictureSizes: 'keep' as const },
   };
   const options = { atLeast: 2, taste: 'balanced' as const, scope: 'site' as const };
   const { edits } = await planAdoption(site, (await makeDraft(site, options, undefined)).draft, {});

@@ -28,7 +28,7 @@ export function adoptLines(folder: string, document: AdoptDocument, all: boolean
       row({
         count: gone.length,
         mark: 'needs',
-        text: amber('styles of the draft are not found any more: the site changed since; draft again'),
+        text: amber('styles of the draft are gone: the site has changed; draft again'),
       }),
     );
   if (styles.length > 0)
@@ -74,7 +74,7 @@ function workLines({ file, items, early }: NonNullable<AdoptDocument['workList']
       row({
         count: early,
         mark: 'needs',
-        text: amber('elements look otherwise between pasting and the end of the list'),
+        text: amber('elements look different between pasting and the end of the list'),
       }),
     );
   return lines;

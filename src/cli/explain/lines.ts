@@ -93,13 +93,13 @@ export function explainLines(folder: string, explained: ExplainDocument, view: E
   const undrawn = explained.targets.filter((one) => !isShown(one)).map(({ target }) => clean(target));
   if (undrawn.length > 0)
     lines.push('', row({ text: dim(`${undrawn.join(' and ')}: nothing is drawn; --all`) }));
-  if (explained.targets.length === 0) lines.push(row({ count: 0, text: 'declarations say anything of it' }));
+  if (explained.targets.length === 0) lines.push(row({ count: 0, text: 'declarations for it' }));
   lines.push(...inheritedLines(explained, view.all));
   if (explained.customProperties.length > 0) {
-    lines.push(heading('Custom properties', 'what the values above come from'));
+    lines.push(heading('Custom properties', 'where the values above come from'));
     for (const { name, from, declarations } of explained.customProperties) {
       if (from === undefined)
-        lines.push(row({ mark: 'needs', text: amber(`${clean(name)} is set nowhere above this element`) }));
+        lines.push(row({ mark: 'needs', text: amber(`${clean(name)} is set on no ancestor`) }));
       else {
         lines.push(row({ text: `${pc.bold(clean(name))} ${dim(`from ${clean(from)}`)}` }));
         lines.push(...declarations.map((one) => saidLine(one)));
@@ -170,7 +170,7 @@ function saidLine(said: Said, named = false): string {
 
 function inheritedLines({ inherited }: ExplainDocument, all: boolean): string[] {
   if (inherited.length === 0) return [];
-  const lines = [heading('Inherited', 'from the nearest ancestor that says it')];
+  const lines = [heading('Inherited', 'from the nearest ancestor that declares it')];
   const shown = all ? inherited : inherited.slice(0, MOST);
   let from = '';
   for (const one of shown) {
@@ -224,13 +224,13 @@ function selectorLines({ selectors, site }: ExplainDocument): string[] {
 
 function changeLines({ toChange }: ExplainDocument): string[] {
   if (toChange.length === 0) return [];
-  const lines = [heading('To change it', 'from a sheet behind all others')];
+  const lines = [heading('To change it', 'from a sheet loaded last')];
   for (const { property, beat, place, selector, alone, important } of toChange) {
     const what = property === '' ? 'the strongest here is' : `${property}: beat`;
     lines.push(
       row({ text: `${clean(what)} ${clean(beat)}`, place: place === undefined ? '' : showPlace(place) }),
     );
-    const force = important ? amber('  and !important, which nothing less beats') : '';
+    const force = important ? amber('  with !important: nothing weaker beats it') : '';
     if (selector !== undefined)
       lines.push(row({ mark: 'made', text: `${clean(selector)}  ${dim('its kind')}${force}` }));
     if (alone !== undefined && alone !== selector)

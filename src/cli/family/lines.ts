@@ -28,7 +28,7 @@ export function familyLines(folder: string, made: FamilyResult, all: boolean): s
   if (made.unmoved.length > 0) lines.push(...unmovedLines(made.unmoved));
   if (refused)
     lines.push(
-      heading('Refused', 'it would change what the table does not speak of; nothing was written'),
+      heading('Refused', 'it would change elements that the table does not name; nothing was written'),
       ...strayLines(made.proof, all),
     );
   const [first = ''] = made.table.rows.keys();
@@ -36,7 +36,7 @@ export function familyLines(folder: string, made: FamilyResult, all: boolean): s
     refused
       ? next(
           `acervus reach ${quoted(made.table.where.replace('{row}', first))}${onSite(folder)}`,
-          'tells what has a say there',
+          'shows which rules compete there',
         )
       : next(`acervus undo${onSite(folder)}`, 'takes it back, byte for byte'),
   );
@@ -58,7 +58,7 @@ function writtenLines({ families: [family], moved, files }: FamilyDocument, all:
   lines.push(heading('Rules'));
   lines.push(
     row({ count: family.rules.length, mark: 'made', text: 'written' }),
-    row({ count: family.same, mark: 'kept', text: 'as they were' }),
+    row({ count: family.same, mark: 'kept', text: 'unchanged' }),
   );
   for (const { selector, declarations } of all ? family.rules : family.rules.slice(-4))
     lines.push(row({ text: dim(`${shortSelector(selector)} { ${clean(declarations.join('; '))} }`) }));

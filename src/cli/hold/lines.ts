@@ -13,7 +13,7 @@ const WORDS: Readonly<Record<Kind, readonly [string, string]>> = {
   'inline style': ['style attribute', 'style attributes'],
   'style block': ['declaration in a style block', 'declarations in style blocks'],
   'old attribute': ['old attribute', 'old attributes'],
-  'repeated declaration': ['declaration said again in a sheet', 'declarations said again in sheets'],
+  'repeated declaration': ['declaration repeated in a sheet', 'declarations repeated in sheets'],
   'class without a rule': ['class without a rule', 'classes without a rule'],
   'unnamed colour': ['colour without a name', 'colours without a name'],
   importance: ['!important', 'times !important'],
@@ -23,7 +23,7 @@ const WORDS: Readonly<Record<Kind, readonly [string, string]>> = {
 export function holdLines(folder: string, document: HoldDocument, all: boolean): string[] {
   const { fresh, held, budgets, exceptions, first, since } = document;
   const lines = [heading('Hold', since === undefined ? folder : `${folder}, what changed since ${since}`)];
-  if (first) lines.push(row({ text: `written down in ${HOLD_FILE}: from now on it may only become less` }));
+  if (first) lines.push(row({ text: `recorded in ${HOLD_FILE}: from now on it may only shrink` }));
   for (const { kind, count, less } of held.filter((one) => one.count + one.less > 0))
     lines.push(
       row({
@@ -79,7 +79,7 @@ function nextStep(folder: string, { fresh, first, written, held }: HoldDocument)
       'proposes a home, proven to change nothing; or except it with a reason',
     );
   if (written && held.some(({ less }) => less > 0))
-    return next(`git add ${HOLD_FILE}`, 'it became less: keep it so');
+    return next(`git add ${HOLD_FILE}`, 'it shrank: keep it so');
   return next(`acervus survey${onSite(folder)}`, 'shows what is still there');
 }
 
@@ -88,10 +88,10 @@ export function exceptionLines(folder: string, { exceptions }: HoldDocument): st
   for (const { place, reason } of exceptions)
     lines.push(
       reason === ''
-        ? row({ mark: 'needs', text: amber('no reason: it excepts nothing'), place: showPlace(place) })
+        ? row({ mark: 'needs', text: amber('has no reason, so it excepts nothing'), place: showPlace(place) })
         : row({ mark: 'kept', text: clean(reason), place: showPlace(place) }),
     );
   if (exceptions.length === 0) lines.push(row({ count: 0, text: 'exceptions' }));
-  lines.push(next(`acervus hold${onSite(folder)}`, 'tells what is new'));
+  lines.push(next(`acervus hold${onSite(folder)}`, 'shows what is new'));
   return lines;
 }

@@ -23,7 +23,7 @@ export function defineOutlast(program: Command, act: Act): void {
     .argument('[site]', 'folder of the site', '.')
     .option(
       '--platform <old=new>',
-      'a sheet or a folder of sheets, and its new version; may be said again',
+      'a sheet or a folder of sheets, and its new version; repeatable',
       (pair: string, known: string[]) => [...known, pair],
       [],
     )

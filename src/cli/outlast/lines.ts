@@ -19,11 +19,11 @@ export function outlastLines(
     row({
       count: of('holds').length,
       mark: 'kept',
-      text: 'rules that lean on the platform still match and still win',
+      text: 'rules that override the platform still match and still win',
     }),
   );
   const failing = document.rules.filter(({ fate }) => fate !== 'holds');
-  if (failing.length > 0) lines.push(heading('Do not hold', 'elements each reaches now'));
+  if (failing.length > 0) lines.push(heading('Do not hold', 'elements that each matches now'));
   for (const one of all ? failing : failing.slice(0, 16)) lines.push(...fateLines(one));
   if (!all && failing.length > 16) lines.push(more(failing.length - 16, '--all'));
   if (document.gone.length > 0) {
@@ -37,7 +37,7 @@ export function outlastLines(
       );
     if (!all && document.gone.length > 8) lines.push(more(document.gone.length - 8, '--all'));
   }
-  lines.push(heading('Looks that change', 'elements, in spite of every override'));
+  lines.push(heading('Looks that change', 'elements, whatever you override'));
   if (document.changes.length === 0)
     lines.push(row({ count: 0, text: 'elements look different after the update' }));
   for (const { property, target, before, after, selector, shown, elements, pages } of all
@@ -149,7 +149,7 @@ function fateLines({
         row({
           count: elements,
           mark: 'taken',
-          text: `${head}  ${dim('is not needed after the update: the platform says the same')}${many}`,
+          text: `${head}  ${dim('is not needed after the update: the platform declares the same')}${many}`,
           ...where,
         }),
       ];

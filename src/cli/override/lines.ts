@@ -59,15 +59,15 @@ export function overrideLines(folder: string, { document, result }: OverrideResu
         ),
       }),
     );
-  lines.push(heading('Beats', 'elements on which each said it until now'));
+  lines.push(heading('Beats', 'elements on which each has won until now'));
   const beats = new Map<string, { count: number; text: string; place: string }>();
   for (const { one, elements } of result.beats) {
-    const { origin, entry, important } = one;
-    const from = origin.kind === 'rule' ? origin.rule.selector.text : origin.kind;
+    const { writtenIn, entry, important } = one;
+    const from = writtenIn.kind === 'rule' ? writtenIn.rule.selector.text : writtenIn.kind;
     const said = `${entry.declaration.property}: ${entry.declaration.value}${important ? ' !important' : ''}`;
     const place =
-      origin.kind === 'rule'
-        ? showPlace(placeInSource(origin.use.source, entry.declaration.range.start))
+      writtenIn.kind === 'rule'
+        ? showPlace(placeInSource(writtenIn.use.source, entry.declaration.range.start))
         : '';
     const key = `${from} ${said} ${place}`;
     beats.set(key, {
@@ -79,16 +79,19 @@ export function overrideLines(folder: string, { document, result }: OverrideResu
   const shown = all ? [...beats.values()] : [...beats.values()].slice(0, 5);
   for (const { count, text, place } of shown) lines.push(row({ count, mark: 'taken', text, place }));
   if (beats.size > shown.length) lines.push(more(beats.size - shown.length, '--all'));
-  if (beats.size === 0) lines.push(row({ count: 0, text: 'rules: nothing said it' }));
+  if (beats.size === 0) lines.push(row({ count: 0, text: 'rules: nothing declared it' }));
   lines.push(
-    heading('Moved', `of ${grouped(document.meant)} that are meant`),
+    heading('Moved', `of ${grouped(document.meant)} that were meant`),
     ...movedLines(document.moved, all),
   );
   if (document.refused) {
     lines.push(heading('Refused', 'it would reach further than asked, or not as asked; nothing was written'));
     lines.push(...strayLines({ strays: result.proof.strays, wrong: result.unmet }, all));
     lines.push(
-      next(`acervus reach ${quoted(document.selector ?? '')}${onSite(folder)}`, 'tells what has a say there'),
+      next(
+        `acervus reach ${quoted(document.selector ?? '')}${onSite(folder)}`,
+        'shows which rules compete there',
+      ),
     );
     return lines;
   }
@@ -115,8 +118,8 @@ export function listLines(
   shared: string,
   all: boolean,
 ): string[] {
-  const lines = [heading('Overrides', `in ${shared}: elements each reaches, and what it beats there`)];
-  if (overrides.length === 0) lines.push(row({ count: 0, text: 'overrides stand in the part of that name' }));
+  const lines = [heading('Overrides', `in ${shared}: elements that each matches, and what it beats there`)];
+  if (overrides.length === 0) lines.push(row({ count: 0, text: 'overrides in the section of that name' }));
   for (const { selector, medium, place, elements, pages, verdict, declarations } of overrides) {
     const around = medium === undefined ? '' : dim(`${clean(medium)} `);
     const reach = plural(pages, 'page');
@@ -165,7 +168,7 @@ export function listLines(
   const idle = overrides.find(({ verdict }) => verdict !== 'needed');
   lines.push(
     idle === undefined
-      ? next(`acervus outlast --platform OLD=NEW${onSite(folder)}`, 'tells which of them survive an update')
+      ? next(`acervus outlast --platform OLD=NEW${onSite(folder)}`, 'shows which of them survive an update')
       : next(
           `acervus override --drop ${quoted(idle.selector)}${onSite(folder)}`,
           'takes away what does nothing',

@@ -78,7 +78,7 @@ function liveLines({ boxes, content, failed }: NonNullable<ProveDocument['live']
   const lines = boxes.map(({ file, asPlanned }) =>
     row({
       mark: asPlanned ? 'kept' : 'needs',
-      text: asPlanned ? 'says there what it says here' : amber('says something else there: paste it'),
+      text: asPlanned ? 'is there as it is here' : amber('is different there: paste it'),
       place: file,
     }),
   );
@@ -89,7 +89,7 @@ function liveLines({ boxes, content, failed }: NonNullable<ProveDocument['live']
       row({
         count: content.length,
         mark: 'needs',
-        text: `${content.length === 1 ? 'page tells' : 'pages tell'} something else than when visited  ${dim(clean(few(content).join('  ')))}`,
+        text: `${content.length === 1 ? 'page has' : 'pages have'} changed since the visit  ${dim(clean(few(content).join('  ')))}`,
       }),
     );
   return lines;
@@ -149,7 +149,7 @@ function browserLines({ pages, nodes, views, report }: BrowserProof): string[] {
   const different = pages.filter((page) => page.views.some(differs));
   const lines = [heading('Browser', `${plural(pages.length, 'page')} in ${views} views, scripts off`)];
   if (different.length === 0)
-    lines.push(row({ count: 0, text: 'pages look different: no box, no computed value, no pixel' }));
+    lines.push(row({ count: 0, text: 'pages look different: not in a box, a computed value or a pixel' }));
   else
     lines.push(
       row({ count: different.length, mark: 'broken', text: `pages look different of ${pages.length}` }),

@@ -50,7 +50,7 @@ export function reachLines(folder: string, document: ReachDocument, all: boolean
   }
   if (!all && document.declarations.length > 14) lines.push(more(document.declarations.length - 14, '--all'));
   if (document.declarations.length === 0)
-    lines.push(row({ mark: 'needs', text: amber('no rule and no attribute says anything of it') }));
+    lines.push(row({ mark: 'needs', text: amber('no rule and no attribute declares it') }));
   lines.push(nextStep(folder, document));
   return lines;
 }

@@ -47,7 +47,7 @@ export function restyleLines(folder: string, { document, result }: RestyleResult
     );
   if (refused !== undefined) {
     lines.push(heading('Refused', `${refused}; nothing was written`), ...strayLines(result.proof, all));
-    lines.push(next(`acervus reach ${quoted(selector)}${onSite(folder)}`, 'tells what has a say there'));
+    lines.push(next(`acervus reach ${quoted(selector)}${onSite(folder)}`, 'shows which rules compete there'));
     return lines;
   }
   lines.push(...assumptionLines(assumptionsOfChange(result.proof.proof.assumptions), all));

@@ -26,19 +26,19 @@ export function samplerLines(folder: string, document: SamplerDocument, all: boo
   ];
   if (styles.length === 0) {
     lines.push(row({ mark: 'needs', text: amber("no rule in a sheet that is the site's own") }));
-    lines.push(next(`acervus survey${onSite(folder)}`, 'tells whose each sheet is, and how it was told'));
+    lines.push(next(`acervus survey${onSite(folder)}`, 'shows whose each sheet is, and how we know'));
     return lines;
   }
   const unworn = styles.filter(({ elements }) => elements === 0);
   if (unworn.length > 0) {
-    lines.push(heading('Worn by nothing', 'on the pages that were read'));
+    lines.push(heading('Unused', 'on the pages that were read'));
     for (const { name, rules } of few(unworn))
       lines.push(row({ mark: 'needs', text: amber(clean(name)), place: showPlace(rules[0]!) }));
     if (unworn.length > few(unworn).length) lines.push(more(unworn.length - few(unworn).length, '--all'));
   }
   const near = styles.filter(({ nearly }) => nearly !== undefined);
   if (near.length > 0) {
-    lines.push(heading('Nearly worn', 'style attributes that say it all, or all but one'));
+    lines.push(heading('Similar style attributes', 'all of its declarations, or all but one'));
     for (const { name, nearly } of few(near))
       lines.push(
         row({
@@ -52,7 +52,7 @@ export function samplerLines(folder: string, document: SamplerDocument, all: boo
   }
   lines.push(
     near.length > 0
-      ? next(`acervus draft${onSite(folder)}`, 'gives what nearly wears a style a home')
+      ? next(`acervus draft${onSite(folder)}`, 'finds a home for these style attributes')
       : next(`acervus values${onSite(folder)} --pairs`, 'lists the colours that stand on each other'),
   );
   return lines;

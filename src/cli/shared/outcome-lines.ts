@@ -9,7 +9,7 @@ import { clean, declarationsLine, dim, grouped, heading, more, row, swatch } fro
 const HOME_WORDS: Readonly<Record<DraftStyle['home'], string>> = {
   'already given': 'already given',
   'existing class': 'by a class that exists',
-  'existing hooks': 'by selectors that exist',
+  'existing selector': 'by selectors that exist',
   position: 'by position',
   'new class': 'by a new class',
   'from style blocks': 'out of style blocks',
@@ -123,7 +123,7 @@ function shortList(selectors: string): string {
 
 export function tokenLines(tokens: Frozen<AdoptionReport['tokens']>, all: boolean): string[] {
   if (tokens.length === 0) return [];
-  const lines = [heading('Names for values', 'places in the sheets that would say each')];
+  const lines = [heading('Names for values', 'places in the sheets that would use each')];
   for (const { name, value, uses, kind } of all ? tokens : tokens.slice(0, TOKENS)) {
     const shown = `${kind === 'colour' ? swatch(value) : ''}${clean(value)}`;
     lines.push(row({ count: uses, mark: 'made', text: `${name}  ${shown}` }));
@@ -138,10 +138,7 @@ export function mixinLines(mixins: Frozen<Draft['mixins']>, all: boolean): strin
   if (taken.length === 0) return [];
   const into = taken[0]?.into ?? '';
   const lines = [
-    heading(
-      'Mixins',
-      `declarations each saves; into ${into}; what is compiled stays as it is, to the letter`,
-    ),
+    heading('Mixins', `declarations each saves; into ${into}; the compiled CSS stays the same to the letter`),
   ];
   for (const { name, saves, times, declarations } of all ? taken : taken.slice(0, STYLES))
     lines.push(
@@ -170,7 +167,7 @@ export function codeBlockLines(blocks: Frozen<Draft['code blocks']>): string[] {
 
 export function keptLines(kept: Frozen<AdoptionReport['kept']>, all: boolean): string[] {
   if (kept.length === 0) return [];
-  const lines = [heading('Stays where it is', 'declarations and old attributes, and why')];
+  const lines = [heading('Stays where it is', 'declarations and old attributes, each with the reason')];
   for (const { reason, declarations, places } of all ? kept : kept.slice(0, REASONS)) {
     lines.push(row({ count: declarations, mark: 'kept', text: clean(reason), place: places[0] ?? '' }));
     if (all) for (const other of places.slice(1)) lines.push(row({ text: '', place: other }));
@@ -190,7 +187,7 @@ export function sumLines({ upkeep, held, stylesFromSelf, size, changed }: Sums, 
     row({
       count: upkeep.after,
       mark: 'made',
-      text: `${done ? 'are' : 'would be'} left: ${less}% less to keep up`,
+      text: `${done ? 'are' : 'would be'} left: ${less}% less to maintain`,
     }),
     row({ text: dim(`  ${heldText(held)}`) }),
     row({
@@ -213,18 +210,17 @@ export function sumLines({ upkeep, held, stylesFromSelf, size, changed }: Sums, 
       row({
         count: changed.elements,
         mark: 'needs',
-        text: `elements on ${changed.pages} pages look different, by near misses that you made the same`,
+        text: `elements on ${changed.pages} pages look different, because you made near misses the same`,
       }),
     );
   return lines;
 }
 
-/** How many pages keep to a policy of sheets that did not, and how many do in all where some did. */
+/** How many more pages work under a CSP without inline styles, and how many do in all. */
 function passText(passing: number, { now, after }: { now: number; after: number }, done: boolean): string {
   const pages = passing === 1 ? 'page' : 'pages';
-  const pass = done ? (passing === 1 ? 'passes' : 'pass') : 'would pass';
-  const policy = `${pass} a policy of style-src 'self'`;
-  return now === 0 ? `${pages} ${policy}` : `more ${pages} ${policy}, ${after} in all`;
+  const work = `${done ? (passing === 1 ? 'works' : 'work') : 'would work'} under a CSP without inline styles`;
+  return now === 0 ? `${pages} ${work}` : `more ${pages} ${work}, ${after} in all`;
 }
 
 /** `in tags 3 900 → 12, in style blocks 240 → 0, in sheets 40 → 190`. */

@@ -20,7 +20,7 @@ export function reportOfSurvey(document: SurveyDocument): WholeReport {
   const least = { name: 'at least needed', parts: [['written once', upkeep.least] as const] };
   return {
     kind: 'survey',
-    headline: `${grouped(upkeep.now)} places to keep up`,
+    headline: `${grouped(upkeep.now)} places to maintain`,
     said: `${grouped(pages)} pages with ${grouped(elements)} elements. What is written in their tags, their style blocks and the theme's sheets.`,
     figures: [
       [inline.written, 'declarations in style attributes'],
@@ -69,7 +69,7 @@ export function reportOfAdopt(document: AdoptDocument): WholeReport {
   const less = upkeep.now === 0 ? 0 : Math.round(100 * (1 - upkeep.after / upkeep.now));
   return {
     kind: 'adopt',
-    headline: `${less}% less to keep up`,
+    headline: `${less}% less to maintain`,
     said: `${changed.elements === 0 ? 'Nothing looks different' : `${grouped(changed.elements)} elements look different, where near misses were made the same, and nothing else does`}: proven on ${grouped(proof.elements)} elements of ${grouped(proof.pages)} pages, in every medium and state.`,
     figures: [
       [upkeep.now, 'places held a declaration or an old attribute'],

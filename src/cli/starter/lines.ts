@@ -45,7 +45,7 @@ export function starterLines(folder: string, document: StarterDocument, all: boo
   }
   if (rules.length + values.length + left.length === 0) {
     lines.push(row({ mark: 'needs', text: amber("no rule in a sheet that is the site's own") }));
-    lines.push(next(`acervus survey${onSite(folder)}`, 'tells whose each sheet is, and how it was told'));
+    lines.push(next(`acervus survey${onSite(folder)}`, 'shows whose each sheet is, and how we know'));
     return lines;
   }
   if (revision !== undefined) {

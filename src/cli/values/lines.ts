@@ -44,7 +44,7 @@ export function valuesLines(folder: string, document: ValuesDocument, all: boole
     if (!all && other.length > FEW) lines.push(more(other.length - FEW, '--all'));
   }
   lines.push(...nearLines(document.near, all));
-  if (lines.length === 1) lines.push(row({ count: 0, text: 'values: the theme says none' }));
+  if (lines.length === 1) lines.push(row({ count: 0, text: 'values: the theme declares none' }));
   if (document.out !== undefined) lines.push(...outLines(document.out));
   lines.push(
     document.out === undefined
@@ -92,7 +92,7 @@ function kindLines(kind: Kind, { named, unnamed }: ValuesDocument, all: boolean)
 /** Beside each other, so that an eye sees how little they differ. */
 function nearLines(near: ValuesDocument['near'], all: boolean): string[] {
   if (near.length === 0) return [];
-  const lines = [heading('Nearly another', 'acervus-draft.yaml makes them one, where a person says so')];
+  const lines = [heading('Nearly another', 'set "change: yes" in acervus-draft.yaml to make them one')];
   for (const { kind, from, to, times, toTimes, place } of all ? near : near.slice(0, FEW)) {
     const shown = (value: string): string => `${kind === 'colour' ? swatch(value) : ''}${clean(value)}`;
     lines.push(
@@ -127,7 +127,7 @@ function inLines(
   { file, changes, renamed, same, unsaid, refused, strays }: NonNullable<ValuesDocument['in']>,
   all: boolean,
 ): string[] {
-  const lines = [heading('Values', `${folder}, as ${file} says`)];
+  const lines = [heading('Values', `${folder}, from ${file}`)];
   for (const { from, to, places } of renamed)
     lines.push(
       row({
@@ -148,7 +148,7 @@ function inLines(
     );
   }
   if (!all && changes.length > 16) lines.push(more(changes.length - 16, '--all'));
-  lines.push(row({ count: same, mark: 'kept', text: 'are as the file says' }));
+  lines.push(row({ count: same, mark: 'kept', text: 'are already as in the file' }));
   if (unsaid.length > 0)
     lines.push(
       row({
@@ -204,7 +204,7 @@ function pairLines(
   }
   if (!all && pairs.length > 20) lines.push(more(pairs.length - 20, '--all'));
   if (pairs.length === 0)
-    lines.push(row({ count: 0, text: 'pairs: no text whose colour and ground a sheet says' }));
+    lines.push(row({ count: 0, text: 'pairs: no text whose colour and ground a sheet declares' }));
   lines.push(
     ...nearLines(
       near.filter(({ kind }) => kind === 'colour'),

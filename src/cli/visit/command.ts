@@ -28,7 +28,7 @@ interface Flags extends ShowFlags {
   readonly seconds?: string;
 }
 
-/** Exit code 1 when a page or a sheet could not be had. */
+/** Exit code 1 when a page or a sheet failed. */
 export function defineVisit(program: Command, act: Act): void {
   program
     .command('visit')
@@ -36,9 +36,9 @@ export function defineVisit(program: Command, act: Act): void {
     .argument('[from]', 'an address, a sitemap, a file with an address a line, or a .har file')
     .argument('[folder]', 'where to; without an address: a folder to visit again')
     .option('--pages <n>', `the most pages (default: ${USUAL.pages})`)
-    .option('--depth <n>', 'so many links behind each other')
-    .option('--match <pattern>', 'only pages whose path is like this; may be said again', again)
-    .option('--skip <pattern>', 'no pages whose path is like this; may be said again', again)
+    .option('--depth <n>', 'follow links n levels deep')
+    .option('--match <pattern>', 'only pages whose path is like this; repeatable', again)
+    .option('--skip <pattern>', 'no pages whose path is like this; repeatable', again)
     .option(
       '--own <box>',
       'your own CSS on every page: #id or style.class of a block, or the end of a sheet’s address',
@@ -53,13 +53,13 @@ export function defineVisit(program: Command, act: Act): void {
     .option('--ignore-robots', 'visit what robots.txt asks to leave alone')
     .option('--at-once <n>', `requests at a time (default: ${USUAL.atOnce})`)
     .option('--pause <ms>', `between requests (default: ${USUAL.pause}; 0 for this machine and its house)`)
-    .option('--requests <n>', `no more requests (default: ${USUAL.bounds.requests})`)
-    .option('--megabytes <n>', `no more to fetch (default: ${USUAL.bounds.bytes / 1_000_000})`)
-    .option('--seconds <n>', `no longer (default: ${USUAL.bounds.seconds})`)
+    .option('--requests <n>', `stop after n requests (default: ${USUAL.bounds.requests})`)
+    .option('--megabytes <n>', `stop after n megabytes (default: ${USUAL.bounds.bytes / 1_000_000})`)
+    .option('--seconds <n>', `stop after n seconds (default: ${USUAL.bounds.seconds})`)
     .option('--json', 'print one JSON document')
     .addHelpText(
       'after',
-      '\nExit code 1 when something could not be had.\n\nExample:\n  acervus visit https://skerrin.example/ line --own "#own-css"\n  acervus visit line                      again: asks only for what has changed\n  acervus visit saved.har line',
+      '\nExit code 1 when something failed.\n\nExample:\n  acervus visit https://skerrin.example/ line --own "#own-css"\n  acervus visit line                      again: asks only for what has changed\n  acervus visit saved.har line',
     )
     .action(
       act(async (terminal, first: string | undefined, second: string | undefined, flags: Flags) => {

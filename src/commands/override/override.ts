@@ -90,7 +90,7 @@ export function override(
       within,
       medium,
       everywhere: options.everywhere === true,
-      strangers: sheetsElsewhere(site).get(shared) ?? [],
+      unreadDocuments: sheetsElsewhere(site).get(shared) ?? [],
     }),
     selector,
     options.within,
@@ -127,10 +127,10 @@ function planned(result: PlanResult, selector: string, within: string | undefine
     const where = within === undefined ? 'on any page' : `within ${within}`;
     throw new UsageError('override-nothing', { selector, where, quoted: quoted(selector) });
   }
-  const { origin, entry } = result.by;
+  const { writtenIn, entry } = result.by;
   throw new UsageError('unbeatable', {
     declaration: `${entry.declaration.property}: ${entry.declaration.value}`,
-    by: origin.kind === 'rule' ? origin.rule.selector.text : `the ${origin.kind}`,
+    by: writtenIn.kind === 'rule' ? writtenIn.rule.selector.text : `the ${writtenIn.kind}`,
     why: result.why,
   });
 }

@@ -27,7 +27,11 @@ export const surveyDocument = z
     platformPages: z.int().describe('Pages of the platform: read where they matter, not counted.'),
     components: z.int(),
     elements: z.int(),
-    stylesFromSelf: z.int().describe("Pages that would pass a policy of style-src 'self'."),
+    stylesFromSelf: z
+      .int()
+      .describe(
+        "Pages that would work under a content security policy without inline styles (style-src 'self').",
+      ),
     sheets: z.array(
       z.strictObject({
         path: z.string(),

@@ -4,7 +4,7 @@ import { type Contribution, UNLAYERED } from './order.js';
 import type { TakenOut, TrialRule } from './outcome-model.js';
 import { UNSCOPED } from './program-matches.js';
 import type { Block, ProgramRule } from './rule-index.js';
-import type { SheetUse } from './stack.js';
+import type { SheetUse } from './sheet-order.js';
 import { ALWAYS } from './truth.js';
 
 export function blockWithout({ normal, important }: Block, { declarations }: TakenOut): Block {
@@ -15,7 +15,7 @@ export function blockWithout({ normal, important }: Block, { declarations }: Tak
 }
 
 export function trialContribution(
-  { block, specificity, order, origin, placed }: TrialRule,
+  { block, specificity, order, writtenIn, placed }: TrialRule,
   at: number,
 ): Contribution {
   const place = {
@@ -26,7 +26,7 @@ export function trialContribution(
     at,
     order,
   };
-  return { origin, block, truth: placed?.truth ?? ALWAYS, ...place };
+  return { writtenIn, block, truth: placed?.truth ?? ALWAYS, ...place };
 }
 
 /** What the element itself says: its place in the cascade is its origin's, and nothing else decides. */
@@ -39,7 +39,7 @@ export function ofElement(kind: 'style attribute' | 'old attribute', block: Bloc
     at: 0,
     order: 0,
   };
-  return { origin: { kind }, block, truth: ALWAYS, ...place };
+  return { writtenIn: { kind }, block, truth: ALWAYS, ...place };
 }
 
 export function fullLayer(use: SheetUse, rule: ProgramRule): string | undefined {

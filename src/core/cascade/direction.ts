@@ -6,7 +6,7 @@ import { attributeOf, type Page } from '../read/markup/index.js';
 import type { OwnStyling, TrialRule } from './outcome-model.js';
 import type { Program } from './program.js';
 import type { Block } from './rule-index.js';
-import type { Stack } from './stack.js';
+import type { SheetOrder } from './sheet-order.js';
 
 export type Direction = 'ltr' | 'rtl';
 
@@ -22,9 +22,9 @@ export class Directions {
   readonly #inSheets: boolean;
   readonly #known = new Map<number, Direction | undefined>();
 
-  readonly #uses: Stack['uses'];
+  readonly #uses: SheetOrder['uses'];
 
-  constructor(page: Page, { uses }: Stack) {
+  constructor(page: Page, { uses }: SheetOrder) {
     this.#page = page;
     this.#uses = uses;
     this.#inSheets = uses.some(({ program }) => test(program, logical, LOGICAL_TEXT));

@@ -16,7 +16,6 @@ export { outcomesForm, withoutIdle } from './outcome-form.js';
 export type {
   Matched,
   MatchedSheets,
-  Origin,
   Outcome,
   OutcomeList,
   Outcomes,
@@ -24,6 +23,7 @@ export type {
   TakenOut,
   TrialPlace,
   TrialRule,
+  WrittenIn,
 } from './outcome-model.js';
 export { OutcomeTable } from './outcome-table.js';
 export { compileBlock, compileSelectors, compileSheet, conditionTruth, type Program } from './program.js';
@@ -49,18 +49,18 @@ export {
   onlyClass,
   onlyName,
 } from './selector-walk.js';
-export { type Alike, type LeftOut, type LikeTag, SiteModel, type SiteSources } from './site-model.js';
-export { type ScriptText, type SheetTexts, SiteStyles } from './site-styles.js';
 export {
   buildStack,
   type ProgramSource,
   placeInSource,
   rankLayers,
+  type SheetOrder,
   type SheetSource,
   type SheetUse,
-  type Stack,
   type UnreadSheet,
-} from './stack.js';
+} from './sheet-order.js';
+export { type Alike, type LeftOut, type LikeTag, SiteModel, type SiteSources } from './site-model.js';
+export { type ScriptText, type SheetTexts, SiteStyles } from './site-styles.js';
 export { subtreeEnd } from './tree-steps.js';
 export { ALWAYS, NEVER, type Truth, TruthTable } from './truth.js';
 export { type Edge, edgeBetween, undefeatedFor, type Weighed } from './weigh.js';

@@ -139,52 +139,49 @@ export class Matcher {
 
   #before(selector: ComplexSelector, at: number, element: number): Truth {
     const combinator = selector.combinators[at - 1]!;
-    const origin = this.#elements[element]!;
+    const asked = this.#elements[element]!;
     let found: Truth = NEVER;
     if (combinator === ' ' || combinator === '>') {
       let isBetween = false;
-      for (let up = origin.parent; up >= 0; up = this.#elements[up]!.parent) {
+      for (let up = asked.parent; up >= 0; up = this.#elements[up]!.parent) {
         let one = this.#ending(selector, at - 1, up);
-        const isSure = isSurelyAround(this.#page, this.#elements[up]!, origin);
-        isBetween ||= !isSure || !isSurelyIn(this.#page, this.#elements[up]!, origin);
+        const isSure = isSurelyAround(this.#page, this.#elements[up]!, asked);
+        isBetween ||= !isSure || !isSurelyIn(this.#page, this.#elements[up]!, asked);
         // Of what branches put around it, or leave out, none is surely its parent.
         if (one !== NEVER && (!isSure || (isBetween && combinator === '>')))
           one = this.#table.and(one, this.#open('a branch makes it the one around', this.#elements[up]!));
         if (one !== NEVER) found = found === NEVER ? one : this.#table.or(found, one);
         if (found === ALWAYS || (combinator === '>' && isSure)) break;
       }
-      if (found !== ALWAYS && this.scripts.isMoved(this.#elements, origin))
+      if (found !== ALWAYS && this.scripts.isMoved(this.#elements, asked))
         return this.#table.or(
           found,
-          this.#open(`a script moves it under ${selector.leading[at - 1]}`, origin),
+          this.#open(`a script moves it under ${selector.leading[at - 1]}`, asked),
         );
-      if (isLoose(this.#page, origin))
-        found = this.#table.or(
-          found,
-          this.#open(`a branch leaves it in ${selector.leading[at - 1]}`, origin),
-        );
-      if (this.#fragment && found !== ALWAYS && (combinator === ' ' || origin.parent < 0))
-        found = this.#table.or(found, this.#outside.truth(selector, at - 1, origin, this.#scopeRoot >= 0));
+      if (isLoose(this.#page, asked))
+        found = this.#table.or(found, this.#open(`a branch leaves it in ${selector.leading[at - 1]}`, asked));
+      if (this.#fragment && found !== ALWAYS && (combinator === ' ' || asked.parent < 0))
+        found = this.#table.or(found, this.#outside.truth(selector, at - 1, asked, this.#scopeRoot >= 0));
       return found;
     }
-    if (combinator === '~' && origin.position > LONG_ROW && this.#scopeRoot < 0)
-      found = this.#earlierSibling(selector, at - 1, origin);
+    if (combinator === '~' && asked.position > LONG_ROW && this.#scopeRoot < 0)
+      found = this.#earlierSibling(selector, at - 1, asked);
     else {
-      for (let side = origin.previous; side >= 0; side = this.#elements[side]!.previous) {
+      for (let side = asked.previous; side >= 0; side = this.#elements[side]!.previous) {
         found = this.#table.or(found, this.#from(selector, at - 1, side));
         if (found === ALWAYS || combinator === '+') break;
       }
     }
     // What an engine reads between them may leave one out, or put another one in.
-    if (found !== NEVER && (this.#elements[origin.parent]?.hasTemplateText ?? this.#page.holdsEngineText))
+    if (found !== NEVER && (this.#elements[asked.parent]?.hasTemplateText ?? this.#page.holdsEngineText))
       found = this.#table.and(
         found,
-        this.#open(`template text leaves ${selector.leading[at - 1]} beside it`, origin),
+        this.#open(`template text leaves ${selector.leading[at - 1]} beside it`, asked),
       );
-    if (found !== ALWAYS && this.#siblingsOpen(origin) && this.#mayStandBeside(selector, at - 1, element)) {
+    if (found !== ALWAYS && this.#siblingsOpen(asked) && this.#mayStandBeside(selector, at - 1, element)) {
       found = this.#table.or(
         found,
-        this.#open(`a sibling not in the file is ${selector.leading[at - 1]}`, origin),
+        this.#open(`a sibling not in the file is ${selector.leading[at - 1]}`, asked),
       );
     }
     return found;

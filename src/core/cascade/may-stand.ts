@@ -5,10 +5,10 @@ import { namesOn, type Page } from '../read/markup/index.js';
 import type { Program } from './program.js';
 import type { ScriptStates } from './script-states.js';
 import type { ComplexSelector } from './selector-model.js';
-import type { Stack } from './stack.js';
+import type { SheetOrder } from './sheet-order.js';
 
 /** False only where nothing on the page could match: by its own names, and by those that its scripts may give. */
-export function mayStandOn(page: Page, { scripts }: Stack, selector: ComplexSelector): boolean {
+export function mayStandOn(page: Page, { scripts }: SheetOrder, selector: ComplexSelector): boolean {
   const { outline } = page;
   return outline === undefined || mayStand(selector, { names: outline.names, scripts });
 }
@@ -67,7 +67,10 @@ function mayGive(scripts: ScriptStates, kind: 'id' | 'class', name: string): boo
  * Selectors of the rules that one stack has and the other has not, as far as the sheets that both hold stand in the same order.
  * Out: `undefined` where anything else differs.
  */
-export function changedSelectors(before: Stack, after: Stack): readonly ComplexSelector[] | undefined {
+export function changedSelectors(
+  before: SheetOrder,
+  after: SheetOrder,
+): readonly ComplexSelector[] | undefined {
   if (before.layersKey !== after.layersKey) return undefined;
   const middle = sheetPairs(before.uses, after.uses)?.flatMap(([was, is]) =>
     was !== undefined && is !== undefined
@@ -79,7 +82,7 @@ export function changedSelectors(before: Stack, after: Stack): readonly ComplexS
   return middle.map(({ selector }) => selector);
 }
 
-type Use = Stack['uses'][number];
+type Use = SheetOrder['uses'][number];
 
 /** Sheets of both, in order; one that only one of them has stands alone. */
 function sheetPairs(

@@ -1,12 +1,12 @@
 // The order of the cascade: what says something of one target, strongest first.
 
-import type { Origin } from './outcome-model.js';
+import type { WrittenIn } from './outcome-model.js';
 import type { Block } from './rule-index.js';
 import type { Truth } from './truth.js';
 
 /** One rule that matches, the style attribute, or the old attributes. */
 export interface Contribution {
-  readonly origin: Origin;
+  readonly writtenIn: WrittenIn;
   readonly block: Block;
   readonly truth: Truth;
   /** Full name, `undefined` outside layers. */
@@ -25,10 +25,12 @@ export const UNLAYERED = Number.MAX_SAFE_INTEGER;
 export function inCascadeOrder(
   contributions: readonly Contribution[],
 ): { readonly contribution: Contribution; readonly important: boolean }[] {
-  const inline = contributions.filter(({ origin }) => origin.kind === 'style attribute');
-  const rules = contributions.filter(({ origin }) => origin.kind === 'rule' || origin.kind === 'trial rule');
+  const inline = contributions.filter(({ writtenIn }) => writtenIn.kind === 'style attribute');
+  const rules = contributions.filter(
+    ({ writtenIn }) => writtenIn.kind === 'rule' || writtenIn.kind === 'trial rule',
+  );
   // HTML standard, "presentational hints": author level, specificity 0, in front of every sheet.
-  const hints = contributions.filter(({ origin }) => origin.kind === 'old attribute');
+  const hints = contributions.filter(({ writtenIn }) => writtenIn.kind === 'old attribute');
   const mark = (list: readonly Contribution[], important: boolean) =>
     list.map((contribution) => ({ contribution, important }));
   return [

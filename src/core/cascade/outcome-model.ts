@@ -4,10 +4,10 @@ import type { HintDeclaration } from '../read/hints/index.js';
 import type { Declaration } from '../read/sheets/index.js';
 import type { RuleMatch } from './program-matches.js';
 import type { Block, Entry, ProgramRule } from './rule-index.js';
-import type { SheetUse } from './stack.js';
+import type { SheetUse } from './sheet-order.js';
 import type { Truth } from './truth.js';
 
-export type Origin =
+export type WrittenIn =
   | { readonly kind: 'old attribute' }
   | { readonly kind: 'style attribute' }
   | { readonly kind: 'trial rule' }
@@ -19,7 +19,7 @@ export interface Outcome {
   readonly important: boolean;
   readonly condition: Truth;
   readonly entry: Entry;
-  readonly origin: Origin;
+  readonly writtenIn: WrittenIn;
   /** Place in the cascade among all outcomes of the target: 0 is the strongest. */
   readonly rank: number;
 }
@@ -58,7 +58,7 @@ export interface TrialRule {
   readonly block: Block;
   readonly specificity: number;
   readonly order: number;
-  readonly origin: Origin;
+  readonly writtenIn: WrittenIn;
   /** Where it would stand, apart from behind all sheets, for the element itself, at any time. */
   readonly placed?: TrialPlace | undefined;
 }

@@ -36,7 +36,7 @@ import {
 } from './outcome-parts.js';
 import { hintForm, type OutcomeTable } from './outcome-table.js';
 import type { ComplexSelector } from './selector-model.js';
-import type { Stack } from './stack.js';
+import type { SheetOrder } from './sheet-order.js';
 import { blockHasOwnWords, inStandardWords, mayAnimate, OWN_WORD, programHasOwnWords } from './telling.js';
 import { type Boxes, boxesOf, holdsTextOnly } from './text-only.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
@@ -66,26 +66,26 @@ export class StyleReader {
 
   constructor(
     readonly page: Page,
-    readonly stack: Stack,
+    readonly sheetOrder: SheetOrder,
     readonly table: OutcomeTable,
     options: MatcherOptions = {},
   ) {
-    this.#matcher = new Matcher(page, table.truths, { ...options, scripts: stack.scripts });
-    this.#directions = new Directions(page, stack);
+    this.#matcher = new Matcher(page, table.truths, { ...options, scripts: sheetOrder.scripts });
+    this.#directions = new Directions(page, sheetOrder);
     this.#and = (a, b) => table.truths.and(a, b);
-    this.#sheetsHaveOwnWords = stack.uses.some(({ program }) => programHasOwnWords(program));
-    this.#noMatch = table.matchKeys.with('', stack.layersKey, 0);
+    this.#sheetsHaveOwnWords = sheetOrder.uses.some(({ program }) => programHasOwnWords(program));
+    this.#noMatch = table.matchKeys.with('', sheetOrder.layersKey, 0);
     this.#weightTells =
       page.kind === 'component' ||
       page.scripts.length > 0 ||
-      stack.uses.some(({ program }) => mayAnimate(program));
+      sheetOrder.uses.some(({ program }) => mayAnimate(program));
   }
 
   /** Every rule that matches, or could. */
   matched(index: number): Matched[] {
     const found: Matched[] = [];
     const { truths } = this.table;
-    this.stack.uses.forEach((use, at) => {
+    this.sheetOrder.uses.forEach((use, at) => {
       const { matches } = use.program;
       for (const part of [
         matches.local(this.#matcher, this.page, index, this.#and),
@@ -126,7 +126,7 @@ export class StyleReader {
   holdsTextOnly(index: number): boolean {
     const boxes = (at: number): Boxes =>
       this.table.byMatches(this.matchKey(at), () => boxesOf(this.matched(at)));
-    return holdsTextOnly({ page: this.page, stack: this.stack, boxes }, index);
+    return holdsTextOnly({ page: this.page, sheetOrder: this.sheetOrder, boxes }, index);
   }
 
   /**
@@ -199,9 +199,11 @@ export class StyleReader {
   /** Names every rule that matches: sheets that do not touch the element leave no trace. */
   matchKey(index: number): string {
     let name = this.#noMatch;
-    this.#chains ??= this.stack.uses.map(({ program }) => program.matches.chainsOf(this.page, this.#matcher));
-    for (let at = 0; at < this.stack.uses.length; at++) {
-      const { program, key } = this.stack.uses[at]!;
+    this.#chains ??= this.sheetOrder.uses.map(({ program }) =>
+      program.matches.chainsOf(this.page, this.#matcher),
+    );
+    for (let at = 0; at < this.sheetOrder.uses.length; at++) {
+      const { program, key } = this.sheetOrder.uses[at]!;
       const chain = this.#chains[at]![index]!;
       const matches = program.matches.keyAt(chain, this.#matcher, this.page, index, this.#and);
       if (matches !== 0) name = this.table.matchKeys.with(name, key, matches);
@@ -257,7 +259,7 @@ export class StyleReader {
 
   /** Position in the stack of the sheet that a trial rule is to stand in. */
   #useOf(sheet: string): number {
-    const at = this.stack.uses.findIndex(({ source }) => source.path === sheet && !source.isBlock);
+    const at = this.sheetOrder.uses.findIndex(({ source }) => source.path === sheet && !source.isBlock);
     return at < 0 ? Number.MAX_SAFE_INTEGER : at;
   }
 
@@ -308,11 +310,11 @@ export class StyleReader {
     for (const { use, at, rule, truth, scopeDistance } of matched) {
       const name = fullLayer(use, rule);
       const contribution: Contribution = {
-        origin: { kind: 'rule', use, rule },
+        writtenIn: { kind: 'rule', use, rule },
         block: gone === undefined ? rule.block() : blockWithout(rule.block(), gone),
         truth,
         layerName: name,
-        layer: name === undefined ? UNLAYERED : (this.stack.layers.get(name) ?? 0),
+        layer: name === undefined ? UNLAYERED : (this.sheetOrder.layers.get(name) ?? 0),
         specificity: rule.selector.specificity,
         scopeDistance,
         at,
@@ -364,7 +366,7 @@ function buildLists(
       if (closed.has(longhand)) continue;
       const condition = truths.and(contribution.truth, entry.supported);
       const rollsBack = makesRoom(entry.value);
-      const layer = `in ${contribution.origin.kind} ${contribution.layer}`;
+      const layer = `in ${contribution.writtenIn.kind} ${contribution.layer}`;
       const value = rollsBack
         ? `revert-layer ${layer}`
         : rolledBack.has(longhand)
@@ -385,7 +387,7 @@ function buildLists(
         important,
         condition,
         entry,
-        origin: contribution.origin,
+        writtenIn: contribution.writtenIn,
         rank: rank++,
       });
       if (condition === ALWAYS && !rollsBack) closed.add(longhand);

@@ -13,8 +13,8 @@ import {
 import { type Mentions, NO_MENTIONS, Standing } from '../read/standing/index.js';
 import { StyleReader } from './outcome.js';
 import { OutcomeTable } from './outcome-table.js';
+import type { SheetOrder } from './sheet-order.js';
 import { type ScriptText, SiteStyles } from './site-styles.js';
-import type { Stack } from './stack.js';
 import { TruthTable } from './truth.js';
 
 /** The texts of a site, by site-relative path, decoded and without byte order marks. */
@@ -100,7 +100,7 @@ export class SiteModel extends SiteStyles {
   #earlierStates: readonly SiteModel[];
   #pages: readonly Page[] | undefined;
   readonly #readers = new WeakMap<Page, readonly StyleReader[]>();
-  #fragmentStacks: readonly Stack[] | undefined;
+  #fragmentStacks: readonly SheetOrder[] | undefined;
   #likes: ReadonlyMap<string, number> | undefined;
 
   /**
@@ -217,7 +217,7 @@ export class SiteModel extends SiteStyles {
    * The stacks that style a page: its own for a whole page. A component may be included by any page that shows some, so it is
    * read under every different stack of these.
    */
-  stacksOf(page: Page): readonly Stack[] {
+  sheetOrdersOf(page: Page): readonly SheetOrder[] {
     if (page.kind === 'page' || page.sheets.some(isGiven)) return this.ownStacks(page);
     const shownBy = page.around?.shownBy?.map((path) => this.page(path)!);
     if (shownBy === undefined) this.#fragmentStacks ??= this.#stacksOn(pagesThatShow(this.pages));
@@ -226,11 +226,11 @@ export class SiteModel extends SiteStyles {
   }
 
   /** The different stacks of whole pages. */
-  #stacksOn(pages: readonly Page[]): Stack[] {
-    const different = new Map<string, Stack>();
+  #stacksOn(pages: readonly Page[]): SheetOrder[] {
+    const different = new Map<string, SheetOrder>();
     for (const whole of pages) {
-      const stack = this.stackOf(whole);
-      if (!different.has(stack.key)) different.set(stack.key, stack);
+      const sheetOrder = this.sheetOrderOf(whole);
+      if (!different.has(sheetOrder.key)) different.set(sheetOrder.key, sheetOrder);
     }
     return [...different.values()];
   }
@@ -239,7 +239,7 @@ export class SiteModel extends SiteStyles {
   readersOf(page: Page): readonly StyleReader[] {
     let readers = this.#readers.get(page);
     if (readers === undefined) {
-      readers = this.stacksOf(page).map((stack) => new StyleReader(page, stack, this.table));
+      readers = this.sheetOrdersOf(page).map((sheetOrder) => new StyleReader(page, sheetOrder, this.table));
       this.#readers.set(page, readers);
     }
     return readers;

@@ -9,7 +9,13 @@ import type { OutcomeTable } from './outcome-table.js';
 import { compileSheet, type Program } from './program.js';
 import type { PageScript } from './script-states.js';
 import { ONE_CLASS } from './selector-model.js';
-import { buildStack, type ProgramSource, type ScriptSheet, type Stack, stackWithin } from './stack.js';
+import {
+  buildStack,
+  type ProgramSource,
+  type ScriptSheet,
+  type SheetOrder,
+  stackWithin,
+} from './sheet-order.js';
 import type { TruthTable } from './truth.js';
 
 /** Where the texts of sheets come from, and of scripts where they are at hand. */
@@ -69,10 +75,10 @@ class SheetPrograms {
 export class SiteStyles implements ProgramSource {
   readonly #programs: SheetPrograms;
   readonly #blocks: Map<string, Program>;
-  readonly #stacks = new WeakMap<Page, Stack>();
-  readonly #blocksFirst = new WeakMap<Page, Stack>();
+  readonly #sheetOrders = new WeakMap<Page, SheetOrder>();
+  readonly #blocksFirst = new WeakMap<Page, SheetOrder>();
   #lastScripts: { readonly page: Page; readonly scripts: readonly FoundScript[] } | undefined;
-  readonly #within = new WeakMap<Page, Map<string, Stack>>();
+  readonly #within = new WeakMap<Page, Map<string, SheetOrder>>();
 
   /** In: the texts; what the comparison shares; earlier states, whose programs are taken over where texts are equal. */
   constructor(
@@ -179,36 +185,36 @@ export class SiteStyles implements ProgramSource {
   }
 
   /** The sheets of a component on a page with these. */
-  stackWithin(part: Page, around: Stack): Stack {
+  stackWithin(part: Page, around: SheetOrder): SheetOrder {
     if (part.sheets.length + part.scripts.length === 0) return around;
-    const known = getOrInsert(this.#within, part, () => new Map<string, Stack>());
+    const known = getOrInsert(this.#within, part, () => new Map<string, SheetOrder>());
     return getOrInsert(known, around.key, () => stackWithin(part, around, this, this.table.truths));
   }
 
   /** The sheets of a whole page. */
-  stackOf(page: Page): Stack {
-    let stack = this.#stacks.get(page);
-    if (stack === undefined) {
-      stack = buildStack(page, this, this.table.truths);
-      this.#stacks.set(page, stack);
+  sheetOrderOf(page: Page): SheetOrder {
+    let sheetOrder = this.#sheetOrders.get(page);
+    if (sheetOrder === undefined) {
+      sheetOrder = buildStack(page, this, this.table.truths);
+      this.#sheetOrders.set(page, sheetOrder);
     }
-    return stack;
+    return sheetOrder;
   }
 
   /**
    * The stacks that the sheets of a file itself may come to. A bundler puts the blocks of components before or behind the
    * sheets that modules import.
    */
-  ownStacks(page: Page): readonly Stack[] {
+  ownStacks(page: Page): readonly SheetOrder[] {
     const blocks = page.sheets.filter((one) => one.kind === 'block');
     if (page.kind === 'page' || blocks.length === 0 || blocks.length === page.sheets.length)
-      return [this.stackOf(page)];
+      return [this.sheetOrderOf(page)];
     let behind = this.#blocksFirst.get(page);
     if (behind === undefined) {
       const sheets = [...blocks, ...page.sheets.filter((one) => one.kind !== 'block')];
       behind = buildStack({ ...page, sheets }, this, this.table.truths);
       this.#blocksFirst.set(page, behind);
     }
-    return [this.stackOf(page), behind];
+    return [this.sheetOrderOf(page), behind];
   }
 }

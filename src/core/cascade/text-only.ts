@@ -2,11 +2,11 @@
 
 import type { Page, PageElement } from '../read/markup/index.js';
 import type { Matched } from './outcome-model.js';
-import type { Stack } from './stack.js';
+import type { SheetOrder } from './sheet-order.js';
 
 interface Reading {
   readonly page: Page;
-  readonly stack: Stack;
+  readonly sheetOrder: SheetOrder;
   readonly boxes: (index: number) => Boxes;
 }
 
@@ -32,8 +32,8 @@ const MOST_INSIDE = 200;
 
 /** Whether no box stands in an element, or could: neither an element nor what a script or a rule puts in. */
 export function holdsTextOnly(reading: Reading, index: number): boolean {
-  const { page, stack } = reading;
-  if (page.kind !== 'page' || stack.scripts.fills) return false;
+  const { page, sheetOrder } = reading;
+  if (page.kind !== 'page' || sheetOrder.scripts.fills) return false;
   const { elements } = page;
   let left = MOST_INSIDE;
   const isText = (element: PageElement): boolean => {

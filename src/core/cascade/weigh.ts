@@ -47,7 +47,7 @@ export function weighEntries(
         important,
         condition,
         entry,
-        origin: contribution.origin,
+        writtenIn: contribution.writtenIn,
         rank: rank++,
         weight: contribution,
       };
@@ -85,8 +85,8 @@ export function edgeBetween(
   const [a, b] = [winner.weight, loser.weight];
   if (winner.important !== loser.important) return 'importance';
   if (a === b) return 'order in the rule';
-  if (a.origin.kind === 'style attribute') return 'style attribute';
-  if (b.origin.kind === 'old attribute') return 'old attribute';
+  if (a.writtenIn.kind === 'style attribute') return 'style attribute';
+  if (b.writtenIn.kind === 'old attribute') return 'old attribute';
   if (a.layer !== b.layer) return 'layer';
   if (a.specificity !== b.specificity) return 'specificity';
   if (a.scopeDistance !== b.scopeDistance) return 'nearness of its scope';

@@ -104,7 +104,7 @@ export function shownOutcomes(
   return withoutIdle(list).map((outcome) => ({
     value: `${outcome.entry.declaration.value}${outcome.important ? ' !important' : ''}`,
     condition: outcome.condition === ALWAYS ? '' : reader.table.truths.text(outcome.condition),
-    from: outcome.origin.kind === 'rule' ? outcome.origin.rule.selector.text : outcome.origin.kind,
+    from: outcome.writtenIn.kind === 'rule' ? outcome.writtenIn.rule.selector.text : outcome.writtenIn.kind,
     place: placeOfOutcome(reader, element, outcome),
   }));
 }
@@ -118,9 +118,9 @@ export function placeOf(page: Page, element: PageElement | undefined): Place | u
 
 function placeOfOutcome(reader: StyleReader, element: number, outcome: Outcome): Place {
   const { page } = reader;
-  if (outcome.origin.kind !== 'rule')
+  if (outcome.writtenIn.kind !== 'rule')
     return placeOf(page, page.elements[element]) ?? { path: page.path, line: 1, column: 1 };
-  const { use } = outcome.origin;
+  const { use } = outcome.writtenIn;
   return placeInSource(use.source, outcome.entry.declaration.range.start);
 }
 

@@ -24,8 +24,8 @@ export class Likeness {
    * values are certain.
    */
   areEqual([was, i]: readonly [Looks, number], [is, j]: readonly [Looks, number], numbers: string): boolean {
-    const stacks = `${was.reader.stack.key}\n${is.reader.stack.key}`;
-    const found = getOrInsert(this.#found, stacks, newMap<string, boolean | 'open'>);
+    const sheetOrders = `${was.reader.sheetOrder.key}\n${is.reader.sheetOrder.key}`;
+    const found = getOrInsert(this.#found, sheetOrders, newMap<string, boolean | 'open'>);
     const key = `${was.reader.wording(i)} ${is.reader.wording(j)} ${numbers}`;
     const told = found.get(key);
     if (typeof told === 'boolean') return told;

@@ -39,7 +39,8 @@ export function prove(before: SiteModel, after: SiteModel, options: ProveOptions
   for (const path of [...new Set([...before.paths, ...after.paths])]) {
     const [a, b] = [before.page(path), after.readOnce(path)];
     if (b !== undefined) options.onPage?.(b);
-    if (a !== undefined && b !== undefined) unseen?.add(a, () => [before.stackOf(a), after.stackOf(b)]);
+    if (a !== undefined && b !== undefined)
+      unseen?.add(a, () => [before.sheetOrderOf(a), after.sheetOrderOf(b)]);
     const isDone = prover.add(path, a, b);
     if (!isDone && a !== undefined && b !== undefined) late.push([a, b]);
     const part = prover.take();

@@ -5,8 +5,8 @@ import {
   holdsWrittenValues,
   type Outcomes,
   type Program,
+  type SheetOrder,
   type SiteStyles,
-  type Stack,
   StyleReader,
 } from '../cascade/index.js';
 import { countOf, isGiven, mayHoldMore, mayShow, type Page } from '../read/markup/index.js';
@@ -18,7 +18,7 @@ import { emptyPart, type ProofPart } from './part.js';
 import { attributesRead, readOtherwise } from './read-attributes.js';
 import type { FileTexts } from './resolve.js';
 import { noteScripts } from './script-assumptions.js';
-import { isBeyondReach, isSameStack, isUntouched, noteNames, stacksDiffer } from './stacks.js';
+import { isBeyondReach, isSameStack, isUntouched, noteNames, stacksDiffer } from './sheet-orders.js';
 
 export interface ProverOptions extends AlignOptions {
   /** At most this many elements are described for one page; a page that differs in more differs anyway. */
@@ -33,7 +33,7 @@ export type PagePair = readonly [Page, Page];
 
 /** Sheets under which a component may stand. */
 interface Context {
-  readonly stacks: readonly [Stack, Stack];
+  readonly sheetOrders: readonly [SheetOrder, SheetOrder];
   /** Whether pages that an engine fills have them. */
   readonly isFilled: boolean;
 }
@@ -132,27 +132,27 @@ export class Prover {
   }
 
   /** The sheets of the pages that show it; of those that show components, where that is not known; else of all pages. */
-  #contextsOfComponents(before: Page, after: Page): (readonly [Stack, Stack])[] {
+  #contextsOfComponents(before: Page, after: Page): (readonly [SheetOrder, SheetOrder])[] {
     const all = [...this.#contexts.values()];
     const filled = all.filter(({ isFilled }) => isFilled);
     const own = before.around?.shownBy?.map((path) => this.#contextOf.get(path)) ?? [undefined];
     const known = own.flatMap((key) => (key === undefined ? [] : (this.#contexts.get(key) ?? [])));
     const isKnown = known.length === own.length;
     return [...new Set(isKnown ? known : filled.length > 0 ? filled : all)].map(
-      ({ stacks: [was, is] }) =>
+      ({ sheetOrders: [was, is] }) =>
         [this.#before.stackWithin(before, was), this.#after.stackWithin(after, is)] as const,
     );
   }
 
-  #contextsAlone(before: Page, after: Page): (readonly [Stack, Stack])[] {
+  #contextsAlone(before: Page, after: Page): (readonly [SheetOrder, SheetOrder])[] {
     const first = this.#context(before, after);
     const [was, is] = [this.#before.ownStacks(before), this.#after.ownStacks(after)];
-    return [first, ...was.slice(1).map((stack, at) => [stack, is[at + 1] ?? is[0]!] as const)];
+    return [first, ...was.slice(1).map((sheetOrder, at) => [sheetOrder, is[at + 1] ?? is[0]!] as const)];
   }
 
   /** The stacks of a whole page, noted as one that components may stand in. */
-  #context(before: Page, after: Page): readonly [Stack, Stack] {
-    const pair = [this.#before.stackOf(before), this.#after.stackOf(after)] as const;
+  #context(before: Page, after: Page): readonly [SheetOrder, SheetOrder] {
+    const pair = [this.#before.sheetOrderOf(before), this.#after.sheetOrderOf(after)] as const;
     const isFilled = mayShow(before);
     const key = `${isFilled}\n${pair[0].key}\n${pair[1].key}`;
     if (before.kind === 'page') this.#contextOf.set(before.path, key);
@@ -160,7 +160,7 @@ export class Prover {
       noteNames(pair[0], this.known, this.#seenBefore);
       noteNames(pair[1], this.#mentioned, this.#seenAfter);
     } else if (!this.#contexts.has(key)) {
-      this.#contexts.set(key, { stacks: pair, isFilled });
+      this.#contexts.set(key, { sheetOrders: pair, isFilled });
       this.contextPages.push(before.path);
       noteNames(pair[0], this.known, this.#seenBefore);
       noteNames(pair[1], this.#mentioned, this.#seenAfter);
@@ -170,7 +170,7 @@ export class Prover {
 
   #compare(
     [before, after]: PagePair,
-    contexts: readonly (readonly [Stack, Stack])[],
+    contexts: readonly (readonly [SheetOrder, SheetOrder])[],
     options: CompareOptions,
   ): void {
     const { part } = this;
@@ -202,7 +202,7 @@ export class Prover {
         unread,
       );
     if (undecided !== undefined) {
-      const all = [...contexts, ...[...this.#contexts.values()].map(({ stacks }) => stacks)];
+      const all = [...contexts, ...[...this.#contexts.values()].map(({ sheetOrders }) => sheetOrders)];
       if (before.text === after.text && isBeyondReach(before, all, options.neverTemplated ?? NONE)) return;
       const what = `it changed, and ${keptText(undecided)}`;
       part.differences.push({ kind: 'page', page: before.path, what });
@@ -218,14 +218,14 @@ export class Prover {
     if (part.differences.length === known) return;
     part.differences.length = known;
     const [one, other] = options.placed();
-    const stacks = [this.#before.stackOf(one), this.#after.stackOf(other)] as const;
-    this.#compareLooks([one, other], [stacks], {});
+    const sheetOrders = [this.#before.sheetOrderOf(one), this.#after.sheetOrderOf(other)] as const;
+    this.#compareLooks([one, other], [sheetOrders], {});
   }
 
   /** Every element of two states, one by one. */
   #compareLooks(
     [before, after]: PagePair,
-    contexts: readonly (readonly [Stack, Stack])[],
+    contexts: readonly (readonly [SheetOrder, SheetOrder])[],
     { neverTemplated, placed }: CompareOptions,
   ): void {
     const { part } = this;
@@ -315,7 +315,7 @@ export class Prover {
     let described = 0;
     const before = looksOf(first, textsOf(this.#before), this.known);
     const after = looksOf(second, textsOf(this.#after), this.known);
-    const read = new Set([...attributesRead(first.stack), ...attributesRead(second.stack)]);
+    const read = new Set([...attributesRead(first.sheetOrder), ...attributesRead(second.sheetOrder)]);
     for (const [i, j] of pairs) {
       if (read.size > 0)
         for (const one of readOtherwise(read, [first, i], [second, j])) this.#tell(one, second.page);
@@ -352,7 +352,7 @@ export class Prover {
   }
 
   /** In: sheets of a component that are there in neither state: one that is to come is none of them. */
-  #noteUnread({ unread }: Stack, inNeither: readonly string[]): void {
+  #noteUnread({ unread }: SheetOrder, inNeither: readonly string[]): void {
     for (const { address, path, why } of unread) {
       if (path !== undefined && this.#before.texts.isToCome?.(path) === true) continue;
       if (why === 'elsewhere' || inNeither.includes(address))

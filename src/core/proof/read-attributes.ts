@@ -1,6 +1,6 @@
 // What a sheet reads out of the markup: `content: attr(class)` shows the attribute, whoever changed it for whatever reason.
 
-import type { Program, Stack, StyleReader } from '../cascade/index.js';
+import type { Program, SheetOrder, StyleReader } from '../cascade/index.js';
 import { attributeOf } from '../read/markup/index.js';
 import { type Difference, placeOf, type ShownOutcome, showElement, shownOutcomes } from './describe.js';
 
@@ -9,7 +9,7 @@ const READS = /\battr\(\s*([\w-]+)/gi;
 const namesOf = new WeakMap<Program, readonly string[]>();
 
 /** The attributes that sheets of a page read, lower case. */
-export function attributesRead({ uses }: Stack): Set<string> {
+export function attributesRead({ uses }: SheetOrder): Set<string> {
   const found = new Set<string>();
   for (const { program } of uses) {
     let names = namesOf.get(program);

@@ -8,7 +8,7 @@ import {
   isOpaque,
   type Outcome,
   type Outcomes,
-  type Stack,
+  type SheetOrder,
   type StyleReader,
   withoutIdle,
 } from '../cascade/index.js';
@@ -48,13 +48,13 @@ export class CustomProperties {
   /** Whether the page, or a sheet it uses, writes the name anywhere: to set it, to use it, or in a script. */
   mentions(name: string): boolean {
     if (this.#mentioned === undefined) {
-      const { page, stack } = this.#reader;
+      const { page, sheetOrder } = this.#reader;
       const scripts = page.scripts.flatMap((script) => {
         const file =
           script.kind === 'link' ? fileAt(script.address, page.path, this.#texts.copyOf) : undefined;
         return file === undefined ? [] : (this.#texts.textAt(file) ?? []);
       });
-      const texts = [page.text, ...scripts, ...stack.uses.map(({ program }) => program.sheet.text)];
+      const texts = [page.text, ...scripts, ...sheetOrder.uses.map(({ program }) => program.sheet.text)];
       this.#mentioned = new Set(texts.flatMap((text) => text.match(CUSTOM_NAME) ?? []));
     }
     return this.#mentioned.has(name);
@@ -91,7 +91,7 @@ export class CustomProperties {
     if (customIn(targets).size > 0) return false;
     const values = [...targets.values()].flatMap((outcomes) => [...outcomes.values()].flat());
     const names = values.flatMap(({ entry }) => entry.declaration.value.match(CUSTOM_NAME) ?? []);
-    return names.every((name) => !this.#isSetInline(name) && isRootAlone(name, this.#reader.stack));
+    return names.every((name) => !this.#isSetInline(name) && isRootAlone(name, this.#reader.sheetOrder));
   }
 
   #resolveOutcome(outcome: Outcome, target: string, element: number): Outcome {
@@ -107,8 +107,8 @@ export class CustomProperties {
   }
 
   /** The file that addresses in a declaration are seen from. */
-  #holderOf({ origin }: Outcome): string {
-    return origin.kind === 'rule' ? origin.use.program.holder : this.#reader.page.path;
+  #holderOf({ writtenIn }: Outcome): string {
+    return writtenIn.kind === 'rule' ? writtenIn.use.program.holder : this.#reader.page.path;
   }
 
   /** CSS Variables 1 §3. Out: `undefined` where a part is not certain. */
@@ -167,15 +167,15 @@ export class CustomProperties {
   /** What a fragment inherits on every page: a name that only `:root` sets, always, and no style attribute of the site. */
   #ofEveryPage(name: string): CustomValue {
     if (this.#isSetInline(name)) return 'open';
-    const { stack } = this.#reader;
-    const known = getOrInsert(rootValues, stack, newMap<string, CustomValue>);
-    return getOrInsert(known, name, () => rootValue(name, stack));
+    const { sheetOrder } = this.#reader;
+    const known = getOrInsert(rootValues, sheetOrder, newMap<string, CustomValue>);
+    return getOrInsert(known, name, () => rootValue(name, sheetOrder));
   }
 
   /** What `@property` registers has a syntax and an initial value, and what keyframes name changes with time. */
   #isDefined(name: string): boolean {
     this.#defined ??= new Set(
-      this.#reader.stack.uses.flatMap(({ program }) =>
+      this.#reader.sheetOrder.uses.flatMap(({ program }) =>
         program.sheet.definitions.flatMap((text) => text.match(CUSTOM_NAME) ?? []),
       ),
     );
@@ -184,9 +184,9 @@ export class CustomProperties {
 }
 
 /** By the sheets of a page, what they say of a name at the root. */
-const rootValues = new WeakMap<Stack, Map<string, CustomValue>>();
+const rootValues = new WeakMap<SheetOrder, Map<string, CustomValue>>();
 
-function rootValue(name: string, { uses }: Stack): CustomValue {
+function rootValue(name: string, { uses }: SheetOrder): CustomValue {
   let found: CustomValue = 'open';
   for (const { program, condition, layer } of uses) {
     for (const rule of program.rules) {
@@ -204,13 +204,13 @@ function rootValue(name: string, { uses }: Stack): CustomValue {
   return found;
 }
 
-const rootNames = new WeakMap<Stack, Map<string, boolean>>();
+const rootNames = new WeakMap<SheetOrder, Map<string, boolean>>();
 
 /** Whether no rule sets a name but at the root. */
-function isRootAlone(name: string, stack: Stack): boolean {
-  const known = getOrInsert(rootNames, stack, newMap<string, boolean>);
+function isRootAlone(name: string, sheetOrder: SheetOrder): boolean {
+  const known = getOrInsert(rootNames, sheetOrder, newMap<string, boolean>);
   return getOrInsert(known, name, () =>
-    stack.uses.every(({ program }) =>
+    sheetOrder.uses.every(({ program }) =>
       program.rules.every(
         ({ rule, selector }) =>
           (selector.text === ':root' && rule.scope === undefined) ||

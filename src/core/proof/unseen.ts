@@ -2,7 +2,7 @@
 // that anybody sees has to stay in words, on every page that is filled.
 
 import { getOrInsert } from '../base/get-or-insert.js';
-import type { ProgramRule, SheetUse, Stack } from '../cascade/index.js';
+import type { ProgramRule, SheetOrder, SheetUse } from '../cascade/index.js';
 import { namesOn, type Page } from '../read/markup/index.js';
 import { covers } from '../search/index.js';
 import type { Difference } from './describe.js';
@@ -20,10 +20,10 @@ export class UnseenRules {
   readonly #lost: { readonly page: Page; readonly rules: readonly Lost[] }[] = [];
 
   /** In: a page before; its sheets in both states, asked for where they count. */
-  add(page: Page, stacks: () => readonly [Stack, Stack]): void {
+  add(page: Page, sheetOrders: () => readonly [SheetOrder, SheetOrder]): void {
     for (const name of namesOn(page)) this.#names.add(name);
     if (page.kind !== 'page' || !page.isFilled || page.isMail) return;
-    const [before, after] = stacks();
+    const [before, after] = sheetOrders();
     if (before.ownKey === after.ownKey) return;
     const rules = getOrInsert(this.#known, `${before.ownKey}\n${after.ownKey}`, () => lostIn(before, after));
     if (rules.length > 0) this.#lost.push({ page, rules });
@@ -55,7 +55,7 @@ export class UnseenRules {
 /** Under each condition, which selectors set a property. */
 type Said = Map<string, Map<string, ProgramRule['selector']>>;
 
-function lostIn(before: Stack, after: Stack): Lost[] {
+function lostIn(before: SheetOrder, after: SheetOrder): Lost[] {
   const [was, is] = [saidIn(usesOnlyIn(before, after)), saidIn(after.uses)];
   return [...was].flatMap(([place, selectors]) => {
     const left = is.get(place) ?? new Map<string, ProgramRule['selector']>();
@@ -68,7 +68,7 @@ function lostIn(before: Stack, after: Stack): Lost[] {
 }
 
 /** Sheets that the other state has not: what it has as they are is not lost. */
-function usesOnlyIn({ uses }: Stack, other: Stack): SheetUse[] {
+function usesOnlyIn({ uses }: SheetOrder, other: SheetOrder): SheetUse[] {
   const keys = new Set(other.uses.map(({ key }) => key));
   return uses.filter(({ key }) => !keys.has(key));
 }

@@ -10,8 +10,8 @@ import {
   implies,
   mayStandOn,
   NEVER,
+  type SheetOrder,
   type SiteModel,
-  type Stack,
   StyleReader,
   type Truth,
   type TruthTable,
@@ -139,8 +139,8 @@ class Looking {
     for (const page of this.#before.pages) {
       // A component may be on a page that is meant.
       if (page.kind === 'page' && !wish.isOn(page)) continue;
-      const stack = this.#before.stackOf(page);
-      if (!wish.selectors.some((one) => mayStandOn(page, stack, one))) continue;
+      const sheetOrder = this.#before.sheetOrderOf(page);
+      if (!wish.selectors.some((one) => mayStandOn(page, sheetOrder, one))) continue;
       this.#lookAtPage(page, wish, verdicts);
     }
   }
@@ -333,16 +333,16 @@ function readerPairs(
 ): (readonly [StyleReader, StyleReader])[] {
   if (later === undefined) return [];
   if (page.kind === 'page') return [[before.readersOf(page)[0]!, after.readersOf(later)[0]!]];
-  const stacks = new Map<string, readonly [Stack, Stack]>();
+  const sheetOrders = new Map<string, readonly [SheetOrder, SheetOrder]>();
   if (page.sheets.some(isGiven)) return [[before.readersOf(page)[0]!, after.readersOf(later)[0]!]];
   const shownBy = page.around?.shownBy?.map((path) => before.page(path)!);
   for (const whole of shownBy ?? pagesThatShow(before.pages)) {
     const other = after.page(whole.path);
     if (other === undefined) continue;
-    const pair = [before.stackOf(whole), after.stackOf(other)] as const;
-    stacks.set(`${pair[0].key}|${pair[1].key}`, pair);
+    const pair = [before.sheetOrderOf(whole), after.sheetOrderOf(other)] as const;
+    sheetOrders.set(`${pair[0].key}|${pair[1].key}`, pair);
   }
-  return [...stacks.values()].map(([a, b]) => [
+  return [...sheetOrders.values()].map(([a, b]) => [
     new StyleReader(page, before.stackWithin(page, a), before.table),
     new StyleReader(later, after.stackWithin(later, b), after.table),
   ]);

@@ -4,14 +4,14 @@ import type { KeptReason } from '../base/reasons/index.js';
 import { ONE_CLASS, ONE_ID, placeInSource, specificityParts } from '../cascade/index.js';
 import { expandDeclaration, interactionGroup } from '../read/sheets/index.js';
 import type { Part } from '../read/sheets/shared-sheet.js';
-import { type CarriedUnit, tagsOf } from '../stock/index.js';
-import { sizeOf } from './by-hooks.js';
+import { type MovableDeclaration, tagsOf } from '../stock/index.js';
+import { sizeOf } from './by-selectors.js';
 import { type Census, type ElementGroup, idOf } from './census.js';
 import type { Row, Taste } from './cost.js';
 import { coverRows } from './cover.js';
 import type { RuleOrder } from './home.js';
 import { isLookName, saysLittle } from './look-names.js';
-import { elementCount, freeUnit, isFree, looksTheSame, rulesFor, type Strength, settle } from './reach.js';
+import { elementCount, freeMovable, isFree, looksTheSame, rulesFor, type Strength, settle } from './reach.js';
 import type { Trials } from './trial.js';
 import { writtenCount } from './written-count.js';
 
@@ -19,7 +19,7 @@ export interface ClassRule {
   readonly strength: Strength;
   /** A selector around all members: an id, where only an id is strong enough, or the body class of their section. */
   readonly scope: string | undefined;
-  readonly units: readonly CarriedUnit[];
+  readonly movables: readonly MovableDeclaration[];
   readonly members: readonly ElementGroup[];
   readonly part: Part;
   readonly order: number;
@@ -40,26 +40,28 @@ export interface ClassOptions {
   readonly trials: Trials;
   readonly order: RuleOrder;
   /** The part of the sheet for a set of declarations. */
-  readonly partOf: (units: readonly CarriedUnit[]) => Part;
+  readonly partOf: (movables: readonly MovableDeclaration[]) => Part;
   /** Tells why a group cannot wear a class. */
-  readonly refuse: (group: ElementGroup, units: readonly CarriedUnit[], reason: KeptReason) => void;
+  readonly refuse: (group: ElementGroup, movables: readonly MovableDeclaration[], reason: KeptReason) => void;
 }
 
 export function takeClasses(census: Census, options: ClassOptions): ClassRule[] {
-  const isMeant = (unit: CarriedUnit): boolean => isFree(unit) && (options.keys?.has(unit.key) ?? true);
+  const isMeant = (movable: MovableDeclaration): boolean =>
+    isFree(movable) && (options.keys?.has(movable.key) ?? true);
   const groups = census.groups.filter(({ left }) => [...left].some(isMeant));
   const counts = new Map<string, number>();
   const everywhere = new Map<string, number>();
   for (const group of census.groups)
-    for (const { key } of group.units) everywhere.set(key, (everywhere.get(key) ?? 0) + carriersIn(group));
+    for (const { key } of group.movables)
+      everywhere.set(key, (everywhere.get(key) ?? 0) + styledTagsIn(group));
   const sizes = new Map<string, number>();
   const keysOf = new Map<ElementGroup, string[]>();
   for (const group of groups) {
-    const keys = [...new Set([...group.left].filter(isMeant).map((unit) => unit.key))].sort();
+    const keys = [...new Set([...group.left].filter(isMeant).map((movable) => movable.key))].sort();
     keysOf.set(group, keys);
     for (const key of keys) {
-      counts.set(key, (counts.get(key) ?? 0) + carriersIn(group));
-      sizes.set(key, sizeOf(freeUnit(group, key)!));
+      counts.set(key, (counts.get(key) ?? 0) + styledTagsIn(group));
+      sizes.set(key, sizeOf(freeMovable(group, key)!));
     }
   }
   const rows = new Map<string, { keys: string[]; count: number; groups: ElementGroup[] }>();
@@ -67,14 +69,14 @@ export function takeClasses(census: Census, options: ClassOptions): ClassRule[] 
     const keys = keysOf.get(group)!.filter((key) => counts.get(key)! >= options.atLeast);
     for (const key of keysOf.get(group)!) {
       if (keys.includes(key)) continue;
-      const unit = freeUnit(group, key)!;
-      options.refuse(group, [unit], whyNoClass(group, unit, everywhere.get(key)!, options.atLeast));
+      const movable = freeMovable(group, key)!;
+      options.refuse(group, [movable], whyNoClass(group, movable, everywhere.get(key)!, options.atLeast));
     }
     if (keys.length === 0) continue;
     const row = rows.get(keys.join('\n'));
-    if (row === undefined) rows.set(keys.join('\n'), { keys, count: carriersIn(group), groups: [group] });
+    if (row === undefined) rows.set(keys.join('\n'), { keys, count: styledTagsIn(group), groups: [group] });
     else {
-      row.count += carriersIn(group);
+      row.count += styledTagsIn(group);
       row.groups.push(group);
     }
   }
@@ -96,17 +98,22 @@ export function takeClasses(census: Census, options: ClassOptions): ClassRule[] 
 }
 
 /** What stands on its own has no class; what others say too has lost them to a rule that is too weak here. */
-function whyNoClass(group: ElementGroup, unit: CarriedUnit, tags: number, atLeast: number): KeptReason {
+function whyNoClass(
+  group: ElementGroup,
+  movable: MovableDeclaration,
+  tags: number,
+  atLeast: number,
+): KeptReason {
   // Parts of tags, where a build makes several of one.
   const times = Math.max(1, Math.round(tags));
   if (times < atLeast && times === 1) return { kind: 'written once' };
   if (times < atLeast) return { kind: 'written seldom', times, atLeast };
-  return strongerRule(group, [unit], ONE_CLASS) ?? { kind: 'left over' };
+  return strongerRule(group, [movable], ONE_CLASS) ?? { kind: 'left over' };
 }
 
 /** Tags that carry it: a group of elements that were made from another's tag has none. */
-function carriersIn({ carriers }: ElementGroup): number {
-  return carriers.reduce((all, carrier) => all + tagsOf(carrier), 0);
+function styledTagsIn({ styledTags }: ElementGroup): number {
+  return styledTags.reduce((all, styledTag) => all + tagsOf(styledTag), 0);
 }
 
 function savingOf({
@@ -129,7 +136,7 @@ function noteLeftOver(
   for (const group of groups)
     refuse(
       group,
-      bare.flatMap((key) => freeUnit(group, key) ?? []),
+      bare.flatMap((key) => freeMovable(group, key) ?? []),
       { kind: 'left over' },
     );
 }
@@ -142,10 +149,12 @@ function settleClass(
 ): ClassRule | undefined {
   const [first] = groups;
   if (first === undefined) return undefined;
-  const units = keys.flatMap((key) => freeUnit(first, key) ?? []);
-  const part = options.partOf(units);
+  const movables = keys.flatMap((key) => freeMovable(first, key) ?? []);
+  const part = options.partOf(movables);
   const scope = commonScope(groups);
-  const onlyHints = groups.every((group) => keys.every((key) => freeUnit(group, key)?.from.kind !== 'style'));
+  const onlyHints = groups.every((group) =>
+    keys.every((key) => freeMovable(group, key)?.from.kind !== 'style'),
+  );
   let best: { choice: Choice; prefix: string; served: ElementGroup[] } | undefined;
   const section = options.scope === 'site' ? undefined : commonSection(groups);
   const prefixes = { none: '', id: scope, section, around: commonAround(groups) };
@@ -155,17 +164,17 @@ function settleClass(
     if (prefix === undefined || (choice.strength === 'weak' && !onlyHints)) continue;
     const { specificity } = choice;
     const order = options.order.peek(isOverride(choice) ? 'overrides' : part);
-    const rules = rulesFor(units, specificity, order, options.trials);
-    const served = groups.filter((group) => looksTheSame(group, unitsIn(group, keys), rules));
+    const rules = rulesFor(movables, specificity, order, options.trials);
+    const served = groups.filter((group) => looksTheSame(group, movablesIn(group, keys), rules));
     if (best === undefined || elementCount(served) > elementCount(best.served))
       best = { choice, prefix, served };
     if (served.length === groups.length) break;
   }
-  const wearers = best === undefined ? 0 : best.served.reduce((all, group) => all + carriersIn(group), 0);
+  const wearers = best === undefined ? 0 : best.served.reduce((all, group) => all + styledTagsIn(group), 0);
   const enough =
     best !== undefined &&
     wearers >= options.atLeast &&
-    (options.atLeast === 1 || saves(units, wearers, best.choice));
+    (options.atLeast === 1 || saves(movables, wearers, best.choice));
   const members = enough ? best!.served : [];
   for (const group of groups) {
     if (members.includes(group)) continue;
@@ -173,30 +182,30 @@ function settleClass(
       ? wearers < options.atLeast
         ? { kind: 'written seldom', times: elementCount(best.served), atLeast: options.atLeast }
         : { kind: 'costs more' }
-      : (strongerRule(group, units, ONE_CLASS) ?? { kind: 'too weak or too strong' });
-    options.refuse(group, unitsIn(group, keys), reason);
+      : (strongerRule(group, movables, ONE_CLASS) ?? { kind: 'too weak or too strong' });
+    options.refuse(group, movablesIn(group, keys), reason);
   }
   if (best === undefined || members.length === 0) return undefined;
   const { choice, prefix } = best;
   const plain = choice.strength === 'plain' && choice.prefix !== 'id' && choice.prefix !== 'around';
   const finalPart = isOverride(choice) ? 'overrides' : part;
   const order = options.order.next(finalPart);
-  const rules = rulesFor(units, choice.specificity, order, options.trials);
-  for (const group of members) settle(group, unitsIn(group, keys), rules);
+  const rules = rulesFor(movables, choice.specificity, order, options.trials);
+  for (const group of members) settle(group, movablesIn(group, keys), rules);
   const beats = plain
     ? undefined
-    : members.flatMap((group) => strongerRule(group, units, ONE_CLASS) ?? [])[0];
+    : members.flatMap((group) => strongerRule(group, movables, ONE_CLASS) ?? [])[0];
   const around = prefix === '' ? undefined : prefix;
-  return { strength: choice.strength, scope: around, units, members, part: finalPart, order, beats };
+  return { strength: choice.strength, scope: around, movables, members, part: finalPart, order, beats };
 }
 
 /** Whether the hand has less to keep up: a selector counts half a declaration, a word in a tag a quarter of one. */
-function saves(units: readonly CarriedUnit[], wearers: number, { strength }: Choice): boolean {
-  const written = units.reduce(
+function saves(movables: readonly MovableDeclaration[], wearers: number, { strength }: Choice): boolean {
+  const written = movables.reduce(
     (all, { declarations, cells }) => all + declarations.length + (cells?.length ?? 0),
     0,
   );
-  const taken = units.reduce((all, unit) => all + writtenCount(unit), 0);
+  const taken = movables.reduce((all, movable) => all + writtenCount(movable), 0);
   const again = strength === 'twice' ? 0.5 : strength === 'thrice' ? 1 : 0;
   return wearers * taken >= written + 0.5 + again + wearers / 4;
 }
@@ -249,18 +258,18 @@ function commonSection(groups: readonly ElementGroup[]): string | undefined {
   return name === undefined ? undefined : `.${name}`;
 }
 
-function unitsIn(group: ElementGroup, keys: readonly string[]): CarriedUnit[] {
-  return keys.flatMap((key) => freeUnit(group, key) ?? []);
+function movablesIn(group: ElementGroup, keys: readonly string[]): MovableDeclaration[] {
+  return keys.flatMap((key) => freeMovable(group, key) ?? []);
 }
 
 /** The rule that a class is too weak against, for telling. */
 function strongerRule(
   group: ElementGroup,
-  units: readonly CarriedUnit[],
+  movables: readonly MovableDeclaration[],
   specificity: number,
 ): StrongerRule | undefined {
   const own = new Map<string, string>();
-  for (const { declarations } of units)
+  for (const { declarations } of movables)
     for (const { property, value } of declarations)
       for (const part of expandDeclaration(property, value, group.page.path))
         own.set(part.longhand, part.value);

@@ -2,15 +2,15 @@
 
 import { addTo, groupBy } from '../base/group-by.js';
 import {
-  type HookOptions,
-  type HookRule,
   isGeneric,
-  partOfHook,
+  type SelectorOptions,
+  type SelectorRule,
+  sectionOfSelector,
   specificityOf,
-  writeHook,
-} from './by-hooks.js';
+  writeSelector,
+} from './by-selectors.js';
 import type { Census, ElementGroup } from './census.js';
-import { type Hook, hookOf, isPassing } from './hooks.js';
+import { type ExistingSelector, existingSelectorOf, isPassing } from './existing-selectors.js';
 import { elementCount, isFree, type Reached, reachOf, type Say, tryRule } from './reach.js';
 
 /** Fewer kinds have a selector each, or a class. */
@@ -19,13 +19,13 @@ const FEWEST = 3;
 const NAME = 1.5;
 
 /** In: what hooks have left. Out: rules that say the same on the names of elements, all of whose elements say it. */
-export function takeKinds(census: Census, options: HookOptions): HookRule[] {
-  const taken: HookRule[] = [];
+export function takeKinds(census: Census, options: SelectorOptions): SelectorRule[] {
+  const taken: SelectorRule[] = [];
   for (const { names, keys } of kindsOf(census)) {
     const found = ruleFor(names, keys, census, options);
     if (found === undefined) continue;
-    for (const { hook, says, reached } of found)
-      taken.push(...writeHook({ hook, keys, gain: 0, says }, reached, options));
+    for (const { existingSelector, says, reached } of found)
+      taken.push(...writeSelector({ existingSelector, keys, gain: 0, says }, reached, options));
   }
   return taken;
 }
@@ -39,7 +39,7 @@ interface Kinds {
 function kindsOf({ groups, byName }: Census): Kinds[] {
   const byKey = new Map<string, ElementGroup[]>();
   for (const group of groups)
-    for (const key of new Set([...group.left].filter(isFree).map((unit) => unit.key)))
+    for (const key of new Set([...group.left].filter(isFree).map((movable) => movable.key)))
       addTo(byKey, key, group);
   const found: { names: string[]; key: string }[] = [];
   for (const [key, own] of byKey) {
@@ -61,7 +61,7 @@ function kindsOf({ groups, byName }: Census): Kinds[] {
 }
 
 interface Found {
-  readonly hook: Hook;
+  readonly existingSelector: ExistingSelector;
   readonly says: readonly Say[];
   readonly reached: readonly Reached[];
 }
@@ -70,22 +70,22 @@ function ruleFor(
   names: readonly string[],
   keys: readonly string[],
   census: Census,
-  options: HookOptions,
+  options: SelectorOptions,
 ): Found[] | undefined {
   const found: Found[] = [];
   for (const name of names) {
-    const hook = hookOf(name);
-    if (hook === undefined || keys.some((key) => options.isRefused(name, key))) return undefined;
-    const reached = reachOf(hook, census);
+    const existingSelector = existingSelectorOf(name);
+    if (existingSelector === undefined || keys.some((key) => options.isRefused(name, key))) return undefined;
+    const reached = reachOf(existingSelector, census);
     const says: Say[] = [];
     for (const key of keys) {
-      const order = options.order.peek(partOfHook(hook));
-      const specificity = (strength: Say['strength']) => specificityOf(hook, strength);
+      const order = options.order.peek(sectionOfSelector(existingSelector));
+      const specificity = (strength: Say['strength']) => specificityOf(existingSelector, strength);
       const say = tryRule(key, { reached, specificity, order, trials: options.trials }, 1);
       if (say === undefined || !('members' in say) || say.strength !== 'plain') return undefined;
       says.push(say);
     }
-    found.push({ hook, says, reached });
+    found.push({ existingSelector, says, reached });
   }
   return found;
 }

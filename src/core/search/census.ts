@@ -11,7 +11,7 @@ import {
 import { hintDeclarations, neutralFor } from '../read/hints/index.js';
 import type { Page, PageElement, SourceTag } from '../read/markup/index.js';
 import type { Declaration } from '../read/sheets/index.js';
-import { type CarriedUnit, type Carrier, undecidedReason } from '../stock/index.js';
+import { type MovableDeclaration, type StyledTag, undecidedReason } from '../stock/index.js';
 import { ElementNames, Numbers, Remembered } from './element-names.js';
 import type { Trial } from './trial.js';
 
@@ -33,13 +33,13 @@ export interface ElementGroup {
   readonly table: ElementGroup | undefined;
   /** Where it is the same for all of them: on several pages, or on the only element. */
   readonly sharedId: string | undefined;
-  readonly units: readonly CarriedUnit[];
-  readonly carriers: Carrier[];
+  readonly movables: readonly MovableDeclaration[];
+  readonly styledTags: StyledTag[];
   /** Pairs of a number in `Census.pages` and an element's index. */
   readonly members: number[];
   count: number;
   /** Units that have found no home yet. */
-  readonly left: Set<CarriedUnit>;
+  readonly left: Set<MovableDeclaration>;
   /** Rules that reach the group, and are not written yet. */
   readonly trials: Trial[];
   /** What rules that match it no longer say. */
@@ -54,38 +54,38 @@ export interface Census {
 }
 
 /** In: the site, and every tag that carries styling. Pages that cannot be decided are not counted: nothing may reach them. */
-export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Census {
-  const byTag = new Map<SourceTag, Carrier>();
-  for (const carrier of carriers) if (carrier.tag !== undefined) byTag.set(carrier.tag, carrier);
-  const pages = model.pages.filter((page) => undecidedReason(page, model.stacksOf(page)) === undefined);
-  const shared = new Set([...sharedIds(pages), ...(model.sources.sharedIds ?? []), ...scopeIds(carriers)]);
+export function takeCensus(model: SiteModel, styledTags: readonly StyledTag[]): Census {
+  const byTag = new Map<SourceTag, StyledTag>();
+  for (const styledTag of styledTags) if (styledTag.tag !== undefined) byTag.set(styledTag.tag, styledTag);
+  const pages = model.pages.filter((page) => undecidedReason(page, model.sheetOrdersOf(page)) === undefined);
+  const shared = new Set([...sharedIds(pages), ...(model.sources.sharedIds ?? []), ...scopeIds(styledTags)]);
   const known = new Map<string, ElementGroup>();
   const numbers = new Map<ElementGroup, number>();
   const groups: ElementGroup[] = [];
   const texts = new Numbers();
   const names = new ElementNames();
-  const marks = new Remembered((carrier: Carrier) => carrier.units.map(unitMark).join('\n'));
+  const marks = new Remembered((styledTag: StyledTag) => styledTag.movables.map(movableMark).join('\n'));
   pages.forEach((page, pageNumber) => {
     const readers = model.readersOf(page);
     const ofPage: ElementGroup[] = [];
     const root = page.kind === 'component' ? 'fragment' : page.quirks ? 'quirks' : 'page';
     for (const element of page.elements) {
       const parent = element.parent < 0 ? undefined : ofPage[element.parent];
-      const carrier = element.tag && byTag.get(element.tag);
+      const styledTag = element.tag && byTag.get(element.tag);
       const id = element.id !== undefined && shared.has(element.id) ? element.id : undefined;
       const above = parent === undefined ? `${root}${aroundKey(page, element)}` : numbers.get(parent);
       const matches =
         readers.length === 1
           ? readers[0]!.matchKey(element.index)
           : readers.map((reader) => reader.matchKey(element.index)).join('&');
-      const says = carrier === undefined ? `"${element.style ?? ''}` : marks.of(carrier);
+      const says = styledTag === undefined ? `"${element.style ?? ''}` : marks.of(styledTag);
       const key = `${above}|${names.of(element)}|${id ?? ''}|${element.templated}|${matches}|${texts.of(says)}`;
       let group = known.get(key);
       if (group === undefined) {
         const matchedSheets = readers.map((reader) => reader.matchedSheets(element.index));
         group = newGroup(
           { page, element, parent, readers, matchedSheets, sharedId: id },
-          carrier?.units ?? [],
+          styledTag?.movables ?? [],
         );
         known.set(key, group);
         numbers.set(group, groups.length);
@@ -95,7 +95,7 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
       ofPage.push(group);
       group.count += model.countOf(page, element);
       group.members.push(pageNumber, element.index);
-      if (carrier?.element === element) group.carriers.push(carrier);
+      if (styledTag?.element === element) group.styledTags.push(styledTag);
     }
   });
   return {
@@ -109,7 +109,7 @@ export function takeCensus(model: SiteModel, carriers: readonly Carrier[]): Cens
 /** The first element of a group. */
 type First = Pick<ElementGroup, 'page' | 'element' | 'parent' | 'readers' | 'matchedSheets' | 'sharedId'>;
 
-function newGroup(first: First, units: readonly CarriedUnit[]): ElementGroup {
+function newGroup(first: First, movables: readonly MovableDeclaration[]): ElementGroup {
   const { element, parent, readers } = first;
   const isCell = element.name === 'td' || element.name === 'th';
   let table = isCell ? parent : undefined;
@@ -120,18 +120,18 @@ function newGroup(first: First, units: readonly CarriedUnit[]): ElementGroup {
     own: undefined,
     original: readers.map((reader) => reader.outcomeNumber(element.index)),
     table,
-    units,
-    carriers: [],
+    movables,
+    styledTags: [],
     members: [],
     count: 0,
-    left: units.length === 0 ? NO_UNITS : new Set(units),
+    left: movables.length === 0 ? NO_UNITS : new Set(movables),
     trials: [],
     gone: new Set(),
   };
 }
 
 /** Most groups carry nothing; what is left only ever gets less. */
-const NO_UNITS = new Set<CarriedUnit>();
+const NO_UNITS = new Set<MovableDeclaration>();
 
 /** The pages that hold a group. */
 export function pagesHolding({ members }: ElementGroup, { pages }: Census): Set<Page> {
@@ -140,7 +140,7 @@ export function pagesHolding({ members }: ElementGroup, { pages }: Census): Set<
   return found;
 }
 
-function unitMark({ key, from, objection }: CarriedUnit): string {
+function movableMark({ key, from, objection }: MovableDeclaration): string {
   return `${from.kind === 'attributes' ? from.names.join('+') : from.kind} ${key} ${objection?.kind ?? ''}`;
 }
 
@@ -163,9 +163,9 @@ function sharedIds(pages: readonly Page[]): Set<string> {
 export const PLACE_FROM = 4;
 
 /** Ids of one page that much styling stands under. */
-function scopeIds(carriers: readonly Carrier[]): Set<string> {
+function scopeIds(styledTags: readonly StyledTag[]): Set<string> {
   const counts = new Map<PageElement, number>();
-  for (const { page, element } of carriers) {
+  for (const { page, element } of styledTags) {
     for (let at = element?.parent ?? -1; at >= 0; at = page.elements[at]!.parent) {
       const above = page.elements[at]!;
       if (above.id !== undefined) counts.set(above, (counts.get(above) ?? 0) + 1);
@@ -208,8 +208,11 @@ export function cellGroups(table: ElementGroup): ElementGroup[] {
 }
 
 /** The element as it is once units are taken off it. */
-function altered({ element, units }: ElementGroup, isGone: (unit: CarriedUnit) => boolean): PageElement {
-  const gone = units.filter(isGone);
+function altered(
+  { element, movables }: ElementGroup,
+  isGone: (movable: MovableDeclaration) => boolean,
+): PageElement {
+  const gone = movables.filter(isGone);
   if (gone.length === 0) return element;
   const names = new Set(gone.flatMap(({ from }) => (from.kind === 'attributes' ? from.names : [])));
   const neutral = gone.some(({ from }) => from.kind === 'name') ? neutralFor(element.name) : undefined;
@@ -217,18 +220,20 @@ function altered({ element, units }: ElementGroup, isGone: (unit: CarriedUnit) =
     ...element,
     name: neutral ?? element.name,
     attributes: element.attributes.filter(({ name }) => !names.has(name)),
-    style: styleWithout(element, units, gone),
+    style: styleWithout(element, movables, gone),
   };
 }
 
 function styleWithout(
   { style }: PageElement,
-  units: readonly CarriedUnit[],
-  gone: readonly CarriedUnit[],
+  movables: readonly MovableDeclaration[],
+  gone: readonly MovableDeclaration[],
 ): string | undefined {
-  const inStyle = units.filter(({ from }) => from.kind === 'style');
+  const inStyle = movables.filter(({ from }) => from.kind === 'style');
   if (!gone.some(({ from }) => from.kind === 'style')) return style;
-  const stay = inStyle.filter((unit) => !gone.includes(unit)).flatMap(({ declarations }) => declarations);
+  const stay = inStyle
+    .filter((movable) => !gone.includes(movable))
+    .flatMap(({ declarations }) => declarations);
   if (stay.length === 0) return undefined;
   return stay
     .sort((a, b) => a.range.start - b.range.start)
@@ -237,8 +242,8 @@ function styleWithout(
 }
 
 /** The element as it is without the units that have a home, and without these. */
-export function alteredElement(group: ElementGroup, taken: readonly CarriedUnit[]): PageElement {
-  return altered(group, (unit) => taken.includes(unit) || !group.left.has(unit));
+export function alteredElement(group: ElementGroup, taken: readonly MovableDeclaration[]): PageElement {
+  return altered(group, (movable) => taken.includes(movable) || !group.left.has(movable));
 }
 
 /**
@@ -248,7 +253,7 @@ export function alteredElement(group: ElementGroup, taken: readonly CarriedUnit[
  */
 export function holds(
   group: ElementGroup,
-  taken: readonly CarriedUnit[],
+  taken: readonly MovableDeclaration[],
   further: readonly Trial[],
   lost: readonly Declaration[] = [],
 ): boolean {
@@ -275,17 +280,18 @@ function takenOut(declarations: readonly Declaration[]): TakenOut {
 }
 
 /** What the group's elements would say of themselves. Most groups carry nothing: theirs never changes. */
-function ownStyling(group: ElementGroup, taken: readonly CarriedUnit[]): OwnStyling {
-  const bare = group.units.length === 0 && (group.table === undefined || group.table.units.length === 0);
+function ownStyling(group: ElementGroup, taken: readonly MovableDeclaration[]): OwnStyling {
+  const bare =
+    group.movables.length === 0 && (group.table === undefined || group.table.movables.length === 0);
   if (bare && group.own !== undefined) return group.own;
-  const isGone = (unit: CarriedUnit): boolean =>
-    taken.includes(unit) || !unitHolder(group, unit).left.has(unit);
+  const isGone = (movable: MovableDeclaration): boolean =>
+    taken.includes(movable) || !movableHolder(group, movable).left.has(movable);
   const element = altered(group, isGone);
   const table = group.table && altered(group.table, isGone);
   group.own = { style: element.style, hints: hintDeclarations(group.page, element, table) };
   return group.own;
 }
 
-function unitHolder(group: ElementGroup, unit: CarriedUnit): ElementGroup {
-  return group.units.includes(unit) ? group : group.table!;
+function movableHolder(group: ElementGroup, movable: MovableDeclaration): ElementGroup {
+  return group.movables.includes(movable) ? group : group.table!;
 }

@@ -12,17 +12,17 @@ import {
 import { readComponent } from '../read/components/index.js';
 import { hintDeclarations } from '../read/hints/index.js';
 import type { Page } from '../read/markup/index.js';
-import { type CarriedUnit, type SiteScripts, unitsOf } from '../stock/index.js';
+import { type MovableDeclaration, movablesOf, type SiteScripts } from '../stock/index.js';
 import { alteredElement, type Census, type ElementGroup, pagesHolding } from './census.js';
 import { isLookName } from './look-names.js';
-import { freeUnit } from './reach.js';
+import { freeMovable } from './reach.js';
 
 export interface ExistingClass {
   readonly group: ElementGroup;
   readonly name: string;
   /** Why the class was thought to mean the elements. */
   readonly because: string;
-  readonly units: readonly CarriedUnit[];
+  readonly movables: readonly MovableDeclaration[];
 }
 
 /** Puts classes that exist on groups whose units they say. */
@@ -45,7 +45,7 @@ export function takeExisting(
     if (free.size === 0) continue;
     const fitting = new Map<string, { keys: string[]; program: Program }>();
     for (const reader of group.readers) {
-      for (const { program, condition } of reader.stack.uses) {
+      for (const { program, condition } of reader.sheetOrder.uses) {
         if (condition !== ALWAYS) continue;
         let classes = known.get(program);
         if (classes === undefined) {
@@ -60,8 +60,8 @@ export function takeExisting(
     }
     const inOrder = [...fitting].sort(([a, x], [b, y]) => y.keys.length - x.keys.length || (a < b ? -1 : 1));
     for (const [name, { keys, program }] of inOrder) {
-      const units = keys.flatMap((key) => freeUnit(group, key) ?? []);
-      if (units.length < keys.length) continue;
+      const movables = keys.flatMap((key) => freeMovable(group, key) ?? []);
+      if (movables.length < keys.length) continue;
       if (isModule(program.holder) && !pagesIn(group, census).every((page) => asksFor(page, program.holder)))
         continue;
       if (!isEverywhere(program, pagesIn(group, census), model)) continue;
@@ -70,7 +70,7 @@ export function takeExisting(
       const role = structuralClasses(model, group).get(name);
       if (role === 'other') continue;
       if (pagesIn(group, census).some((page) => scripts.mentions(page, name))) continue;
-      if (wear(group, name, units, role === 'around')) taken.push({ group, name, because, units });
+      if (wear(group, name, movables, role === 'around')) taken.push({ group, name, because, movables });
     }
   }
   return taken;
@@ -104,7 +104,7 @@ function whyMeant(name: string, element: string, isOwn: boolean, { byClass }: Ce
 function isEverywhere(program: Program, pages: readonly Page[], model: SiteModel): boolean {
   return pages.every((page) =>
     model
-      .stacksOf(page)
+      .sheetOrdersOf(page)
       .every(({ uses }) => uses.some((use) => use.program === program && use.condition === ALWAYS)),
   );
 }
@@ -120,11 +120,11 @@ function classesOf({ rules, holder }: Program): Map<string, string[]> {
       doubtful.add(name);
       continue;
     }
-    const units = unitsOf(rule.declarations, holder);
-    if (units.length > 0)
+    const movables = movablesOf(rule.declarations, holder);
+    if (movables.length > 0)
       found.set(
         name,
-        units.map(({ key }) => key),
+        movables.map(({ key }) => key),
       );
   }
   for (const name of doubtful) found.delete(name);
@@ -145,7 +145,7 @@ function structuralClasses(model: SiteModel, group: ElementGroup): Map<string, R
   }
   const all = new Map<string, Role>();
   for (const reader of group.readers) {
-    for (const { program } of reader.stack.uses) {
+    for (const { program } of reader.sheetOrder.uses) {
       let own = byProgram.get(program);
       if (own === undefined) {
         own = new Map();
@@ -166,8 +166,13 @@ function structuralClasses(model: SiteModel, group: ElementGroup): Map<string, R
 }
 
 /** Puts the class on in place of the units, if the group looks the same with it. */
-function wear(group: ElementGroup, name: string, units: readonly CarriedUnit[], isAround: boolean): boolean {
-  const own = worn(group, group, 0, name, units);
+function wear(
+  group: ElementGroup,
+  name: string,
+  movables: readonly MovableDeclaration[],
+  isAround: boolean,
+): boolean {
+  const own = worn(group, group, 0, name, movables);
   if (own === undefined) return false;
   const all = [own];
   if (isAround) {
@@ -180,7 +185,7 @@ function wear(group: ElementGroup, name: string, units: readonly CarriedUnit[], 
     }
   }
   for (const { group: changed, ...state } of all) Object.assign(changed, state);
-  for (const unit of units) group.left.delete(unit);
+  for (const movable of movables) group.left.delete(movable);
   return true;
 }
 
@@ -194,7 +199,7 @@ function worn(
   wearer: ElementGroup,
   depth: number,
   name: string,
-  units: readonly CarriedUnit[],
+  movables: readonly MovableDeclaration[],
 ): Worn | undefined {
   const { index } = group.element;
   let above = group.page.elements[index]!;
@@ -202,9 +207,9 @@ function worn(
   const changed = { ...(depth === 0 ? wearer.element : above), classes: [...above.classes, name] };
   const page: Page = { ...group.page, elements: replaced(group.page.elements, above.index, changed) };
   const element = depth === 0 ? changed : group.element;
-  const readers = group.readers.map(({ stack, table }) => new StyleReader(page, stack, table));
+  const readers = group.readers.map(({ sheetOrder, table }) => new StyleReader(page, sheetOrder, table));
   const matchedSheets = readers.map((reader) => reader.matchedSheets(index));
-  const after = alteredElement({ ...group, element }, units);
+  const after = alteredElement({ ...group, element }, movables);
   const own = { style: after.style, hints: hintDeclarations(page, after) };
   const same = readers.every(
     (reader, at) => reader.trialNumber(matchedSheets[at]!, own, group.trials) === group.original[at],

@@ -1,12 +1,12 @@
 // The first home: what is already given. Without the unit everything is as it was, so it can go.
 
-import type { CarriedUnit } from '../stock/index.js';
+import type { MovableDeclaration } from '../stock/index.js';
 import type { Census, ElementGroup } from './census.js';
 import { looksTheSame, settle } from './reach.js';
 
 export interface Given {
   readonly group: ElementGroup;
-  readonly unit: CarriedUnit;
+  readonly movable: MovableDeclaration;
 }
 
 const NO_RULES = { own: [], cells: [] };
@@ -15,19 +15,19 @@ const NO_RULES = { own: [], cells: [] };
 export function takeGiven(census: Census): Given[] {
   const given: Given[] = [];
   for (const group of census.groups) {
-    if (group.units.length === 0) continue;
+    if (group.movables.length === 0) continue;
     const inOrder = [...group.left].sort((a, b) => rank(a) - rank(b));
-    for (const unit of inOrder) {
-      if (unit.objection !== undefined || unit.from.kind === 'name') continue;
-      if (!looksTheSame(group, [unit], NO_RULES)) continue;
-      settle(group, [unit], NO_RULES);
-      given.push({ group, unit });
+    for (const movable of inOrder) {
+      if (movable.objection !== undefined || movable.from.kind === 'name') continue;
+      if (!looksTheSame(group, [movable], NO_RULES)) continue;
+      settle(group, [movable], NO_RULES);
+      given.push({ group, movable });
     }
   }
   return given;
 }
 
-function rank({ from }: CarriedUnit): number {
+function rank({ from }: MovableDeclaration): number {
   return from.kind === 'attributes' ? 0 : 1;
 }
 
@@ -35,11 +35,12 @@ function rank({ from }: CarriedUnit): number {
 export function takeNames(census: Census): Given[] {
   const given: Given[] = [];
   for (const group of census.groups) {
-    for (const unit of group.left) {
-      if (unit.from.kind !== 'name' || unit.objection !== undefined || unit.declarations.length > 0) continue;
+    for (const movable of group.left) {
+      if (movable.from.kind !== 'name' || movable.objection !== undefined || movable.declarations.length > 0)
+        continue;
       if ([...group.left].some(({ from }) => from.kind === 'attributes')) continue;
-      group.left.delete(unit);
-      given.push({ group, unit });
+      group.left.delete(movable);
+      given.push({ group, movable });
     }
   }
   return given;

@@ -6,7 +6,7 @@ import { eachCompound, type SiteModel } from '../cascade/index.js';
 import type { Page, PageElement } from '../read/markup/index.js';
 import type { SiteScripts } from '../stock/index.js';
 import type { Census, ElementGroup } from './census.js';
-import { hookOf, hooksOf, partsOf } from './hooks.js';
+import { existingSelectorOf, existingSelectorsOf, partsOf } from './existing-selectors.js';
 import { reachOf } from './reach.js';
 import type { OwnRule } from './rules/index.js';
 import { withoutClass, withPosition } from './rules/selectors.js';
@@ -114,7 +114,7 @@ function foreignClasses(model: SiteModel, rules: readonly OwnRule[]): Set<string
   const found = new Set<string>();
   const seen = new Set<unknown>();
   for (const page of model.pages)
-    for (const { uses } of model.stacksOf(page))
+    for (const { uses } of model.sheetOrdersOf(page))
       for (const { program } of uses) {
         if (seen.has(program)) continue;
         seen.add(program);
@@ -134,16 +134,16 @@ function positionOf(
 ): Instead | undefined {
   const [first, ...others] = groups;
   if (first === undefined) return undefined;
-  const common = hooksOf(first).filter(
+  const common = existingSelectorsOf(first).filter(
     (text) => !text.includes(`.${name}`) && !text.includes('>') && /[.#]/.test(text),
   );
-  const bases = common.filter((text) => others.every((group) => hooksOf(group).includes(text)));
+  const bases = common.filter((text) => others.every((group) => existingSelectorsOf(group).includes(text)));
   const within = withParents(bases, groups);
   let loose: { instead: Instead; excess: number } | undefined;
   for (const base of within.sort((a, b) => partsOf(a) - partsOf(b)).slice(0, MOST_BASES)) {
-    const hook = hookOf(base);
-    if (hook === undefined) continue;
-    const reached = reachOf(hook, census);
+    const existingSelector = existingSelectorOf(base);
+    if (existingSelector === undefined) continue;
+    const reached = reachOf(existingSelector, census);
     if (reached.some(({ unsure }) => unsure)) continue;
     const places = siblingPlaces(
       census,

@@ -3,7 +3,7 @@
 import type { KeptReason } from '../base/reasons/index.js';
 import type { Place } from '../base/source.js';
 import { PARTS, type Part } from '../read/sheets/shared-sheet.js';
-import type { CarriedUnit, Carrier } from '../stock/index.js';
+import type { MovableDeclaration, StyledTag } from '../stock/index.js';
 import type { Strength } from './reach.js';
 
 export type Home =
@@ -12,15 +12,15 @@ export type Home =
   /** A class that a sheet defines already. */
   | { readonly kind: 'existing class'; readonly name: string; readonly because: string }
   /** Selectors that pick these elements out as they are. */
-  | { readonly kind: 'existing hooks'; readonly selectors: readonly string[] }
+  | { readonly kind: 'existing selector'; readonly selectors: readonly string[] }
   | { readonly kind: 'position'; readonly selectors: readonly string[] }
   /** Named later. */
   | { readonly kind: 'new class'; readonly scope: string | undefined };
 
 export interface Member {
-  readonly carrier: Carrier;
+  readonly styledTag: StyledTag;
   /** The units of this tag that the style takes over. */
-  readonly units: readonly CarriedUnit[];
+  readonly movables: readonly MovableDeclaration[];
 }
 
 export interface Style {
@@ -29,7 +29,7 @@ export interface Style {
   /** Keys of the units, sorted. */
   readonly keys: readonly string[];
   /** The units as they are written into the sheet. */
-  readonly units: readonly CarriedUnit[];
+  readonly movables: readonly MovableDeclaration[];
   readonly members: readonly Member[];
   readonly part: Part;
   /** What holds its rule instead of the shared sheet: the own block of the only page that uses it, or a module of components. */
@@ -65,11 +65,11 @@ export class RuleOrder {
 }
 
 /** The place of a tag in the files as they are, whatever step found it. */
-export type PlaceOf = (carrier: Carrier) => Place;
+export type PlaceOf = (styledTag: StyledTag) => Place;
 
 /** Paths of all pages that tags stand on. */
-export function pagesOf(carriers: readonly Carrier[]): Set<string> {
-  return new Set(carriers.flatMap(({ page, also }) => [page.path, ...also.map(({ path }) => path)]));
+export function pagesOf(styledTags: readonly StyledTag[]): Set<string> {
+  return new Set(styledTags.flatMap(({ page, also }) => [page.path, ...also.map(({ path }) => path)]));
 }
 
 /** A style with the class that its elements wear, if they wear one for it. */
@@ -87,7 +87,7 @@ export interface Decided {
 
 /** A declaration that stays where it is. */
 export interface Kept {
-  readonly carrier: Carrier;
-  readonly unit: CarriedUnit;
+  readonly styledTag: StyledTag;
+  readonly movable: MovableDeclaration;
   readonly reason: KeptReason;
 }

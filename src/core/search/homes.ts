@@ -6,20 +6,20 @@ import { groupBy } from '../base/group-by.js';
 import { type KeptReason, keptText } from '../base/reasons/index.js';
 import type { SiteModel } from '../cascade/index.js';
 import { inStandardWords } from '../read/hints/index.js';
-import { type CarriedUnit, type Carrier, type SiteScripts, tagsOf } from '../stock/index.js';
+import { type MovableDeclaration, type SiteScripts, type StyledTag, tagsOf } from '../stock/index.js';
 import type { Trace } from '../stock/trace.js';
 import { type ClassOptions, type ScopeTaste, takeClasses } from './by-classes.js';
-import { type HookOptions, type HookRule, takeHooks } from './by-hooks.js';
 import { takeKinds } from './by-kinds.js';
+import { type SelectorOptions, type SelectorRule, takeSelectors } from './by-selectors.js';
 import { type Census, type ElementGroup, pagesHolding, takeCensus } from './census.js';
 import type { Taste } from './cost.js';
 import { takeExisting } from './existing.js';
 import { takeGiven, takeNames } from './given.js';
 import { type Home, type Kept, type Member, pagesOf, partOf, RuleOrder, type Style } from './home.js';
-import { whyNoHook } from './instead.js';
+import { whyNoSelector } from './instead.js';
 import { mayMatchIn, mayMatchMade } from './made.js';
 import { takePositions } from './positions.js';
-import { ruleItem, unitItem } from './refusals.js';
+import { movableItem, ruleItem } from './refusals.js';
 import { Trials } from './trial.js';
 import { reachesUnseen } from './unseen.js';
 import { writtenCount } from './written-count.js';
@@ -37,7 +37,7 @@ export interface SearchOptions {
   /** What the proof has taken back: not to be proposed again. See `refusals.ts`. */
   readonly refused: ReadonlyMap<string, KeptReason>;
   /** Texts of documents that load the shared sheet and were not read. */
-  readonly strangers: readonly string[];
+  readonly unreadDocuments: readonly string[];
   readonly trace?: Trace | undefined;
 }
 
@@ -51,15 +51,16 @@ export interface Search {
 export function findHomes(
   model: SiteModel,
   scripts: SiteScripts,
-  carriers: readonly Carrier[],
+  styledTags: readonly StyledTag[],
   options: SearchOptions,
 ): Search {
   const { trace } = options;
   if (trace !== undefined)
-    for (const carrier of carriers)
-      for (const unit of carrier.units) if (trace.follows(carrier, unit)) trace.learn(unit.key);
-  const banned = carriers.map((carrier) => withRefusals(carrier, options.refused));
-  if (banned.every(({ units }) => units.every(({ objection }) => objection !== undefined)))
+    for (const styledTag of styledTags)
+      for (const movable of styledTag.movables)
+        if (trace.follows(styledTag, movable)) trace.learn(movable.key);
+  const banned = styledTags.map((styledTag) => withRefusals(styledTag, options.refused));
+  if (banned.every(({ movables }) => movables.every(({ objection }) => objection !== undefined)))
     return { styles: [], kept: banned.flatMap(keptWith) };
   const census = takeCensus(model, banned);
   const task: Task = {
@@ -94,23 +95,23 @@ interface Task {
   readonly model: SiteModel;
   readonly scripts: SiteScripts;
   /** Tags with what the proof has taken back refused. */
-  readonly banned: readonly Carrier[];
+  readonly banned: readonly StyledTag[];
   readonly census: Census;
   readonly options: SearchOptions;
   readonly trials: Trials;
   readonly order: RuleOrder;
-  readonly hookOptions: HookOptions;
+  readonly selectorOptions: SelectorOptions;
 }
 
 /** What the passes have found so far. */
 interface FoundHomes {
   readonly given: ReturnType<typeof takeGiven>;
   readonly existing: ReturnType<typeof takeExisting>;
-  readonly selectors: HookRule[];
-  readonly positions: HookRule[];
+  readonly selectors: SelectorRule[];
+  readonly positions: SelectorRule[];
   readonly classes: ReturnType<typeof takeClasses>;
   /** Why a class was not made. */
-  readonly refused: Map<ElementGroup, Map<CarriedUnit, KeptReason>>;
+  readonly refused: Map<ElementGroup, Map<MovableDeclaration, KeptReason>>;
 }
 
 type Pass = (task: Task, found: FoundHomes) => void;
@@ -123,19 +124,19 @@ const PASSES: readonly Pass[] = [
     // The parts of what wears a class now may have their styles by it.
     if (existing.length > 0) given.push(...takeGiven(census));
   },
-  ({ census, hookOptions }, { selectors }) => selectors.push(...takeHooks(census, hookOptions)),
-  ({ census, hookOptions }, { selectors, positions }) => {
-    positions.push(...takePositions(census, hookOptions));
+  ({ census, selectorOptions }, { selectors }) => selectors.push(...takeSelectors(census, selectorOptions)),
+  ({ census, selectorOptions }, { selectors, positions }) => {
+    positions.push(...takePositions(census, selectorOptions));
     // What a position sets apart is no obstacle any more.
-    if (positions.length > 0) selectors.push(...takeHooks(census, hookOptions));
+    if (positions.length > 0) selectors.push(...takeSelectors(census, selectorOptions));
   },
-  ({ census, hookOptions }, { selectors }) => selectors.push(...takeKinds(census, hookOptions)),
+  ({ census, selectorOptions }, { selectors }) => selectors.push(...takeKinds(census, selectorOptions)),
   (task, found) => found.classes.push(...takeClasses(task.census, classOptions(task, found))),
   (task, found) => {
-    const { census, options, hookOptions, banned } = task;
+    const { census, options, selectorOptions, banned } = task;
     if (!options.outdated) return;
     const once = { atLeast: 1, keys: oldKeys(banned) };
-    found.selectors.push(...takeHooks(census, { ...hookOptions, ...once }));
+    found.selectors.push(...takeSelectors(census, { ...selectorOptions, ...once }));
     found.classes.push(...takeClasses(census, { ...classOptions(task, found), ...once }));
   },
   ({ census }, { given }) => given.push(...takeNames(census)),
@@ -146,32 +147,32 @@ function howToTry(
   model: SiteModel,
   scripts: SiteScripts,
   census: Census,
-  { atLeast, shared, refused, strangers, trace }: SearchOptions,
-): Pick<Task, 'trials' | 'order' | 'hookOptions'> {
+  { atLeast, shared, refused, unreadDocuments, trace }: SearchOptions,
+): Pick<Task, 'trials' | 'order' | 'selectorOptions'> {
   const trials = new Trials(model.table.truths, shared);
   const order = new RuleOrder();
   const made = scripts.madeOn(model.pages);
   const isUnseen = reachesUnseen(model, census);
-  const hookOptions: HookOptions = {
+  const selectorOptions: SelectorOptions = {
     ...{ atLeast, trials, order, trace },
     isRefused: (selector, key) =>
       refused.has(ruleItem(selector, key)) ||
       isUnseen(selector) ||
       mayMatchMade(selector, made) ||
-      strangers.some((text) => mayMatchIn(selector, text)),
+      unreadDocuments.some((text) => mayMatchIn(selector, text)),
     isMoved: (group) => [...pagesHolding(group, census)].some((page) => scripts.movesOn(page)),
   };
-  return { trials, order, hookOptions };
+  return { trials, order, selectorOptions };
 }
 
 function classOptions({ options, trials, order }: Task, { refused }: FoundHomes): ClassOptions {
   const { atLeast, taste, scope } = options;
   return {
     ...{ atLeast, taste, scope, trials, order },
-    partOf: (units) => partOf(units.flatMap(({ declarations }) => declarations)),
-    refuse: (group, units, reason) => {
-      const known = getOrInsert(refused, group, newMap<CarriedUnit, KeptReason>);
-      for (const unit of units) known.set(unit, reason);
+    partOf: (movables) => partOf(movables.flatMap(({ declarations }) => declarations)),
+    refuse: (group, movables, reason) => {
+      const known = getOrInsert(refused, group, newMap<MovableDeclaration, KeptReason>);
+      for (const movable of movables) known.set(movable, reason);
     },
   };
 }
@@ -180,38 +181,40 @@ function classOptions({ options, trials, order }: Task, { refused }: FoundHomes)
 function stylesOf({ census, trials, order }: Task, found: FoundHomes): Style[] {
   const selectors = grouped(found.selectors);
   const positions = grouped(found.positions);
-  const given = [...groupBy(found.given, ({ unit }) => `${unit.from.kind} ${unit.key}`).values()].map(
-    (group) => styleOf({ kind: 'already given' }, group, order.next('elements')),
-  );
+  const given = [
+    ...groupBy(found.given, ({ movable }) => `${movable.from.kind} ${movable.key}`).values(),
+  ].map((group) => styleOf({ kind: 'already given' }, group, order.next('elements')));
   const existing = [...groupBy(found.existing, ({ name }) => name).values()].map((uses) => {
-    const [{ name, because, units }] = uses as [(typeof uses)[number]];
-    const pairs = uses.flatMap(({ group, units: own }) => own.map((unit) => ({ group, unit })));
-    return styleOf({ kind: 'existing class', name, because }, pairs, order.next('components'), units);
+    const [{ name, because, movables }] = uses as [(typeof uses)[number]];
+    const pairs = uses.flatMap(({ group, movables: own }) => own.map((movable) => ({ group, movable })));
+    return styleOf({ kind: 'existing class', name, because }, pairs, order.next('components'), movables);
   });
   const classes = found.classes.map((rule): Style => {
     const pairs = rule.members.flatMap((group) =>
-      rule.units.flatMap((unit) => unitsLike(group, unit).map((own) => ({ group, unit: own }))),
+      rule.movables.flatMap((movable) =>
+        movablesLike(group, movable).map((own) => ({ group, movable: own })),
+      ),
     );
-    const style = styleOf({ kind: 'new class', scope: rule.scope }, pairs, rule.order, rule.units);
+    const style = styleOf({ kind: 'new class', scope: rule.scope }, pairs, rule.order, rule.movables);
     const { strength, part, beats } = rule;
-    return { ...style, strength, part, beats, instead: whyNoHook(census, rule, trials, order) };
+    return { ...style, strength, part, beats, instead: whyNoSelector(census, rule, trials, order) };
   });
-  return [...given, ...existing, ...[...selectors, ...positions].map(hookStyle), ...classes];
+  return [...given, ...existing, ...[...selectors, ...positions].map(selectorStyle), ...classes];
 }
 
 /** What stays where it is, with its reason. */
 function keptOf({ census, banned }: Task, { refused }: FoundHomes): Kept[] {
   const left = census.groups.flatMap((group) =>
-    group.carriers.flatMap((carrier) =>
-      group.units.flatMap((unit, at): Kept[] => {
-        if (!group.left.has(unit)) return [];
-        const reason = unit.objection ?? refused.get(group)?.get(unit) ?? { kind: 'left over' };
-        return [{ carrier, unit: carrier.units[at]!, reason }];
+    group.styledTags.flatMap((styledTag) =>
+      group.movables.flatMap((movable, at): Kept[] => {
+        if (!group.left.has(movable)) return [];
+        const reason = movable.objection ?? refused.get(group)?.get(movable) ?? { kind: 'left over' };
+        return [{ styledTag, movable: styledTag.movables[at]!, reason }];
       }),
     ),
   );
-  const counted = new Set(census.groups.flatMap((group) => group.carriers));
-  return [...left, ...banned.filter((carrier) => !counted.has(carrier)).flatMap(keptWith)];
+  const counted = new Set(census.groups.flatMap((group) => group.styledTags));
+  return [...left, ...banned.filter((styledTag) => !counted.has(styledTag)).flatMap(keptWith)];
 }
 
 function mostFirst(styles: readonly Style[]): Style[] {
@@ -225,119 +228,124 @@ function isWritten({ reason }: Kept): boolean {
   return reason.kind !== 'said by code';
 }
 
-function keptWith(carrier: Carrier): Kept[] {
-  return carrier.units.map((unit) => ({
-    carrier,
-    unit,
-    reason: unit.objection ?? { kind: 'no tag of its own' },
+function keptWith(styledTag: StyledTag): Kept[] {
+  return styledTag.movables.map((movable) => ({
+    styledTag,
+    movable,
+    reason: movable.objection ?? { kind: 'no tag of its own' },
   }));
 }
 
 function tellSearch(styles: readonly Style[], kept: readonly Kept[], trace: Trace): void {
   for (const { home, members } of styles)
-    for (const { carrier, units } of members)
-      if (units.some((unit) => trace.follows(carrier, unit)))
+    for (const { styledTag, movables } of members)
+      if (movables.some((movable) => trace.follows(styledTag, movable)))
         trace.say(
           'search',
           `found a home: ${home.kind}${'selectors' in home ? ` ${home.selectors.join(', ')}` : ''}`,
         );
-  for (const { carrier, unit, reason } of kept)
-    if (trace.follows(carrier, unit)) trace.say('search', `stays: ${keptText(reason)}`);
+  for (const { styledTag, movable, reason } of kept)
+    if (trace.follows(styledTag, movable)) trace.say('search', `stays: ${keptText(reason)}`);
 }
 
 /** What old attributes say. */
-function oldKeys(carriers: readonly Carrier[]): Set<string> {
-  const units = carriers.flatMap((carrier) => carrier.units);
-  return new Set(units.flatMap(({ from, key }) => (from.kind === 'attributes' ? key : [])));
+function oldKeys(styledTags: readonly StyledTag[]): Set<string> {
+  const movables = styledTags.flatMap((styledTag) => styledTag.movables);
+  return new Set(movables.flatMap(({ from, key }) => (from.kind === 'attributes' ? key : [])));
 }
 
 /** What only one page uses stands in that page's own block. */
 function onItsPage(style: Style): Style {
-  const pages = pagesOf(style.members.map(({ carrier }) => carrier));
-  const page = style.members[0]?.carrier.page;
+  const pages = pagesOf(style.members.map(({ styledTag }) => styledTag));
+  const page = style.members[0]?.styledTag.page;
   const own = style.home.kind !== 'already given' && style.home.kind !== 'existing class';
   return own && pages.size === 1 && page?.kind === 'page' ? { ...style, page: page.path } : style;
 }
 
 /** Where no box stands in any of the elements, aligned text is written in the standard's words. */
 function inPlainWords(style: Style, model: SiteModel): Style {
-  const units = style.units.map((unit) => ({ ...unit, declarations: inStandardWords(unit.declarations) }));
-  if (units.every((unit, at) => unit.declarations === style.units[at]!.declarations)) return style;
+  const movables = style.movables.map((movable) => ({
+    ...movable,
+    declarations: inStandardWords(movable.declarations),
+  }));
+  if (movables.every((movable, at) => movable.declarations === style.movables[at]!.declarations))
+    return style;
   const plain = style.members.every(
-    ({ carrier: { page, element } }) =>
+    ({ styledTag: { page, element } }) =>
       element !== undefined && model.readersOf(page).every((reader) => reader.holdsTextOnly(element.index)),
   );
-  return plain ? { ...style, units } : style;
+  return plain ? { ...style, movables } : style;
 }
 
-function withRefusals(carrier: Carrier, refused: ReadonlyMap<string, KeptReason>): Carrier {
-  const own = carrier.tag === undefined || refused.size === 0 ? undefined : refused;
+function withRefusals(styledTag: StyledTag, refused: ReadonlyMap<string, KeptReason>): StyledTag {
+  const own = styledTag.tag === undefined || refused.size === 0 ? undefined : refused;
   const partly =
-    carrier.style !== undefined &&
-    !carrier.style.literal &&
-    carrier.units.some(({ from, objection }) => from.kind === 'style' && objection !== undefined);
-  const touched = own !== undefined && carrier.units.some(({ key }) => own.has(unitItem(carrier, key)));
-  if (!touched && !partly) return carrier;
-  const units = carrier.units.map((unit): CarriedUnit => {
+    styledTag.style !== undefined &&
+    !styledTag.style.literal &&
+    styledTag.movables.some(({ from, objection }) => from.kind === 'style' && objection !== undefined);
+  const touched =
+    own !== undefined && styledTag.movables.some(({ key }) => own.has(movableItem(styledTag, key)));
+  if (!touched && !partly) return styledTag;
+  const movables = styledTag.movables.map((movable): MovableDeclaration => {
     const reason =
-      unit.objection ??
-      own?.get(unitItem(carrier, unit.key)) ??
+      movable.objection ??
+      own?.get(movableItem(styledTag, movable.key)) ??
       // Without a one-to-one source text a style attribute goes whole or not at all.
-      (partly && unit.from.kind === 'style' ? ({ kind: 'character references' } as const) : undefined);
-    return reason === undefined ? unit : { ...unit, objection: reason };
+      (partly && movable.from.kind === 'style' ? ({ kind: 'character references' } as const) : undefined);
+    return reason === undefined ? movable : { ...movable, objection: reason };
   });
-  return { ...carrier, units };
+  return { ...styledTag, movables };
 }
 
 /** Rules that say the same at the same strength are one rule with several selectors, where the first of them stands. */
-function grouped(rules: readonly HookRule[]): HookRule[][] {
-  const form = ({ says, part }: HookRule): string =>
+function grouped(rules: readonly SelectorRule[]): SelectorRule[][] {
+  const form = ({ says, part }: SelectorRule): string =>
     `${part}\0${says
-      .map(({ unit }) => unit.key)
+      .map(({ movable }) => movable.key)
       .sort()
       .join('\n')}`;
   return [...groupBy(rules, form).values()];
 }
 
-function hookStyle(rules: readonly HookRule[]): Style {
+function selectorStyle(rules: readonly SelectorRule[]): Style {
   const [first] = rules;
   const pairs = rules.flatMap(({ says }) =>
-    says.flatMap(({ unit, members }) =>
-      members.flatMap((group) => unitsLike(group, unit).map((own) => ({ group, unit: own }))),
+    says.flatMap(({ movable, members }) =>
+      members.flatMap((group) => movablesLike(group, movable).map((own) => ({ group, movable: own }))),
     ),
   );
-  const kind = first!.part === 'positions' ? 'position' : 'existing hooks';
+  const kind = first!.part === 'positions' ? 'position' : 'existing selector';
   const home: Home = { kind, selectors: rules.map(({ selector }) => selector) };
-  const written = first!.says.map(({ unit }) => unit);
+  const written = first!.says.map(({ movable }) => movable);
   return { ...styleOf(home, pairs, first!.order, written), strength: first!.strength, part: first!.part };
 }
 
-function unitsLike({ units }: ElementGroup, { key }: CarriedUnit): CarriedUnit[] {
-  return units.filter((unit) => unit.key === key && unit.objection === undefined).slice(0, 1);
+function movablesLike({ movables }: ElementGroup, { key }: MovableDeclaration): MovableDeclaration[] {
+  return movables.filter((movable) => movable.key === key && movable.objection === undefined).slice(0, 1);
 }
 
 function styleOf(
   home: Home,
-  pairs: readonly { readonly group: ElementGroup; readonly unit: CarriedUnit }[],
+  pairs: readonly { readonly group: ElementGroup; readonly movable: MovableDeclaration }[],
   order: number,
-  written: readonly CarriedUnit[] = [],
+  written: readonly MovableDeclaration[] = [],
 ): Style {
-  const members = new Map<Carrier, CarriedUnit[]>();
-  for (const { group, unit } of pairs) {
-    const at = group.units.indexOf(unit);
-    for (const carrier of group.carriers) {
-      const own = members.get(carrier) ?? [];
-      members.set(carrier, own);
-      if (!own.includes(carrier.units[at]!)) own.push(carrier.units[at]!);
+  const members = new Map<StyledTag, MovableDeclaration[]>();
+  for (const { group, movable } of pairs) {
+    const at = group.movables.indexOf(movable);
+    for (const styledTag of group.styledTags) {
+      const own = members.get(styledTag) ?? [];
+      members.set(styledTag, own);
+      if (!own.includes(styledTag.movables[at]!)) own.push(styledTag.movables[at]!);
     }
   }
-  const units = written.length > 0 ? written : pairs.slice(0, 1).map(({ unit }) => unit);
+  const movables = written.length > 0 ? written : pairs.slice(0, 1).map(({ movable }) => movable);
   return {
     home,
     strength: 'plain',
-    keys: units.map(({ key }) => key).sort(),
-    units,
-    members: [...members].map(([carrier, own]) => ({ carrier, units: own })),
+    keys: movables.map(({ key }) => key).sort(),
+    movables,
+    members: [...members].map(([styledTag, own]) => ({ styledTag, movables: own })),
     part: 'components',
     page: undefined,
     order,
@@ -349,8 +357,8 @@ function styleOf(
 /** Declarations, or old attributes, that one style takes out of the markup. */
 export function takenOut(members: readonly Member[]): number {
   return members.reduce(
-    (all, { carrier, units }) =>
-      all + tagsOf(carrier) * units.reduce((some, unit) => some + writtenCount(unit), 0),
+    (all, { styledTag, movables }) =>
+      all + tagsOf(styledTag) * movables.reduce((some, movable) => some + writtenCount(movable), 0),
     0,
   );
 }

@@ -2,7 +2,7 @@
 // written once, names for what is new, and what stays with its reason.
 
 export type { ScopeTaste } from './by-classes.js';
-export { selectorText } from './by-hooks.js';
+export { selectorText } from './by-selectors.js';
 export { type Convention, readConvention, USUAL } from './convention.js';
 export { TASTES, type Taste, type TasteName } from './cost.js';
 export { ElementNames, Numbers, Remembered } from './element-names.js';
@@ -23,7 +23,7 @@ export { mayMatchIn } from './made.js';
 export { CLASS_NAME, type NameRules, nameStyles, unnamed } from './names.js';
 export { findNearMisses, type NearValue, type ValueChange, writtenValues } from './near-values.js';
 export type { Strength } from './reach.js';
-export { ruleItem, unitItem } from './refusals.js';
+export { movableItem, ruleItem } from './refusals.js';
 export {
   classSelectors,
   type IdClass,

@@ -2,44 +2,46 @@
 
 import { comparePaths } from '../base/source.js';
 import type { ClassRule } from './by-classes.js';
-import { partOfHook, specificityOf } from './by-hooks.js';
+import { sectionOfSelector, specificityOf } from './by-selectors.js';
 import type { Census, ElementGroup } from './census.js';
+import { existingSelectorOf, existingSelectorsOf, partsOf } from './existing-selectors.js';
 import type { RuleOrder } from './home.js';
-import { hookOf, hooksOf, partsOf } from './hooks.js';
-import { elementCount, freeUnit, looksTheSame, reachOf, rulesFor } from './reach.js';
+import { elementCount, freeMovable, looksTheSame, reachOf, rulesFor } from './reach.js';
 import type { Trials } from './trial.js';
 
 /** Of so many groups it is found out whether they would differ: enough to tell why not. */
 const MOST_ASKED = 300;
 
 /** One line, such as "td would also reach 14 elements that differ, such as on fares.html"; `undefined` where no hook fits all. */
-export function whyNoHook(
+export function whyNoSelector(
   census: Census,
-  { units, members }: ClassRule,
+  { movables, members }: ClassRule,
   trials: Trials,
   order: RuleOrder,
 ): string | undefined {
   const [first] = members;
   if (first === undefined) return undefined;
-  const common = hooksOf(first)
+  const common = existingSelectorsOf(first)
     .filter((text) => !text.includes('>'))
     .sort((a, b) => partsOf(a) - partsOf(b))
     .slice(0, 8);
   for (const text of common) {
-    const hook = hookOf(text);
-    if (hook === undefined) continue;
-    const reached = reachOf(hook, census);
+    const existingSelector = existingSelectorOf(text);
+    if (existingSelector === undefined) continue;
+    const reached = reachOf(existingSelector, census);
     const groups = new Set(reached.map(({ group }) => group));
     if (!members.every((group) => groups.has(group))) continue;
-    const specificity = specificityOf(hook, 'plain')!;
-    const rules = rulesFor(units, specificity, order.peek(partOfHook(hook)), trials);
+    const specificity = specificityOf(existingSelector, 'plain')!;
+    const rules = rulesFor(movables, specificity, order.peek(sectionOfSelector(existingSelector)), trials);
     const harmed = reached
       .slice(0, MOST_ASKED)
       .map(({ group }) => group)
       .filter((group) => !members.includes(group) && !looksTheSame(group, [], rules));
     if (harmed.length > 0)
       return `${text} would also reach ${reachText(harmed, reached.length > MOST_ASKED)}`;
-    const tooWeak = units.some((unit) => members.some((group) => freeUnit(group, unit.key) !== undefined));
+    const tooWeak = movables.some((movable) =>
+      members.some((group) => freeMovable(group, movable.key) !== undefined),
+    );
     if (tooWeak) return `${text} is too weak`;
   }
   return undefined;
@@ -55,6 +57,6 @@ function reachText(harmed: readonly ElementGroup[], isMore: boolean): string {
 
 /** To its first digit: how many there were among those that were asked says nothing of the rest. */
 function roundDown(count: number): number {
-  const unit = 10 ** Math.floor(Math.log10(count));
-  return Math.floor(count / unit) * unit;
+  const movable = 10 ** Math.floor(Math.log10(count));
+  return Math.floor(count / movable) * movable;
 }

@@ -1,14 +1,14 @@
 // Selectors against what no page shows: elements that scripts make, and documents that were not read.
 
 import type { MadeElements } from '../stock/index.js';
-import { hookOf } from './hooks.js';
+import { existingSelectorOf } from './existing-selectors.js';
 
 /**
  * Whether elements that a script makes may match a selector: a rule would style them too, and what they wear of their own was
  * never asked. A class on the elements that are there is right either way.
  */
 export function mayMatchMade(selector: string, { tags, words }: MadeElements): boolean {
-  const subject = tags.size === 0 ? undefined : hookOf(selector)?.selector.compounds.at(-1);
+  const subject = tags.size === 0 ? undefined : existingSelectorOf(selector)?.selector.compounds.at(-1);
   if (subject === undefined) return false;
   const { type, id, classes } = subject;
   const isNamed = [...classes, ...(id === undefined ? [] : [id])].every((name) => words.has(name));
@@ -17,7 +17,7 @@ export function mayMatchMade(selector: string, { tags, words }: MadeElements): b
 
 /** Whether a selector may match in a document of which only the text is known. */
 export function mayMatchIn(selector: string, text: string): boolean {
-  const subject = hookOf(selector)?.selector.compounds.at(-1);
+  const subject = existingSelectorOf(selector)?.selector.compounds.at(-1);
   if (subject === undefined) return true;
   const { type, id, classes } = subject;
   const stands = (pattern: string, flags?: string): boolean => new RegExp(pattern, flags).test(text);

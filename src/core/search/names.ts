@@ -39,13 +39,13 @@ export interface Unnamed {
 }
 
 /** A style as something that is to have a name. */
-export function unnamed({ home, units, members }: Style): Unnamed {
-  const own = units.flatMap(({ declarations }) => declarations);
+export function unnamed({ home, movables, members }: Style): Unnamed {
+  const own = movables.flatMap(({ declarations }) => declarations);
   return {
     scope: home.kind === 'new class' ? home.scope : undefined,
     // A table that says how its cells look is called by what they look like.
-    declarations: own.length > 0 ? own : units.flatMap(({ cells = [] }) => cells),
-    wearers: members.flatMap(({ carrier: { page, element } }) =>
+    declarations: own.length > 0 ? own : movables.flatMap(({ cells = [] }) => cells),
+    wearers: members.flatMap(({ styledTag: { page, element } }) =>
       element === undefined ? [] : { page, element },
     ),
   };

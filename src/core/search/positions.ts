@@ -1,11 +1,16 @@
 // The fourth home: a position among siblings. Period and offset are found in where the elements stand.
 
 import { ONE_CLASS } from '../cascade/index.js';
-import type { CarriedUnit } from '../stock/index.js';
-import { type HookOptions, type HookRule, selectorText, sizeOf } from './by-hooks.js';
+import type { MovableDeclaration } from '../stock/index.js';
+import { type SelectorOptions, type SelectorRule, selectorText, sizeOf } from './by-selectors.js';
 import type { Census, ElementGroup } from './census.js';
-import { type Hook, hookOf, hooksOf, partsOf } from './hooks.js';
-import { elementCount, freeUnit, isFree, looksTheSame, reachOf, rulesFor, settle } from './reach.js';
+import {
+  type ExistingSelector,
+  existingSelectorOf,
+  existingSelectorsOf,
+  partsOf,
+} from './existing-selectors.js';
+import { elementCount, freeMovable, isFree, looksTheSame, reachOf, rulesFor, settle } from './reach.js';
 import { areRivals } from './rivals.js';
 import { PATTERNS, type Pattern, type SiblingPlace, siblingPlaces } from './sibling-places.js';
 
@@ -13,12 +18,12 @@ const MOST_BASES = 12;
 /** From so many elements on, a place is no chance by itself. */
 const MANY = 3;
 
-export function takePositions(census: Census, options: HookOptions): HookRule[] {
-  const taken: HookRule[] = [];
+export function takePositions(census: Census, options: SelectorOptions): SelectorRule[] {
+  const taken: SelectorRule[] = [];
   const least = Math.max(2, options.atLeast);
   for (const key of repeatedKeys(census, least)) {
     for (const base of basesFor(census, key, options)) {
-      const carrying = elementCount(base.groups.filter((group) => freeUnit(group, key) !== undefined));
+      const carrying = elementCount(base.groups.filter((group) => freeMovable(group, key) !== undefined));
       if (carrying < least) continue;
       const rule = tryBase(census, base, key, options);
       if (rule !== undefined) taken.push(rule);
@@ -31,9 +36,9 @@ export function takePositions(census: Census, options: HookOptions): HookRule[] 
 function repeatedKeys(census: Census, least: number): string[] {
   const counts = new Map<string, number>();
   for (const group of census.groups)
-    for (const unit of group.left)
-      if (isFree(unit) && unit.cells === undefined)
-        counts.set(unit.key, (counts.get(unit.key) ?? 0) + group.count * sizeOf(unit));
+    for (const movable of group.left)
+      if (isFree(movable) && movable.cells === undefined)
+        counts.set(movable.key, (counts.get(movable.key) ?? 0) + group.count * sizeOf(movable));
   return [...counts]
     .filter(([, count]) => count >= least)
     .sort(([a, x], [b, y]) => y - x || (a < b ? -1 : 1))
@@ -42,16 +47,16 @@ function repeatedKeys(census: Census, least: number): string[] {
 }
 
 interface Base {
-  readonly hook: Hook;
+  readonly existingSelector: ExistingSelector;
   readonly groups: readonly ElementGroup[];
 }
 
 /** Hooks around the elements that say it: those that take in most of them, then the simplest. */
-function basesFor(census: Census, key: string, { isMoved }: HookOptions): Base[] {
+function basesFor(census: Census, key: string, { isMoved }: SelectorOptions): Base[] {
   const counts = new Map<string, number>();
   for (const group of census.groups) {
-    if (freeUnit(group, key) === undefined) continue;
-    for (const text of hooksOf(group)) counts.set(text, (counts.get(text) ?? 0) + group.count);
+    if (freeMovable(group, key) === undefined) continue;
+    for (const text of existingSelectorsOf(group)) counts.set(text, (counts.get(text) ?? 0) + group.count);
   }
   return (
     [...counts]
@@ -64,11 +69,12 @@ function basesFor(census: Census, key: string, { isMoved }: HookOptions): Base[]
       )
       .slice(0, MOST_BASES)
       .flatMap(([text]): Base[] => {
-        const hook = hookOf(text);
-        const reached = hook === undefined ? [] : reachOf(hook, census);
+        const existingSelector = existingSelectorOf(text);
+        const reached = existingSelector === undefined ? [] : reachOf(existingSelector, census);
         // Where a script puts elements in or in another order, a style goes with its element, and a position does not.
-        if (hook === undefined || reached.some(({ group, unsure }) => unsure || isMoved(group))) return [];
-        return [{ hook, groups: reached.map(({ group }) => group) }];
+        if (existingSelector === undefined || reached.some(({ group, unsure }) => unsure || isMoved(group)))
+          return [];
+        return [{ existingSelector, groups: reached.map(({ group }) => group) }];
       })
   );
 }
@@ -83,8 +89,8 @@ interface Level {
   readonly selector: (pattern: string) => string;
 }
 
-function levelsOf({ hook, groups }: Base, { parent }: ElementGroup): Level[] {
-  const { text } = hook;
+function levelsOf({ existingSelector, groups }: Base, { parent }: ElementGroup): Level[] {
+  const { text } = existingSelector;
   const levels: Level[] = [{ depth: 0, selector: (pattern) => `${text}${pattern}` }];
   const name = parent?.element.name;
   const at = text.lastIndexOf(' ') + 1;
@@ -118,31 +124,51 @@ function commonDepth(groups: readonly ElementGroup[], name: string): number | un
   return common;
 }
 
-function tryBase(census: Census, base: Base, key: string, options: HookOptions): HookRule | undefined {
-  const first = base.groups.find((group) => freeUnit(group, key) !== undefined);
+function tryBase(
+  census: Census,
+  base: Base,
+  key: string,
+  options: SelectorOptions,
+): SelectorRule | undefined {
+  const first = base.groups.find((group) => freeMovable(group, key) !== undefined);
   if (first === undefined) return undefined;
-  const specificity = base.hook.selector.specificity + ONE_CLASS;
+  const specificity = base.existingSelector.selector.specificity + ONE_CLASS;
   const asked = ask(base, key, specificity, options);
   if (asked === undefined || elementCount(asked.members) < Math.max(2, options.atLeast)) return undefined;
   for (const level of levelsOf(base, first)) {
     const places = siblingPlaces(census, [...asked.members, ...asked.harmed], level.depth);
     if (places === undefined) continue;
     const pattern = PATTERNS.find(
-      (one) => (isTelling(one) || !isBare(base.hook.text)) && fits([one], asked, [places]),
+      (one) => (isTelling(one) || !isBare(base.existingSelector.text)) && fits([one], asked, [places]),
     );
     const text = pattern && level.selector(pattern.text);
-    const hook = text === undefined ? undefined : hookOf(text);
-    if (pattern === undefined || hook === undefined || options.isRefused(hook.text, key)) continue;
+    const existingSelector = text === undefined ? undefined : existingSelectorOf(text);
+    if (
+      pattern === undefined ||
+      existingSelector === undefined ||
+      options.isRefused(existingSelector.text, key)
+    )
+      continue;
     if (!isNoChance(pattern, asked, base, places)) continue;
-    return write(census, { base, hook, spots: [{ pattern, depth: level.depth }] }, asked, options);
+    return write(
+      census,
+      { base, existingSelector, spots: [{ pattern, depth: level.depth }] },
+      asked,
+      options,
+    );
   }
   return inRowAndPlace(census, base, asked, options);
 }
 
 /** `.list tr:last-child > td:nth-child(odd)`: a place in a row that has a place itself. */
-function inRowAndPlace(census: Census, base: Base, asked: Asked, options: HookOptions): HookRule | undefined {
+function inRowAndPlace(
+  census: Census,
+  base: Base,
+  asked: Asked,
+  options: SelectorOptions,
+): SelectorRule | undefined {
   const name = asked.members[0]?.parent?.element.name;
-  const { text } = base.hook;
+  const { text } = base.existingSelector;
   if (name === undefined || !/^(tr|li|ul|ol)$/.test(name) || text.includes('>') || isBare(text))
     return undefined;
   const groups = [...asked.members, ...asked.harmed];
@@ -152,13 +178,16 @@ function inRowAndPlace(census: Census, base: Base, asked: Asked, options: HookOp
   for (const outer of PATTERNS.filter(isTelling))
     for (const inner of PATTERNS.filter(isTelling)) {
       if (!fits([outer, inner], asked, [around, own]) || !isNoChance(inner, asked, base, own)) continue;
-      const hook = hookOf(`${text.slice(0, at)}${name}${outer.text} > ${text.slice(at)}${inner.text}`);
-      if (hook === undefined || options.isRefused(hook.text, asked.unit.key)) continue;
+      const existingSelector = existingSelectorOf(
+        `${text.slice(0, at)}${name}${outer.text} > ${text.slice(at)}${inner.text}`,
+      );
+      if (existingSelector === undefined || options.isRefused(existingSelector.text, asked.movable.key))
+        continue;
       const spots = [
         { pattern: outer, depth: 1 },
         { pattern: inner, depth: 0 },
       ];
-      return write(census, { base, hook, spots }, asked, options);
+      return write(census, { base, existingSelector, spots }, asked, options);
     }
   return undefined;
 }
@@ -171,7 +200,7 @@ function isTelling({ period, countsAll }: Pattern): boolean {
 /** A place that only one row of siblings shows is chance; where all of a row stand in turn, twice round is enough. */
 function isNoChance(
   { period }: Pattern,
-  { members, unit }: Asked,
+  { members, movable }: Asked,
   { groups }: Base,
   places: readonly SiblingPlace[],
 ): boolean {
@@ -179,48 +208,48 @@ function isNoChance(
   const rows = new Set(own.map(({ row }) => row));
   const count = elementCount(members);
   if (count > MANY || (count === MANY && rows.size > 1)) return true;
-  const properties = propertiesOf(unit);
+  const properties = propertiesOf(movable);
   const allTell =
-    groups.every(({ units }) => units.some((one) => propertiesOf(one) === properties)) ||
+    groups.every(({ movables }) => movables.some((one) => propertiesOf(one) === properties)) ||
     groups.every((group) => members.includes(group) || saysItsOwn(group, members));
   return period > 0 && allTell && own.every(({ length }) => length >= 2 * period);
 }
 
 /** Whether a group says something that those of the position do not. */
-function saysItsOwn({ units }: ElementGroup, members: readonly ElementGroup[]): boolean {
-  const theirs = new Set(members.flatMap((member) => member.units.map(({ key }) => key)));
-  return units.some(({ key }) => !theirs.has(key));
+function saysItsOwn({ movables }: ElementGroup, members: readonly ElementGroup[]): boolean {
+  const theirs = new Set(members.flatMap((member) => member.movables.map(({ key }) => key)));
+  return movables.some(({ key }) => !theirs.has(key));
 }
 
-function propertiesOf({ declarations }: CarriedUnit): string {
+function propertiesOf({ declarations }: MovableDeclaration): string {
   return declarations.map(({ property }) => property).join();
 }
 
 /** What a rule on one unit would come to, wherever it stood. */
 interface Asked {
-  readonly unit: CarriedUnit;
+  readonly movable: MovableDeclaration;
   readonly members: readonly ElementGroup[];
   readonly harmed: readonly ElementGroup[];
 }
 
-function ask(base: Base, key: string, specificity: number, options: HookOptions): Asked | undefined {
-  const unit = base.groups.flatMap((group) => freeUnit(group, key) ?? [])[0];
-  if (unit === undefined) return undefined;
-  const rules = rulesFor([unit], specificity, options.order.peek('positions'), options.trials);
+function ask(base: Base, key: string, specificity: number, options: SelectorOptions): Asked | undefined {
+  const movable = base.groups.flatMap((group) => freeMovable(group, key) ?? [])[0];
+  if (movable === undefined) return undefined;
+  const rules = rulesFor([movable], specificity, options.order.peek('positions'), options.trials);
   const members: ElementGroup[] = [];
   const harmed: ElementGroup[] = [];
   for (const group of base.groups) {
-    const mine = freeUnit(group, key);
+    const mine = freeMovable(group, key);
     if (mine !== undefined && looksTheSame(group, [mine], rules)) members.push(group);
-    else if (!looksTheSame(group, [], rules) || isAlike(group, unit)) harmed.push(group);
+    else if (!looksTheSame(group, [], rules) || isAlike(group, movable)) harmed.push(group);
   }
-  return { unit, members, harmed };
+  return { movable, members, harmed };
 }
 
 /** Whether a group says something else of the same: its own would have to stay to shield it. */
-function isAlike({ left }: ElementGroup, unit: CarriedUnit): boolean {
+function isAlike({ left }: ElementGroup, movable: MovableDeclaration): boolean {
   return [...left].some(
-    (one) => isFree(one) && one.key !== unit.key && propertiesOf(one) === propertiesOf(unit),
+    (one) => isFree(one) && one.key !== movable.key && propertiesOf(one) === propertiesOf(movable),
   );
 }
 
@@ -241,7 +270,7 @@ function fits(
 /** A selector with a position in it, and what it was made of. */
 interface Positioned {
   readonly base: Base;
-  readonly hook: Hook;
+  readonly existingSelector: ExistingSelector;
   /** What is counted, and how many steps above the elements. */
   readonly spots: readonly { readonly pattern: Pattern; readonly depth: number }[];
 }
@@ -249,18 +278,20 @@ interface Positioned {
 /** One rule for all units that stand in the same places. */
 function write(
   census: Census,
-  { base, hook, spots }: Positioned,
+  { base, existingSelector, spots }: Positioned,
   found: Asked,
-  options: HookOptions,
-): HookRule | undefined {
-  const { specificity } = hook.selector;
+  options: SelectorOptions,
+): SelectorRule | undefined {
+  const { specificity } = existingSelector.selector;
   const says: Asked[] = [];
   const keys = new Set(base.groups.flatMap(({ left }) => [...left].filter(isFree).map(({ key }) => key)));
-  for (const key of [found.unit.key, ...[...keys].sort()]) {
-    if (says.some(({ unit }) => unit.key === key) || options.isRefused(hook.text, key)) continue;
+  for (const key of [found.movable.key, ...[...keys].sort()]) {
+    if (says.some(({ movable }) => movable.key === key) || options.isRefused(existingSelector.text, key))
+      continue;
     const asked = ask(base, key, specificity, options);
     if (asked === undefined || elementCount(asked.members) < Math.max(2, options.atLeast)) continue;
-    if (asked.unit.cells !== undefined || says.some(({ unit }) => areRivals(unit, asked.unit))) continue;
+    if (asked.movable.cells !== undefined || says.some(({ movable }) => areRivals(movable, asked.movable)))
+      continue;
     const groups = [...asked.members, ...asked.harmed];
     const places = spots.flatMap(({ depth }) => {
       const found = siblingPlaces(census, groups, depth);
@@ -271,18 +302,18 @@ function write(
   }
   if (says.length === 0) return undefined;
   const order = options.order.next('positions');
-  for (const { unit, members, harmed } of says) {
-    const rules = rulesFor([unit], specificity, order, options.trials);
+  for (const { movable, members, harmed } of says) {
+    const rules = rulesFor([movable], specificity, order, options.trials);
     for (const group of base.groups) {
-      const mine = members.includes(group) ? freeUnit(group, unit.key) : undefined;
+      const mine = members.includes(group) ? freeMovable(group, movable.key) : undefined;
       if (mine !== undefined) settle(group, [mine], rules);
       else if (!harmed.includes(group)) settle(group, [], rules);
     }
   }
   return {
-    selector: selectorText(hook.text, 'plain'),
+    selector: selectorText(existingSelector.text, 'plain'),
     strength: 'plain',
-    says: says.map(({ unit, members }) => ({ unit, strength: 'plain', members })),
+    says: says.map(({ movable, members }) => ({ movable, strength: 'plain', members })),
     part: 'positions',
     order,
   };

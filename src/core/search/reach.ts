@@ -3,9 +3,9 @@
 
 import { ALWAYS, NEVER, type ScriptStates } from '../cascade/index.js';
 import { BECOMING } from '../read/hints/index.js';
-import type { CarriedUnit } from '../stock/index.js';
+import type { MovableDeclaration } from '../stock/index.js';
 import { type Census, cellGroups, type ElementGroup, holds } from './census.js';
-import { type Hook, isPassing } from './hooks.js';
+import { type ExistingSelector, isPassing } from './existing-selectors.js';
 import type { Trial, Trials } from './trial.js';
 
 export interface Reached {
@@ -15,7 +15,7 @@ export interface Reached {
 }
 
 /** The groups that a hook reaches. Positions in it must be asked element by element. */
-export function reachOf({ selector }: Hook, census: Census): Reached[] {
+export function reachOf({ selector }: ExistingSelector, census: Census): Reached[] {
   const last = selector.compounds.at(-1)!;
   const [first] = last.classes;
   const candidates =
@@ -67,7 +67,9 @@ const givers = new WeakMap<Census, Givers>();
 function givenByScripts(census: Census, name: string): readonly ElementGroup[] {
   let known = givers.get(census);
   if (known === undefined) {
-    const scripts = census.groups.flatMap(({ readers }) => readers.map(({ stack }) => stack.scripts));
+    const scripts = census.groups.flatMap(({ readers }) =>
+      readers.map(({ sheetOrder }) => sheetOrder.scripts),
+    );
     known = { scripts: [...new Set(scripts)], byName: new Map() };
     givers.set(census, known);
   }
@@ -79,7 +81,8 @@ function givenByScripts(census: Census, name: string): readonly ElementGroup[] {
         ? NO_GROUPS
         : census.groups.filter(({ element, readers }) =>
             readers.some(
-              ({ stack: { scripts } }) => giving.has(scripts) && scripts.changesOf(element).givesClass(name),
+              ({ sheetOrder: { scripts } }) =>
+                giving.has(scripts) && scripts.changesOf(element).givesClass(name),
             ),
           );
     known.byName.set(name, found);
@@ -96,7 +99,7 @@ export const STRENGTHS: readonly Strength[] = ['plain', 'weak', 'twice', 'thrice
 
 /** What a rule with one unit comes to on everything it reaches. */
 export interface Say {
-  readonly unit: CarriedUnit;
+  readonly movable: MovableDeclaration;
   readonly strength: Strength;
   /** Groups whose own declaration the rule replaces. */
   readonly members: readonly ElementGroup[];
@@ -120,7 +123,7 @@ export interface NewRules {
 
 /** In: the units; the selector's specificity; the place among new rules. */
 export function rulesFor(
-  units: readonly CarriedUnit[],
+  movables: readonly MovableDeclaration[],
   specificity: number,
   order: number,
   trials: Trials,
@@ -128,10 +131,10 @@ export function rulesFor(
   // `.x > * > tr > td`: two types more than the table's own selector.
   const weight = specificity === 0 ? 0 : specificity + 2;
   return {
-    own: units.map((unit) =>
-      trials.rule(`own ${unit.key}`, unit.declarations, unit.holder, specificity, order),
+    own: movables.map((movable) =>
+      trials.rule(`own ${movable.key}`, movable.declarations, movable.holder, specificity, order),
     ),
-    cells: units.flatMap(({ key, cells, holder }) =>
+    cells: movables.flatMap(({ key, cells, holder }) =>
       cells === undefined ? [] : trials.rule(`cells ${key}`, cells, holder, weight, order),
     ),
   };
@@ -144,29 +147,29 @@ export function rulesFor(
  */
 export function tryRule(key: string, saying: Saying, atLeast: number): Say | Refusal | undefined {
   const carrying = saying.reached.flatMap(({ group, unsure }) => {
-    const unit = unsure ? undefined : freeUnit(group, key);
-    return unit === undefined ? [] : [{ group, unit }];
+    const movable = unsure ? undefined : freeMovable(group, key);
+    return movable === undefined ? [] : [{ group, movable }];
   });
   const [first] = carrying;
   const says = elementCount(carrying.map(({ group }) => group));
   if (first === undefined || says < atLeast) return undefined;
   // A rule that most of what it reaches has to be shielded from is no rule on these elements.
   if (says * 2 < elementCount(saying.reached.map(({ group }) => group))) return undefined;
-  const onlyHints = carrying.every(({ unit }) => unit.from.kind !== 'style');
+  const onlyHints = carrying.every(({ movable }) => movable.from.kind !== 'style');
   let refusal: Refusal | undefined;
   for (const strength of STRENGTHS) {
     const specificity = saying.specificity(strength);
     if (specificity === undefined || (strength === 'weak' && !onlyHints)) continue;
-    const rules = rulesFor([first.unit], specificity, saying.order, saying.trials);
+    const rules = rulesFor([first.movable], specificity, saying.order, saying.trials);
     const members: ElementGroup[] = [];
     const refused = saying.reached.find(({ group, unsure }) => {
-      const mine = unsure ? undefined : freeUnit(group, key);
+      const mine = unsure ? undefined : freeMovable(group, key);
       if (mine === undefined || !looksTheSame(group, [mine], rules)) return !looksTheSame(group, [], rules);
       members.push(group);
       return false;
     });
     if (refused !== undefined) refusal ??= { group: refused.group };
-    else if (elementCount(members) >= atLeast) return { unit: first.unit, strength, members };
+    else if (elementCount(members) >= atLeast) return { movable: first.movable, strength, members };
   }
   return refusal;
 }
@@ -174,7 +177,7 @@ export function tryRule(key: string, saying: Saying, atLeast: number): Say | Ref
 /** Whether a group looks the same without the units and with the rules; of a table its cells too. */
 export function looksTheSame(
   group: ElementGroup,
-  taken: readonly CarriedUnit[],
+  taken: readonly MovableDeclaration[],
   { own, cells }: NewRules,
 ): boolean {
   if (!holds(group, taken, own)) return false;
@@ -183,21 +186,25 @@ export function looksTheSame(
 }
 
 /** Notes that the rules are there now, and the units gone. */
-export function settle(group: ElementGroup, taken: readonly CarriedUnit[], { own, cells }: NewRules): void {
-  for (const unit of taken) group.left.delete(unit);
+export function settle(
+  group: ElementGroup,
+  taken: readonly MovableDeclaration[],
+  { own, cells }: NewRules,
+): void {
+  for (const movable of taken) group.left.delete(movable);
   group.trials.push(...own);
   if (cells.length > 0 && group.element.name === 'table')
     for (const cell of cellGroups(group)) cell.trials.push(...cells);
 }
 
 /** The unit of a group that says this, has no home yet and may move. */
-export function freeUnit({ left }: ElementGroup, key: string): CarriedUnit | undefined {
-  for (const unit of left) if (unit.key === key && isFree(unit)) return unit;
+export function freeMovable({ left }: ElementGroup, key: string): MovableDeclaration | undefined {
+  for (const movable of left) if (movable.key === key && isFree(movable)) return movable;
   return undefined;
 }
 
 /** Whether a unit may have another home at all; a name without declarations goes when nothing else is left to say. */
-export function isFree({ objection, declarations, cells }: CarriedUnit): boolean {
+export function isFree({ objection, declarations, cells }: MovableDeclaration): boolean {
   return objection === undefined && (declarations.length > 0 || cells !== undefined);
 }
 

@@ -1,8 +1,8 @@
 // What a proof can take back of a search, by name: a unit out of its tag, and a rule on a selector that says one unit.
 
-import type { Carrier } from '../stock/index.js';
+import type { StyledTag } from '../stock/index.js';
 
-export function unitItem({ page, start }: Carrier, key: string): string {
+export function movableItem({ page, start }: StyledTag, key: string): string {
   return `unit ${page.path} ${start} ${key}`;
 }
 

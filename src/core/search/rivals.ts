@@ -2,7 +2,7 @@
 
 import { BoundedMap } from '../base/bounded.js';
 import { everyLonghand, interactionGroup } from '../read/sheets/index.js';
-import type { Unit } from '../stock/index.js';
+import type { Movable } from '../stock/index.js';
 
 interface Slots {
   readonly longhands: ReadonlySet<string>;
@@ -13,7 +13,7 @@ interface Slots {
 
 const known = new BoundedMap<string, Slots>(20_000);
 
-export function areRivals(a: Unit, b: Unit): boolean {
+export function areRivals(a: Movable, b: Movable): boolean {
   const [one, other] = [slotsOf(a), slotsOf(b)];
   return (
     meet(one.longhands, other.longhands) || meet(one.mixed, other.groups) || meet(other.mixed, one.groups)
@@ -25,7 +25,7 @@ function meet(a: ReadonlySet<string>, b: ReadonlySet<string>): boolean {
   return false;
 }
 
-function slotsOf({ key, declarations, cells = [] }: Unit): Slots {
+function slotsOf({ key, declarations, cells = [] }: Movable): Slots {
   return known.get(key, () => {
     const names = [
       ...declarations.flatMap(({ property }) => everyLonghand(property)),

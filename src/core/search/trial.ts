@@ -40,7 +40,7 @@ export class Trials {
     const key = `${compiled.number}.${specificity}.${order}${where}`;
     let trial = this.#known.get(key);
     if (trial === undefined) {
-      trial = { key, block: compiled.block, specificity, order, origin: { kind: 'trial rule' }, placed };
+      trial = { key, block: compiled.block, specificity, order, writtenIn: { kind: 'trial rule' }, placed };
       this.#known.set(key, trial);
     }
     return trial;

@@ -5,7 +5,7 @@ import { getOrInsert } from '../base/get-or-insert.js';
 import type { SiteModel } from '../cascade/index.js';
 import { mayHoldMore } from '../read/markup/index.js';
 import type { Census, ElementGroup } from './census.js';
-import { asksForName, hookOf } from './hooks.js';
+import { asksForName, existingSelectorOf } from './existing-selectors.js';
 
 /**
  * Out: whether a selector would reach what nobody has seen. It asks for a class or an id; or, where a build makes the pages, for
@@ -25,7 +25,7 @@ export function reachesUnseen(model: SiteModel, census: Census): (selector: stri
   };
   return (selector) => {
     if (asksForName(selector)) return false;
-    const scope = hookOf(selector)?.selector.compounds.at(-2);
+    const scope = existingSelectorOf(selector)?.selector.compounds.at(-2);
     if (scope === undefined) return true;
     const key = `${scope.type ?? ''}#${scope.id ?? ''}.${scope.classes.join('.')}`;
     return getOrInsert(known, key, () => {

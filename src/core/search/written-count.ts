@@ -1,8 +1,8 @@
 // What the upkeep counts of one unit.
 
-import type { CarriedUnit } from '../stock/index.js';
+import type { MovableDeclaration } from '../stock/index.js';
 
 /** How many places of upkeep a unit is: declarations of a style, or the attributes that say them. */
-export function writtenCount({ from, declarations }: CarriedUnit): number {
+export function writtenCount({ from, declarations }: MovableDeclaration): number {
   return from.kind === 'style' ? declarations.length : from.kind === 'name' ? 1 : from.names.length;
 }

@@ -2,8 +2,8 @@
 
 import type { Declaration } from '../read/sheets/index.js';
 import type { Part } from '../read/sheets/shared-sheet.js';
-import type { CarriedUnit } from '../stock/index.js';
-import { selectorText } from './by-hooks.js';
+import type { MovableDeclaration } from '../stock/index.js';
+import { selectorText } from './by-selectors.js';
 import type { NamedStyle } from './home.js';
 
 /** A declaration, and the path of the file that its addresses are relative to. */
@@ -26,7 +26,7 @@ export function selectorsOf({ home, strength, className }: NamedStyle): string[]
     case 'already given':
     case 'existing class':
       return [];
-    case 'existing hooks':
+    case 'existing selector':
     case 'position':
       return [...home.selectors];
     case 'new class':
@@ -40,8 +40,8 @@ export function selectorsOf({ home, strength, className }: NamedStyle): string[]
 export function rulesOf(style: NamedStyle): SharedRule[] {
   const selectors = selectorsOf(style);
   if (selectors.length === 0) return [];
-  const own = placed(style.units, ({ declarations }) => declarations);
-  const cells = placed(style.units, (unit) => unit.cells ?? []);
+  const own = placed(style.movables, ({ declarations }) => declarations);
+  const cells = placed(style.movables, (movable) => movable.cells ?? []);
   const { part } = style;
   return [
     ...(own.length === 0 ? [] : [{ selectors, part, declarations: own }]),
@@ -52,13 +52,13 @@ export function rulesOf(style: NamedStyle): SharedRule[] {
 }
 
 function placed(
-  units: readonly CarriedUnit[],
-  pick: (unit: CarriedUnit) => CarriedUnit['declarations'],
+  movables: readonly MovableDeclaration[],
+  pick: (movable: MovableDeclaration) => MovableDeclaration['declarations'],
 ): SharedRule['declarations'] {
   // As they were written: most stood in one tag.
-  return [...units]
+  return [...movables]
     .sort((a, b) => (a.declarations[0]?.range.start ?? 0) - (b.declarations[0]?.range.start ?? 0))
-    .flatMap((unit) => pick(unit).map((declaration) => ({ declaration, holder: unit.holder })));
+    .flatMap((movable) => pick(movable).map((declaration) => ({ declaration, holder: movable.holder })));
 }
 
 /** The cells of a table, and not those of a table inside it. */

@@ -13,11 +13,11 @@ import {
   type Sheet,
   type StyleRule,
 } from '../read/sheets/index.js';
-import type { StockData } from './book.js';
 import { type ChosenName, chosenInScript } from './chosen.js';
 import { type Finding, FindingList } from './findings.js';
 import type { Reached } from './links.js';
 import { nearName } from './near-name.js';
+import type { StockData } from './statistics.js';
 import type { SurveyInput } from './survey-input.js';
 import type { Everything, WrittenSheet } from './written.js';
 
@@ -152,7 +152,7 @@ function findChosenNames(input: BrokenInput, found: FindingList): void {
     { name, dotted, partners }: Omit<ChosenName, 'offset'>,
     place: Place,
     times: number,
-    isHook: boolean,
+    isExistingSelector: boolean,
   ): void => {
     if (dotted) {
       const message = `an expression chooses ".${name}", which wants no dot: ${name}`;
@@ -171,7 +171,7 @@ function findChosenNames(input: BrokenInput, found: FindingList): void {
         times,
         name,
       );
-    else if (isReadWhole && !isHook)
+    else if (isReadWhole && !isExistingSelector)
       found.add(
         'name in an expression',
         `.${name} is chosen by an expression and has no rule`,

@@ -3,7 +3,7 @@
 import { fileAt } from '../base/addresses.js';
 import type { Place } from '../base/source.js';
 import { parseSheet, type Sheet } from '../read/sheets/index.js';
-import type { Links } from './book.js';
+import type { Links } from './statistics.js';
 
 /** Where parsed sheets come from, each parsed once. */
 export interface SheetShelf {

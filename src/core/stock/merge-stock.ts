@@ -1,7 +1,7 @@
 // Joins what was found in pages by different threads, or at different times.
 
 import { comparePlaces } from '../base/source.js';
-import type { Links, PagedSighting, Sighting, StockData } from './book.js';
+import type { Links, PagedSighting, Sighting, StockData } from './statistics.js';
 
 /** A book of one page, which is the first, as that of the page with another number. Out: `data`, changed. */
 export function numbered(data: StockData, number: number): StockData {

@@ -1,7 +1,7 @@
 // What a survey is made from.
 
-import type { StockData } from './book.js';
 import type { SheetShelf } from './links.js';
+import type { StockData } from './statistics.js';
 
 export interface SurveyInput {
   readonly stock: StockData;

@@ -3,12 +3,11 @@
 import { INVISIBLE_MARK } from '../base/engine-marks.js';
 import { groupBy } from '../base/group-by.js';
 import { comparePlaces, type Place, placeWithin } from '../base/source.js';
-
-import type { StockData } from './book.js';
 import { brokenThings } from './broken.js';
 import { type ColourUse, colourUses, type NearMiss, nearMisses } from './colour-uses.js';
 import type { Finding } from './findings.js';
 import { type Reached, reachSheets } from './links.js';
+import type { StockData } from './statistics.js';
 import type { SurveyInput } from './survey-input.js';
 import {
   type Everything,
@@ -73,8 +72,8 @@ export function takeStock(input: SurveyInput): Survey {
   const { styles, blocks, written } = everything;
   const reached = new Map([...stock.links].map(([key, links]) => [key, reachSheets(links, shelf)]));
   const attributeSets = styles.map(
-    ({ units, declarations, times, pages, places }): WrittenSet => ({
-      key: units
+    ({ movables, declarations, times, pages, places }): WrittenSet => ({
+      key: movables
         .map(({ key }) => key)
         .sort()
         .join('; '),

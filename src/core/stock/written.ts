@@ -4,9 +4,9 @@
 import { hasTemplateText } from '../read/markup/index.js';
 import type { Declaration, Sheet } from '../read/sheets/index.js';
 import { parseSheet } from '../read/sheets/index.js';
-import type { BlockSighting, StockData, StyleSighting } from './book.js';
-import { readStyle } from './carriers.js';
-import { declarationKey, type Unit } from './units.js';
+import { declarationKey, type Movable } from './movables.js';
+import type { BlockSighting, StockData, StyleSighting } from './statistics.js';
+import { readStyle } from './styled-tags.js';
 
 export type WrittenIn = 'style attribute' | 'style block' | 'theme sheet' | 'old attribute';
 
@@ -23,7 +23,7 @@ export interface Written {
 /** The different style attributes, each read once. */
 export interface WrittenStyle extends StyleSighting {
   readonly declarations: readonly Declaration[];
-  readonly units: readonly Unit[];
+  readonly movables: readonly Movable[];
   readonly templated: boolean;
 }
 
@@ -53,9 +53,9 @@ export function everythingWritten(stock: StockData, themes: readonly WrittenShee
     written.push({ where, key: under + declarationKey(one, holder), text, declaration: one, times });
   };
   const styles = [...stock.styles.values()].map((one): WrittenStyle => {
-    const { declarations, units } = readStyle(one.style, one.holder);
+    const { declarations, movables } = readStyle(one.style, one.holder);
     for (const each of declarations) add('style attribute', one.holder, each, '', one.times);
-    return { ...one, declarations, units, templated: hasTemplateText(one.style) };
+    return { ...one, declarations, movables, templated: hasTemplateText(one.style) };
   });
   const addSheet = (where: WrittenIn, holder: string, sheet: Sheet, times: number): void => {
     for (const { conditions, declarations } of sheet.rules) {

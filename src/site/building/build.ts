@@ -6,9 +6,9 @@ import path from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { z } from 'zod';
 import { UsageError } from '../../core/base/usage-error.js';
-import { markTags, Origins, type OriginTag, type Renderings } from '../../core/edit/sources/index.js';
+import { type MarkedTag, markTags, type Renderings, SourcePlaces } from '../../core/edit/sources/index.js';
 import { isBuiltPage, isStyleSheet } from '../../core/read/kinds/index.js';
-import { countMarks, ORIGIN_MARK } from '../../core/read/markup/index.js';
+import { countMarks, SOURCE_MARK } from '../../core/read/markup/index.js';
 import type { Config } from '../config.js';
 import { decodeFile } from '../files/encoding.js';
 import { CONFIG_FILE, openFolder, type SiteFiles } from '../files/files.js';
@@ -31,7 +31,7 @@ export interface BuiltSite {
   /** The same as the build makes them. */
   readonly plain: string;
   readonly sources: Sources;
-  readonly origins: Origins;
+  readonly sourcePlaces: SourcePlaces;
   /** By path of a built file, the source that it is a copy of. */
   readonly copies: ReadonlyMap<string, string>;
   /** Sources that could not be numbered: their tags are taken for what no source holds. */
@@ -77,10 +77,10 @@ export async function openBuilt(
 }
 
 /** Its numbered pages. In: the shared sheet that a draft names. Throws `UsageError`. */
-export function loadBuilt({ folder, origins }: BuiltSite, shared?: string): Site {
+export function loadBuilt({ folder, sourcePlaces }: BuiltSite, shared?: string): Site {
   const known: LoadOptions['built'] = {
-    shareOf: (page, tag) => origins.shareOf(page, tag),
-    isWritten: (page, element) => origins.isWritten(page, element),
+    shareOf: (page, tag) => sourcePlaces.shareOf(page, tag),
+    isWritten: (page, element) => sourcePlaces.isWritten(page, element),
   };
   return loadSite(openFolder(folder), { built: known, ...(shared === undefined ? {} : { shared }) });
 }
@@ -228,9 +228,9 @@ function finishNumbered(
     const full = path.join(folder, file);
     // Letters of any encoding come back as they were.
     const text = readFileSync(full, 'latin1');
-    const own = text.includes(ORIGIN_MARK)
+    const own = text.includes(SOURCE_MARK)
       ? text
-      : text.replace(FIRST_TAG, (tag) => `${tag} ${ORIGIN_MARK}=0`);
+      : text.replace(FIRST_TAG, (tag) => `${tag} ${SOURCE_MARK}=0`);
     const { text: counted, counts } = countMarks(own, seen);
     for (const [number, tags] of counts) {
       const known = all.get(number);
@@ -306,7 +306,7 @@ function readState(
 }
 
 function siteOf(root: string, home: string, sources: Sources, state: State): BuiltSite {
-  const tags = new Map<number, OriginTag>();
+  const tags = new Map<number, MarkedTag>();
   const texts = new Map<string, string>();
   for (const [file, first] of Object.entries(state.firsts)) {
     const text = decodeFile(readFileSync(path.join(root, file)))?.text ?? '';
@@ -323,7 +323,7 @@ function siteOf(root: string, home: string, sources: Sources, state: State): Bui
     folder: path.join(home, 'numbered'),
     plain: path.join(home, 'plain'),
     sources,
-    origins: new Origins({ tags, sources: texts, sheets, renderings }),
+    sourcePlaces: new SourcePlaces({ tags, sources: texts, sheets, renderings }),
     copies,
     unmarked: state.unmarked,
   };

@@ -1,7 +1,7 @@
 // A sheet that is new to built pages is linked where their sources link others.
 
 import { resolveAddress } from '../../core/base/addresses.js';
-import type { CarriedOver, OriginTag } from '../../core/edit/sources/index.js';
+import type { CarriedOver, MarkedTag } from '../../core/edit/sources/index.js';
 import { type Edit, type Edits, lineFor, push } from '../../core/edit/text/index.js';
 import type { Page } from '../../core/read/markup/index.js';
 import type { Site } from '../rendering/load.js';
@@ -29,7 +29,7 @@ interface LinkEdit {
 }
 
 function linkFor(
-  { origins }: BuiltSite,
+  { sourcePlaces }: BuiltSite,
   page: Page,
   shared: string,
   line: string | undefined,
@@ -37,41 +37,41 @@ function linkFor(
   const links = page.sheets.filter((one) => one.kind === 'link');
   for (const link of links.reverse()) {
     const element = page.elements[link.element];
-    const origin = element?.tag && origins.of(page, element.tag);
-    if (origin === undefined) continue;
-    const text = origins.data.sources.get(origin.tag.path) ?? '';
+    const sourcePlace = element?.tag && sourcePlaces.of(page, element.tag);
+    if (sourcePlace === undefined) continue;
+    const text = sourcePlaces.data.sources.get(sourcePlace.tag.path) ?? '';
     const resolved = resolveAddress(link.address, page.path);
     const made =
       line === undefined
-        ? likeThat(text, origin.tag, resolved.kind === 'site' ? resolved.path : undefined, shared)
+        ? likeThat(text, sourcePlace.tag, resolved.kind === 'site' ? resolved.path : undefined, shared)
         : lineFor(line, shared);
     if (made === undefined) continue;
-    const indent = /(?:\r\n|\n|\r)[ \t]*$/.exec(text.slice(0, origin.tag.range.start))?.[0] ?? '\n';
-    const at = origin.tag.range.end;
+    const indent = /(?:\r\n|\n|\r)[ \t]*$/.exec(text.slice(0, sourcePlace.tag.range.start))?.[0] ?? '\n';
+    const at = sourcePlace.tag.range.end;
     return {
-      number: origin.number,
-      path: origin.tag.path,
+      number: sourcePlace.number,
+      path: sourcePlace.tag.path,
       edit: { start: at, end: at, text: indent + made },
     };
   }
   const head = page.elements.find(({ name }) => name === 'head');
-  const origin = head?.tag && origins.of(page, head.tag);
-  if (origin === undefined) return undefined;
-  const text = origins.data.sources.get(origin.tag.path) ?? '';
-  const end = /[ \t]*<\/head/i.exec(text.slice(origin.tag.range.end));
+  const sourcePlace = head?.tag && sourcePlaces.of(page, head.tag);
+  if (sourcePlace === undefined) return undefined;
+  const text = sourcePlaces.data.sources.get(sourcePlace.tag.path) ?? '';
+  const end = /[ \t]*<\/head/i.exec(text.slice(sourcePlace.tag.range.end));
   if (end === null) return undefined;
-  const at = origin.tag.range.end + end.index;
+  const at = sourcePlace.tag.range.end + end.index;
   const indent = /[ \t]*$/.exec(text.slice(0, text.indexOf('<', at)))?.[0] ?? '';
   const made = lineFor(line ?? '<link rel="stylesheet" href="/{path}">', shared);
   return {
-    number: origin.number,
-    path: origin.tag.path,
+    number: sourcePlace.number,
+    path: sourcePlace.tag.path,
     edit: { start: at, end: at, text: `${indent}  ${made}\n` },
   };
 }
 
 /** A tag that links a sheet, made one that links another: what of the path it writes out is written anew. */
-function likeThat(text: string, tag: OriginTag, from: string | undefined, to: string): string | undefined {
+function likeThat(text: string, tag: MarkedTag, from: string | undefined, to: string): string | undefined {
   const written = text.slice(tag.range.start, tag.range.end);
   const parts = from?.split('/') ?? [];
   for (let at = 0; at < parts.length; at++) {

@@ -51,7 +51,7 @@ class SourcePlaces {
 
   /** `undefined` for a path that the build did not make. */
   of(place: Place): Place | undefined {
-    const { origins, copies, command } = this.#built;
+    const { sourcePlaces, copies, command } = this.#built;
     const copied = copies.get(place.path);
     if (copied !== undefined) return { ...place, path: copied };
     if (isStyleSheet(place.path)) return this.#sheets.of({ ...place, path: `${command.into}/${place.path}` });
@@ -61,10 +61,10 @@ class SourcePlaces {
     const tag = page.elements.findLast(
       ({ tag: own }) => own !== undefined && own.range.start <= offset && offset < own.range.end,
     )?.tag;
-    const origin = origins.of(page, tag);
-    const found = origin && origins.placeOfNumber(origin.number);
-    if (origin !== undefined && found !== undefined) {
-      this.pagesOf.set(showPlace(found), origins.pagesOf(origin.number));
+    const sourcePlace = sourcePlaces.of(page, tag);
+    const found = sourcePlace && sourcePlaces.placeOfNumber(sourcePlace.number);
+    if (sourcePlace !== undefined && found !== undefined) {
+      this.pagesOf.set(showPlace(found), sourcePlaces.pagesOf(sourcePlace.number));
       return found;
     }
     const before = page.text.slice(lineStart(page.text, place.line), offset);

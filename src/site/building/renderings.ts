@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { offsetAt, placeIn } from '../../core/base/source.js';
 import { isBuiltPage } from '../../core/read/kinds/index.js';
-import { originOf, parsePage } from '../../core/read/markup/index.js';
+import { parsePage, sourceNumberOf } from '../../core/read/markup/index.js';
 import { decodeFile } from '../files/encoding.js';
 import { openFolder } from '../files/files.js';
 import type { BuiltSite } from './build.js';
@@ -20,22 +20,26 @@ export interface Asked {
  * What a person asks about a source, asked about the first page that shows it.
  * In: the path of a source or of a page; a selector, or `line` or `line:column` of a tag. Out: the same for what is no source.
  */
-export function renderingOf({ command, folder, origins }: BuiltSite, file: string, element: string): Asked {
+export function renderingOf(
+  { command, folder, sourcePlaces }: BuiltSite,
+  file: string,
+  element: string,
+): Asked {
   const asked = file.replaceAll('\\', '/').replace(/^\.\//, '');
   const inside = path.posix.normalize(command.into).replace(/\/?$/, '/');
   const page = asked.startsWith(inside) ? asked.slice(inside.length) : asked;
   const files = openFolder(folder);
   if (files.read(page) !== undefined) return { page, element };
   const position = /^(\d+)(?::(\d+))?$/.exec(element);
-  const text = origins.data.sources.get(asked);
+  const text = sourcePlaces.data.sources.get(asked);
   if (text === undefined) return { page, element };
-  const meant = [...origins.data.tags].filter(([, tag]) => tag.path === asked);
+  const meant = [...sourcePlaces.data.tags].filter(([, tag]) => tag.path === asked);
   const at = position && meantBy(meant, text, Number(position[1]), position[2]);
   const wanted = new Set(at === undefined ? meant.map(([number]) => number) : [at]);
   for (const other of files.list().filter(isBuiltPage)) {
     const found = decodeFile(readFileSync(path.join(folder, other)))?.text ?? '';
     const shown = parsePage(other, found);
-    const tag = shown.elements.find(({ tag: own }) => wanted.has(originOf(shown, own) ?? -1))?.tag;
+    const tag = shown.elements.find(({ tag: own }) => wanted.has(sourceNumberOf(shown, own) ?? -1))?.tag;
     if (tag === undefined) continue;
     if (position === null) return { page: other, element };
     const { line, column } = placeIn(other, found, tag.range.start);

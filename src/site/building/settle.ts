@@ -10,7 +10,7 @@ import { carryOver } from '../../core/edit/sources/index.js';
 import { applyEdits, type Edits } from '../../core/edit/text/index.js';
 import type { Difference, Proof } from '../../core/proof/index.js';
 import type { Page } from '../../core/read/markup/index.js';
-import { originOf } from '../../core/read/markup/index.js';
+import { sourceNumberOf } from '../../core/read/markup/index.js';
 import { decodeFile, encodeFile } from '../files/encoding.js';
 import type { FileChange } from '../ledger/change.js';
 import { draftSite, type Site } from '../rendering/load.js';
@@ -65,13 +65,16 @@ export async function settle<Plan>(
   site: Site,
   { plan: planOn, editsOf, onStep }: SettleOptions<Plan>,
 ): Promise<Settled<Plan>> {
-  const { origins } = built;
+  const { sourcePlaces } = built;
   for (let round = 1; ; round++) {
-    if (round > MOST_ROUNDS) for (const number of origins.data.tags.keys()) origins.fix(number, OTHERWISE);
+    if (round > MOST_ROUNDS)
+      for (const number of sourcePlaces.data.tags.keys()) sourcePlaces.fix(number, OTHERWISE);
     const own = draftSite(site);
-    const plan = await planOn({ ...own, carriers: { ...own.carriers, built: origins } });
-    const carried = carryOver(site.model, origins, editsOf(plan), (file) => placeForNew(built.copies, file));
-    for (const [number, reason] of carried.refused) origins.fix(number, reason);
+    const plan = await planOn({ ...own, styledTags: { ...own.styledTags, built: sourcePlaces } });
+    const carried = carryOver(site.model, sourcePlaces, editsOf(plan), (file) =>
+      placeForNew(built.copies, file),
+    );
+    for (const [number, reason] of carried.refused) sourcePlaces.fix(number, reason);
     for (const file of carried.stray) {
       const page = site.model.page(file);
       if (page === undefined) throw new UsageError('build-no-place', { sheet: file });
@@ -99,9 +102,9 @@ const OTHERWISE = { kind: 'built otherwise' } as const;
 
 /** The tags that differ stay as they are; where none of those was changed, all that were on the page. */
 function blame(built: BuiltSite, site: Site, differences: readonly Difference[], edits: Edits): void {
-  const { origins } = built;
+  const { sourcePlaces } = built;
   const changed = new Set(
-    [...origins.data.tags].flatMap(([number, tag]) =>
+    [...sourcePlaces.data.tags].flatMap(([number, tag]) =>
       edits.get(tag.path)?.some(({ start, end }) => start >= tag.range.start && end <= tag.range.end) === true
         ? [number]
         : [],
@@ -111,21 +114,21 @@ function blame(built: BuiltSite, site: Site, differences: readonly Difference[],
   for (const difference of differences) {
     const page = site.model.page(difference.page);
     const element = difference.kind === 'style' ? page?.elements[difference.element] : undefined;
-    const number = page && originOf(page, element?.tag);
+    const number = page && sourceNumberOf(page, element?.tag);
     if (number !== undefined && changed.has(number)) blamed.add(number);
     else if (page !== undefined)
       for (const { tag } of page.elements) {
-        const other = originOf(page, tag);
+        const other = sourceNumberOf(page, tag);
         if (other !== undefined && changed.has(other)) blamed.add(other);
       }
   }
-  for (const number of blamed.size > 0 ? blamed : changed) origins.fix(number, OTHERWISE);
+  for (const number of blamed.size > 0 ? blamed : changed) sourcePlaces.fix(number, OTHERWISE);
 }
 
-function fixPage({ origins }: BuiltSite, page: Page): void {
+function fixPage({ sourcePlaces }: BuiltSite, page: Page): void {
   for (const { tag } of page.elements) {
-    const number = originOf(page, tag);
-    if (number !== undefined) origins.fix(number, { kind: 'written by code' });
+    const number = sourceNumberOf(page, tag);
+    if (number !== undefined) sourcePlaces.fix(number, { kind: 'written by code' });
   }
 }
 

@@ -14,8 +14,8 @@ import { withTexts } from '../files/overlay.js';
 import type { FileChange } from '../ledger/change.js';
 import { blockComparer } from '../rendering/blocks-of-sources.js';
 import { ownSources } from '../rendering/compiled-sheets.js';
-import { Origins } from '../rendering/origins-of-sheets.js';
 import { writerAround } from '../rendering/source-edits.js';
+import { SourcePlaces } from '../rendering/source-places-of-sheets.js';
 import { definitions, fileOf, homeOf, importLine, prefixIn } from './home.js';
 import { isPart, ownSheets, type SheetImports } from './imports.js';
 
@@ -105,14 +105,14 @@ function writtenIn({ files, roots, sources }: Sheets): Written[] {
   for (const root of roots) {
     const made = compiledWithMap(files, root, undefined);
     if (made === undefined) continue;
-    const origins = new Origins(files, made, made.css);
+    const sourcePlaces = new SourcePlaces(files, made, made.css);
     const all = parseSheet(made.css).rules.flatMap(({ declarations, selector }) =>
       declarations.map((declaration) => ({ declaration, selector })),
     );
     for (const { declaration, selector } of all) {
-      const origin = origins.of(declaration);
-      if (origin === undefined || !sources.has(origin.file) || origin.isIndented) continue;
-      const { file, text, start, value } = origin;
+      const sourcePlace = sourcePlaces.of(declaration);
+      if (sourcePlace === undefined || !sources.has(sourcePlace.file) || sourcePlace.isIndented) continue;
+      const { file, text, start, value } = sourcePlace;
       const key = `${file} ${start}`;
       if (found.has(key) || writerAround(text, start) !== undefined) continue;
       const said = text

@@ -3,7 +3,7 @@
 import path from 'node:path';
 import { commonFolder } from '../../core/base/addresses.js';
 import type { FoundMixin, Run } from '../../core/edit/factor/index.js';
-import { type Edit, newlineOf, unitOf } from '../../core/edit/text/index.js';
+import { type Edit, indentUnit, newlineOf } from '../../core/edit/text/index.js';
 import type { SheetImports } from './imports.js';
 
 /** A file of the house for such, which most that ask take in already; else one that is to come. */
@@ -37,7 +37,7 @@ export function fileOf([first]: Run): string {
 /** The text that defines them, behind what is there. */
 export function definitions(mixins: readonly FoundMixin[], before: string): string {
   const eol = newlineOf(before);
-  const unit = before.trim() === '' ? '  ' : unitOf(before);
+  const unit = before.trim() === '' ? '  ' : indentUnit(before);
   const blocks = mixins.map(
     ({ name, declarations }) =>
       `@mixin ${name} {${eol}${declarations.map((one) => `${unit}${one};${eol}`).join('')}}${eol}`,

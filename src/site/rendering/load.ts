@@ -302,7 +302,7 @@ export function draftSite(site: Site): DraftSite {
     sharedIsGiven: site.sharedIsGiven,
     unseen: sheetsElsewhere(site),
     naming: config.naming ?? {},
-    carriers: {
+    styledTags: {
       pictureSizes: config.pictureSizes ?? 'keep',
       outdated: config.outdated ?? 'repeats',
       mail: config.mail ?? 'keep',

@@ -68,9 +68,9 @@ export async function openPage(folder: string, path: string): Promise<OpenedPage
   const table = new OutcomeTable(new TruthTable());
   const styles = new SiteStyles(own, table);
   const page = parseAlone(own, file, text);
-  const stack = styles.stackOf(page);
-  const unread = stack.unread.map(({ address }) => address);
-  return { ...asked, reader: new StyleReader(page, stack, table), unread, settings: 1 };
+  const sheetOrder = styles.sheetOrderOf(page);
+  const unread = sheetOrder.unread.map(({ address }) => address);
+  return { ...asked, reader: new StyleReader(page, sheetOrder, table), unread, settings: 1 };
 }
 
 /** Pages that the name may mean. */

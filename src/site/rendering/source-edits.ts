@@ -11,7 +11,7 @@ import { compiledWithMap } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
 import { withTexts } from '../files/overlay.js';
 import { isSameSheet, type SheetSource } from './compiled-sheets.js';
-import { type Origin, Origins } from './origins-of-sheets.js';
+import { type SourcePlace, SourcePlaces } from './source-places-of-sheets.js';
 
 export interface SourceChange {
   readonly file: string;
@@ -51,7 +51,7 @@ export function inSources(
   if (name === undefined && wanted === undefined) throw refuse('it would need a rule of its own');
   const changes =
     name === undefined
-      ? declared(new Origins(files, compiled, before), wanted ?? [], isOwn, refuse)
+      ? declared(new SourcePlaces(files, compiled, before), wanted ?? [], isOwn, refuse)
       : renamed(files, compiled.files.filter(isOwn), name);
   const made = compiledWithMap(filesWith(files, changes), entry, without);
   if (made === undefined || !isSameSheet(made.css, after)) {
@@ -70,7 +70,7 @@ export function inSources(
 
 /** Declarations, each changed where it is written. In: how the change is refused. */
 function declared(
-  origins: Origins,
+  sourcePlaces: SourcePlaces,
   wanted: readonly Wanted[],
   isOwn: (source: string) => boolean,
   refuse: (why: string, place?: Place) => UsageError,
@@ -80,16 +80,17 @@ function declared(
   let last: Place | undefined;
   for (const one of wanted) {
     const anchor = one.old ?? one.behind;
-    const origin = anchor && origins.of(anchor);
-    if (origin === undefined) throw refuse('nothing there is written out that it could stand beside', last);
-    last = placeIn(origin.file, origin.text, origin.start);
-    if (!isOwn(origin.file)) throw refuse('that source is not yours to edit', last);
-    const writer = writerAround(origin.text, origin.start);
+    const sourcePlace = anchor && sourcePlaces.of(anchor);
+    if (sourcePlace === undefined)
+      throw refuse('nothing there is written out that it could stand beside', last);
+    last = placeIn(sourcePlace.file, sourcePlace.text, sourcePlace.start);
+    if (!isOwn(sourcePlace.file)) throw refuse('that source is not yours to edit', last);
+    const writer = writerAround(sourcePlace.text, sourcePlace.start);
     if (writer !== undefined) throw refuse(`${writer} writes it`, last);
-    texts.set(origin.file, origin.text);
-    const own = edits.get(origin.file) ?? [];
-    own.push(editOf(one, origin));
-    edits.set(origin.file, own);
+    texts.set(sourcePlace.file, sourcePlace.text);
+    const own = edits.get(sourcePlace.file) ?? [];
+    own.push(editOf(one, sourcePlace));
+    edits.set(sourcePlace.file, own);
   }
   const changes = [...edits].map(([file, own]): SourceChange => {
     const once = [...new Map(own.map((edit) => [`${edit.start} ${edit.end} ${edit.text}`, edit])).values()];
@@ -219,7 +220,7 @@ function writersIn(text: string): readonly Writer[] {
 const WRITES = /^(?:@(?:mixin|function|each|for|while)\b|=|%|[.#][\w-]+\s*\()/;
 const TOKENS = /"(?:[^"\\]|\\[\s\S])*"|'(?:[^'\\]|\\[\s\S])*'|\/\*[\s\S]*?\*\/|\/\/[^\n]*|#\{[^}]*\}|[{};]/g;
 
-function editOf({ old, fresh }: Wanted, { text, start, value, isIndented }: Origin): Edit {
+function editOf({ old, fresh }: Wanted, { text, start, value, isIndented }: SourcePlace): Edit {
   const ends = /^\s*;/.exec(text.slice(value.end))?.[0].length ?? 0;
   if (old !== undefined && fresh !== undefined)
     return old.property === fresh.property

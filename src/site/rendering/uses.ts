@@ -7,7 +7,9 @@ import { isGiven, isPlainLink, type Page } from '../../core/read/markup/index.js
 
 /** The sheet files that style a page. */
 export function sheetsUsed(page: Page, styles: SiteStyles): Set<string> {
-  const used = styles.stackOf(page).uses.flatMap(({ source: { path, isBlock } }) => (isBlock ? [] : path));
+  const used = styles
+    .sheetOrderOf(page)
+    .uses.flatMap(({ source: { path, isBlock } }) => (isBlock ? [] : path));
   return new Set(used);
 }
 

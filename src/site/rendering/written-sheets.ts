@@ -7,8 +7,8 @@ import { ownSheets } from '../factoring/imports.js';
 import { compiledWithMap } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
 import { ownSources, type SheetSource } from './compiled-sheets.js';
-import { Origins } from './origins-of-sheets.js';
 import type { SheetOwner } from './reader.js';
+import { SourcePlaces } from './source-places-of-sheets.js';
 
 /** A site whose sheets are known, with the sheets that its pages use. */
 interface Sheets {
@@ -30,9 +30,9 @@ export function writtenInSources({ files, sheets, config, sourceOf }: Sheets): M
     const made = compiledWithMap(files, source.entry, source.without);
     if (made === undefined) continue;
     for (const file of made.files) if (isOwn(file)) found.set(file, found.get(file) ?? []);
-    const origins = new Origins(files, made, made.css);
+    const sourcePlaces = new SourcePlaces(files, made, made.css);
     for (const rule of parseSheet(made.css).rules)
-      for (const [file, own] of writtenOf(rule, origins, seen)) {
+      for (const [file, own] of writtenOf(rule, sourcePlaces, seen)) {
         if (!isOwn(file)) continue;
         const rules = found.get(file) ?? [];
         found.set(file, rules);
@@ -49,14 +49,14 @@ export function writtenInSources({ files, sheets, config, sourceOf }: Sheets): M
 }
 
 /** A rule as far as each source writes it, what was seen before left out. */
-function writtenOf(rule: StyleRule, origins: Origins, seen: Set<string>): Map<string, StyleRule> {
+function writtenOf(rule: StyleRule, sourcePlaces: SourcePlaces, seen: Set<string>): Map<string, StyleRule> {
   const found = new Map<string, StyleRule>();
   for (const declaration of rule.declarations) {
-    const origin = origins.of(declaration);
-    const key = `${origin?.file} ${origin?.start}`;
-    if (origin === undefined || seen.has(key)) continue;
+    const sourcePlace = sourcePlaces.of(declaration);
+    const key = `${sourcePlace?.file} ${sourcePlace?.start}`;
+    if (sourcePlace === undefined || seen.has(key)) continue;
     seen.add(key);
-    const { file, text, start, value } = origin;
+    const { file, text, start, value } = sourcePlace;
     const written = text.slice(value.start, value.end).replace(/\s*!\s*(?:important|default|global)\b/gi, '');
     const known = found.get(file) ?? { ...rule, declarations: [] };
     const own = { ...declaration, value: written.trim(), range: { start, end: value.end } };

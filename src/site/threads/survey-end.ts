@@ -1,8 +1,8 @@
 // The part of a survey that looks at the whole site: joins what the threads found, and reads sheets and scripts.
 
 import { UsageError } from '../../core/base/usage-error.js';
-import { emptyStock } from '../../core/stock/book.js';
 import { mergeStock, reachSheets, type StockData, type Survey, takeStock } from '../../core/stock/index.js';
+import { emptyStock } from '../../core/stock/statistics.js';
 import type { Config } from '../config.js';
 import { type StylingInCode, stylingInCode } from '../files/code-strings.js';
 import { unreadEndings } from '../files/templates.js';

@@ -1,6 +1,6 @@
 // One thread's share of a survey: takes stock of pages, and loads nothing that reads sheets.
 
-import { emptyStock, type StockData, StockTaker } from '../../core/stock/book.js';
+import { emptyStock, type StockData, StockTaker } from '../../core/stock/statistics.js';
 import { type PageSource, pageSource } from '../files/pages.js';
 import { openState } from '../files/state.js';
 import { toPlain } from '../plain.js';

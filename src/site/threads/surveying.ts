@@ -1,8 +1,8 @@
 // A survey of a site on the disk: its pages spread over threads, its sheets and scripts read on this one. Threads start
 // before this one loads what it needs itself.
 
-import { emptyStock, type StockData } from '../../core/stock/book.js';
 import { mergeStock, numbered } from '../../core/stock/merge-stock.js';
+import { emptyStock, type StockData } from '../../core/stock/statistics.js';
 import { keyOf, PageCache, WORTH_REMEMBERING } from '../cache/page-cache.js';
 import { readConfig } from '../files/pages.js';
 import { openState, type StateName } from '../files/state.js';

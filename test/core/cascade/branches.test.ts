@@ -251,7 +251,7 @@ test('a sheet that is linked at times, and behind that in any case, counts there
     'a.css': 'p { top: 0 }',
     'b.css': 'p { top: 1px }',
   });
-  const { uses } = model.stackOf(model.page('a.html')!);
+  const { uses } = model.sheetOrderOf(model.page('a.html')!);
   assert.deepEqual(
     uses.map(({ source, condition }) => [source.path, condition === ALWAYS]),
     [

@@ -119,5 +119,5 @@ test('a layer that is first named in a sheet for print alone leaves the order op
       '<style media="print">@layer a { p { top: 0 } }</style><style>@layer b;</style>',
     ),
   });
-  assert.match(reader.stack.undecided ?? '', /a layer that is first named in a sheet under a condition/);
+  assert.match(reader.sheetOrder.undecided ?? '', /a layer that is first named in a sheet under a condition/);
 });

@@ -14,14 +14,14 @@ test('shared, indexed and filtered matches are those that every rule would give'
   for (const seed of seeds) {
     const model = modelOf(site(seed));
     for (const page of model.pages) {
-      const stack = model.stackOf(page);
-      const reader = new StyleReader(page, stack, model.table);
+      const sheetOrder = model.sheetOrderOf(page);
+      const reader = new StyleReader(page, sheetOrder, model.table);
       const matcher = new Matcher(page, model.table.truths);
       for (const { index } of page.elements) {
         const shared = reader
           .matched(index)
           .map(({ at, rule, truth }) => `${at} ${rule.order} ${rule.selector.text} ${truth}`);
-        const asked = stack.uses.flatMap(({ program, condition }, at) =>
+        const asked = sheetOrder.uses.flatMap(({ program, condition }, at) =>
           program.rules.flatMap((rule) => {
             const all =
               rule.scope === undefined
@@ -45,7 +45,7 @@ test('equal numbers mean equal outcomes, on one page and between pages', () => {
     const model = modelOf(site(seed));
     const forms = new Map<number, string>();
     for (const page of model.pages) {
-      const reader = new StyleReader(page, model.stackOf(page), model.table);
+      const reader = new StyleReader(page, model.sheetOrderOf(page), model.table);
       for (const { index } of page.elements) {
         const { targets, form: formOf } = reader.told(index);
         const form = [...targets]

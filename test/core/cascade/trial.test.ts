@@ -63,7 +63,7 @@ test('a rule that is tried has the outcome of the rule that is written', () => {
       block: compileBlock(parseDeclarations(declarations).declarations, 'a.css', shared.truths),
       specificity: list.kind === 'list' ? list.selectors[0]!.specificity : 0,
       order: 1,
-      origin: { kind: 'trial rule' },
+      writtenIn: { kind: 'trial rule' },
     };
     assert.equal(
       reader!.trialNumber(reader!.matchedSheets(index), reader!.ownStyling(index), [trial]),
@@ -97,7 +97,7 @@ test('of two rules that are tried the stronger wins, then the later', () => {
     block: compileBlock(parseDeclarations(css).declarations, 'a.css', shared.truths),
     specificity,
     order,
-    origin: { kind: 'trial rule' },
+    writtenIn: { kind: 'trial rule' },
   });
   const number = (...rules: TrialRule[]): number =>
     reader!.trialNumber(reader!.matchedSheets(index), reader!.ownStyling(index), rules);

@@ -153,7 +153,7 @@ test('what the proof does not vouch for is left out, the rest is carried out', (
   };
   const { styles, kept, before, after, text } = adoptAll(files);
   assert.deepEqual(
-    styles[0]?.members.map(({ carrier }) => carrier.page.path),
+    styles[0]?.members.map(({ styledTag }) => styledTag.page.path),
     ['b.html', 'b.html'],
   );
   assert.deepEqual(

@@ -4,7 +4,7 @@ import { getOrInsert } from '../../../src/core/base/get-or-insert.js';
 import { applyEdits, reverseEdits } from '../../../src/core/edit/text/index.js';
 import { prove } from '../../../src/core/proof/index.js';
 import { parsePage } from '../../../src/core/read/markup/index.js';
-import { carriersOf } from '../../../src/core/stock/index.js';
+import { styledTagsOf } from '../../../src/core/stock/index.js';
 import { site } from '../../support/generate.js';
 import { adoptAll, homesOf, scriptsOf } from '../../support/model.js';
 import { Seeds } from '../../support/seeds.js';
@@ -37,9 +37,9 @@ test('every unit is taken or kept with a reason, and none is both', () => {
   for (const seed of SEEDS) {
     const { before, styles, kept, ruleMoves } = adoptSeed(seed);
     // Sheets are consolidated first: the tags stay the same, and so do their numbers.
-    const all = carriersOf(before, scriptsOf(site(seed)), { pictureSizes: 'keep' });
-    const count = all.reduce((sum, { units }) => sum + units.length, 0);
-    const taken = styles.flatMap(({ members }) => members.flatMap(({ units }) => units)).length;
+    const all = styledTagsOf(before, scriptsOf(site(seed)), { pictureSizes: 'keep' });
+    const count = all.reduce((sum, { movables }) => sum + movables.length, 0);
+    const taken = styles.flatMap(({ members }) => members.flatMap(({ movables }) => movables)).length;
     assert.equal(taken + kept.length, count, `${SEEDS.name(seed)}, ${ruleMoves.length} sheet moves`);
   }
 });

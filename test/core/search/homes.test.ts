@@ -162,7 +162,7 @@ test('font and center become neutral elements, and what they say a style', () =>
 test('sizes of pictures stay unless a person wants them moved', () => {
   const body = '<img width="40" height="30"><img width="40" height="30"><img>';
   assert.deepEqual(homes(body), []);
-  assert.equal(homes(body, '', { carriers: { pictureSizes: 'move' } }).length, 1);
+  assert.equal(homes(body, '', { styledTags: { pictureSizes: 'move' } }).length, 1);
 });
 
 test('a script that reads an old attribute keeps it', () => {
@@ -203,8 +203,8 @@ test('a component may be included anywhere: only selectors that need no scope re
     'part.tpl': '<p style="top: 0">d</p><p>e</p>',
   });
   for (const style of styles)
-    for (const { carrier } of style.members)
-      if (carrier.page.path === 'part.tpl') assert.notEqual(style.home.kind, 'existing hooks');
+    for (const { styledTag } of style.members)
+      if (styledTag.page.path === 'part.tpl') assert.notEqual(style.home.kind, 'existing selector');
   assert.match(text('part.tpl'), /<p>e<\/p>/);
 });
 

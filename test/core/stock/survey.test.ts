@@ -1,30 +1,30 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { parseDeclarations } from '../../../src/core/read/sheets/index.js';
-import { carriersOf, unitsOf } from '../../../src/core/stock/index.js';
+import { movablesOf, styledTagsOf } from '../../../src/core/stock/index.js';
 import { modelOf, scriptsOf, surveyOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
 
-const units = (style: string): string[] =>
-  unitsOf(parseDeclarations(style).declarations, 'index.html').map(({ key }) => key);
+const movables = (style: string): string[] =>
+  movablesOf(parseDeclarations(style).declarations, 'index.html').map(({ key }) => key);
 
 test('declarations that compete move together, others do not', () => {
-  assert.deepEqual(units('border: 0; color: red; border-top: 1px solid'), [
+  assert.deepEqual(movables('border: 0; color: red; border-top: 1px solid'), [
     'border:0; border-top:1px solid',
     'color:#ff0000',
   ]);
-  assert.deepEqual(units('width: 1px; height: 2px'), ['width:1px', 'height:2px']);
-  assert.deepEqual(units('margin-left: 1px; margin-top: 2px'), ['margin-left:1px', 'margin-top:2px']);
-  assert.deepEqual(units('margin-left: 1px; margin-inline-start: 2px'), [
+  assert.deepEqual(movables('width: 1px; height: 2px'), ['width:1px', 'height:2px']);
+  assert.deepEqual(movables('margin-left: 1px; margin-top: 2px'), ['margin-left:1px', 'margin-top:2px']);
+  assert.deepEqual(movables('margin-left: 1px; margin-inline-start: 2px'), [
     'margin-left:1px; margin-inline-start:2px',
   ]);
-  assert.deepEqual(units('background: red; background: linear-gradient(red, blue)').length, 1);
+  assert.deepEqual(movables('background: red; background: linear-gradient(red, blue)').length, 1);
 });
 
 /** Why each inline declaration of the page may not move, `-` for those that may. */
 function objections(files: Record<string, string>): string[] {
-  return carriersOf(modelOf(files), scriptsOf(files), { pictureSizes: 'keep' }).flatMap((carrier) =>
-    carrier.units.map(({ key, objection }) => `${key}: ${objection?.kind ?? '-'}`),
+  return styledTagsOf(modelOf(files), scriptsOf(files), { pictureSizes: 'keep' }).flatMap((styledTag) =>
+    styledTag.movables.map(({ key, objection }) => `${key}: ${objection?.kind ?? '-'}`),
   );
 }
 

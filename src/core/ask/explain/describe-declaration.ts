@@ -43,7 +43,7 @@ export interface ExplainContext {
 }
 
 export function describeDeclaration(one: Weighed, context: ExplainContext): DescribedDeclaration {
-  const { origin, entry, important, condition, weight, beatenBy } = one;
+  const { writtenIn, entry, important, condition, weight, beatenBy } = one;
   const { reader, circumstances } = context;
   const settled = settleIn(condition, circumstances, reader.table.truths);
   return {
@@ -51,8 +51,8 @@ export function describeDeclaration(one: Weighed, context: ExplainContext): Desc
     value: entry.declaration.value,
     important,
     whose: whoseIs(one, context),
-    selector: origin.kind === 'rule' ? origin.rule.selector.text : '',
-    specificity: origin.kind === 'rule' ? specificityParts(weight.specificity) : undefined,
+    selector: writtenIn.kind === 'rule' ? writtenIn.rule.selector.text : '',
+    specificity: writtenIn.kind === 'rule' ? specificityParts(weight.specificity) : undefined,
     layer: weight.layerName,
     place: placeOfDeclaration(one, context),
     when: settled === ALWAYS ? '' : reader.table.truths.text(settled),
@@ -60,21 +60,21 @@ export function describeDeclaration(one: Weighed, context: ExplainContext): Desc
   };
 }
 
-function whoseIs({ origin }: Weighed, { isPlatform }: ExplainContext): Whose {
-  if (origin.kind === 'old attribute' || origin.kind === 'style attribute') return origin.kind;
-  if (origin.kind === 'trial rule') return 'theme';
-  const { path, isBlock } = origin.use.source;
+function whoseIs({ writtenIn }: Weighed, { isPlatform }: ExplainContext): Whose {
+  if (writtenIn.kind === 'old attribute' || writtenIn.kind === 'style attribute') return writtenIn.kind;
+  if (writtenIn.kind === 'trial rule') return 'theme';
+  const { path, isBlock } = writtenIn.use.source;
   if (isBlock) return 'page';
   return isPlatform(path) ? 'platform' : 'theme';
 }
 
-function placeOfDeclaration({ origin, entry }: Weighed, { reader, element }: ExplainContext): Place {
+function placeOfDeclaration({ writtenIn, entry }: Weighed, { reader, element }: ExplainContext): Place {
   const { page } = reader;
-  if (origin.kind === 'rule') {
-    return placeInSource(origin.use.source, entry.declaration.range.start);
+  if (writtenIn.kind === 'rule') {
+    return placeInSource(writtenIn.use.source, entry.declaration.range.start);
   }
   const { tag } = page.elements[element]!;
-  const name = origin.kind === 'style attribute' ? 'style' : undefined;
+  const name = writtenIn.kind === 'style attribute' ? 'style' : undefined;
   const range = name === undefined ? undefined : tag?.attributes.get(name);
   if (range !== undefined) return placeIn(page.path, page.text, range.start);
   return placeOf(page, page.elements[element]) ?? { path: page.path, line: 1, column: 1 };

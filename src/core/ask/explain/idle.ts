@@ -34,7 +34,7 @@ export function idleFindings(
       if (one.beatenBy !== undefined || !isNamed(one)) continue;
       const reason = reasonOf(here, longhand, one.value);
       if (reason === undefined) continue;
-      const key = `${one.entry.declaration.range.start} ${reason.why} ${one.origin.kind} ${placeKey(one)}`;
+      const key = `${one.entry.declaration.range.start} ${reason.why} ${one.writtenIn.kind} ${placeKey(one)}`;
       const known = found.get(key);
       if (known === undefined) found.set(key, { one, longhands: [longhand], ...reason });
       else known.longhands.push(longhand);
@@ -70,8 +70,8 @@ function reasonOf(
   return undefined;
 }
 
-function placeKey({ origin }: Weighed): string {
-  return origin.kind === 'rule' ? `${origin.use.source.path} ${origin.use.source.offset}` : '';
+function placeKey({ writtenIn }: Weighed): string {
+  return writtenIn.kind === 'rule' ? `${writtenIn.use.source.path} ${writtenIn.use.source.offset}` : '';
 }
 
 /** What hides the element or the pseudo-element altogether: then nothing that styles it shows. */

@@ -171,13 +171,13 @@ function toBeat(
   context: ExplainContext,
   advice: SelectorAdvice,
 ): ToChange {
-  const { origin, important, weight, entry } = strongest;
+  const { writtenIn, important, weight, entry } = strongest;
   const declaration = `${entry.declaration.property}: ${entry.declaration.value}${important ? ' !important' : ''}`;
-  const inline = origin.kind === 'style attribute';
+  const inline = writtenIn.kind === 'style attribute';
   const beat =
-    origin.kind === 'rule'
-      ? `${declaration} of ${origin.rule.selector.text} (${showSpecificity(weight.specificity)})`
-      : `${declaration} of the ${origin.kind}`;
+    writtenIn.kind === 'rule'
+      ? `${declaration} of ${writtenIn.rule.selector.text} (${showSpecificity(weight.specificity)})`
+      : `${declaration} of the ${writtenIn.kind}`;
   const write = (base: string | undefined): string | undefined => {
     // What is important in a style attribute, no sheet can beat.
     if (base === undefined || (inline && important)) return undefined;
@@ -185,8 +185,8 @@ function toBeat(
   };
   const { page } = context.reader;
   const place =
-    origin.kind === 'rule'
-      ? placeInSource(origin.use.source, entry.declaration.range.start)
+    writtenIn.kind === 'rule'
+      ? placeInSource(writtenIn.use.source, entry.declaration.range.start)
       : placeOf(page, page.elements[context.element]);
   const selector = write(kindFor(strongest, advice));
   const alone = write(advice.alone?.selector);
@@ -194,13 +194,13 @@ function toBeat(
 }
 
 /** A bare element name is many kinds: what the strongest rule picks out is nearer to what is meant. */
-function kindFor({ origin }: Weighed, { kindOnPage, kindOnSite }: SelectorAdvice): string {
+function kindFor({ writtenIn }: Weighed, { kindOnPage, kindOnSite }: SelectorAdvice): string {
   const kind = kindOnPage?.selector ?? kindOnSite.selector;
-  if (/[.#[]/.test(kind) || origin.kind !== 'rule') return kind;
-  const { text, compounds, pseudoElement } = origin.rule.selector;
+  if (/[.#[]/.test(kind) || writtenIn.kind !== 'rule') return kind;
+  const { text, compounds, pseudoElement } = writtenIn.rule.selector;
   const isPlain =
     pseudoElement === '' && compounds.every(({ rest }) => rest.every((simple) => simple.kind !== 'state'));
-  return isPlain && origin.rule.scope === undefined ? text : kind;
+  return isPlain && writtenIn.rule.scope === undefined ? text : kind;
 }
 
 function idsAbove({ reader, element }: ExplainContext): string[] {

@@ -56,9 +56,9 @@ export class Homes {
       case 'inline style':
         return this.#forInline(debt);
       case 'style block':
-        return { todo: 'into the shared sheet, where every page has it', command: 'acervus draft' };
+        return { todo: 'move it into the shared sheet', command: 'acervus draft' };
       case 'old attribute':
-        return { todo: 'said by a rule instead', command: 'acervus draft' };
+        return { todo: 'use a rule instead', command: 'acervus draft' };
       case 'repeated declaration':
         return this.#forRepeated(debt);
       case 'class without a rule':
@@ -67,12 +67,12 @@ export class Homes {
         return this.#forColour(debt);
       case 'importance':
         return {
-          todo: 'the weakest rule that wins needs none, as a rule',
+          todo: 'a rule that is just specific enough needs no !important',
           command: 'acervus override <selector> <declaration>',
         };
       case 'id in a selector':
         return {
-          todo: 'a class says as much and can be beaten',
+          todo: 'use a class: it can be overridden',
           command: 'acervus explain <page> <element>',
         };
     }
@@ -94,11 +94,11 @@ export class Homes {
     const home = whole ?? best;
     if (home !== undefined && own.has(home.name))
       return {
-        todo: `.${home.name}, which it has, says ${whole === undefined ? 'a part of it' : 'it'}: leave it out`,
+        todo: `.${home.name}, which it has, declares ${whole === undefined ? 'a part of it' : 'this'}: leave it out`,
         place: home.place,
       };
     if (whole !== undefined)
-      return { todo: `give it the class ${whole.name}, which says just that`, place: whole.place };
+      return { todo: `give it the class ${whole.name}, which declares just this`, place: whole.place };
     const alike = this.#input.debts.filter(
       (one) => one.kind === 'inline style' && one.item === debt.item && one !== debt,
     );
@@ -110,7 +110,7 @@ export class Homes {
       };
     if (home !== undefined)
       return {
-        todo: `give it the class ${home.name}, which says ${says(home)} of ${wanted.size} declarations`,
+        todo: `give it the class ${home.name}, which has ${says(home)} of its ${wanted.size} declarations`,
         place: home.place,
       };
     return {
@@ -134,7 +134,7 @@ export class Homes {
       .sort((a, b) => comparePlaces(a.place, b.place))
       .find((one) => comparePlaces(one.place, place) !== 0);
     return {
-      todo: first === undefined ? 'say it once' : `say it once, with ${first.selector}`,
+      todo: first === undefined ? 'declare it once' : `declare it once, with ${first.selector}`,
       place: first?.place,
       command: 'acervus draft',
     };
@@ -153,7 +153,7 @@ export class Homes {
     if (known !== undefined) return { todo: `var(${known}) is this colour` };
     return names.size === 0
       ? { todo: 'give it a name with the other values', command: 'acervus draft' }
-      : { todo: 'is none of the colours that have a name; use one of them, or name it' };
+      : { todo: 'use one of the named colours, or name this one' };
   }
 }
 

@@ -10,9 +10,9 @@ import {
   onlyName,
   type ProgramRule,
   placeInSource,
+  type SheetOrder,
   type SheetUse,
   type SiteModel,
-  type Stack,
   type Weighed,
 } from '../../cascade/index.js';
 import { byDeclaration, type Lot, lotOf, type Traced, traceSite } from '../../cascade/trace-site.js';
@@ -128,24 +128,24 @@ function pageFilter(
 ): (page: Page) => boolean {
   const selectors = asked.kind === 'selector' ? asked.selectors : [];
   const byStack = new Map<string, readonly ComplexSelector[]>();
-  const pickedIn = (stack: Stack): readonly ComplexSelector[] => {
-    const known = byStack.get(stack.ownKey);
+  const pickedIn = (sheetOrder: SheetOrder): readonly ComplexSelector[] => {
+    const known = byStack.get(sheetOrder.ownKey);
     if (known !== undefined) return known;
-    const found = stack.uses.flatMap((use) =>
+    const found = sheetOrder.uses.flatMap((use) =>
       use.program.rules
         .filter((rule) =>
           [...rule.block().normal, ...rule.block().important].some((entry) =>
-            picks({ origin: { kind: 'rule', use, rule }, entry }),
+            picks({ writtenIn: { kind: 'rule', use, rule }, entry }),
           ),
         )
         .map(({ selector }) => selector),
     );
-    byStack.set(stack.ownKey, found);
+    byStack.set(sheetOrder.ownKey, found);
     return found;
   };
   const isSaid = (style: string): boolean =>
     parseDeclarations(style).declarations.some((declaration) =>
-      picks({ origin: { kind: 'style attribute' }, entry: { declaration } }),
+      picks({ writtenIn: { kind: 'style attribute' }, entry: { declaration } }),
     );
   return (page) => {
     const { outline } = page;
@@ -153,16 +153,16 @@ function pageFilter(
     // What old attributes say is asked of the elements.
     if (asked.kind !== 'selector' && asked.kind !== 'rule')
       if (outline.hasHints || outline.styles.some(([style]) => isSaid(style))) return true;
-    const stack = model.stackOf(page);
-    return [...selectors, ...pickedIn(stack)].some((one) => mayStandOn(page, stack, one));
+    const sheetOrder = model.sheetOrderOf(page);
+    return [...selectors, ...pickedIn(sheetOrder)].some((one) => mayStandOn(page, sheetOrder, one));
   };
 }
 
 /** What of a weighed declaration tells whether it is asked about. */
 interface Picked {
-  readonly origin:
+  readonly writtenIn:
     | { readonly kind: 'rule'; readonly use: SheetUse; readonly rule: ProgramRule }
-    | { readonly kind: Exclude<Weighed['origin']['kind'], 'rule'> };
+    | { readonly kind: Exclude<Weighed['writtenIn']['kind'], 'rule'> };
   readonly entry: { readonly declaration: Declaration };
 }
 
@@ -179,14 +179,15 @@ function picker(asked: Asked): (one: Picked) => boolean {
         canonicalProperty(declaration.property) === asked.property &&
         normalValue(asked.property, declaration.value, '') === asked.form;
     case 'rule':
-      return ({ origin, entry }) => {
-        if (origin.kind !== 'rule' || origin.use.source.path !== asked.path) return false;
+      return ({ writtenIn, entry }) => {
+        if (writtenIn.kind !== 'rule' || writtenIn.use.source.path !== asked.path) return false;
         const rankOf = ({ line, column }: Pick<Place, 'line' | 'column'>): number =>
           asked.column === undefined ? line : line * LONGEST_LINE + column;
         const at = rankOf({ line: asked.line, column: asked.column ?? 0 });
-        const isBehind = (offset: number): boolean => at >= rankOf(placeInSource(origin.use.source, offset));
-        const isUpTo = (offset: number): boolean => at <= rankOf(placeInSource(origin.use.source, offset));
-        const { range, selectorRange } = origin.rule.rule;
+        const isBehind = (offset: number): boolean =>
+          at >= rankOf(placeInSource(writtenIn.use.source, offset));
+        const isUpTo = (offset: number): boolean => at <= rankOf(placeInSource(writtenIn.use.source, offset));
+        const { range, selectorRange } = writtenIn.rule.rule;
         if (!isBehind(range.start) || !isUpTo(range.end - 1)) return false;
         const { start, end } = entry.declaration.range;
         // A line of a declaration means that one; any other line of the rule means all of it.
@@ -197,34 +198,36 @@ function picker(asked: Asked): (one: Picked) => boolean {
       const [only, ...others] = asked.selectors;
       const name = only === undefined || others.length > 0 ? undefined : onlyName(only);
       const texts = new Set(asked.selectors.map(({ text }) => text));
-      return ({ origin }) =>
-        origin.kind === 'rule' &&
-        (name === undefined ? texts.has(origin.rule.selector.text) : namesIn(origin.rule.selector).has(name));
+      return ({ writtenIn }) =>
+        writtenIn.kind === 'rule' &&
+        (name === undefined
+          ? texts.has(writtenIn.rule.selector.text)
+          : namesIn(writtenIn.rule.selector).has(name));
     }
   }
 }
 
 function recordOf(
   records: Map<string, Record>,
-  { origin, entry }: Weighed,
+  { writtenIn, entry }: Weighed,
   page: Page,
   element: PageElement,
   isPlatform: (path: string) => boolean,
 ): Record {
   const { declaration } = entry;
   const said = `${declaration.property}: ${declaration.value}${declaration.important ? '!' : ''}`;
-  let key = `${origin.kind} ${said}`;
+  let key = `${writtenIn.kind} ${said}`;
   let holder: Holder = 'style attribute';
   let selector = '';
   let at: Place | undefined;
-  if (origin.kind === 'rule') {
-    const { source, program } = origin.use;
-    selector = origin.rule.selector.text;
+  if (writtenIn.kind === 'rule') {
+    const { source, program } = writtenIn.use;
+    selector = writtenIn.rule.selector.text;
     holder = source.isBlock ? 'page' : isPlatform(source.path) ? 'platform' : 'theme';
     key = `${source.isBlock ? `block ${program.sheet.text}` : source.path} ${declaration.range.start} ${selector}`;
     at = placeInSource(source, declaration.range.start);
   } else {
-    if (origin.kind === 'old attribute') holder = 'old attribute';
+    if (writtenIn.kind === 'old attribute') holder = 'old attribute';
     const range = element.tag?.attributes.get('style') ?? element.tag?.range;
     at = range && placeIn(page.path, page.text, range.start);
   }

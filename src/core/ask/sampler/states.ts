@@ -9,7 +9,7 @@ export function stateRules(model: SiteModel, page: Page): string {
   const [reader] = model.readersOf(page);
   if (reader === undefined) return '';
   const found: string[] = [];
-  for (const { program } of reader.stack.uses) {
+  for (const { program } of reader.sheetOrder.uses) {
     for (const { rule, selector } of program.rules) {
       const text = selector.text.trim();
       const shown = inState(text);

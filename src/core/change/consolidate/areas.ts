@@ -116,7 +116,7 @@ function groupsOf(model: SiteModel, pages: readonly Page[], themes: ReadonlySet<
   for (const page of pages) {
     const own = new Set(
       model
-        .stackOf(page)
+        .sheetOrderOf(page)
         .uses.flatMap(({ source }) => (themes.has(source.path) && !source.isBlock ? source.path : [])),
     );
     if (own.size === 0) continue;

@@ -4,7 +4,7 @@ import type { SiteModel } from '../../cascade/index.js';
 import { type Edits, planClassMoves, stateAfter } from '../../edit/text/index.js';
 import { type Difference, type Planned, PROVE, proveAndTakeBack } from '../../proof/index.js';
 import { type ClassMove, classesAsked, classMovesOf } from '../../search/index.js';
-import { type BuiltTags, type Carrier, mayEditAll, type SiteScripts } from '../../stock/index.js';
+import { type BuiltTags, mayEditAll, type SiteScripts, type StyledTag } from '../../stock/index.js';
 
 export interface ClassesResult {
   readonly moves: readonly ClassMove[];
@@ -14,12 +14,12 @@ export interface ClassesResult {
 
 export interface ClassesOptions {
   readonly scripts: SiteScripts;
-  readonly carriers: readonly Carrier[];
+  readonly styledTags: readonly StyledTag[];
   readonly themes: readonly string[];
   /** Site path of the shared sheet. */
   readonly shared: string;
   /** Texts of documents that load it and were not read. */
-  readonly strangers: readonly string[];
+  readonly unreadDocuments: readonly string[];
   /** The state before any rule has moved: classes that rules ask for there had a use. */
   readonly first: SiteModel;
   readonly isWanted: (move: ClassMove) => boolean;
@@ -33,9 +33,9 @@ interface MovesPlan extends Planned<ClassMove> {
 const MOST_ROUNDS = 8;
 
 export function consolidateClasses(model: SiteModel, options: ClassesOptions): ClassesResult {
-  const { scripts, carriers, themes, shared, strangers, first, isWanted, built } = options;
+  const { scripts, styledTags, themes, shared, unreadDocuments, first, isWanted, built } = options;
   const asked = classesAsked(first, themes);
-  const found = classMovesOf(model, { scripts, carriers, themes, shared, strangers, asked })
+  const found = classMovesOf(model, { scripts, styledTags, themes, shared, unreadDocuments, asked })
     .filter(({ tags }) => mayEditAll(tags, built))
     .filter(isWanted);
   // A rule that asks for two of them is rewritten for one.

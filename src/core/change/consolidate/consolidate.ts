@@ -26,10 +26,10 @@ import {
 } from '../../search/index.js';
 import {
   type BuiltTags,
-  type Carrier,
-  type CarrierOptions,
-  carriersOf,
   type SiteScripts,
+  type StyledTag,
+  type StyledTagOptions,
+  styledTagsOf,
 } from '../../stock/index.js';
 import type { Trace } from '../../stock/trace.js';
 import { type ClassesResult, consolidateClasses } from './classes.js';
@@ -56,7 +56,7 @@ export interface ConsolidationInput {
   /** Of these, the sheets that documents load which nobody read: nothing in them comes to lean on another sheet. */
   readonly unseen?: ReadonlyMap<string, readonly string[]> | undefined;
   readonly shared: SharedSheet;
-  readonly carriers: CarrierOptions;
+  readonly styledTags: StyledTagOptions;
   readonly atLeast: number;
   /** Whether rules become as weak as their work allows. */
   readonly weaken?: boolean | undefined;
@@ -103,35 +103,36 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
   const open = themes.filter((path) => input.unseen?.has(path) !== true);
   const changed = changeValues(model, themes, decisions.values);
   step('rules that stand more than once');
-  const carriers = carriersOf(changed.after, scripts, input.carriers);
-  if (input.trace !== undefined) tellStock(carriers, input.trace);
+  const styledTags = styledTagsOf(changed.after, scripts, input.styledTags);
+  if (input.trace !== undefined) tellStock(styledTags, input.trace);
   const rules = {
     scripts,
     themes: open,
     shared,
     atLeast,
-    strangers: input.unseen?.get(shared.path) ?? [],
+    unreadDocuments: input.unseen?.get(shared.path) ?? [],
     isWanted: decisions.isWanted,
     weaken: input.weaken === true,
   };
   const steps = (judge: Judge): Begun => {
-    const { after: regrouped, ...sheets } = consolidateSheets(changed.after, { ...rules, carriers, judge });
-    const between = regrouped === changed.after ? carriers : carriersOf(regrouped, scripts, input.carriers);
+    const { after: regrouped, ...sheets } = consolidateSheets(changed.after, { ...rules, styledTags, judge });
+    const between =
+      regrouped === changed.after ? styledTags : styledTagsOf(regrouped, scripts, input.styledTags);
     step('classes that were put on by hand');
     const { after: before, ...classes } = consolidateClasses(regrouped, {
-      ...{ scripts, carriers: between, themes: open, shared: shared.path, first: changed.after },
-      strangers: rules.strangers,
+      ...{ scripts, styledTags: between, themes: open, shared: shared.path, first: changed.after },
+      unreadDocuments: rules.unreadDocuments,
       isWanted: decisions.isWantedClass,
-      built: input.carriers.built,
+      built: input.styledTags.built,
     });
-    const own = before === regrouped ? between : carriersOf(before, scripts, input.carriers);
+    const own = before === regrouped ? between : styledTagsOf(before, scripts, input.styledTags);
     const moved = inOneStep(model, [changed.edits, sheets.edits, classes.edits]);
-    const placeOf = placeBefore(model, moved, input.carriers.built);
+    const placeOf = placeBefore(model, moved, input.styledTags.built);
     return {
       sheets,
       classes,
       placeOf,
-      done: inSheets(input, decisions, { carriers: own, before, placeOf, judge, rules }),
+      done: inSheets(input, decisions, { styledTags: own, before, placeOf, judge, rules }),
     };
   };
   // What the search proposes has been tried on every kind of element: as a rule one proof of the whole is enough.
@@ -191,15 +192,15 @@ function placeBefore({ sources }: SiteModel, moved: Edits, built: BuiltTags | un
   };
 }
 
-function tellStock(carriers: readonly Carrier[], trace: Trace): void {
+function tellStock(styledTags: readonly StyledTag[], trace: Trace): void {
   let found = 0;
-  for (const carrier of carriers)
-    for (const unit of carrier.units) {
-      if (!trace.follows(carrier, unit)) continue;
+  for (const styledTag of styledTags)
+    for (const movable of styledTag.movables) {
+      if (!trace.follows(styledTag, movable)) continue;
       found++;
-      const where = unit.from.kind === 'attributes' ? unit.from.names.join(', ') : unit.from.kind;
-      const fate = unit.objection === undefined ? 'may move' : `must stay: ${keptText(unit.objection)}`;
-      trace.say('stock', `${unit.key}, written as ${where}; ${fate}`);
+      const where = movable.from.kind === 'attributes' ? movable.from.names.join(', ') : movable.from.kind;
+      const fate = movable.objection === undefined ? 'may move' : `must stay: ${keptText(movable.objection)}`;
+      trace.say('stock', `${movable.key}, written as ${where}; ${fate}`);
     }
   if (found === 0) trace.say('stock', 'no such declaration stands in a tag there');
 }
@@ -224,30 +225,30 @@ interface Begun {
 
 /** What is known once rules have moved, and classes are gone. */
 interface Ready {
-  readonly carriers: readonly Carrier[];
+  readonly styledTags: readonly StyledTag[];
   readonly before: SiteModel;
   readonly placeOf: PlaceOf;
   readonly judge: Judge;
-  readonly rules: Omit<SheetsOptions, 'carriers' | 'judge'>;
+  readonly rules: Omit<SheetsOptions, 'styledTags' | 'judge'>;
 }
 
 /** The steps that write into the shared sheet: styling out of the markup, equal rules made one, names for values. */
 function inSheets(
   input: ConsolidationInput,
   decisions: Decisions,
-  { carriers, before, placeOf, judge, rules }: Ready,
+  { styledTags, before, placeOf, judge, rules }: Ready,
 ): Steps {
   const { scripts, themes, unseen, shared, atLeast, taste, scope, trace } = input;
   const step = (name: string): void => input.onStep?.(name);
   step('styling in the markup');
-  const markup = consolidateMarkup(before, scripts, carriers, {
+  const markup = consolidateMarkup(before, scripts, styledTags, {
     themes,
     shared,
     atLeast,
-    outdated: input.carriers.outdated === 'move',
+    outdated: input.styledTags.outdated === 'move',
     taste,
     scope,
-    strangers: unseen?.get(shared.path) ?? [],
+    unreadDocuments: unseen?.get(shared.path) ?? [],
     decide: (found) => decisions.styles(found, placeOf),
     judge,
     onRound: (round) => {
@@ -257,30 +258,30 @@ function inSheets(
   });
   const parts = takePartGiven(
     markup.after,
-    carriersOf(markup.after, scripts, input.carriers),
+    styledTagsOf(markup.after, scripts, input.styledTags),
     decisions.isWantedPart,
   );
   const sections = consolidateSections(parts.after, {
-    carriers: carriersOf(parts.after, scripts, input.carriers),
+    styledTags: styledTagsOf(parts.after, scripts, input.styledTags),
     themes: rules.themes,
     shared: shared.path,
-    strangers: rules.strangers,
+    unreadDocuments: rules.unreadDocuments,
     decide: decisions.sections,
   });
   // What is new and what was there may have much in common.
-  let left: { readonly state: SiteModel; readonly carriers: readonly Carrier[] } | undefined;
-  const leftIn = (state: SiteModel): readonly Carrier[] => {
-    if (left?.state !== state) left = { state, carriers: carriersOf(state, scripts, input.carriers) };
-    return left.carriers;
+  let left: { readonly state: SiteModel; readonly styledTags: readonly StyledTag[] } | undefined;
+  const leftIn = (state: SiteModel): readonly StyledTag[] => {
+    if (left?.state !== state) left = { state, styledTags: styledTagsOf(state, scripts, input.styledTags) };
+    return left.styledTags;
   };
   const grouped = consolidateSheetsWhole(sections.after, (state) => ({
     ...{ ...rules, weaken: false, judge },
-    carriers: leftIn(state),
+    styledTags: leftIn(state),
   }));
   const ids = consolidateIds(grouped.after, {
-    ...{ scripts, themes: rules.themes, shared: shared.path, strangers: rules.strangers },
-    carriers: leftIn(grouped.after),
-    built: input.carriers.built,
+    ...{ scripts, themes: rules.themes, shared: shared.path, unreadDocuments: rules.unreadDocuments },
+    styledTags: leftIn(grouped.after),
+    built: input.styledTags.built,
     decide: decisions.idClasses,
   });
   step('names for values');

@@ -3,7 +3,7 @@
 import type { SiteModel } from '../../cascade/index.js';
 import type { NamingOptions, OwnedSheet } from '../../edit/draft/index.js';
 import type { SharedSheet } from '../../read/sheets/shared-sheet.js';
-import type { CarrierOptions, SiteScripts } from '../../stock/index.js';
+import type { SiteScripts, StyledTagOptions } from '../../stock/index.js';
 import type { Excerpts, WholePages } from '../excerpt/index.js';
 
 /** A site as a draft sees it. */
@@ -19,5 +19,5 @@ export interface DraftSite {
   /** Sheets that documents load which were not read, with the texts of these. */
   readonly unseen: ReadonlyMap<string, readonly string[]>;
   readonly naming: NamingOptions;
-  readonly carriers: CarrierOptions;
+  readonly styledTags: StyledTagOptions;
 }

@@ -168,9 +168,9 @@ function adoptionOf(
   const { runs, wide } = all;
   const results = runs.map(({ result }) => result);
   const proofs = wide === undefined ? results.map(({ proof }) => proof) : [wide.widened.proof];
-  const placeOf: PlaceOf = (carrier) =>
-    (runs.find(({ area }) => area.model.sources.pages.has(carrier.page.path)) ?? runs[0]!).result.placeOf(
-      carrier,
+  const placeOf: PlaceOf = (styledTag) =>
+    (runs.find(({ area }) => area.model.sources.pages.has(styledTag.page.path)) ?? runs[0]!).result.placeOf(
+      styledTag,
     );
   const kept = keptGroups(
     results.flatMap((one) => one.kept),
@@ -346,17 +346,17 @@ function runAreas(
   draft: Draft | undefined,
   unknown: 'take' | 'refuse',
 ): Run[] {
-  const { scripts, unseen, naming, carriers } = site;
+  const { scripts, unseen, naming, styledTags } = site;
   return areasOf(site).map((area): Run => {
     const { model, sheets, shared } = area;
     const themes = sheets.filter(({ owner }) => owner === 'theme').map(({ path }) => path);
-    const strangers = unseen.get(shared.path) ?? [];
+    const unreadDocuments = unseen.get(shared.path) ?? [];
     const mark = markOf(shared.path, site);
     const own = draft && draftIn(draft, mark);
-    const decisions = decide({ model, sheets, shared: shared.path, naming, strangers }, own, unknown);
+    const decisions = decide({ model, sheets, shared: shared.path, naming, unreadDocuments }, own, unknown);
     const result = consolidate(
       {
-        ...{ model, scripts, themes, unseen, shared, carriers },
+        ...{ model, scripts, themes, unseen, shared, styledTags },
         ...{ atLeast, weaken, taste: TASTES[taste], scope, onStep, trace },
       },
       decisions,

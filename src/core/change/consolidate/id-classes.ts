@@ -4,7 +4,7 @@ import type { SiteModel } from '../../cascade/index.js';
 import { type Edits, planIdClasses, stateAfter } from '../../edit/text/index.js';
 import { type Difference, type Planned, PROVE, proveAndTakeBack } from '../../proof/index.js';
 import { type IdClass, idClassesOf, type NamedIdClass } from '../../search/index.js';
-import { type BuiltTags, type Carrier, mayEditAll, type SiteScripts } from '../../stock/index.js';
+import { type BuiltTags, mayEditAll, type SiteScripts, type StyledTag } from '../../stock/index.js';
 
 export interface IdClassesResult {
   readonly classes: readonly NamedIdClass[];
@@ -14,12 +14,12 @@ export interface IdClassesResult {
 
 export interface IdClassesOptions {
   readonly scripts: SiteScripts;
-  readonly carriers: readonly Carrier[];
+  readonly styledTags: readonly StyledTag[];
   readonly themes: readonly string[];
   /** Site path of the shared sheet. */
   readonly shared: string;
   /** Texts of documents that load it and were not read. */
-  readonly strangers: readonly string[];
+  readonly unreadDocuments: readonly string[];
   /** Gives names, and takes out what a person has refused. */
   readonly built: BuiltTags | undefined;
   readonly decide: (found: readonly IdClass[]) => readonly NamedIdClass[];

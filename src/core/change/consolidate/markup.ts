@@ -21,6 +21,7 @@ import {
   findHomes,
   type Kept,
   type Member,
+  movableItem,
   type NamedStyle,
   ruleItem,
   rulesOf,
@@ -28,9 +29,8 @@ import {
   type Style,
   selectorsOf,
   type Taste,
-  unitItem,
 } from '../../search/index.js';
-import type { CarriedUnit, Carrier, SiteScripts } from '../../stock/index.js';
+import type { MovableDeclaration, SiteScripts, StyledTag } from '../../stock/index.js';
 import type { Trace } from '../../stock/trace.js';
 import { isInOwnBlock, OwnBlocks, ownBlockItem } from './own-blocks.js';
 
@@ -44,7 +44,7 @@ export interface MarkupOptions {
   readonly taste: Taste;
   readonly scope: ScopeTaste;
   /** Texts of documents that load the shared sheet and were not read. */
-  readonly strangers: readonly string[];
+  readonly unreadDocuments: readonly string[];
   /** Gives names to new classes, and takes out what a person has refused. */
   readonly decide: (styles: readonly Style[]) => Decided;
   readonly judge: Judge;
@@ -75,20 +75,20 @@ interface MarkupPlan extends Planned<string> {
 export function consolidateMarkup(
   model: SiteModel,
   scripts: SiteScripts,
-  carriers: readonly Carrier[],
+  styledTags: readonly StyledTag[],
   options: MarkupOptions,
 ): MarkupResult {
-  const { atLeast, outdated, taste, scope, trace, strangers } = options;
+  const { atLeast, outdated, taste, scope, trace, unreadDocuments } = options;
   const ownBlocks = new OwnBlocks(model);
   const searchOf = (refused: Refusals<string>): { decided: Decided; searched: readonly Kept[] } => {
-    const search = findHomes(model, scripts, carriers, {
+    const search = findHomes(model, scripts, styledTags, {
       themes: [...options.themes, options.shared.path],
       shared: options.shared.path,
       atLeast,
       outdated,
       taste,
       scope,
-      strangers,
+      unreadDocuments,
       refused,
       trace,
     });
@@ -111,8 +111,8 @@ export function consolidateMarkup(
       if (isInOwnBlock(decided, difference.page)) return [ownBlockItem(difference.page)];
       const items = blame().of(difference);
       if (trace !== undefined)
-        for (const { carrier, unit } of blame().unitsOf(items))
-          if (trace.follows(carrier, unit)) trace.say('proof', `taken back: ${proofText(difference)}`);
+        for (const { styledTag, movable } of blame().movablesOf(items))
+          if (trace.follows(styledTag, movable)) trace.say('proof', `taken back: ${proofText(difference)}`);
       return items;
     },
   });
@@ -155,19 +155,19 @@ function planFound(
 
 function tellPlan({ styles, kept }: Decided, { edits }: SitePlan, trace: Trace): void {
   for (const style of styles)
-    for (const { carrier, units } of style.members)
-      for (const unit of units)
-        if (trace.follows(carrier, unit))
+    for (const { styledTag, movables } of style.members)
+      for (const movable of movables)
+        if (trace.follows(styledTag, movable))
           trace.say(
             'edits',
-            `goes to ${selectorsOf(style).join(', ') || style.home.kind}; ${edits.get(carrier.page.path)?.length ?? 0} edits in ${carrier.page.path}`,
+            `goes to ${selectorsOf(style).join(', ') || style.home.kind}; ${edits.get(styledTag.page.path)?.length ?? 0} edits in ${styledTag.page.path}`,
           );
-  for (const { carrier, unit, reason } of kept)
-    if (trace.follows(carrier, unit)) trace.say('draft', keptText(reason));
+  for (const { styledTag, movable, reason } of kept)
+    if (trace.follows(styledTag, movable)) trace.say('draft', keptText(reason));
 }
 
-function itemsOf({ carrier, units }: Member): string[] {
-  return carrier.tag === undefined ? [] : units.map(({ key }) => unitItem(carrier, key));
+function itemsOf({ styledTag, movables }: Member): string[] {
+  return styledTag.tag === undefined ? [] : movables.map(({ key }) => movableItem(styledTag, key));
 }
 
 /** What is left of the styles without what was refused. */
@@ -178,11 +178,11 @@ function withoutRefused({ styles, kept }: Decided, refused: Refusals<string>): D
       style.keys.some((key) => refused.has(ruleItem(selector, key))),
     );
     const members = style.members.filter((member) => {
-      const own = (key: string): KeptReason | undefined => refused.get(unitItem(member.carrier, key));
-      if (!reaches && !member.units.some(({ key }) => own(key) !== undefined)) return true;
-      for (const unit of member.units) {
-        const reason = own(unit.key) ?? { kind: 'proof', detail: 'the selector would reach further' };
-        gone.push({ carrier: member.carrier, unit, reason });
+      const own = (key: string): KeptReason | undefined => refused.get(movableItem(member.styledTag, key));
+      if (!reaches && !member.movables.some(({ key }) => own(key) !== undefined)) return true;
+      for (const movable of member.movables) {
+        const reason = own(movable.key) ?? { kind: 'proof', detail: 'the selector would reach further' };
+        gone.push({ styledTag: member.styledTag, movable, reason });
       }
       return false;
     });
@@ -208,7 +208,7 @@ class Blame {
       for (const { selectors } of rulesOf(style))
         for (const selector of selectors.flatMap(asRead)) addTo(this.#bySelector, selector, style);
       for (const member of style.members) {
-        const { page, tag } = member.carrier;
+        const { page, tag } = member.styledTag;
         addTo(this.#byPage, page.path, member);
         if (tag !== undefined) addTo(this.#byTag, tag, member);
         if (page.kind === 'component') this.#inComponents.push(member);
@@ -218,10 +218,10 @@ class Blame {
   }
 
   /** The units behind items. */
-  unitsOf(items: readonly string[]): { carrier: Carrier; unit: Member['units'][number] }[] {
+  movablesOf(items: readonly string[]): { styledTag: StyledTag; movable: Member['movables'][number] }[] {
     return items.flatMap((item) => {
       const member = this.#members.get(item);
-      return (member?.units ?? []).map((unit) => ({ carrier: member!.carrier, unit }));
+      return (member?.movables ?? []).map((movable) => ({ styledTag: member!.styledTag, movable }));
     });
   }
 
@@ -232,7 +232,9 @@ class Blame {
     if (difference.kind === 'style' && page !== undefined) {
       const tag = this.#tagOf(onPage, page.elements.length - difference.element);
       const own = tag === undefined ? [] : (this.#byTag.get(tag) ?? []);
-      const meant = own.filter(({ units }) => units.some((unit) => says(unit, difference.property)));
+      const meant = own.filter(({ movables }) =>
+        movables.some((movable) => says(movable, difference.property)),
+      );
       if (meant.length > 0) return meant.flatMap(itemsOf);
       const rules = this.#rulesOf(difference);
       if (rules.length > 0) return rules;
@@ -248,7 +250,7 @@ class Blame {
 
   /** Elements keep their order; only links in the head shift them, so the tag is found by its number from the end. */
   #tagOf([first]: readonly Member[], fromEnd: number): SourceTag | undefined {
-    const elements = first?.carrier.page.elements;
+    const elements = first?.styledTag.page.elements;
     return elements?.[elements.length - fromEnd]?.tag;
   }
 
@@ -257,13 +259,13 @@ class Blame {
     return after
       .flatMap(({ from }) => this.#bySelector.get(from) ?? [])
       .flatMap((style) => {
-        const meant = style.units.filter((unit) => says(unit, property)).map(({ key }) => key);
+        const meant = style.movables.filter((movable) => says(movable, property)).map(({ key }) => key);
         const keys = meant.length > 0 ? meant : style.keys;
         const members = style.home.kind === 'new class' ? style.members : [];
         return [
           ...selectorsOf(style).flatMap((selector) => keys.map((key) => ruleItem(selector, key))),
-          ...members.flatMap(({ carrier, units }) =>
-            itemsOf({ carrier, units: units.filter(({ key }) => keys.includes(key)) }),
+          ...members.flatMap(({ styledTag, movables }) =>
+            itemsOf({ styledTag, movables: movables.filter(({ key }) => keys.includes(key)) }),
           ),
         ];
       });
@@ -277,6 +279,6 @@ function asRead(selector: string): string[] {
 }
 
 /** Whether a unit has a say in a property of its element, or of the cells of its table. */
-function says({ declarations, cells = [] }: CarriedUnit, property: string): boolean {
+function says({ declarations, cells = [] }: MovableDeclaration, property: string): boolean {
   return [...declarations, ...cells].some((one) => touches(property, one.property));
 }

@@ -20,7 +20,7 @@ export function isInOwnBlock({ styles }: Decided, path: string): boolean {
   return styles.some(
     ({ page, members }) =>
       page !== undefined &&
-      members.some(({ carrier }) => carrier.page.path === path && carrier.page.kind === 'component'),
+      members.some(({ styledTag }) => styledTag.page.path === path && styledTag.page.kind === 'component'),
   );
 }
 
@@ -44,8 +44,8 @@ export class OwnBlocks {
   }
 
   #placed(style: NamedStyle, refused: Refusals<string>): NamedStyle {
-    const paths = [...pagesOf(style.members.map(({ carrier }) => carrier))];
-    const pages = new Map(style.members.map(({ carrier: { page } }) => [page.path, page]));
+    const paths = [...pagesOf(style.members.map(({ styledTag }) => styledTag))];
+    const pages = new Map(style.members.map(({ styledTag: { page } }) => [page.path, page]));
     const known = style.home.kind === 'existing class' ? fromModuleClass(style.home.name) : undefined;
     if (known !== undefined)
       return {

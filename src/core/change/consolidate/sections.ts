@@ -10,7 +10,7 @@ import {
   type SectionValue,
   sectionsOf,
 } from '../../search/index.js';
-import type { Carrier } from '../../stock/index.js';
+import type { StyledTag } from '../../stock/index.js';
 
 export interface SectionsResult {
   readonly sections: readonly NamedSection[];
@@ -19,12 +19,12 @@ export interface SectionsResult {
 }
 
 export interface SectionsOptions {
-  readonly carriers: readonly Carrier[];
+  readonly styledTags: readonly StyledTag[];
   readonly themes: readonly string[];
   /** Site path of the shared sheet. */
   readonly shared: string;
   /** Texts of documents that load it and were not read. */
-  readonly strangers: readonly string[];
+  readonly unreadDocuments: readonly string[];
   /** Gives names, and takes out what a person has refused. */
   readonly decide: (found: readonly SectionValue[], model: SiteModel) => readonly NamedSection[];
 }

@@ -106,8 +106,8 @@ function planTokens(
   for (const page of base.pages) {
     if (page.kind !== 'page' || pages.get(page.path)?.includes(`"${addressFrom(page.path, shared.path)}"`))
       continue;
-    if (page.isMail || undecidedReason(page, base.stacksOf(page)) !== undefined) continue;
-    if (base.stackOf(page).uses.some(({ source }) => changed.has(source.path))) wanted.add(page.path);
+    if (page.isMail || undecidedReason(page, base.sheetOrdersOf(page)) !== undefined) continue;
+    if (base.sheetOrderOf(page).uses.some(({ source }) => changed.has(source.path))) wanted.add(page.path);
   }
   addLinks(model, shared.path, (path) => wanted.has(path), edits);
   return edits;

@@ -10,8 +10,8 @@ import {
   type LeftOut,
   type LikeTag,
   type Program,
+  type SheetOrder,
   type SiteStyles,
-  type Stack,
   StyleReader,
 } from '../../cascade/index.js';
 import type { Edit } from '../../edit/text/index.js';
@@ -131,11 +131,11 @@ export class ExcerptTaker {
       this.#keep(page, []);
       return;
     }
-    const stack = this.#styles.stackOf(page);
-    const ids = [...new Set(stack.uses.map(({ program }) => idsAsked(program)))];
+    const sheetOrder = this.#styles.sheetOrderOf(page);
+    const ids = [...new Set(sheetOrder.uses.map(({ program }) => idsAsked(program)))];
     const isAsked = (id: string): boolean => ids.some((one) => one.has(id.toLowerCase()));
     const styled = page.elements.map(isStyled);
-    if (undecidedReason(page, [stack]) !== undefined) {
+    if (undecidedReason(page, [sheetOrder]) !== undefined) {
       this.#keep(page, []);
       return;
     }
@@ -145,14 +145,14 @@ export class ExcerptTaker {
       const mayChange = styled[element.index]! || (element.id !== undefined && isAsked(element.id));
       return mayChange ? tagForm(element, page, isMeant) : undefined;
     });
-    const forms = this.#forms.of(page, new StyleReader(page, stack, this.#styles.table), {
-      root: rootOf(page, stack, isName),
+    const forms = this.#forms.of(page, new StyleReader(page, sheetOrder, this.#styles.table), {
+      root: rootOf(page, sheetOrder, isName),
       styled,
       tags,
     });
     const stays = this.#chosen(page, forms, styled, isName);
     const front = frontOf(page);
-    const head = front && headOf(page, stack.key, isName, front);
+    const head = front && headOf(page, sheetOrder.key, isName, front);
     const isWhole = this.#isWhole(page.path);
     const like = head === undefined ? undefined : this.#heads.get(head);
     if (front !== undefined && like !== undefined && !isWhole && !stays.includes(true)) {
@@ -293,7 +293,7 @@ function firstAt(
  * What tells all elements of a page from those of others that are written alike: whether styles may leave its tags, which sheets
  * they go to, and which scripts may look at them.
  */
-function rootOf(page: Page, { uses }: Stack, isName: (word: string) => boolean): string {
+function rootOf(page: Page, { uses }: SheetOrder, isName: (word: string) => boolean): string {
   const sheets = new Set(uses.map(({ source }) => (source.isBlock ? '' : source.path)));
   return [page.quirks, page.isMail, ...sheets, ...new Set(scriptsOf(page, isName))].join('\n');
 }

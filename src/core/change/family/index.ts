@@ -145,7 +145,9 @@ function uses(model: SiteModel, file: string, sheet: string): boolean {
   const page = model.page(file);
   return (
     page !== undefined &&
-    model.stacksOf(page).some((stack) => stack.uses.some(({ source }) => source.path === sheet))
+    model
+      .sheetOrdersOf(page)
+      .some((sheetOrder) => sheetOrder.uses.some(({ source }) => source.path === sheet))
   );
 }
 

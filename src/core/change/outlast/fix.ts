@@ -14,11 +14,11 @@ export function fixFor(rule: StyleRule, losses: readonly Loss[]): Fix | undefine
   const important = new Set<string>();
   let needed = 0;
   for (const { by, behind, property } of losses) {
-    const { important: isImportant, origin, weight } = by;
-    if (isImportant && (origin.kind === 'style attribute' || weight.layerName !== undefined))
+    const { important: isImportant, writtenIn, weight } = by;
+    if (isImportant && (writtenIn.kind === 'style attribute' || weight.layerName !== undefined))
       return undefined;
-    if (isImportant || origin.kind === 'style attribute') important.add(property);
-    if (origin.kind === 'rule' && weight.layerName === undefined)
+    if (isImportant || writtenIn.kind === 'style attribute') important.add(property);
+    if (writtenIn.kind === 'rule' && weight.layerName === undefined)
       needed = Math.max(needed, weight.specificity + (behind ? 1 : 0));
   }
   const stronger = list.selectors.map(({ text }) => strengthen(text, needed)?.selector);

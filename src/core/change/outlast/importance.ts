@@ -47,7 +47,7 @@ const STYLING = /\.style\b|\bcssText\b|\.(css|animate|fadeIn|fadeOut|slideUp|sli
 
 function isStill(model: SiteModel, page: Page, property: string): boolean {
   const moving = model
-    .stacksOf(page)
+    .sheetOrdersOf(page)
     .some(({ uses }) =>
       uses.some(({ program }) =>
         program.sheet.definitions.some((text) => /keyframes/i.test(text) && text.includes(property)),

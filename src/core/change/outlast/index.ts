@@ -162,22 +162,28 @@ function beatenBy(rule: StyleRule, losses: readonly Loss[], isPlatform: (path: s
 }
 
 function asBeaten(
-  { origin, entry }: Weighed,
+  { writtenIn, entry }: Weighed,
   isPlatform: (path: string) => boolean,
   elements: number,
 ): Beaten {
   const { value, range } = entry.declaration;
-  if (origin.kind !== 'rule')
+  if (writtenIn.kind !== 'rule')
     return {
-      selector: origin.kind,
+      selector: writtenIn.kind,
       value,
       place: { path: '', line: 0, column: 0 },
       isPlatform: false,
       elements,
     };
-  const { source } = origin.use;
+  const { source } = writtenIn.use;
   const place = placeInSource(source, range.start);
-  return { selector: origin.rule.selector.text, value, place, isPlatform: isPlatform(source.path), elements };
+  return {
+    selector: writtenIn.rule.selector.text,
+    value,
+    place,
+    isPlatform: isPlatform(source.path),
+    elements,
+  };
 }
 
 /** What only template text could bring about is nothing that anybody has seen. */

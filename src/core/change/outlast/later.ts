@@ -22,6 +22,6 @@ export function laterModel(model: SiteModel, { sheets, pages, copies }: Update):
   return new SiteModel(sources, model.table, model);
 }
 
-export function isOfPlatform({ origin }: Weighed, isPlatform: (path: string) => boolean): boolean {
-  return origin.kind === 'rule' && isPlatform(origin.use.source.path);
+export function isOfPlatform({ writtenIn }: Weighed, isPlatform: (path: string) => boolean): boolean {
+  return writtenIn.kind === 'rule' && isPlatform(writtenIn.use.source.path);
 }

@@ -103,10 +103,10 @@ function lossesOn(
   return [...found.values()];
 }
 
-function ownRule({ origin }: Weighed, rules: ReadonlyMap<StyleRule, string>): StyleRule | undefined {
-  return origin.kind === 'rule' && rules.has(origin.rule.rule) ? origin.rule.rule : undefined;
+function ownRule({ writtenIn }: Weighed, rules: ReadonlyMap<StyleRule, string>): StyleRule | undefined {
+  return writtenIn.kind === 'rule' && rules.has(writtenIn.rule.rule) ? writtenIn.rule.rule : undefined;
 }
 
-function isBehind({ weight }: Weighed, { stack }: StyleReader, sheet: string): boolean {
-  return weight.at > stack.uses.findLastIndex(({ source }) => source.path === sheet);
+function isBehind({ weight }: Weighed, { sheetOrder }: StyleReader, sheet: string): boolean {
+  return weight.at > sheetOrder.uses.findLastIndex(({ source }) => source.path === sheet);
 }

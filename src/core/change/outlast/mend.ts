@@ -64,7 +64,8 @@ function stillLost(
       isOfPlatform(by, isPlatform),
     );
     if (first === undefined) return [];
-    const by = first.by.origin.kind === 'rule' ? first.by.origin.rule.selector.text : first.by.origin.kind;
+    const by =
+      first.by.writtenIn.kind === 'rule' ? first.by.writtenIn.rule.selector.text : first.by.writtenIn.kind;
     const more = others.length === 0 ? '' : `, and ${others.length} more`;
     return [{ from, why: refusalText('still beaten', { property: first.property, by: `${by}${more}` }) }];
   });

@@ -38,7 +38,7 @@ export interface OverrideInput extends Writable {
   readonly medium: string | undefined;
   readonly everywhere: boolean;
   /** Texts of documents that load the shared sheet and were not read as pages. */
-  readonly strangers: readonly string[];
+  readonly unreadDocuments: readonly string[];
 }
 
 export interface OverrideRule {
@@ -122,7 +122,7 @@ export function override(input: OverrideInput): OverrideResult {
       ...(everywhere ? {} : { othersStay: true as const }),
     });
     const proof = shownOnly(proveWishes(model, stateAfter(model, edits), [wish]), model);
-    const strange = home.kind === 'sheet' && edits.has(shared) ? strangersThat(input, joined) : [];
+    const strange = home.kind === 'sheet' && edits.has(shared) ? unreadDocumentsThat(input, joined) : [];
     return {
       kind: 'planned',
       edits,
@@ -174,9 +174,12 @@ function keptText({ page, longhand, element, winner }: Kept): string {
 }
 
 /** Documents that nobody read load the shared sheet: what is written into it could match there. */
-function strangersThat({ strangers, shared }: OverrideInput, rules: readonly SharedRule[]): string[] {
+function unreadDocumentsThat(
+  { unreadDocuments, shared }: OverrideInput,
+  rules: readonly SharedRule[],
+): string[] {
   const selectors = rules.flatMap((rule) => rule.selectors);
-  return strangers.some((text) => selectors.some((selector) => mayMatchIn(selector, text)))
+  return unreadDocuments.some((text) => selectors.some((selector) => mayMatchIn(selector, text)))
     ? [`a document that is not read as a page, such as a frame, loads ${shared} and may hold such elements`]
     : [];
 }
@@ -210,7 +213,9 @@ interface Way {
 function unlinkedPages(model: SiteModel, shared: string, isWanted: (path: string) => boolean): string[] {
   return model.paths.filter((path) => {
     const page = isWanted(path) ? model.page(path) : undefined;
-    return page?.kind === 'page' && model.stackOf(page).uses.every(({ source }) => source.path !== shared);
+    return (
+      page?.kind === 'page' && model.sheetOrderOf(page).uses.every(({ source }) => source.path !== shared)
+    );
   });
 }
 
@@ -222,7 +227,7 @@ function beaten(found: readonly Found[]): Beats[] {
       const said = new Set<string>();
       for (const { one } of beat) {
         const { declaration } = one.entry;
-        const from = one.origin.kind === 'rule' ? one.origin.rule.selector.text : one.origin.kind;
+        const from = one.writtenIn.kind === 'rule' ? one.writtenIn.rule.selector.text : one.writtenIn.kind;
         const key = `${from} ${declaration.property}: ${declaration.value} ${declaration.range.start}`;
         if (said.has(key)) continue;
         said.add(key);
@@ -240,7 +245,7 @@ function needsLink(model: SiteModel, shared: string, found: readonly Found[]): (
   const onAll = [...pages].some((path) => model.page(path)?.kind === 'component');
   const isLinked = (path: string): boolean => {
     const page = model.page(path);
-    const uses = page?.kind === 'page' ? model.stackOf(page).uses : [];
+    const uses = page?.kind === 'page' ? model.sheetOrderOf(page).uses : [];
     return uses.some(({ source, condition }) => source.path === shared && condition === ALWAYS);
   };
   return (path) => (onAll || pages.has(path)) && !isLinked(path);
@@ -287,7 +292,7 @@ function rulesFor(
     if (sayAgain === 'but for scripts' && byScript) continue;
     const isQuiet = sayAgain !== 'as it reads';
     const again = selectorAgain([written.selector, selector.pseudoElement], one, onAll, isQuiet);
-    if (again === undefined || one.origin.kind !== 'rule') continue;
+    if (again === undefined || one.writtenIn.kind !== 'rule') continue;
     const { declaration } = one.entry;
     const names = everyLonghand(declaration.property);
     const whole = names.every((name) =>
@@ -299,11 +304,11 @@ function rulesFor(
       important: written.important,
       range: declaration.range,
     };
-    const conditions = one.origin.rule.rule.conditions.map(({ kind, text }) => `@${kind} ${text}`);
+    const conditions = one.writtenIn.rule.rule.conditions.map(({ kind, text }) => `@${kind} ${text}`);
     rules.push({
       selectors: [again],
       part: 'overrides',
-      declarations: [{ declaration: said, holder: one.origin.use.program.holder }],
+      declarations: [{ declaration: said, holder: one.writtenIn.use.program.holder }],
       conditions,
       role: 'kept',
     });

@@ -69,7 +69,7 @@ export function inspectRules(
       const seen = new Map<StyleRule, Set<string>>();
       for (const list of lists.values())
         for (const one of list) {
-          const rule = one.origin.kind === 'rule' ? one.origin.rule.rule : undefined;
+          const rule = one.writtenIn.kind === 'rule' ? one.writtenIn.rule.rule : undefined;
           const own = rule === undefined ? undefined : counts.get(rule);
           if (rule === undefined || own === undefined || isHidden(one.condition, model.table.truths))
             continue;
@@ -161,20 +161,20 @@ function formThatCounts(list: readonly Weighed[], truths: TruthTable): string {
   return form.join('|');
 }
 
-function nameOf({ origin, entry }: Weighed): string {
-  return origin.kind === 'rule'
-    ? `${origin.use.source.path} ${origin.rule.selector.text} ${entry.declaration.range.start}`
-    : origin.kind;
+function nameOf({ writtenIn, entry }: Weighed): string {
+  return writtenIn.kind === 'rule'
+    ? `${writtenIn.use.source.path} ${writtenIn.rule.selector.text} ${entry.declaration.range.start}`
+    : writtenIn.kind;
 }
 
 function add(into: Map<string, Beaten>, one: Weighed, isPlatform: (path: string) => boolean): void {
-  const { origin, entry } = one;
-  if (origin.kind !== 'rule') {
+  const { writtenIn, entry } = one;
+  if (writtenIn.kind !== 'rule') {
     const place = { path: '', line: 0, column: 0 };
-    const known = into.get(origin.kind);
+    const known = into.get(writtenIn.kind);
     const elements = (known?.elements ?? 0) + 1;
-    into.set(origin.kind, {
-      selector: origin.kind,
+    into.set(writtenIn.kind, {
+      selector: writtenIn.kind,
       value: entry.declaration.value,
       place,
       isPlatform: false,
@@ -185,10 +185,10 @@ function add(into: Map<string, Beaten>, one: Weighed, isPlatform: (path: string)
   const key = nameOf(one);
   const known = into.get(key);
   into.set(key, {
-    selector: origin.rule.selector.text,
+    selector: writtenIn.rule.selector.text,
     value: entry.declaration.value,
-    place: known?.place ?? placeInSource(origin.use.source, entry.declaration.range.start),
-    isPlatform: isPlatform(origin.use.source.path),
+    place: known?.place ?? placeInSource(writtenIn.use.source, entry.declaration.range.start),
+    isPlatform: isPlatform(writtenIn.use.source.path),
     elements: (known?.elements ?? 0) + 1,
   });
 }

@@ -85,21 +85,25 @@ export function findRivals(model: SiteModel, asked: RivalsAsked): Rivals {
       if (same === undefined) situations.set(key, { elements: 1, beat, keep });
       else same.elements++;
     },
-    (page) => asked.isOn(page) && mayStandOn(page, model.stackOf(page), asked.selector),
+    (page) => asked.isOn(page) && mayStandOn(page, model.sheetOrderOf(page), asked.selector),
   );
   return { meant, elements, situations: [...situations.values()], ids: ids ?? [] };
 }
 
-export function rivalKey({ one: { origin, entry, longhand, condition }, behind }: Rival): string {
+export function rivalKey({ one: { writtenIn, entry, longhand, condition }, behind }: Rival): string {
   const said = `${longhand} ${condition} ${behind}`;
-  if (origin.kind !== 'rule') return `${origin.kind} ${entry.declaration.property} ${said}`;
-  const { path, offset } = origin.use.source;
-  return `${path} ${offset + entry.declaration.range.start} ${origin.rule.selector.text} ${said}`;
+  if (writtenIn.kind !== 'rule') return `${writtenIn.kind} ${entry.declaration.property} ${said}`;
+  const { path, offset } = writtenIn.use.source;
+  return `${path} ${offset + entry.declaration.range.start} ${writtenIn.rule.selector.text} ${said}`;
 }
 
-function isBehind({ origin, weight }: Weighed, { stack }: StyleReader, sheet: string | undefined): boolean {
-  if (origin.kind !== 'rule' || sheet === undefined || origin.use.source.path === sheet) return false;
-  const own = stack.uses.findLastIndex(({ source }) => source.path === sheet);
+function isBehind(
+  { writtenIn, weight }: Weighed,
+  { sheetOrder }: StyleReader,
+  sheet: string | undefined,
+): boolean {
+  if (writtenIn.kind !== 'rule' || sheet === undefined || writtenIn.use.source.path === sheet) return false;
+  const own = sheetOrder.uses.findLastIndex(({ source }) => source.path === sheet);
   return own >= 0 && weight.at > own;
 }
 

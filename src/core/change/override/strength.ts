@@ -59,7 +59,7 @@ export function weakestThatWins(
 function impossible({ beat }: Situation): Impossible {
   const by = beat.find(({ one }) => one.important)?.one ?? beat[0]!.one;
   const why =
-    by.origin.kind === 'style attribute'
+    by.writtenIn.kind === 'style attribute'
       ? refusalText('beaten in a style attribute', {})
       : by.weight.layerName !== undefined
         ? refusalText('beaten in a layer', {})
@@ -69,17 +69,17 @@ function impossible({ beat }: Situation): Impossible {
 
 function meansOf({ beat }: Situation): Means {
   const isNever = ({ one }: Rival): boolean =>
-    one.important && (one.origin.kind === 'style attribute' || one.weight.layerName !== undefined);
+    one.important && (one.writtenIn.kind === 'style attribute' || one.weight.layerName !== undefined);
   if (beat.some(isNever)) return 'never';
   if (beat.some(({ one }) => one.important)) return '!important';
-  return beat.some(({ one }) => one.origin.kind === 'style attribute') ? 'style attribute' : 'plain';
+  return beat.some(({ one }) => one.writtenIn.kind === 'style attribute') ? 'style attribute' : 'plain';
 }
 
 /** The least specificity that wins, importance being equal. Rules in layers and old attributes lose to any. */
 function neededFor({ beat }: Situation): number {
   const important = beat.some(({ one }) => one.important);
   const weights = beat.flatMap(({ one, behind }) =>
-    one.origin.kind === 'rule' && one.important === important && one.weight.layerName === undefined
+    one.writtenIn.kind === 'rule' && one.important === important && one.weight.layerName === undefined
       ? [one.weight.specificity + (behind ? 1 : 0)]
       : [],
   );
@@ -107,7 +107,7 @@ function specialGroups(
     const strongest = strongestOf(situation);
     const inline =
       means === 'style attribute'
-        ? situation.beat.find(({ one }) => one.origin.kind === 'style attribute')
+        ? situation.beat.find(({ one }) => one.writtenIn.kind === 'style attribute')
         : undefined;
     const keeps = situation.keep.map(rivalKey).join();
     const key = `${means} ${inline?.one.entry.declaration.property ?? neededFor(situation)} ${keeps}`;
@@ -118,8 +118,8 @@ function specialGroups(
       important: means !== 'plain',
     };
     known.group.push(situation);
-    if (inline === undefined && strongest?.origin.kind === 'rule')
-      known.rivals.set(withoutPseudo(strongest.origin.rule.selector), strongest.origin.rule.selector);
+    if (inline === undefined && strongest?.writtenIn.kind === 'rule')
+      known.rivals.set(withoutPseudo(strongest.writtenIn.rule.selector), strongest.writtenIn.rule.selector);
     groups.set(key, known);
   }
   return [...groups.values()].map(({ rivals, inline, group, important }) => {
@@ -193,8 +193,8 @@ function writeFor(wanted: Wanted, situations: readonly Situation[]): Written | u
 
 function isBeaten({ one, behind }: Rival, specificity: number, important: boolean): boolean {
   if (one.important !== important) return important;
-  if (one.origin.kind === 'style attribute') return important;
-  if (one.origin.kind === 'old attribute' || one.weight.layerName !== undefined) return true;
+  if (one.writtenIn.kind === 'style attribute') return important;
+  if (one.writtenIn.kind === 'old attribute' || one.weight.layerName !== undefined) return true;
   return one.weight.specificity < specificity || (one.weight.specificity === specificity && !behind);
 }
 
@@ -223,8 +223,8 @@ export function selectorAgain(
   onAll: boolean,
   isQuiet: boolean,
 ): string | undefined {
-  if (rival.origin.kind !== 'rule') return undefined;
-  const { selector } = rival.origin.rule;
+  if (rival.writtenIn.kind !== 'rule') return undefined;
+  const { selector } = rival.writtenIn.rule;
   const own = pseudoElement === '' ? written : written.slice(0, written.lastIndexOf(pseudoElement));
   if (isQuiet) return `${own}:where(${withoutPseudo(selector)})${pseudoElement}`;
   const [only] = selector.compounds;

@@ -94,7 +94,7 @@ export function placementOf(within: Within, { model, shared, boxOf }: Writable):
 }
 
 function loads(model: SiteModel, page: Page, sheet: string): boolean {
-  return model.stackOf(page).uses.some(({ source }) => source.path === sheet);
+  return model.sheetOrderOf(page).uses.some(({ source }) => source.path === sheet);
 }
 
 export function homeOf(within: Within, writable: Writable): Home {

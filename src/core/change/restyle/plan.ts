@@ -86,7 +86,7 @@ export function planChanges(
 function candidatesByPage(model: SiteModel, candidates: readonly WrittenRule[]): WrittenRule[][] {
   const lists = new Map<string, WrittenRule[]>();
   for (const page of model.pages) {
-    const { uses } = page.kind === 'page' ? model.stackOf(page) : { uses: [] };
+    const { uses } = page.kind === 'page' ? model.sheetOrderOf(page) : { uses: [] };
     const own = candidates.flatMap((one, at) => {
       const isBlockHere = one.isBlock && one.path === page.path;
       const used = uses.findLastIndex(

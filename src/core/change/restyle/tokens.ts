@@ -89,7 +89,8 @@ export function othersUsing(
             ),
         ),
       );
-      const isSet = ({ origin }: Weighed): boolean => origin.kind === 'rule' && rules.has(origin.rule.rule);
+      const isSet = ({ writtenIn }: Weighed): boolean =>
+        writtenIn.kind === 'rule' && rules.has(writtenIn.rule.rule);
       if (uses && nearest(reader, index, token).some(isSet)) count++;
     }
   }
@@ -124,17 +125,17 @@ function nearest(reader: StyleReader, index: number, token: string): readonly We
   return [];
 }
 
-function settingRule({ origin }: Weighed, editable: readonly WrittenRule[]): SettingRule | undefined {
-  if (origin.kind !== 'rule') return undefined;
-  const { source } = origin.use;
+function settingRule({ writtenIn }: Weighed, editable: readonly WrittenRule[]): SettingRule | undefined {
+  if (writtenIn.kind !== 'rule') return undefined;
+  const { source } = writtenIn.use;
   const written = editable.find(
     ({ rule, path, offset, isBlock }) =>
-      rule === origin.rule.rule && path === source.path && (!isBlock || offset === source.offset),
+      rule === writtenIn.rule.rule && path === source.path && (!isBlock || offset === source.offset),
   );
-  const { nesting } = origin.rule.rule;
+  const { nesting } = writtenIn.rule.rule;
   const list = compileSelectors(nesting);
   const whole = list.kind === 'list' && list.selectors.length === 1;
   // A rule in a rule has no text that a rule of its own could begin with.
   if (written === undefined || (!whole && nesting.length > 1)) return undefined;
-  return { written: { ...written, whole }, selector: origin.rule.selector };
+  return { written: { ...written, whole }, selector: writtenIn.rule.selector };
 }

@@ -48,11 +48,11 @@ export function groupUnmoved(
     .sort((a, b) => b.elements - a.elements);
 }
 
-function keyOf({ origin, entry }: Weighed): string {
+function keyOf({ writtenIn, entry }: Weighed): string {
   const said = `${entry.declaration.property}:${entry.declaration.value}`;
-  return origin.kind === 'rule'
-    ? `${origin.use.source.path} ${origin.rule.selector.text} ${said}`
-    : `${origin.kind} ${said}`;
+  return writtenIn.kind === 'rule'
+    ? `${writtenIn.use.source.path} ${writtenIn.rule.selector.text} ${said}`
+    : `${writtenIn.kind} ${said}`;
 }
 
 function unmovedOf(
@@ -62,16 +62,16 @@ function unmovedOf(
 ): Omit<Unmoved, 'elements' | 'pages'> {
   const here = placeIn(page.path, page.text, element.tag?.range.start ?? 0);
   const value = winner?.entry.declaration.value ?? '';
-  const isLinked = reader.stack.uses.some(({ source }) => edited.has(source.path));
-  if (winner === undefined || (!isLinked && winner.origin.kind === 'rule'))
+  const isLinked = reader.sheetOrder.uses.some(({ source }) => edited.has(source.path));
+  if (winner === undefined || (!isLinked && winner.writtenIn.kind === 'rule'))
     return { property, value, why: 'sheet not linked', selector: '', place: here };
-  const { origin, entry, important } = winner;
-  if (origin.kind !== 'rule') {
-    const why = origin.kind === 'old attribute' ? 'old attribute' : 'style attribute';
+  const { writtenIn, entry, important } = winner;
+  if (writtenIn.kind !== 'rule') {
+    const why = writtenIn.kind === 'old attribute' ? 'old attribute' : 'style attribute';
     return { property, value, why, selector: '', place: here };
   }
-  const { source } = origin.use;
+  const { source } = writtenIn.use;
   const why = important ? '!important' : isPlatform(source.path) ? 'platform rule' : 'stronger rule';
   const place = placeInSource(source, entry.declaration.range.start);
-  return { property, value, why, selector: origin.rule.selector.text, place };
+  return { property, value, why, selector: writtenIn.rule.selector.text, place };
 }

@@ -54,7 +54,7 @@ export function conditionOf(model: SiteModel, { path, offset, isBlock, rule }: W
   const uses = new Set<Truth>();
   for (const page of isBlock ? [model.page(path)] : model.pages) {
     if (page?.kind !== 'page') continue;
-    for (const { source, condition } of model.stackOf(page).uses)
+    for (const { source, condition } of model.sheetOrderOf(page).uses)
       if (source.path === path && source.isBlock === isBlock && (!isBlock || source.offset === offset))
         uses.add(condition);
   }

@@ -34,7 +34,7 @@ import {
   type ValueToken,
   wordOf,
 } from '../../search/index.js';
-import { type CarriedUnit, declarationKey } from '../../stock/index.js';
+import { declarationKey, type MovableDeclaration } from '../../stock/index.js';
 import { customNames, type NamingOptions, namesInUse, namingRules, type OwnedSheet } from './naming.js';
 import type { Draft, DraftStyle } from './schema.js';
 
@@ -70,7 +70,7 @@ export interface DecidedSite {
   readonly shared: string;
   readonly naming: NamingOptions;
   /** Texts of documents that load the shared sheet and were not read. */
-  readonly strangers: readonly string[];
+  readonly unreadDocuments: readonly string[];
 }
 
 /**
@@ -197,8 +197,8 @@ class DraftDecisions implements Decisions {
 
   /** Found once: it looks through the whole site. */
   #namingRules(): NameRules {
-    const { model, sheets, naming, strangers } = this.#site;
-    this.#rules ??= namingRules(model, sheets, naming, strangers);
+    const { model, sheets, naming, unreadDocuments } = this.#site;
+    this.#rules ??= namingRules(model, sheets, naming, unreadDocuments);
     return this.#rules;
   }
 }
@@ -254,32 +254,32 @@ function edited(
     return withoutPlaces(style, entry, placeOf, kept);
   const { declarations, defects } = parseDeclarations(entry.declarations);
   // What a style says of cells alone stands in comments.
-  const isBare = declarations.length === 0 && style.units.some(({ declarations: own }) => own.length > 0);
+  const isBare = declarations.length === 0 && style.movables.some(({ declarations: own }) => own.length > 0);
   if (isBare || defects.length > 0) {
     const what = defects[0] === undefined ? 'holds none' : `«${defects[0].detail}» is none`;
     throw new UsageError('draft-declarations', { id: entry.id, problem: what });
   }
   const wanted = new Set(declarations.map((one) => declarationKey(one, shared)));
-  const saidBy = ({ declarations: own, holder }: CarriedUnit): string[] =>
+  const saidBy = ({ declarations: own, holder }: MovableDeclaration): string[] =>
     own.map((one) => declarationKey(one, holder));
-  const isWanted = (unit: CarriedUnit): boolean => saidBy(unit).every((key) => wanted.has(key));
-  const units = style.units.filter(isWanted);
-  const said = new Set(style.units.flatMap(saidBy));
+  const isWanted = (movable: MovableDeclaration): boolean => saidBy(movable).every((key) => wanted.has(key));
+  const movables = style.movables.filter(isWanted);
+  const said = new Set(style.movables.flatMap(saidBy));
   const foreign = [...wanted].filter((key) => !said.has(key));
   if (foreign.length > 0)
     throw new UsageError('draft-foreign', { id: entry.id, declaration: foreign[0]!.replace(':', ': ') });
-  if (units.length === style.units.length) return withoutPlaces(style, entry, placeOf, kept);
+  if (movables.length === style.movables.length) return withoutPlaces(style, entry, placeOf, kept);
   const members = style.members.map((member): Member => {
-    const own = member.units.filter(isWanted);
+    const own = member.movables.filter(isWanted);
     keepAll(
-      { ...member, units: member.units.filter((unit) => !own.includes(unit)) },
+      { ...member, movables: member.movables.filter((movable) => !own.includes(movable)) },
       { kind: 'refused in the draft' },
       kept,
     );
-    return { ...member, units: own };
+    return { ...member, movables: own };
   });
   return withoutPlaces(
-    { ...style, units, keys: units.map(({ key }) => key).sort(), members },
+    { ...style, movables, keys: movables.map(({ key }) => key).sort(), members },
     entry,
     placeOf,
     kept,
@@ -295,7 +295,7 @@ function withoutPlaces(
   if (except === undefined || except.length === 0) return style;
   const places = new Set(except);
   const members = style.members.filter((member) => {
-    if (!places.has(showPlace(placeOf(member.carrier)))) return true;
+    if (!places.has(showPlace(placeOf(member.styledTag)))) return true;
     keepAll(member, { kind: 'refused in the draft' }, kept);
     return false;
   });
@@ -324,21 +324,21 @@ function merged(
             declaration: lacking.replace(':', ': '),
           });
         return one.members.map((member): Member => {
-          const units = member.units.filter(({ key }) => style.keys.includes(key));
+          const movables = member.movables.filter(({ key }) => style.keys.includes(key));
           keepAll(
-            { ...member, units: member.units.filter((unit) => !units.includes(unit)) },
+            { ...member, movables: member.movables.filter((movable) => !movables.includes(movable)) },
             { kind: 'refused in the draft' },
             kept,
           );
-          return { ...member, units };
+          return { ...member, movables };
         });
       });
       return { ...style, members: [...style.members, ...members] };
     });
 }
 
-function keepAll({ carrier, units }: Member, reason: Kept['reason'], kept: Kept[]): void {
-  for (const unit of units) kept.push({ carrier, unit, reason });
+function keepAll({ styledTag, movables }: Member, reason: Kept['reason'], kept: Kept[]): void {
+  for (const movable of movables) kept.push({ styledTag, movable, reason });
 }
 
 export function moveId(move: RuleMove): string {
@@ -379,8 +379,8 @@ function freeName(word: string, prefix: string, used: ReadonlySet<string>): stri
   }
 }
 
-export function styleId({ home, keys, units }: Style): string {
+export function styleId({ home, keys, movables }: Style): string {
   const named = 'name' in home ? home.name : 'selectors' in home ? home.selectors.join() : '';
-  const from = home.kind === 'already given' ? units.map((unit) => unit.from.kind).join() : '';
+  const from = home.kind === 'already given' ? movables.map((movable) => movable.from.kind).join() : '';
   return shortHash(`${home.kind} ${named} ${from} ${home.kind === 'existing class' ? '' : keys.join('\n')}`);
 }

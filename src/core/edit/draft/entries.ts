@@ -19,7 +19,7 @@ import {
   selectorsOf,
   takenOut,
 } from '../../search/index.js';
-import { type CarriedUnit, type Carrier, tagsOf } from '../../stock/index.js';
+import { type MovableDeclaration, type StyledTag, tagsOf } from '../../stock/index.js';
 import { classId, idClassId, moveId, partId, sectionId, styleId } from './decisions.js';
 import type { DraftStyle } from './schema.js';
 
@@ -34,7 +34,7 @@ export interface SheetChanges {
 
 /** A declaration of a tag that a rule says by now. */
 export interface GivenPart {
-  readonly carrier: Carrier;
+  readonly styledTag: StyledTag;
   readonly declaration: Declaration;
   readonly key: string;
 }
@@ -99,8 +99,8 @@ function styleEntry(
     ...(selectors.length === 0 || plain ? {} : { selector: selectors.join(', ') }),
     ...(home.kind === 'existing class' ? { because: home.because } : {}),
     ...(beats === undefined ? {} : { beats: `${beats.selector} (${showPlace(beats.place)})` }),
-    elements: Math.round(sumOf(members, ({ carrier }) => tagsOf(carrier))),
-    pages: pagesOf(members.map(({ carrier }) => carrier)).size,
+    elements: Math.round(sumOf(members, ({ styledTag }) => tagsOf(styledTag))),
+    pages: pagesOf(members.map(({ styledTag }) => styledTag)).size,
     'out of': fromText(style),
     ...(style.page === undefined ? {} : { 'written into': style.page }),
     'such as': suchAs(members, placeOf),
@@ -113,18 +113,18 @@ function styleEntry(
 /** `style attributes`, or the old attributes that say it. */
 function fromText({ members }: NamedStyle): string {
   const names = new Set<string>();
-  for (const { carrier, units } of members) {
-    for (const { from } of units) {
+  for (const { styledTag, movables } of members) {
+    for (const { from } of movables) {
       if (from.kind === 'style') names.add('style');
-      else if (from.kind === 'name') names.add(`<${carrier.element?.name}>`);
+      else if (from.kind === 'name') names.add(`<${styledTag.element?.name}>`);
       else for (const name of from.names) names.add(name);
     }
   }
   return [...names].sort().join(', ');
 }
 
-export function declarationsOf({ units }: NamedStyle, shared: string): string {
-  const lines = units.flatMap(({ declarations, cells = [], holder }) => [
+export function declarationsOf({ movables }: NamedStyle, shared: string): string {
+  const lines = movables.flatMap(({ declarations, cells = [], holder }) => [
     ...declarations.map((one) => `${declarationText(one, holder, shared)};\n`),
     ...cells.map((one) => `/* its cells: ${declarationText(one, holder, shared)} */\n`),
   ]);
@@ -142,13 +142,13 @@ export function savedPlaces(style: NamedStyle): number {
 /** Characters less, about: indentation is not counted. */
 export function savedBytes(style: NamedStyle, shared: string): number {
   let saved = 0;
-  for (const { carrier, units } of style.members) {
-    const tags = tagsOf(carrier);
-    for (const unit of units) saved += tags * writtenLength(carrier.tag?.attributes, unit);
+  for (const { styledTag, movables } of style.members) {
+    const tags = tagsOf(styledTag);
+    for (const movable of movables) saved += tags * writtenLength(styledTag.tag?.attributes, movable);
     if (style.className !== undefined)
       saved -=
         tags *
-        (style.className.length + (carrier.tag?.attributes.has('class') === true ? 1 : ' class=""'.length));
+        (style.className.length + (styledTag.tag?.attributes.has('class') === true ? 1 : ' class=""'.length));
   }
   for (const { selectors, declarations } of rulesOf(style)) {
     saved -= selectors.join(', ').length + 4;
@@ -160,7 +160,7 @@ export function savedBytes(style: NamedStyle, shared: string): number {
 
 function writtenLength(
   attributes: ReadonlyMap<string, { readonly start: number; readonly end: number }> | undefined,
-  { from, declarations }: CarriedUnit,
+  { from, declarations }: MovableDeclaration,
 ): number {
   if (from.kind === 'name') return 0;
   if (from.kind === 'style')
@@ -172,15 +172,15 @@ function writtenLength(
 }
 
 /** The first two tags. */
-function suchAs(all: readonly { readonly carrier: Carrier }[], placeOf: PlaceOf): string[] {
+function suchAs(all: readonly { readonly styledTag: StyledTag }[], placeOf: PlaceOf): string[] {
   const found = new Set<string>();
   const first: Place[] = [];
-  for (const { carrier } of all) {
+  for (const { styledTag } of all) {
     // A build makes several tags of one.
-    const place = placeOf(carrier);
+    const place = placeOf(styledTag);
     if (found.has(showPlace(place))) continue;
     found.add(showPlace(place));
-    first.push(place, ...carrier.also.slice(0, 1));
+    first.push(place, ...styledTag.also.slice(0, 1));
     if (found.size === 2) break;
   }
   return first.sort(comparePlaces).slice(0, 2).map(showPlace);
@@ -189,14 +189,14 @@ function suchAs(all: readonly { readonly carrier: Carrier }[], placeOf: PlaceOf)
 function partEntry(parts: readonly GivenPart[], known: DraftStyle | undefined, placeOf: PlaceOf): DraftStyle {
   const [first] = parts;
   const { property, value } = first!.declaration;
-  const elements = Math.round(sumOf(parts, ({ carrier }) => tagsOf(carrier)));
+  const elements = Math.round(sumOf(parts, ({ styledTag }) => tagsOf(styledTag)));
   return {
     id: partId(first!.key),
     home: 'already given',
     take: known?.take ?? true,
     ...(known?.reviewed === undefined ? {} : { reviewed: known.reviewed }),
     elements,
-    pages: pagesOf(parts.map(({ carrier }) => carrier)).size,
+    pages: pagesOf(parts.map(({ styledTag }) => styledTag)).size,
     'out of': 'style',
     'such as': suchAs(parts, placeOf),
     saves: { places: elements, bytes: elements * (property.length + value.length + 4) },
@@ -301,8 +301,8 @@ function moveEntry(
     'such as': owners.slice(0, 2).map((own) => showPlace(movePlace(own, model))),
     saves: { places: movedCount(move) - writtenBy(move), bytes: bytesSaved(move) },
     declarations: replaced
-      .flatMap(({ unit }) =>
-        unit.declarations.map((one) => `${declarationText(one, unit.holder, shared)};\n`),
+      .flatMap(({ movable }) =>
+        movable.declarations.map((one) => `${declarationText(one, movable.holder, shared)};\n`),
       )
       .join(''),
   };
@@ -331,7 +331,7 @@ function homeOfMove({ selectors, replaced }: RuleMove): DraftStyle['home'] {
 export function movedCount({ replaced }: RuleMove): number {
   return replaced.reduce(
     (all, { said }) =>
-      all + said.reduce((some, { own, unit }) => some + own.times * unit.declarations.length, 0),
+      all + said.reduce((some, { own, movable }) => some + own.times * movable.declarations.length, 0),
     0,
   );
 }
@@ -339,14 +339,14 @@ export function movedCount({ replaced }: RuleMove): number {
 function writtenBy({ replaced, place }: RuleMove): number {
   const there = place.kind === 'into' ? place.anchor!.said : [];
   return replaced
-    .filter(({ unit }) => !there.some((one) => one.unit.key === unit.key))
-    .reduce((all, { unit }) => all + unit.declarations.length, 0);
+    .filter(({ movable }) => !there.some((one) => one.movable.key === movable.key))
+    .reduce((all, { movable }) => all + movable.declarations.length, 0);
 }
 
 function bytesSaved({ replaced }: RuleMove): number {
   let saved = 0;
-  for (const { unit, said } of replaced) {
-    const length = unit.declarations.reduce((all, { range }) => all + range.end - range.start + 2, 0);
+  for (const { movable, said } of replaced) {
+    const length = movable.declarations.reduce((all, { range }) => all + range.end - range.start + 2, 0);
     saved += length * (said.reduce((all, { own }) => all + own.times, 0) - 1);
   }
   return saved;

@@ -6,7 +6,7 @@ import { type KeptReason, keptText } from '../../base/reasons/index.js';
 import { comparePlaces, type Place, showPlace } from '../../base/source.js';
 
 import { type Kept, type PlaceOf, writtenCount } from '../../search/index.js';
-import { type CarriedUnit, tagsOf } from '../../stock/index.js';
+import { type MovableDeclaration, tagsOf } from '../../stock/index.js';
 
 /** A rule or a value that the proof did not let go, beside the declarations in the markup. */
 export interface KeptElsewhere {
@@ -42,10 +42,10 @@ export function keptGroups(
   placeOf: PlaceOf,
 ): KeptGroup[] {
   const staying: Staying[] = [
-    ...kept.map(({ carrier, unit, reason }) => ({
-      places: [placeOf(carrier), ...carrier.also],
-      text: unitText(unit),
-      declarations: tagsOf(carrier) * writtenCount(unit),
+    ...kept.map(({ styledTag, movable, reason }) => ({
+      places: [placeOf(styledTag), ...styledTag.also],
+      text: movableText(movable),
+      declarations: tagsOf(styledTag) * writtenCount(movable),
       reason: keptText(reason),
     })),
     ...elsewhere.map(({ text, declarations, place, reason }) => ({
@@ -75,7 +75,7 @@ export function keptGroups(
 }
 
 /** What a unit says, as it is written. */
-function unitText({ from, declarations }: CarriedUnit): string {
+function movableText({ from, declarations }: MovableDeclaration): string {
   if (from.kind === 'attributes') return from.names.join(' ');
   if (from.kind === 'name') return 'the element itself';
   const text = declarations.map(({ property, value }) => `${property}: ${value}`).join('; ');

@@ -24,7 +24,7 @@ export function namingRules(
   model: SiteModel,
   sheets: readonly OwnedSheet[],
   naming: NamingOptions,
-  strangers: readonly string[],
+  unreadDocuments: readonly string[],
 ): NameRules {
   const classesOf = (owner: OwnedSheet['owner']): Set<string> =>
     classesIn(
@@ -35,7 +35,7 @@ export function namingRules(
   const read = readConvention(new Set([...classesOf('theme'), ...classesIn(blockRules(model))]));
   return {
     platform: classesOf('platform'),
-    taken: new Set([...namesInUse(model), ...strangers.flatMap(wordsOf)]),
+    taken: new Set([...namesInUse(model), ...unreadDocuments.flatMap(wordsOf)]),
     sensitive: sensitiveTexts(model),
     convention: {
       prefix: naming.prefix ?? read.prefix,

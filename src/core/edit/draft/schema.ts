@@ -9,10 +9,15 @@ const yesOrNo = z
   .union([z.boolean(), z.enum(['yes', 'no'])])
   .transform((value) => value === true || value === 'yes');
 
+/** A home that drafts of earlier versions call otherwise. */
+function underItsName(home: unknown): unknown {
+  return home === 'existing hooks' ? 'existing selector' : home;
+}
+
 export const HOMES = [
   'already given',
   'existing class',
-  'existing hooks',
+  'existing selector',
   'position',
   'new class',
   'from style blocks',
@@ -27,7 +32,7 @@ export const HOMES = [
 
 const styleSchema = z.strictObject({
   id: z.string().describe('By which the style is found again: leave it.'),
-  home: z.enum(HOMES).describe('For reading: where it goes.'),
+  home: z.preprocess(underItsName, z.enum(HOMES)).describe('For reading: where it goes.'),
   name: z.string().optional().describe('Name of the new class, without a dot.'),
   take: yesOrNo.describe('no leaves the style where it is.'),
   reviewed: yesOrNo.optional().describe('A person has decided on it.'),
@@ -137,7 +142,9 @@ export const adoptionSchema = z.strictObject({
   held: z
     .strictObject({ tags: change, blocks: change, sheets: change })
     .describe('What of these stands in tags, in style blocks, and in sheets.'),
-  stylesFromSelf: change.describe("Pages that would pass a policy of style-src 'self'."),
+  stylesFromSelf: change.describe(
+    "Pages that would work under a content security policy without inline styles (style-src 'self').",
+  ),
   size: z.strictObject({ now: count, after: count }).describe('Characters in pages and sheets.'),
   styles: draftSchema.shape.styles,
   tokens: z.array(z.strictObject({ name: z.string(), value: z.string(), kind: z.string(), uses: count })),

@@ -7,7 +7,7 @@ import type { Page, SourceTag } from '../../read/markup/index.js';
 
 import { type Edit, type Edits, push } from '../text/index.js';
 import { editSource } from './edit-source.js';
-import type { Origins } from './origins.js';
+import type { SourcePlaces } from './source-places.js';
 import { isNothing, type TagChange, tagChange } from './tag-change.js';
 
 export interface CarriedOver {
@@ -27,7 +27,7 @@ export interface CarriedOver {
  */
 export function carryOver(
   model: SiteModel,
-  origins: Origins,
+  sourcePlaces: SourcePlaces,
   edits: Edits,
   placeNew: (sheet: string) => string | undefined,
 ): CarriedOver {
@@ -37,12 +37,12 @@ export function carryOver(
   for (const page of model.pages) {
     const rest = new Set(edits.get(page.path) ?? []);
     for (const { tag } of page.elements) {
-      const origin = origins.of(page, tag);
-      if (origin === undefined || tag === undefined) continue;
+      const sourcePlace = sourcePlaces.of(page, tag);
+      if (sourcePlace === undefined || tag === undefined) continue;
       const own = [...rest].filter(({ start, end }) => start > tag.range.start && end < tag.range.end);
       for (const edit of own) rest.delete(edit);
-      const known = found.get(origin.number);
-      if (known === undefined) found.set(origin.number, [{ page, tag, own }]);
+      const known = found.get(sourcePlace.number);
+      if (known === undefined) found.set(sourcePlace.number, [{ page, tag, own }]);
       else known.push({ page, tag, own });
     }
     for (const { text } of rest) (/^\s*<link\s/.test(text) ? unlinked : stray).push(page.path);
@@ -51,13 +51,13 @@ export function carryOver(
   const refused = new Map<number, KeptReason>();
   for (const [number, renderings] of found) {
     if (renderings.every(({ own }) => own.length === 0)) continue;
-    const made = carryTag(origins, number, renderings);
+    const made = carryTag(sourcePlaces, number, renderings);
     if ('kind' in made) refused.set(number, made);
-    else push(carried, origins.data.tags.get(number)!.path, made);
+    else push(carried, sourcePlaces.data.tags.get(number)!.path, made);
   }
   for (const [path, own] of edits) {
     if (model.sources.pages.has(path)) continue;
-    const source = origins.data.sheets.get(path) ?? placeNew(path);
+    const source = sourcePlaces.data.sheets.get(path) ?? placeNew(path);
     if (source === undefined) stray.push(path);
     else push(carried, source, own);
   }
@@ -70,7 +70,11 @@ interface Rendering {
   readonly own: readonly Edit[];
 }
 
-function carryTag(origins: Origins, number: number, renderings: readonly Rendering[]): Edit[] | KeptReason {
+function carryTag(
+  sourcePlaces: SourcePlaces,
+  number: number,
+  renderings: readonly Rendering[],
+): Edit[] | KeptReason {
   let one: TagChange | undefined;
   let form: string | undefined;
   for (const { page, tag, own } of renderings) {
@@ -81,7 +85,7 @@ function carryTag(origins: Origins, number: number, renderings: readonly Renderi
     one = change;
     form = key;
   }
-  const tag = origins.data.tags.get(number)!;
+  const tag = sourcePlaces.data.tags.get(number)!;
   if (one === undefined || isNothing(one)) return [];
-  return editSource(origins.data.sources.get(tag.path) ?? '', tag, one);
+  return editSource(sourcePlaces.data.sources.get(tag.path) ?? '', tag, one);
 }

@@ -15,11 +15,11 @@ import {
   withoutEntries,
   withoutWords,
 } from '../text/index.js';
-import type { OriginTag } from './mark.js';
+import type { MarkedTag } from './mark.js';
 import { declarationKey, type TagChange } from './tag-change.js';
 
 /** In: the text of the source. Out: edits on it, or why the tag must stay as it is. */
-export function editSource(text: string, tag: OriginTag, change: TagChange): Edit[] | KeptReason {
+export function editSource(text: string, tag: MarkedTag, change: TagChange): Edit[] | KeptReason {
   const edits: Edit[] = [];
   const whole: SourceRange[] = [];
   for (const name of change.gone) {
@@ -62,7 +62,7 @@ const BY_CODE: KeptReason = { kind: 'written by code' };
 function cutStyle(
   text: string,
   range: SourceRange,
-  { styleObject }: OriginTag,
+  { styleObject }: MarkedTag,
   gone: readonly string[],
 ): Edit[] | 'all' | undefined {
   const literal = styleObject === undefined ? literalOf(text, range) : undefined;

@@ -2,5 +2,5 @@
 // each tag of a page stands in the sources; edits of pages as edits of sources.
 
 export { type CarriedOver, carryOver } from './carry-over.js';
-export { type MarkedSource, markTags, type OriginTag } from './mark.js';
-export { Origins, type Renderings } from './origins.js';
+export { type MarkedSource, type MarkedTag, markTags } from './mark.js';
+export { type Renderings, SourcePlaces } from './source-places.js';

@@ -7,7 +7,7 @@ import { classAttribute, classAttributeOf } from '../../read/components/index.js
 import { neutralFor, ownHints } from '../../read/hints/index.js';
 import { type Page, type SourceTag, valueOffset } from '../../read/markup/index.js';
 import type { Declaration } from '../../read/sheets/index.js';
-import type { CarriedUnit, Carrier, StyleAttribute } from '../../stock/index.js';
+import type { MovableDeclaration, StyleAttribute, StyledTag } from '../../stock/index.js';
 import type { Edit } from './edit.js';
 import { joined, withClasses, withoutAttribute, withoutDeclarations, withoutEntries } from './in-tag.js';
 
@@ -17,15 +17,17 @@ import { joined, withClasses, withoutAttribute, withoutDeclarations, withoutEntr
  * source cannot be cut.
  */
 export function editTag(
-  carrier: Carrier,
-  units: readonly CarriedUnit[],
+  styledTag: StyledTag,
+  movables: readonly MovableDeclaration[],
   names: readonly string[],
 ): Edit[] | undefined {
-  const { page, tag, element, style } = carrier;
+  const { page, tag, element, style } = styledTag;
   if (tag === undefined || element === undefined) return undefined;
-  const taken = units.filter(({ from }) => from.kind === 'style').flatMap(({ declarations }) => declarations);
+  const taken = movables
+    .filter(({ from }) => from.kind === 'style')
+    .flatMap(({ declarations }) => declarations);
   const whole = style !== undefined && taken.length > 0 && isAll(style, taken);
-  const gone = units.flatMap(({ from }) => (from.kind === 'attributes' ? from.names : []));
+  const gone = movables.flatMap(({ from }) => (from.kind === 'attributes' ? from.names : []));
   const edits: Edit[] = [];
   if (taken.length > 0 && !whole) {
     const cut = style === undefined ? undefined : takeOut(page, tag, style, taken);
@@ -52,13 +54,13 @@ export function editTag(
     else edits.push(withoutAttribute(page.text, tag.range.start, range));
     attribute = undefined;
   }
-  if (attribute !== undefined) edits.push(newAttribute(carrier, tag, attribute));
-  if (units.some(({ from }) => from.kind === 'name')) edits.push(...neutralName(carrier, tag, gone));
+  if (attribute !== undefined) edits.push(newAttribute(styledTag, tag, attribute));
+  if (movables.some(({ from }) => from.kind === 'name')) edits.push(...neutralName(styledTag, tag, gone));
   return joined(edits);
 }
 
 /** In front of a style attribute that stays, else behind the tag's name. */
-function newAttribute({ page, style }: Carrier, tag: SourceTag, attribute: string): Edit {
+function newAttribute({ page, style }: StyledTag, tag: SourceTag, attribute: string): Edit {
   if (style !== undefined) return { start: style.range.start, end: style.range.start, text: `${attribute} ` };
   const name = /^<[^\s/>]+/.exec(page.text.slice(tag.range.start, tag.range.end))?.[0].length ?? 1;
   const at = tag.range.start + name;
@@ -66,7 +68,7 @@ function newAttribute({ page, style }: Carrier, tag: SourceTag, attribute: strin
 }
 
 /** `<font>` becomes `<span>`, once nothing else of it is left to say. */
-function neutralName({ page, element }: Carrier, tag: SourceTag, gone: readonly string[]): Edit[] {
+function neutralName({ page, element }: StyledTag, tag: SourceTag, gone: readonly string[]): Edit[] {
   const neutral = element && neutralFor(element.name);
   const end = element && page.outdatedEnds.get(element.index);
   if (element === undefined || neutral === undefined || end === undefined) return [];
@@ -93,7 +95,7 @@ function isAll({ value, declarations }: StyleAttribute, taken: readonly Declarat
 
 /** Declarations out of a tag whose style attribute keeps others; `undefined` where the source cannot be cut. */
 export function editTagStyle(
-  { page, tag, style }: Carrier,
+  { page, tag, style }: StyledTag,
   taken: readonly Declaration[],
 ): Edit[] | undefined {
   return style === undefined ? undefined : takeOut(page, tag, style, taken);

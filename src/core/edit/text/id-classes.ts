@@ -13,18 +13,18 @@ export function planIdClasses(model: SiteModel, classes: readonly NamedIdClass[]
   const worn = classes.flatMap(({ name, tags }) => tags.map((one) => ({ ...one, name })));
   for (const own of groupBy(worn, ({ element }) => element.tag).values()) {
     const { page, element } = own[0]!;
-    const carrier = {
+    const styledTag = {
       page,
       element,
       tag: element.tag,
       start: 0,
       style: undefined,
-      units: [],
+      movables: [],
       also: [],
       share: 1,
     };
     const names = [...new Set(own.map(({ name }) => name))];
-    push(edits, page.path, editTag(carrier, [], names) ?? []);
+    push(edits, page.path, editTag(styledTag, [], names) ?? []);
   }
   for (const { form, name, rules } of classes)
     for (const own of rules) {

@@ -34,9 +34,9 @@ export {
   type DeclarationChange,
   editRule,
   indentAt,
+  indentUnit,
   rangeWithLine,
   ruleBehind,
-  unitOf,
   withoutRule,
 } from './rules.js';
 export { planSections } from './sections.js';

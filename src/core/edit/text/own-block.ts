@@ -6,7 +6,7 @@ import { componentKind } from '../../read/kinds/index.js';
 import type { SharedRule } from '../../search/index.js';
 import type { Edit } from './edit.js';
 import { newline } from './newline.js';
-import { unitOf } from './rules.js';
+import { indentUnit } from './rules.js';
 import { isCompact, ruleText } from './shared-sheet.js';
 
 /** A plain rule means there what it means in CSS. */
@@ -63,7 +63,7 @@ interface BlockForm {
 function formOf(path: string, text: string, content: string): BlockForm {
   const margin = /^([ \t]*)\S/m.exec(content)?.[1];
   if (margin !== undefined) {
-    const inner = unitOf(content);
+    const inner = indentUnit(content);
     const unit = inner.startsWith(margin) && inner !== margin ? inner.slice(margin.length) : inner;
     return { margin, unit, compact: isCompact(content) };
   }

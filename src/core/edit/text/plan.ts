@@ -8,7 +8,7 @@ import { givenSheets, isGiven, type Page } from '../../read/markup/index.js';
 import type { StyleRule } from '../../read/sheets/index.js';
 import type { SharedSheet } from '../../read/sheets/shared-sheet.js';
 import { type Member, type NamedStyle, rulesOf, type SharedRule, type Style } from '../../search/index.js';
-import type { Carrier } from '../../stock/index.js';
+import type { StyledTag } from '../../stock/index.js';
 import { editTag } from './attributes.js';
 import { applyEdits, type Edit } from './edit.js';
 import { isLinked, linksIn, planBlock, planLink } from './link.js';
@@ -30,19 +30,21 @@ export function planEdits(model: SiteModel, styles: readonly NamedStyle[], share
   const written = new Set<NamedStyle>();
   const touched = new Set<string>();
   let component = false;
-  for (const [carrier, parts] of byCarrier(styles)) {
-    const units = carrier.units.filter((unit) => parts.some(({ member }) => member.units.includes(unit)));
-    const classes = parts.flatMap(({ style }) => wordOf(style, carrier.page.path) ?? []);
-    const changes = editTag(carrier, units, [...new Set(classes)]);
+  for (const [styledTag, parts] of byStyledTag(styles)) {
+    const movables = styledTag.movables.filter((movable) =>
+      parts.some(({ member }) => member.movables.includes(movable)),
+    );
+    const classes = parts.flatMap(({ style }) => wordOf(style, styledTag.page.path) ?? []);
+    const changes = editTag(styledTag, movables, [...new Set(classes)]);
     if (changes === undefined) {
       for (const { member } of parts) unwritten.push({ member, reason: { kind: 'character references' } });
       continue;
     }
-    push(edits, carrier.page.path, changes);
+    push(edits, styledTag.page.path, changes);
     for (const { style } of parts) written.add(style);
     if (!parts.some(({ style }) => needsSheet(style) && style.page === undefined)) continue;
-    for (const path of [carrier.page.path, ...carrier.also.map((one) => one.path)]) touched.add(path);
-    component ||= carrier.page.kind === 'component' && !carrier.page.sheets.some(isGiven);
+    for (const path of [styledTag.page.path, ...styledTag.also.map((one) => one.path)]) touched.add(path);
+    component ||= styledTag.page.kind === 'component' && !styledTag.page.sheets.some(isGiven);
   }
   const inOrder = [...written].sort((a, b) => a.order - b.order);
   const rules = inOrder.filter(({ page }) => page === undefined).flatMap(rulesOf);
@@ -136,16 +138,16 @@ function needsSheet({ home }: Style): boolean {
   return home.kind !== 'already given' && home.kind !== 'existing class';
 }
 
-function byCarrier(styles: readonly NamedStyle[]): Map<Carrier, { style: NamedStyle; member: Member }[]> {
-  const carriers = new Map<Carrier, { style: NamedStyle; member: Member }[]>();
+function byStyledTag(styles: readonly NamedStyle[]): Map<StyledTag, { style: NamedStyle; member: Member }[]> {
+  const styledTags = new Map<StyledTag, { style: NamedStyle; member: Member }[]>();
   for (const style of styles) {
     for (const member of style.members) {
-      const parts = carriers.get(member.carrier);
-      if (parts === undefined) carriers.set(member.carrier, [{ style, member }]);
+      const parts = styledTags.get(member.styledTag);
+      if (parts === undefined) styledTags.set(member.styledTag, [{ style, member }]);
       else parts.push({ style, member });
     }
   }
-  return carriers;
+  return styledTags;
 }
 
 /** The texts of a site once edits are made; files that the sources do not hold are new sheets. */

@@ -10,7 +10,7 @@ import type { BlockPlace, OwnRule, RuleMove, SharedRule } from '../../search/ind
 import { applyEdits, type Edit } from './edit.js';
 import { newline } from './newline.js';
 import { addLinks, push } from './plan.js';
-import { appendText, indentAt, rangeWithLine, unitOf, withoutDeclarations } from './rules.js';
+import { appendText, indentAt, indentUnit, rangeWithLine, withoutDeclarations } from './rules.js';
 import { isCompact, ruleText, writeRules } from './shared-sheet.js';
 import type { Edits } from './state.js';
 
@@ -18,10 +18,10 @@ export function planRuleMoves(model: SiteModel, moves: readonly RuleMove[], shar
   const edits = new Map<string, Edit[]>();
   const gone = new Map<OwnRule, Set<Declaration>>();
   for (const { said } of moves.flatMap(({ replaced }) => replaced))
-    for (const { own, unit } of said) {
+    for (const { own, movable } of said) {
       const known = gone.get(own) ?? new Set();
       gone.set(own, known);
-      for (const one of unit.declarations) known.add(one);
+      for (const one of movable.declarations) known.add(one);
     }
   const written = writtenRules(moves);
   for (const sheet of new Set([
@@ -76,10 +76,10 @@ function writtenRules(moves: readonly RuleMove[]): Written[] {
     const rule = known.get(key) ?? { selectors, conditions, place, declarations: [] };
     known.set(key, rule);
     const there = place.kind === 'into' ? place.anchor!.said : [];
-    for (const { unit } of replaced)
-      if (!there.some((one) => one.unit.key === unit.key))
-        for (const declaration of unit.declarations)
-          rule.declarations.push({ declaration, holder: unit.holder });
+    for (const { movable } of replaced)
+      if (!there.some((one) => one.movable.key === movable.key))
+        for (const declaration of movable.declarations)
+          rule.declarations.push({ declaration, holder: movable.holder });
   }
   for (const rule of known.values())
     rule.declarations.sort((a, b) => a.declaration.range.start - b.declaration.range.start);
@@ -124,7 +124,7 @@ function editsOn(
     const eol = newline(text);
     const margin = indentAt(text, anchor.rule.range.start);
     const rule: SharedRule = { selectors, part: 'components', declarations };
-    const shown = ruleText(rule, holder, unitOf(text), eol, compact)
+    const shown = ruleText(rule, holder, indentUnit(text), eol, compact)
       .trimEnd()
       .replace(/^(?=.)/gm, margin);
     const { start, end } = rangeWithLine(text, anchor.rule.range);

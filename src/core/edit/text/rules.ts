@@ -100,7 +100,7 @@ export function appendText(
     const open = text.indexOf('{', rule.selectorRange.end) + 1;
     const many = /^\s*[\r\n]/.test(text.slice(open));
     const eol = newline(text);
-    const indent = `${indentAt(text, rule.range.start)}${unitOf(text)}`;
+    const indent = `${indentAt(text, rule.range.start)}${indentUnit(text)}`;
     const lines = added.map((one) => (many ? `${eol}${indent}${one};` : ` ${one};`)).join('');
     return { start: open, end: open, text: many || /^\s/.test(text.slice(open)) ? lines : `${lines} ` };
   }
@@ -121,7 +121,7 @@ export function ruleBehind(
 ): Edit {
   const eol = newline(text);
   const margin = indentAt(text, range.start);
-  const body = declarations.map((one) => `${margin}${unitOf(text)}${one};${eol}`).join('');
+  const body = declarations.map((one) => `${margin}${indentUnit(text)}${one};${eol}`).join('');
   return {
     start: range.end,
     end: range.end,
@@ -150,7 +150,7 @@ export function indentAt(text: string, offset: number): string {
 }
 
 /** What the sheet indents by. */
-export function unitOf(text: string): string {
+export function indentUnit(text: string): string {
   return /\{[^{}]*?[\r\n]+([ \t]+)[^\s}]/.exec(text)?.[1]?.slice(0, 4) ?? '  ';
 }
 

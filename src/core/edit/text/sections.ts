@@ -76,7 +76,7 @@ function movesOf({ rows, name, sheet }: NamedSection, rules: readonly OwnRule[])
         conditions,
         replaced: [
           {
-            unit: {
+            movable: {
               key: `${declaration.property}:var(${name})`,
               declarations: [{ ...declaration, value: form.replace('\0', `var(${name})`) }],
               holder: said[0]!.own.holder,

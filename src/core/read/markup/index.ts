@@ -4,10 +4,10 @@
 export { attributeOf } from './attributes.js';
 export { isLoose, isSurelyAround, isSurelyIn, isUnsure, unsureForm } from './branches.js';
 export { givenSheets } from './given-sheets.js';
-export { countMarks, isAgain, ORIGIN_MARK, originOf, withoutMarks } from './origin-mark.js';
 export { namesOn, type Outline, outlinedPage, outlineOf } from './outline.js';
 export * from './page.js';
 export { parsePage } from './parse.js';
+export { countMarks, isAgain, SOURCE_MARK, sourceNumberOf, withoutMarks } from './source-mark.js';
 export { hasTemplateText, maskTemplateText, templateWords } from './template-text.js';
 export { splitTokens } from './tokens.js';
 export { parseUnplaced } from './unplaced.js';

@@ -1,8 +1,8 @@
 // What is asked of the nodes and errors that the HTML parser gives.
 
 import type { ParserError, Token, DefaultTreeAdapterTypes as Tree } from 'parse5';
-import { ORIGIN_MARK } from './origin-mark.js';
 import type { MarkupDefect } from './page.js';
+import { SOURCE_MARK } from './source-mark.js';
 import type { SourceElement } from './tree.js';
 
 export function noteParseError(error: ParserError, text: string, defects: MarkupDefect[]): void {
@@ -14,7 +14,7 @@ export function noteParseError(error: ParserError, text: string, defects: Markup
 
 /** Elements made anew from one tag share its list of attributes. */
 export function dropMark(attributes: Token.Attribute[]): void {
-  const at = attributes.findIndex(({ name }) => name === ORIGIN_MARK);
+  const at = attributes.findIndex(({ name }) => name === SOURCE_MARK);
   if (at >= 0) attributes.splice(at, 1);
 }
 

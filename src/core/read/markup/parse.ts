@@ -16,7 +16,6 @@ import { withGiven } from './given-sheets.js';
 import { kept, keptList, keptWords } from './kept.js';
 import { isMail } from './mail.js';
 import { contentRange, dropMark, isTemplate, noteParseError } from './nodes.js';
-import { ORIGIN_MARK } from './origin-mark.js';
 import {
   type Attribute,
   type MarkupDefect,
@@ -28,6 +27,7 @@ import {
   type SheetReference,
   SourceTag,
 } from './page.js';
+import { SOURCE_MARK } from './source-mark.js';
 
 import { splitTokens } from './tokens.js';
 import { isSourceElement, type SourceElement, sourceTree } from './tree.js';
@@ -167,7 +167,7 @@ class PageReader {
   constructor(text: string, engine: Engine | undefined, isKept: boolean) {
     this.#text = text;
     this.#isKept = isKept;
-    this.#isBuilt = text.includes(ORIGIN_MARK);
+    this.#isBuilt = text.includes(SOURCE_MARK);
     this.#engine = engine;
     for (const value of engine?.texts ?? []) this.texts.push({ parent: -1, previous: -1, value });
   }

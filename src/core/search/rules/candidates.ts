@@ -3,11 +3,11 @@
 
 import { addTo, groupBy } from '../../base/group-by.js';
 import type { ElementGroup } from '../census.js';
-import { hooksOf, saysNothing } from '../hooks.js';
+import { existingSelectorsOf, saysNothing } from '../existing-selectors.js';
+import type { Candidate } from './candidate-check.js';
 import { mirrors } from './mirrored.js';
 import type { OwnRule, Said } from './own-rules.js';
 import { commonSelector } from './selectors.js';
-import type { Candidate } from './weigh.js';
 
 /** Of so many elements that a rule matches, the hooks are looked at. */
 const MOST_GROUPS = 30;
@@ -27,7 +27,7 @@ export function candidatesFor(rules: readonly OwnRule[], atLeast: number): Candi
 function repeatedIn(rules: readonly OwnRule[], atLeast: number): Map<string, Said[]> {
   const byKey = groupBy(
     rules.flatMap(({ said }) => said),
-    ({ unit }) => unit.key,
+    ({ movable }) => movable.key,
   );
   for (const [key, said] of byKey) {
     const times = said.reduce((all, { own }) => all + own.times, 0);
@@ -62,7 +62,7 @@ function states(rules: readonly OwnRule[]): Candidate[] {
     if (bySuffix.size < 2) return [];
     const said = groupBy(
       same.flatMap((own) => own.said),
-      ({ unit }) => unit.key,
+      ({ movable }) => movable.key,
     );
     for (const [key, own] of said)
       if (new Set(own.map((one) => one.own.suffix)).size < bySuffix.size) said.delete(key);
@@ -77,15 +77,15 @@ function states(rules: readonly OwnRule[]): Candidate[] {
 function wider(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly OwnRule[]): Candidate[] {
   const byText = new Map<string, Said[]>();
   const known = new Set<string>();
-  const hooks = new Map<OwnRule, ReadonlySet<string>>();
+  const existingSelectors = new Map<OwnRule, ReadonlySet<string>>();
   for (const said of repeated.values()) {
     const texts = new Map<string, number>();
     const count = (text: string): void => void texts.set(text, (texts.get(text) ?? 0) + 1);
     for (const { own } of said) {
-      let mine = hooks.get(own);
+      let mine = existingSelectors.get(own);
       if (mine === undefined) {
-        mine = new Set([...hooksAround(own)]);
-        hooks.set(own, mine);
+        mine = new Set([...existingSelectorsAround(own)]);
+        existingSelectors.set(own, mine);
       }
       for (const text of mine) count(text);
       for (const base of own.bases) known.add(base);
@@ -110,12 +110,12 @@ function wider(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly O
 }
 
 /** Hooks of what a rule matches, but for bare names of elements: those say what stands there by chance. */
-function hooksAround({ matched, bases }: OwnRule): string[] {
+function existingSelectorsAround({ matched, bases }: OwnRule): string[] {
   const own = bases.filter(() => bases.length === 1);
   const found = new Set(own);
   for (const group of [...matched].slice(0, MOST_GROUPS)) {
     for (const name of sectionClasses(group)) for (const base of own) found.add(`.${name} ${base}`);
-    for (const text of hooksOf(group)) {
+    for (const text of existingSelectorsOf(group)) {
       if (!/[.#[]| /.test(text) || text.includes('>') || saysNothing(text)) continue;
       found.add(text);
       // A scope that adds no strength leaves what is an exception where it is.
@@ -156,7 +156,9 @@ function lists(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly O
         for (const some of new Set([all, whole])) {
           const id = `${some.map(({ order }) => order).join()}|${common.join()}`;
           if (some.length < 2 || found.has(id) || !isWorthAList(some, common)) continue;
-          const said = some.flatMap((rule) => rule.said.filter(({ unit }) => common.includes(unit.key)));
+          const said = some.flatMap((rule) =>
+            rule.said.filter(({ movable }) => common.includes(movable.key)),
+          );
           const bases = [...new Set(some.flatMap((rule) => rule.bases))];
           found.set(id, candidateOf(rules[0]!, bases, 'own', said));
         }
@@ -202,7 +204,7 @@ function candidateOf(
   origin: Candidate['origin'],
   said: readonly Said[],
 ): Candidate {
-  return { bases, suffix, conditions, context, origin, said: groupBy(said, ({ unit }) => unit.key) };
+  return { bases, suffix, conditions, context, origin, said: groupBy(said, ({ movable }) => movable.key) };
 }
 
 /** Elements of the groups. */

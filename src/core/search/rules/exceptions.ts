@@ -6,9 +6,9 @@ import type { Truth } from '../../cascade/index.js';
 import { compileSelector } from '../../cascade/index.js';
 import { type Census, type ElementGroup, holds } from '../census.js';
 import type { Trial, Trials } from '../trial.js';
+import { hitsOf, lostBy, type Replaced, type RulePlace, trialsOf } from './candidate-check.js';
 import type { OwnRule, Said } from './own-rules.js';
 import { compoundTexts } from './selectors.js';
-import { hitsOf, lostBy, type Replaced, type RulePlace, trialsOf } from './weigh.js';
 
 /** An exception beside its rule, and what need not be said again. */
 export interface Exception {
@@ -68,8 +68,8 @@ function exceptionOf(
         sides.when,
       );
       if (hits === undefined || !sameGroups(hits, own.matched)) continue;
-      const units = own.said.map(({ unit }) => unit);
-      const trials = trialsOf(hits, units, place, sides.trials);
+      const movables = own.said.map(({ movable }) => movable);
+      const trials = trialsOf(hits, movables, place, sides.trials);
       // All of what repeats it may go, or only some.
       const needless = [repeats, ...repeats.map((one) => [one])].find((some) =>
         looksTheSame([own, ...some], trials),
@@ -91,8 +91,8 @@ function exceptionOf(
 
 function replacedBy({ said }: OwnRule, lost: readonly Said[]): Replaced[] {
   return [
-    ...said.map((one): Replaced => ({ unit: one.unit, said: [one] })),
-    ...lost.map((one): Replaced => ({ unit: { ...one.unit, declarations: [] }, said: [one] })),
+    ...said.map((one): Replaced => ({ movable: one.movable, said: [one] })),
+    ...lost.map((one): Replaced => ({ movable: { ...one.movable, declarations: [] }, said: [one] })),
   ];
 }
 

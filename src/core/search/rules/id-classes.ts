@@ -6,10 +6,10 @@ import type { Page, PageElement } from '../../read/markup/index.js';
 import { CLASS_WRITTEN } from '../../read/scripts/index.js';
 import type { SiteScripts } from '../../stock/index.js';
 import { type Census, holds } from '../census.js';
-import { hookOf } from '../hooks.js';
+import { existingSelectorOf } from '../existing-selectors.js';
 import type { Trials } from '../trial.js';
+import { hitsOf, lostBy, trialsOf, truthOf } from './candidate-check.js';
 import type { OwnRule } from './own-rules.js';
-import { hitsOf, lostBy, trialsOf, truthOf } from './weigh.js';
 
 /** A class in place of ids. */
 export interface IdClass {
@@ -149,7 +149,7 @@ function works(
   const hits = hitsOf({ ...own, origin: 'own', said: new Map() }, census, (all) => truthOf(all, truths));
   if (hits === undefined) return false;
   // A class stands where the id stood.
-  const lighter = (hookOf(form.replaceAll('NAME', NAME))?.selector.specificity ?? 0) - ONE_ID;
+  const lighter = (existingSelectorOf(form.replaceAll('NAME', NAME))?.selector.specificity ?? 0) - ONE_ID;
   const reached = trialsOf(
     new Map(
       [...hits].map(([group, own]) => [
@@ -160,7 +160,7 @@ function works(
         })),
       ]),
     ),
-    own.said.map(({ unit }) => unit),
+    own.said.map(({ movable }) => movable),
     { sheet: own.sheet!, order: own.order + 0.01 },
     trials,
   );

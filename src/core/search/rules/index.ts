@@ -5,17 +5,17 @@
 import { groupBy } from '../../base/group-by.js';
 import { insertSorted } from '../../base/sorted.js';
 import type { SiteModel } from '../../cascade/index.js';
-import { partsOf } from '../hooks.js';
-import { Book, idOf } from './book.js';
+import { partsOf } from '../existing-selectors.js';
+import { type Candidate, isOpen } from './candidate-check.js';
 import { candidatesFor } from './candidates.js';
 import { moveKey, type RuleMove, type RuleSearch } from './move.js';
 import type { OwnRule } from './own-rules.js';
-import { type Candidate, isOpen } from './weigh.js';
+import { idOf, SearchState } from './search-state.js';
 
+export type { Replaced, RulePlace } from './candidate-check.js';
 export { moveKey, type RuleMove, type RuleSearch } from './move.js';
 export { type BlockPlace, type OwnRule, ownRules, type Said } from './own-rules.js';
 export { covers } from './selectors.js';
-export type { Replaced, RulePlace } from './weigh.js';
 
 /** Beyond so many candidates, those that could save least are not tried. */
 const MOST = 3000;
@@ -41,11 +41,11 @@ export function findRuleMoves(
   rules: readonly OwnRule[],
   search: RuleSearch,
 ): { readonly moves: readonly RuleMove[]; readonly pasted: readonly PastedRule[] } {
-  const book = new Book(model, rules, search);
-  const moves = [...beatenMoves(rules, search), ...(search.weaken ? book.weaken() : [])];
+  const state = new SearchState(model, rules, search);
+  const moves = [...beatenMoves(rules, search), ...(search.weaken ? state.weaken() : [])];
   let queue = candidatesFor(rules, search.atLeast)
     .map(
-      (candidate): Ranked => ({ candidate, parts: costOfReading(candidate), gain: book.mostOf(candidate) }),
+      (candidate): Ranked => ({ candidate, parts: costOfReading(candidate), gain: state.mostOf(candidate) }),
     )
     .filter(({ gain }) => gain > 0)
     .sort(byGain)
@@ -53,19 +53,19 @@ export function findRuleMoves(
   for (let found = -1; found < moves.length && queue.length > 0; ) {
     found = moves.length;
     // What could not be before may be possible now that other rules are gone.
-    queue = takeFrom(queue, book, search, moves)
-      .map((one) => ({ ...one, gain: book.mostOf(one.candidate) }))
+    queue = takeFrom(queue, state, search, moves)
+      .map((one) => ({ ...one, gain: state.mostOf(one.candidate) }))
       .sort(byGain);
   }
-  moves.push(...book.besideTheirRules());
-  return { moves, pasted: pastedIn(rules, book, search.atLeast) };
+  moves.push(...state.besideTheirRules());
+  return { moves, pasted: pastedIn(rules, state, search.atLeast) };
 }
 
-function pastedIn(rules: readonly OwnRule[], book: Book, atLeast: number): PastedRule[] {
+function pastedIn(rules: readonly OwnRule[], state: SearchState, atLeast: number): PastedRule[] {
   const left = rules
     .filter(({ sheet }) => sheet === undefined)
-    .flatMap(({ said }) => said.filter((one) => !book.isGone(one)));
-  const alike = groupBy(left, ({ own, unit }) => `${own.context}|${own.bases.join()}|${unit.key}`);
+    .flatMap(({ said }) => said.filter((one) => !state.isGone(one)));
+  const alike = groupBy(left, ({ own, movable }) => `${own.context}|${own.bases.join()}|${movable.key}`);
   const byRule = new Map<OwnRule, { times: number; declarations: number }>();
   for (const said of alike.values()) {
     const times = said.reduce((all, { own }) => all + own.times, 0);
@@ -74,18 +74,18 @@ function pastedIn(rules: readonly OwnRule[], book: Book, atLeast: number): Paste
     const known = byRule.get(first!.own) ?? { times: 0, declarations: 0 };
     byRule.set(first!.own, {
       times: Math.max(times, known.times),
-      declarations: known.declarations + times * first!.unit.declarations.length,
+      declarations: known.declarations + times * first!.movable.declarations.length,
     });
   }
   return [...byRule].map(([own, counts]) => ({ own, ...counts }));
 }
 
 /** Out: the candidates that were not possible. */
-function takeFrom(queue: Ranked[], book: Book, search: RuleSearch, moves: RuleMove[]): Ranked[] {
+function takeFrom(queue: Ranked[], state: SearchState, search: RuleSearch, moves: RuleMove[]): Ranked[] {
   const impossible: Ranked[] = [];
   for (let best = queue.shift(); best !== undefined; best = queue.shift()) {
-    if (book.mostOf(best.candidate) <= 0) continue;
-    const weighed = book.weigh(best.candidate);
+    if (state.mostOf(best.candidate) <= 0) continue;
+    const weighed = state.weigh(best.candidate);
     if (weighed === undefined) {
       impossible.push(best);
       continue;
@@ -97,7 +97,7 @@ function takeFrom(queue: Ranked[], book: Book, search: RuleSearch, moves: RuleMo
       continue;
     }
     if (!search.isWanted(weighed.move)) continue;
-    book.take(weighed);
+    state.take(weighed);
     moves.push(weighed.move);
     insertSorted(queue, { ...again, gain: again.gain - 0.01 }, byGain);
   }
@@ -108,7 +108,7 @@ function takeFrom(queue: Ranked[], book: Book, search: RuleSearch, moves: RuleMo
 function beatenMoves(rules: readonly OwnRule[], { isWanted, refused }: RuleSearch): RuleMove[] {
   return rules.flatMap((own) => {
     if (own.beaten.length === 0) return [];
-    const unit = {
+    const movable = {
       key: own.beaten.map(({ property, value }) => `${property}:${value}`).join('; '),
       declarations: [],
       holder: own.holder,
@@ -116,7 +116,7 @@ function beatenMoves(rules: readonly OwnRule[], { isWanted, refused }: RuleSearc
     const move: RuleMove = {
       selectors: own.bases.map((base) => base + own.suffix),
       conditions: own.conditions,
-      replaced: [{ unit, said: [{ own, unit: { ...unit, declarations: own.beaten } }] }],
+      replaced: [{ movable, said: [{ own, movable: { ...movable, declarations: own.beaten } }] }],
       place: { sheet: own.sheet ?? '', kind: 'into', anchor: own, order: own.order },
       gain: own.times * own.beaten.length,
     };

@@ -2,9 +2,9 @@
 
 import { addTo } from '../../base/group-by.js';
 import { mirrored } from '../../cascade/index.js';
-import { declarationKey, type Unit } from '../../stock/index.js';
+import { declarationKey, type Movable } from '../../stock/index.js';
+import type { Candidate } from './candidate-check.js';
 import type { OwnRule, Said } from './own-rules.js';
-import type { Candidate } from './weigh.js';
 
 type Way = 'ltr' | 'rtl';
 
@@ -15,21 +15,21 @@ export function mirrors(rules: readonly OwnRule[]): Candidate[] {
   return [...byBase].flatMap(([base, same]): Candidate[] => {
     if (same.every((own) => directed(own).way === undefined)) return [];
     const said = new Map<string, Said[]>();
-    const units = new Map<string, Unit>();
+    const movables = new Map<string, Movable>();
     const back = new Map<string, Said[]>();
     for (const own of same) {
       const { way = 'ltr' } = directed(own);
       for (const one of own.said) {
         // What took the other side back is needless once a side goes with the direction.
-        if (directed(own).way !== undefined && takesBack(one.unit)) {
-          const key = `back ${one.unit.key} ${own.order}`;
-          units.set(key, { ...one.unit, key, declarations: [] });
+        if (directed(own).way !== undefined && takesBack(one.movable)) {
+          const key = `back ${one.movable.key} ${own.order}`;
+          movables.set(key, { ...one.movable, key, declarations: [] });
           back.set(key, [one]);
         }
-        const unit = inFlow(one.unit, way);
-        if (unit === undefined) continue;
-        units.set(unit.key, unit);
-        addTo(said, unit.key, one);
+        const movable = inFlow(one.movable, way);
+        if (movable === undefined) continue;
+        movables.set(movable.key, movable);
+        addTo(said, movable.key, one);
       }
     }
     for (const [key, own] of said) if (own.length < 2) said.delete(key);
@@ -37,7 +37,15 @@ export function mirrors(rules: readonly OwnRule[]): Candidate[] {
     const { suffix, conditions, context } = first!;
     if (said.size === 0) return [];
     return [
-      { bases: [base], suffix, conditions, context, origin: 'own', said: new Map([...said, ...back]), units },
+      {
+        bases: [base],
+        suffix,
+        conditions,
+        context,
+        origin: 'own',
+        said: new Map([...said, ...back]),
+        movables,
+      },
     ];
   });
 }
@@ -55,20 +63,20 @@ function directed({ bases: [text] }: OwnRule): { readonly base: string; readonly
 const SIDED =
   /^(?:(?:margin|padding|border)-(?:left|right)(?:-(?:width|style|color))?|left|right|border-(?:top|bottom)-(?:left|right)-radius)$/;
 
-function takesBack({ declarations }: Unit): boolean {
+function takesBack({ declarations }: Movable): boolean {
   return declarations.every(({ property, value }) => SIDED.test(property) && /^(0|none|auto)$/.test(value));
 }
 
 /** A unit in words of the flow of the text; `undefined` where it is not about a side. */
-function inFlow(unit: Unit, way: Way): Unit | undefined {
-  const { declarations, holder } = unit;
+function inFlow(movable: Movable, way: Way): Movable | undefined {
+  const { declarations, holder } = movable;
   if (!declarations.every(({ property }) => SIDED.test(property))) return undefined;
   const renamed = declarations.map((one) => ({
     ...one,
     property: logicalName(way === 'ltr' ? one.property : mirrored(one.property)),
   }));
   const key = renamed.map((one) => declarationKey(one, holder)).join('; ');
-  return { ...unit, key, declarations: renamed };
+  return { ...movable, key, declarations: renamed };
 }
 
 /** In: a side, or a corner, of what is written from left to right. */

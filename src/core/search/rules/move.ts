@@ -5,7 +5,7 @@ import type { Page } from '../../read/markup/index.js';
 
 import type { Census } from '../census.js';
 import type { Trials } from '../trial.js';
-import type { Replaced, RulePlace } from './weigh.js';
+import type { Replaced, RulePlace } from './candidate-check.js';
 
 /** One rule in place of what several say. */
 export interface RuleMove {
@@ -43,5 +43,5 @@ export interface RuleSearch {
 
 /** By which a move is known from one search to the next. */
 export function moveKey({ selectors, conditions, replaced }: RuleMove): string {
-  return `${conditions.join(' ')} ${selectors.join(', ')} {${replaced.map(({ unit }) => unit.key).join('; ')}}`;
+  return `${conditions.join(' ')} ${selectors.join(', ')} {${replaced.map(({ movable }) => movable.key).join('; ')}}`;
 }

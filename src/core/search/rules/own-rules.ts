@@ -5,8 +5,8 @@ import {
   ALWAYS,
   type ComplexSelector,
   compileSelectorList,
+  type SheetOrder,
   type SiteModel,
-  type StyleReader,
 } from '../../cascade/index.js';
 import type { Page, SheetReference } from '../../read/markup/index.js';
 import {
@@ -16,7 +16,7 @@ import {
   type Sheet,
   type StyleRule,
 } from '../../read/sheets/index.js';
-import { declarationKey, type Unit, undecidedReason, unitsOf } from '../../stock/index.js';
+import { declarationKey, type Movable, movablesOf, undecidedReason } from '../../stock/index.js';
 import type { Census, ElementGroup } from '../census.js';
 import { reachOf } from '../reach.js';
 import { splitSuffix } from './selectors.js';
@@ -59,7 +59,7 @@ export interface OwnRule {
 /** What one rule says that can be said elsewhere by itself. */
 export interface Said {
   readonly own: OwnRule;
-  readonly unit: Unit;
+  readonly movable: Movable;
 }
 
 /** In: the sheets that may be edited. Out: their rules and those of style blocks, with what they match. */
@@ -142,24 +142,24 @@ function cut(rules: readonly OwnRule[]): OwnRule[] {
       );
       const said: Said[] = [];
       const mine = { ...own, said, beaten };
-      for (const unit of unitsOf(
+      for (const movable of movablesOf(
         own.rule.declarations.filter((one) => !beaten.includes(one)),
         own.holder,
       ))
-        for (const one of apart(unit)) said.push({ own: mine, unit: one });
+        for (const one of apart(movable)) said.push({ own: mine, movable: one });
       return mine;
     });
   });
 }
 
 /** `padding: 16px; padding-left: 0` says two things: what others say too, and how it differs. */
-function apart(unit: Unit): Unit[] {
-  const { declarations, holder } = unit;
+function apart(movable: Movable): Movable[] {
+  const { declarations, holder } = movable;
   const canPart =
     new Set(declarations.map(({ property }) => property)).size === declarations.length &&
     declarations.every(({ property, value }) => declarationValidity(property, value).validity === 'certain');
-  if (declarations.length === 1 || !canPart) return [unit];
-  return declarations.map((one) => ({ ...unit, key: declarationKey(one, holder), declarations: [one] }));
+  if (declarations.length === 1 || !canPart) return [movable];
+  return declarations.map((one) => ({ ...movable, key: declarationKey(one, holder), declarations: [one] }));
 }
 
 /** Whether nobody can see what an earlier declaration says: every browser keeps the later one, and it sets as much. */
@@ -183,7 +183,7 @@ function blocksOf(model: SiteModel): Map<unknown, BlockPlace[]> {
     // Mail brings its sheets along.
     if (page.kind !== 'page' || page.isMail) continue;
     const blocks = page.sheets.filter((reference) => reference.kind === 'block' && isPlain(reference));
-    if (blocks.length === 0 || undecidedReason(page, model.stacksOf(page)) !== undefined) continue;
+    if (blocks.length === 0 || undecidedReason(page, model.sheetOrdersOf(page)) !== undefined) continue;
     for (const reference of blocks) {
       if (reference.kind !== 'block') continue;
       const program = model.block(reference.text, page);
@@ -227,7 +227,7 @@ function conditionsOf({ conditions }: StyleRule): string[] {
 export function isLoadedBy(model: SiteModel, sheet: string, pages: readonly Page[]): boolean {
   return pages.every((page) =>
     model
-      .stacksOf(page)
+      .sheetOrdersOf(page)
       .every(({ uses }) =>
         uses.some(
           ({ source, condition }) => source.path === sheet && !source.isBlock && condition === ALWAYS,
@@ -250,10 +250,10 @@ function noteMatches(rules: readonly OwnRule[], census: Census): void {
   for (const own of rules)
     for (const selector of own.selectors)
       for (const { group } of reachOf({ text: selector.text, selector, parts: 0 }, census))
-        if (group.readers.some(({ stack }) => isIn(own, stack))) own.matched.add(group);
+        if (group.readers.some(({ sheetOrder }) => isIn(own, sheetOrder))) own.matched.add(group);
 }
 
-function isIn({ sheet, rule }: OwnRule, { uses }: StyleReader['stack']): boolean {
+function isIn({ sheet, rule }: OwnRule, { uses }: SheetOrder): boolean {
   return uses.some(({ source, program }) =>
     sheet === undefined ? program.sheet.rules.includes(rule) : source.path === sheet && !source.isBlock,
   );

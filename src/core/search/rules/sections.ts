@@ -167,7 +167,7 @@ function rowsOf(
     const split = sectionOf(own, names, bodies);
     if (split === undefined) continue;
     for (const said of own.said) {
-      const [declaration, ...more] = said.unit.declarations;
+      const [declaration, ...more] = said.movable.declarations;
       if (declaration === undefined || more.length > 0) continue;
       const colours = coloursIn(declaration.property, declaration.value).filter(
         ({ text }) => normalColour(text) !== undefined,
@@ -207,8 +207,8 @@ function sectionOf(
 }
 
 function keyOf({ base, form, stated }: Row): string {
-  const { own, unit } = stated[0]!.said;
-  return `${own.context}|${base}|${unit.declarations[0]!.property}|${form}`;
+  const { own, movable } = stated[0]!.said;
+  return `${own.context}|${base}|${movable.declarations[0]!.property}|${form}`;
 }
 
 /** What a row comes to in a section: what most say there, else what is said for all. */
@@ -257,12 +257,12 @@ function otherwiseOf([first]: readonly Row[]): string | undefined {
 
 function rowOf({ base, form, stated }: Row, said: readonly Said[]): SectionRow {
   const all = stated.find(({ section }) => section === undefined);
-  const { own, unit } = (all ?? stated[0]!).said;
+  const { own, movable } = (all ?? stated[0]!).said;
   return {
     base,
     suffix: own.suffix,
     conditions: own.conditions,
-    declaration: unit.declarations[0]!,
+    declaration: movable.declarations[0]!,
     form,
     own: all?.said.own,
     said,

@@ -4,7 +4,7 @@ import type { KeptReason } from '../../base/reasons/index.js';
 import { type SiteModel, writtenClasses } from '../../cascade/index.js';
 import type { Page } from '../../read/markup/index.js';
 import { listItems } from '../../read/sheets/index.js';
-import type { Carrier, SiteScripts } from '../../stock/index.js';
+import type { SiteScripts, StyledTag } from '../../stock/index.js';
 import { type Census, takeCensus } from '../census.js';
 import { type ClassMove, helperClasses } from '../helper-classes.js';
 import { mayMatchIn, mayMatchMade } from '../made.js';
@@ -16,14 +16,14 @@ import { type SectionValue, sectionValues } from './sections.js';
 
 export interface RuleStep {
   readonly scripts: SiteScripts;
-  readonly carriers: readonly Carrier[];
+  readonly styledTags: readonly StyledTag[];
   /** Sheets that may be edited. */
   readonly themes: readonly string[];
   /** Site path of the shared sheet. */
   readonly shared: string;
   readonly atLeast: number;
   /** Texts of documents that load the shared sheet and were not read. */
-  readonly strangers: readonly string[];
+  readonly unreadDocuments: readonly string[];
   readonly refused: ReadonlyMap<string, KeptReason>;
   /** Whether a page could link the shared sheet, or does. */
   readonly mayLink: (page: Page) => boolean;
@@ -32,7 +32,7 @@ export interface RuleStep {
 }
 
 /** Whose rules may be edited. */
-type Owned = Pick<RuleStep, 'carriers' | 'themes' | 'shared' | 'strangers'>;
+type Owned = Pick<RuleStep, 'styledTags' | 'themes' | 'shared' | 'unreadDocuments'>;
 
 interface Base {
   readonly census: Census;
@@ -42,12 +42,12 @@ interface Base {
 const bases = new WeakMap<SiteModel, Base>();
 
 /** The elements of a state and the rules of a developer; a search that takes something leaves it used up. */
-function baseOf(model: SiteModel, { carriers, themes, shared, strangers }: Owned): Base {
+function baseOf(model: SiteModel, { styledTags, themes, shared, unreadDocuments }: Owned): Base {
   let base = bases.get(model);
   if (base === undefined) {
     // Nothing is taken out of a sheet that a document loads which nobody read.
-    const sheets = model.sheetAt(shared) === undefined || strangers.length > 0 ? [] : [shared];
-    const census = takeCensus(model, carriers);
+    const sheets = model.sheetAt(shared) === undefined || unreadDocuments.length > 0 ? [] : [shared];
+    const census = takeCensus(model, styledTags);
     base = { census, rules: ownRules(model, census, [...new Set([...sheets, ...themes])]) };
     bases.set(model, base);
   }
@@ -73,10 +73,11 @@ function hasRules(model: SiteModel, themes: readonly string[]): boolean {
 }
 
 export function ruleMovesOf(model: SiteModel, step: RuleStep): ReturnType<typeof findRuleMoves> {
-  const { scripts, themes, shared, atLeast, strangers, refused, isWanted, weaken, mayLink } = step;
+  const { scripts, themes, shared, atLeast, unreadDocuments, refused, isWanted, weaken, mayLink } = step;
   if (!hasRules(model, [shared, ...themes])) return { moves: [], pasted: [] };
   const made = scripts.madeOn(model.pages);
-  const isSeenElsewhere = (selector: string): boolean => strangers.some((text) => mayMatchIn(selector, text));
+  const isSeenElsewhere = (selector: string): boolean =>
+    unreadDocuments.some((text) => mayMatchIn(selector, text));
   const { census, rules } = baseOf(model, step);
   const isUnseen = reachesUnseen(model, census);
   const found = findRuleMoves(model, rules, {
@@ -112,7 +113,7 @@ export function classMovesOf(
 
 /** Classes that could stand in place of ids that rules name one by one. */
 export function idClassesOf(model: SiteModel, step: Owned & { readonly scripts: SiteScripts }): IdClass[] {
-  const { scripts, themes, shared, strangers } = step;
+  const { scripts, themes, shared, unreadDocuments } = step;
   if (![shared, ...themes].some((path) => namesIds(model, path))) return [];
   const { census, rules } = baseOf(model, step);
   const made = scripts.madeOn(model.pages);
@@ -120,7 +121,7 @@ export function idClassesOf(model: SiteModel, step: Owned & { readonly scripts: 
     scripts,
     trials: new Trials(model.table.truths),
     isRefused: (selector) =>
-      mayMatchMade(selector, made) || strangers.some((text) => mayMatchIn(selector, text)),
+      mayMatchMade(selector, made) || unreadDocuments.some((text) => mayMatchIn(selector, text)),
   });
 }
 
@@ -129,10 +130,10 @@ export function sectionsOf(
   model: SiteModel,
   step: Owned,
 ): { readonly rules: readonly OwnRule[]; readonly values: readonly SectionValue[] } {
-  const { shared, themes, strangers } = step;
+  const { shared, themes, unreadDocuments } = step;
   if (!hasRules(model, [shared, ...themes])) return { rules: [], values: [] };
   const { rules } = baseOf(model, step);
-  const sheets = strangers.length > 0 ? themes.filter((path) => path !== shared) : [shared, ...themes];
+  const sheets = unreadDocuments.length > 0 ? themes.filter((path) => path !== shared) : [shared, ...themes];
   return { rules, values: sectionValues(model, rules, [...new Set(sheets)]) };
 }
 

@@ -5,9 +5,16 @@ import { compileSelectorList, specificityParts, type Truth } from '../../cascade
 import type { Declaration } from '../../read/sheets/index.js';
 import { type Census, type ElementGroup, holds } from '../census.js';
 import type { Trial, Trials } from '../trial.js';
+import {
+  type Candidate,
+  hitsOf,
+  lostBy,
+  type Replaced,
+  type RulePlace,
+  trialsOf,
+} from './candidate-check.js';
 import type { OwnRule } from './own-rules.js';
 import { weakerSelectors } from './selectors.js';
-import { type Candidate, hitsOf, lostBy, type Replaced, type RulePlace, trialsOf } from './weigh.js';
 
 /** A rule as weak as it may be. */
 export interface Weakened {
@@ -35,10 +42,10 @@ export function weakened(
       if (important && at === most) continue;
       const replaced = own.said.map(
         (said): Replaced => ({
-          unit: {
-            ...said.unit,
-            key: `${said.unit.key}${important ? '' : ' weaker'}`,
-            declarations: said.unit.declarations.map((one) =>
+          movable: {
+            ...said.movable,
+            key: `${said.movable.key}${important ? '' : ' weaker'}`,
+            declarations: said.movable.declarations.map((one) =>
               important ? one : { ...one, important: false },
             ),
           },
@@ -47,8 +54,8 @@ export function weakened(
       );
       const candidate: Candidate = { ...own, bases, origin: 'own', said: new Map() };
       const hits = hitsOf(candidate, census, around);
-      const units = replaced.map(({ unit }) => unit);
-      const reached = hits && trialsOf(hits, units, place, trials);
+      const movables = replaced.map(({ movable }) => movable);
+      const reached = hits && trialsOf(hits, movables, place, trials);
       if (hits === undefined || reached === undefined || hits.size > 2 * own.matched.size) continue;
       const lost: Declaration[] = lostBy(own.said);
       const affected = new Set([...hits.keys(), ...own.matched]);

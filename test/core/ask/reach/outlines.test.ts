@@ -128,7 +128,7 @@ test('an override comes out the same, and so does the proof of any change of a s
           override({
             ...{ model, shared: 'kit.css', partNames: {}, selector: which, changes },
             within: { kind: 'site' },
-            ...{ medium: undefined, everywhere: false, strangers: [] },
+            ...{ medium: undefined, everywhere: false, unreadDocuments: [] },
           }),
         );
       assert.deepEqual(ask(outlined(files).model), ask(modelOf(files)), `${SEEDS.name(seed)} ${which}`);

@@ -4,7 +4,7 @@ import { SiteModel } from '../../../../src/core/cascade/index.js';
 import { consolidateMarkup } from '../../../../src/core/change/consolidate/markup.js';
 import { type Difference, type Judge, TRUST } from '../../../../src/core/proof/index.js';
 import { TASTES } from '../../../../src/core/search/index.js';
-import { carriersOf } from '../../../../src/core/stock/index.js';
+import { styledTagsOf } from '../../../../src/core/stock/index.js';
 import { modelOf, scriptsOf } from '../../../support/model.js';
 
 const FILES = {
@@ -19,23 +19,28 @@ function textsAfter(judge: Judge): (path: string) => string | undefined {
   const [{ sources, table }, scripts] = [modelOf(FILES), scriptsOf(FILES)];
   const given = new Map(Object.keys(FILES).map((path) => [path, ['site.css']]));
   const model = new SiteModel({ ...sources, given }, table);
-  const { after } = consolidateMarkup(model, scripts, carriersOf(model, scripts, { pictureSizes: 'keep' }), {
-    themes: ['site.css'],
-    shared: { path: 'site.css', partNames: {} },
-    atLeast: 2,
-    outdated: false,
-    taste: TASTES.balanced,
-    scope: 'site',
-    strangers: [],
-    decide: (styles) => ({
-      styles: styles.map((style) => ({
-        ...style,
-        className: style.members[0]?.carrier.element?.name === 'p' ? 'navy' : 'teal',
-      })),
-      kept: [],
-    }),
-    judge,
-  });
+  const { after } = consolidateMarkup(
+    model,
+    scripts,
+    styledTagsOf(model, scripts, { pictureSizes: 'keep' }),
+    {
+      themes: ['site.css'],
+      shared: { path: 'site.css', partNames: {} },
+      atLeast: 2,
+      outdated: false,
+      taste: TASTES.balanced,
+      scope: 'site',
+      unreadDocuments: [],
+      decide: (styles) => ({
+        styles: styles.map((style) => ({
+          ...style,
+          className: style.members[0]?.styledTag.element?.name === 'p' ? 'navy' : 'teal',
+        })),
+        kept: [],
+      }),
+      judge,
+    },
+  );
   return (path) => after.sources.pages.get(path) ?? after.sources.sheets.get(path);
 }
 

@@ -37,7 +37,7 @@ function write(
     within: { kind: 'site' },
     medium: undefined,
     everywhere: false,
-    strangers: [],
+    unreadDocuments: [],
     ...options,
     shared: 'shared.css',
   });

@@ -24,7 +24,7 @@ const draft: Draft = {
     },
     {
       id: '4e5f6a7b',
-      home: 'existing hooks',
+      home: 'existing selector',
       take: true,
       selector: 'tr.odd',
       declarations: 'background: #f6efe0;\n',

@@ -7,7 +7,7 @@ import { htmlPage } from '../../../support/site.js';
 function list(body: string, property: string, css = ''): string[] {
   const { reader, byId } = readerOf({ 'index.html': htmlPage(body, `<style>${css}</style>`) });
   return (reader.outcomes(byId('it')).get('')?.get(property) ?? []).map(
-    ({ value, origin }) => `${value} ${origin.kind}`,
+    ({ value, writtenIn }) => `${value} ${writtenIn.kind}`,
   );
 }
 

@@ -7,7 +7,7 @@ import type { SiteFiles } from '../files/files.js';
 import { MappedSheet } from './mapped-sheet.js';
 
 /** A declaration as it is written in a source. */
-export interface Origin {
+export interface SourcePlace {
   readonly file: string;
   readonly text: string;
   readonly start: number;
@@ -18,7 +18,7 @@ export interface Origin {
 }
 
 /** Finds where declarations of a sheet are written: the first of what it compiles to is the first of it, and so on. */
-export class Origins {
+export class SourcePlaces {
   readonly #numbers: ReadonlyMap<number, number>;
   readonly #made: readonly Declaration[];
   readonly #sheet: MappedSheet;
@@ -35,7 +35,7 @@ export class Origins {
     this.#sheet = new MappedSheet(files, compiled.css, compiled.map, (source) => [compiled.fileOf(source)]);
   }
 
-  of(declaration: Declaration): Origin | undefined {
+  of(declaration: Declaration): SourcePlace | undefined {
     const made = this.#made[this.#numbers.get(declaration.range.start) ?? -1];
     if (made === undefined) return undefined;
     const written = this.#sheet.at(made.range.start);

@@ -3,9 +3,14 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { SiteModel } from '../../../../src/core/cascade/index.js';
-import { carryOver, markTags, Origins } from '../../../../src/core/edit/sources/index.js';
+import { carryOver, markTags, SourcePlaces } from '../../../../src/core/edit/sources/index.js';
 import { applyEdits, type Edit } from '../../../../src/core/edit/text/index.js';
-import { countMarks, originOf, parsePage, withoutMarks } from '../../../../src/core/read/markup/index.js';
+import {
+  countMarks,
+  parsePage,
+  sourceNumberOf,
+  withoutMarks,
+} from '../../../../src/core/read/markup/index.js';
 
 /** What is numbered in a source: the names of the tags. */
 function numbered(path: string, text: string): string[] {
@@ -43,7 +48,7 @@ test('what a page has of a mark is no attribute in the model', () => {
     [['class'], ['href']],
   );
   assert.deepEqual(
-    tags.map(({ tag }) => originOf(page, tag)),
+    tags.map(({ tag }) => sourceNumberOf(page, tag)),
     [7, 8],
   );
 });
@@ -60,7 +65,7 @@ function builtOf(source: string, pages: readonly ((marked: string) => string)[])
   const { text, tags } = markTags('source.njk', source, 1);
   const seen = new Set<number>();
   const texts = new Map(pages.map((make, at) => [`page-${at}.html`, countMarks(make(text), seen).text]));
-  const origins = new Origins({
+  const sourcePlaces = new SourcePlaces({
     tags: new Map(tags.map((tag, at) => [at + 1, tag])),
     sources: new Map([['source.njk', source]]),
     renderings: new Map(tags.map((_, at) => [at + 1, { tags: pages.length, pages: pages.length }])),
@@ -72,7 +77,7 @@ function builtOf(source: string, pages: readonly ((marked: string) => string)[])
     sheets: new Map([['css/site.css', 'p {}']]),
     copies: new Map(),
   });
-  return { model, origins };
+  return { model, sourcePlaces };
 }
 
 /** Replaces a text on every page, and says what becomes of the source. */
@@ -82,7 +87,7 @@ function carried(
   from: string | RegExp,
   to: string,
 ) {
-  const { model, origins } = builtOf(source, pages);
+  const { model, sourcePlaces } = builtOf(source, pages);
   const edits = new Map<string, Edit[]>();
   for (const page of model.pages) {
     const own = [...page.text.matchAll(new RegExp(from, 'g'))].map(({ 0: whole, index }) => ({
@@ -92,7 +97,7 @@ function carried(
     }));
     edits.set(page.path, own);
   }
-  const done = carryOver(model, origins, edits, () => undefined);
+  const done = carryOver(model, sourcePlaces, edits, () => undefined);
   return { ...done, text: applyEdits(source, done.edits.get('source.njk') ?? []) };
 }
 
@@ -143,37 +148,37 @@ test('what an engine writes stays, with the reason', () => {
 });
 
 test('a tag whose pages would need different changes stays', () => {
-  const { model, origins } = builtOf('<p style="margin: 0">x</p>', [asIs, asIs]);
+  const { model, sourcePlaces } = builtOf('<p style="margin: 0">x</p>', [asIs, asIs]);
   const at = model.page('page-0.html')!.text.indexOf(' style=');
   const edits = new Map([['page-0.html', [{ start: at, end: at + ' style="margin: 0"'.length, text: '' }]]]);
-  const done = carryOver(model, origins, edits, () => undefined);
+  const done = carryOver(model, sourcePlaces, edits, () => undefined);
   assert.deepEqual([...done.refused.values()], [{ kind: 'renderings differ' }]);
   assert.equal(done.edits.size, 0);
 });
 
 test('an edit that no tag of a source takes is told, and one of a copied sheet is made in its source', () => {
-  const { model, origins } = builtOf('<p>x</p>', [asIs]);
+  const { model, sourcePlaces } = builtOf('<p>x</p>', [asIs]);
   const edits = new Map([
     ['page-0.html', [{ start: 0, end: 0, text: '<style>p {}</style>' }]],
     ['css/site.css', [{ start: 0, end: 4, text: '' }]],
     ['css/new.css', [{ start: 0, end: 0, text: 'b {}' }]],
   ]);
-  const done = carryOver(model, origins, edits, (file) => `assets/${file.split('/').at(-1)}`);
+  const done = carryOver(model, sourcePlaces, edits, (file) => `assets/${file.split('/').at(-1)}`);
   assert.deepEqual(done.stray, ['page-0.html']);
   assert.deepEqual([...done.edits.keys()], ['assets/site.css', 'assets/new.css']);
 });
 
 test('tags that are made of one come to one tag', () => {
-  const { model, origins } = builtOf('<p>x</p>', [asIs, asIs, asIs]);
+  const { model, sourcePlaces } = builtOf('<p>x</p>', [asIs, asIs, asIs]);
   const shares = model.pages.map((page) => {
     const tag = page.elements.find(({ name }) => name === 'p')?.tag;
-    return origins.shareOf(page, tag);
+    return sourcePlaces.shareOf(page, tag);
   });
   assert.equal(
     shares.reduce((all, one) => all + one, 0),
     1,
   );
-  assert.deepEqual(origins.placeOfNumber(1), { path: 'source.njk', line: 1, column: 1 });
+  assert.deepEqual(sourcePlaces.placeOfNumber(1), { path: 'source.njk', line: 1, column: 1 });
 });
 
 /** The source of one tag after an edit of the pages that it makes. In: the ending of its file. */
@@ -196,7 +201,7 @@ function edited(ending: string, source: string, from: string | RegExp, to: strin
     sheets: new Map(),
     copies: new Map(),
   });
-  const origins = new Origins({
+  const sourcePlaces = new SourcePlaces({
     tags: new Map(tags.map((tag, at) => [at + 1, tag])),
     sources: new Map([[path, source]]),
     renderings: new Map(),
@@ -208,7 +213,7 @@ function edited(ending: string, source: string, from: string | RegExp, to: strin
     end: index + whole.length,
     text: to,
   }));
-  const done = carryOver(model, origins, new Map([['a.html', edits]]), () => undefined);
+  const done = carryOver(model, sourcePlaces, new Map([['a.html', edits]]), () => undefined);
   return done.refused.size > 0 ? 'refused' : applyEdits(source, done.edits.get(path) ?? []);
 }
 

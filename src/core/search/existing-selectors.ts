@@ -7,7 +7,7 @@ import { hookAttributes } from './element-names.js';
 import { saysLittle } from './look-names.js';
 
 /** A selector that needs nothing added to the markup. */
-export interface Hook {
+export interface ExistingSelector {
   readonly text: string;
   readonly selector: ComplexSelector;
   /** Fewer is simpler: names and scopes it mentions. */
@@ -18,16 +18,16 @@ const IDENTIFIER = /^-?[a-zA-Z_][\w-]*$/;
 /** Around an element, at most so many scopes are tried; beyond them it gets guesswork. */
 const MOST_SCOPES = 12;
 
-const compiled = new BoundedMap<string, Hook | 'doubtful'>(20_000);
+const compiled = new BoundedMap<string, ExistingSelector | 'doubtful'>(20_000);
 
 /** In: a selector's text. Out: the hook, `undefined` for what no browser would surely take. */
-export function hookOf(text: string): Hook | undefined {
-  const hook = compiled.get(text, () => {
+export function existingSelectorOf(text: string): ExistingSelector | undefined {
+  const existingSelector = compiled.get(text, () => {
     const list = compileSelectorList(text);
     const [selector] = list.kind === 'list' && !list.unsure ? list.selectors : [];
     return selector === undefined ? 'doubtful' : { text, selector, parts: partsOf(text) };
   });
-  return hook === 'doubtful' ? undefined : hook;
+  return existingSelector === 'doubtful' ? undefined : existingSelector;
 }
 
 /**
@@ -35,7 +35,7 @@ export function hookOf(text: string): Hook | undefined {
  * that name too; a bare `p` would be every paragraph that somebody wrote into the database.
  */
 export function asksForName(text: string): boolean {
-  const last = hookOf(text)?.selector.compounds.at(-1);
+  const last = existingSelectorOf(text)?.selector.compounds.at(-1);
   if (last === undefined) return false;
   return last.id !== undefined || last.classes.length > 0;
 }
@@ -73,8 +73,8 @@ function ownParts(group: ElementGroup): string[] {
 }
 
 /** An outdated element that may become another: no rule should be found by its name. */
-export function isPassing({ units }: ElementGroup): boolean {
-  return units.some(({ from, objection }) => from.kind === 'name' && objection === undefined);
+export function isPassing({ movables }: ElementGroup): boolean {
+  return movables.some(({ from, objection }) => from.kind === 'name' && objection === undefined);
 }
 
 function isPlainName(name: string): boolean {
@@ -126,7 +126,7 @@ function levelOf(group: ElementGroup): string | undefined {
 }
 
 /** All hooks that reach a group, the simplest first. */
-export function hooksOf(group: ElementGroup): string[] {
+export function existingSelectorsOf(group: ElementGroup): string[] {
   const own = ownParts(group);
   const scopes = scopesOf(group);
   const texts = new Set(own);

@@ -4,12 +4,6 @@ import { getOrInsert } from '../../base/get-or-insert.js';
 import { type Compound, compileSelectorList, type SiteModel, type Truth } from '../../cascade/index.js';
 import type { ElementGroup } from '../census.js';
 import { areRivals } from '../rivals.js';
-import { elementsIn } from './candidates.js';
-import { exceptionsIn } from './exceptions.js';
-import { moveKey, type RuleMove, type RuleSearch } from './move.js';
-import { isLoadedBy, type OwnRule, type Said } from './own-rules.js';
-import { covers } from './selectors.js';
-import { weakened } from './weaken.js';
 import {
   type Candidate,
   gainOf,
@@ -21,7 +15,13 @@ import {
   type RulePlace,
   replace,
   truthOf,
-} from './weigh.js';
+} from './candidate-check.js';
+import { elementsIn } from './candidates.js';
+import { exceptionsIn } from './exceptions.js';
+import { moveKey, type RuleMove, type RuleSearch } from './move.js';
+import { isLoadedBy, type OwnRule, type Said } from './own-rules.js';
+import { covers } from './selectors.js';
+import { weakened } from './weaken.js';
 
 /** A rule that could be taken, and what it reaches. */
 export interface Weighed {
@@ -33,7 +33,7 @@ export interface Weighed {
 /** So many trials are made of elements that may have any class: on most of them a rule cannot be moved safely at all. */
 const MOST_OPEN = 2000;
 
-export class Book {
+export class SearchState {
   readonly #gone = new Set<Said>();
   readonly #hits = new Map<Candidate, Map<ElementGroup, Hit[]> | undefined>();
   readonly #made = new Map<string, RulePlace>();
@@ -56,7 +56,8 @@ export class Book {
     const replaced: Replaced[] = [];
     for (const [key, said] of candidate.said) {
       const left = said.filter((one) => !this.#gone.has(one));
-      if (left.length > 0) replaced.push({ unit: candidate.units?.get(key) ?? left[0]!.unit, said: left });
+      if (left.length > 0)
+        replaced.push({ movable: candidate.movables?.get(key) ?? left[0]!.movable, said: left });
     }
     const into = { kind: 'into', sheet: '', anchor: undefined, order: 0 } as const;
     const most = this.#gainOf(replaced, candidate, into);
@@ -93,13 +94,13 @@ export class Book {
 
   take({ candidate, move, hits }: Weighed): void {
     const { trials } = this.search;
-    for (const { unit, said } of move.replaced) {
+    for (const { movable, said } of move.replaced) {
       for (const one of said) {
         this.#gone.add(one);
         for (const group of one.own.matched)
           for (const declaration of lostBy([one])) group.gone.add(declaration);
       }
-      if (isSaidThere(unit, move.place)) continue;
+      if (isSaidThere(movable, move.place)) continue;
       for (const [group, own] of hits)
         for (const { truth, selector } of own) {
           const placed = {
@@ -109,9 +110,9 @@ export class Book {
           };
           group.trials.push(
             trials.rule(
-              unit.key,
-              unit.declarations,
-              unit.holder,
+              movable.key,
+              movable.declarations,
+              movable.holder,
               selector.specificity,
               move.place.order,
               placed,
@@ -183,12 +184,12 @@ export class Book {
     for (const [key, said] of candidate.said) {
       // What the rule says that it goes into stays, unless it says it in other words from now on.
       const others = said.filter(
-        ({ own }) => candidate.units !== undefined || own !== place.anchor || place.kind !== 'into',
+        ({ own }) => candidate.movables !== undefined || own !== place.anchor || place.kind !== 'into',
       );
       const one = replace(key, others, candidate, hits, place, weighing);
       if (one === undefined) continue;
       const leaves = this.#everythingOut && one.said.some(({ own }) => own.sheet === undefined);
-      const isGiven = isSaidThere(one.unit, place) || one.unit.declarations.length === 0;
+      const isGiven = isSaidThere(one.movable, place) || one.movable.declarations.length === 0;
       if (leaves || isGiven || isJoin(candidate) || timesOf(one) > 1) replaced.push(one);
     }
     return isJoin(candidate) ? replaced : withoutRivals(replaced);
@@ -264,7 +265,7 @@ export class Book {
   #isBeside(one: string, other: string): boolean {
     return getOrInsert(this.#beside, `${one}\n${other}`, () => {
       const pages = this.search.census.pages.filter((page) =>
-        this.model.stacksOf(page).some(({ uses }) => uses.some(({ source }) => source.path === one)),
+        this.model.sheetOrdersOf(page).some(({ uses }) => uses.some(({ source }) => source.path === one)),
       );
       return isLoadedBy(this.model, other, pages);
     });
@@ -278,8 +279,8 @@ export class Book {
 }
 
 /** Whether the rule that a move goes into says it already. */
-function isSaidThere({ key }: Replaced['unit'], { kind, anchor }: RulePlace): boolean {
-  return kind === 'into' && anchor!.said.some(({ unit }) => unit.key === key);
+function isSaidThere({ key }: Replaced['movable'], { kind, anchor }: RulePlace): boolean {
+  return kind === 'into' && anchor!.said.some(({ movable }) => movable.key === key);
 }
 
 /** Whether all that is said comes from rules of one selector. */
@@ -290,8 +291,10 @@ function isJoin({ said, bases }: Candidate): boolean {
 /** Of what one rule cannot say together, that which most say. */
 function withoutRivals(replaced: readonly Replaced[]): Replaced[] {
   const kept: Replaced[] = [];
-  const inOrder = [...replaced].sort((a, b) => timesOf(b) - timesOf(a) || (a.unit.key < b.unit.key ? -1 : 1));
-  for (const one of inOrder) if (!kept.some(({ unit }) => areRivals(unit, one.unit))) kept.push(one);
+  const inOrder = [...replaced].sort(
+    (a, b) => timesOf(b) - timesOf(a) || (a.movable.key < b.movable.key ? -1 : 1),
+  );
+  for (const one of inOrder) if (!kept.some(({ movable }) => areRivals(movable, one.movable))) kept.push(one);
   return kept;
 }
 
@@ -311,10 +314,10 @@ function sameList(a: readonly string[], b: readonly string[]): boolean {
 /** What the rule that it goes into says already costs nothing. */
 function withoutSaid(replaced: readonly Replaced[], { anchor, kind }: RulePlace): Replaced[] {
   if (kind !== 'into' || anchor === undefined) return [...replaced];
-  return replaced.map(({ unit, said }) =>
-    anchor.said.some((one) => one.unit.key === unit.key)
-      ? { unit: { ...unit, declarations: [] }, said }
-      : { unit, said },
+  return replaced.map(({ movable, said }) =>
+    anchor.said.some((one) => one.movable.key === movable.key)
+      ? { movable: { ...movable, declarations: [] }, said }
+      : { movable, said },
   );
 }
 

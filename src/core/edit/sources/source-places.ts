@@ -3,13 +3,13 @@
 import type { KeptReason } from '../../base/reasons/index.js';
 import { type Place, placeIn } from '../../base/source.js';
 import type { Page, PageElement, SourceTag } from '../../read/markup/index.js';
-import { isAgain, originOf } from '../../read/markup/index.js';
+import { isAgain, sourceNumberOf } from '../../read/markup/index.js';
 import type { BuiltTags } from '../../stock/index.js';
-import type { OriginTag } from './mark.js';
+import type { MarkedTag } from './mark.js';
 
-export interface OriginsData {
+export interface SourcePlacesData {
   /** By number, from 1; none for a number that is not in use. */
-  readonly tags: ReadonlyMap<number, OriginTag>;
+  readonly tags: ReadonlyMap<number, MarkedTag>;
   /** By path of a source, its text. */
   readonly sources: ReadonlyMap<string, string>;
   /** By number, what pages show of it. */
@@ -24,12 +24,12 @@ export interface Renderings {
   readonly pages: number;
 }
 
-export class Origins implements BuiltTags {
+export class SourcePlaces implements BuiltTags {
   readonly #fixed = new Map<number, KeptReason>();
 
   readonly #whole = new WeakMap<Page, readonly boolean[]>();
 
-  constructor(readonly data: OriginsData) {}
+  constructor(readonly data: SourcePlacesData) {}
 
   /** On how many pages a tag of a source stands. */
   pagesOf(number: number): number {
@@ -41,7 +41,7 @@ export class Origins implements BuiltTags {
    * are compared.
    */
   shareOf(page: Page, tag: SourceTag | undefined): number {
-    const number = originOf(page, tag);
+    const number = sourceNumberOf(page, tag);
     const all = (number === undefined ? undefined : this.data.renderings.get(number)?.tags) ?? 1;
     if (all === 1) return 1;
     return isAgain(page, tag) ? SMALL : 1 - (all - 1) * SMALL;
@@ -70,16 +70,16 @@ export class Origins implements BuiltTags {
   of(
     page: Page,
     tag: SourceTag | undefined,
-  ): { readonly number: number; readonly tag: OriginTag } | undefined {
-    const number = originOf(page, tag);
+  ): { readonly number: number; readonly tag: MarkedTag } | undefined {
+    const number = sourceNumberOf(page, tag);
     const found = number === undefined ? undefined : this.data.tags.get(number);
     return found === undefined ? undefined : { number: number!, tag: found };
   }
 
   /** Why a tag of a page must stay as it is; `undefined` where it may be edited. */
   objection(page: Page, tag: SourceTag | undefined): KeptReason | undefined {
-    const origin = this.of(page, tag);
-    return origin === undefined ? NO_SOURCE : this.#fixed.get(origin.number);
+    const sourcePlace = this.of(page, tag);
+    return sourcePlace === undefined ? NO_SOURCE : this.#fixed.get(sourcePlace.number);
   }
 
   /** From now on a tag of a source stays as it is. */
@@ -89,8 +89,8 @@ export class Origins implements BuiltTags {
 
   /** Where a tag of a page stands in the sources. */
   placeOf(page: Page, tag: SourceTag | undefined): Place | undefined {
-    const origin = this.of(page, tag);
-    return origin && this.placeOfNumber(origin.number);
+    const sourcePlace = this.of(page, tag);
+    return sourcePlace && this.placeOfNumber(sourcePlace.number);
   }
 
   placeOfNumber(number: number): Place | undefined {

@@ -1,12 +1,12 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { parseDeclarations } from '../../../src/core/read/sheets/index.js';
-import { specificityOf } from '../../../src/core/search/by-hooks.js';
+import { specificityOf } from '../../../src/core/search/by-selectors.js';
 import { pagesHolding, takeCensus } from '../../../src/core/search/census.js';
-import { hookOf, hooksOf } from '../../../src/core/search/hooks.js';
+import { existingSelectorOf, existingSelectorsOf } from '../../../src/core/search/existing-selectors.js';
 import { selectorText } from '../../../src/core/search/index.js';
 import { areRivals } from '../../../src/core/search/rivals.js';
-import { unitsOf } from '../../../src/core/stock/index.js';
+import { movablesOf } from '../../../src/core/stock/index.js';
 import { modelOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
 
@@ -19,7 +19,7 @@ test('hooks are made of the element, its parent, and the scopes around it', () =
   });
   const census = takeCensus(model, []);
   const item = census.groups.find(({ element }) => element.name === 'li')!;
-  const hooks = hooksOf(item);
+  const existingSelectors = existingSelectorsOf(item);
   for (const text of [
     'li',
     '.here',
@@ -31,9 +31,9 @@ test('hooks are made of the element, its parent, and the scopes around it', () =
     '.fares li',
     '.fares .nav li',
   ])
-    assert.ok(hooks.includes(text), text);
-  assert.equal(hooks[0], 'li');
-  for (const text of hooks) assert.notEqual(hookOf(text), undefined, text);
+    assert.ok(existingSelectors.includes(text), text);
+  assert.equal(existingSelectors[0], 'li');
+  for (const text of existingSelectors) assert.notEqual(existingSelectorOf(text), undefined, text);
 });
 
 test('elements that no selector without positions tells apart are one kind, counted once each', () => {
@@ -56,7 +56,9 @@ test('a selector is made weaker and stronger without naming anything new', () =>
   assert.equal(selectorText('.m .m-row', 'twice'), '.m .m-row.m-row');
   assert.equal(selectorText('p.a', 'thrice'), 'p.a.a.a');
   const weights = (text: string): (number | undefined)[] =>
-    (['weak', 'plain', 'twice', 'thrice'] as const).map((one) => specificityOf(hookOf(text)!, one));
+    (['weak', 'plain', 'twice', 'thrice'] as const).map((one) =>
+      specificityOf(existingSelectorOf(text)!, one),
+    );
   for (const text of ['.a', 'p.a', '.m .a']) {
     const [weak, plain, twice, thrice] = weights(text);
     assert.equal(weak, 0);
@@ -65,15 +67,15 @@ test('a selector is made weaker and stronger without naming anything new', () =>
       ['twice', twice],
       ['thrice', thrice],
     ] as const)
-      assert.equal(hookOf(selectorText(text, strength))!.selector.specificity, weight, text);
+      assert.equal(existingSelectorOf(selectorText(text, strength))!.selector.specificity, weight, text);
   }
   assert.deepEqual(weights('.m p').slice(2), [undefined, undefined]);
 });
 
 test('units are rivals when they set one thing, whatever it is called', () => {
   const rivals = (a: string, b: string): boolean => {
-    const [one] = unitsOf(parseDeclarations(a).declarations, 'a.html');
-    const [other] = unitsOf(parseDeclarations(b).declarations, 'a.html');
+    const [one] = movablesOf(parseDeclarations(a).declarations, 'a.html');
+    const [other] = movablesOf(parseDeclarations(b).declarations, 'a.html');
     return areRivals(one!, other!);
   };
   assert.ok(rivals('color: red', 'color: blue'));

@@ -5,7 +5,7 @@ import type { Place, SourceRange } from '../base/source.js';
 import type { Page, PageElement, SourceTag } from '../read/markup/index.js';
 import type { Declaration } from '../read/sheets/index.js';
 
-import type { Unit } from './units.js';
+import type { Movable } from './movables.js';
 
 /** A style attribute in the source. */
 export interface StyleAttribute {
@@ -18,7 +18,7 @@ export interface StyleAttribute {
 }
 
 /** One start tag that says how its element looks: in a style attribute, in old attributes, by its name. */
-export interface Carrier {
+export interface StyledTag {
   readonly page: Page;
   /** The first element made from the tag; `undefined` inside `<template>`. */
   readonly element: PageElement | undefined;
@@ -26,7 +26,7 @@ export interface Carrier {
   /** Offset of the tag; inside `<template>` that of the style attribute. */
   readonly start: number;
   readonly style: StyleAttribute | undefined;
-  readonly units: readonly CarriedUnit[];
+  readonly movables: readonly MovableDeclaration[];
   /** Tags of the site that are written like it, and that it stands for. */
   readonly also: readonly Place[];
   /** What part of a tag of a source it stands for: less than 1 where a build makes several tags of one. */
@@ -34,23 +34,23 @@ export interface Carrier {
 }
 
 /** How many tags of the site a carrier stands for; all that are made of one tag of a source are one. */
-export function tagsOf({ also, share }: Pick<Carrier, 'also' | 'share'>): number {
+export function tagsOf({ also, share }: Pick<StyledTag, 'also' | 'share'>): number {
   return share * (1 + also.length);
 }
 
 /** What is taken out of a tag when a unit moves. */
-export type UnitSource =
+export type MovableSource =
   | { readonly kind: 'style' }
   | { readonly kind: 'attributes'; readonly names: readonly string[] }
   | { readonly kind: 'name' };
 
-export interface CarriedUnit extends Unit {
-  readonly from: UnitSource;
+export interface MovableDeclaration extends Movable {
+  readonly from: MovableSource;
   /** Why it must stay, known before any proof. */
   readonly objection: KeptReason | undefined;
 }
 
-export interface CarrierOptions {
+export interface StyledTagOptions {
   /** Whether `width` and `height` of pictures may move: as attributes they reserve space before a picture is there. */
   readonly pictureSizes: 'keep' | 'move';
   /** Whether old attributes go at any count, or as all else where they repeat. */

@@ -12,9 +12,9 @@ import {
   isAgain,
   isGiven,
   isPlainLink,
-  ORIGIN_MARK,
   type Page,
   type PageElement,
+  SOURCE_MARK,
   styleAsWritten,
   templateWords,
   valueOffset,
@@ -159,7 +159,7 @@ export class StockTaker {
       for (const one of chosenInMarkup(page)) this.#addChosen(one, placeAt);
     this.#addChosenByScripts(page, placeAt);
     const isCode = isComponentFile(page.path);
-    const isBuilt = page.text.includes(ORIGIN_MARK);
+    const isBuilt = page.text.includes(SOURCE_MARK);
     const ids = new Map<string, number>();
     const seen = new Set<unknown>();
     for (const element of page.elements) {

@@ -9,7 +9,7 @@ import {
 } from '../read/sheets/index.js';
 
 /** Declarations of one attribute that set a longhand in common, so that their order matters: they move together. */
-export interface Unit {
+export interface Movable {
   /** Normal form: equal keys say the same. Addresses are resolved, so that equal text in two folders can differ. */
   readonly key: string;
   /** In source order. */
@@ -21,27 +21,27 @@ export interface Unit {
 }
 
 /** In: the declarations of one attribute, in order; the path of its page. Out: units, in order of first appearance. */
-export function unitsOf(declarations: readonly Declaration[], holder: string): Unit[] {
+export function movablesOf(declarations: readonly Declaration[], holder: string): Movable[] {
   // `all` sets everything: nothing moves without it.
   const whole = declarations.some(({ property }) => property === 'all');
   const groups = competingGroups(declarations);
   const owner = new Map<string, number>();
-  const units: Declaration[][] = [];
+  const movables: Declaration[][] = [];
   for (const declaration of declarations) {
     const slots = slotsOf(declaration.property, groups);
     if (whole) slots.add('all');
     const touched = [...new Set([...slots].flatMap((slot) => owner.get(slot) ?? []))].sort((a, b) => a - b);
     const [first] = touched;
-    const target = first ?? units.push([]) - 1;
+    const target = first ?? movables.push([]) - 1;
     for (const other of touched.slice(1)) {
-      units[target]!.push(...units[other]!);
-      units[other] = [];
-      for (const [slot, unit] of owner) if (unit === other) owner.set(slot, target);
+      movables[target]!.push(...movables[other]!);
+      movables[other] = [];
+      for (const [slot, movable] of owner) if (movable === other) owner.set(slot, target);
     }
-    units[target]!.push(declaration);
+    movables[target]!.push(declaration);
     for (const slot of slots) owner.set(slot, target);
   }
-  return units
+  return movables
     .filter((group) => group.length > 0)
     .map((group) => {
       const ordered = [...group].sort((a, b) => a.range.start - b.range.start);

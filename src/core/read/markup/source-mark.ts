@@ -3,13 +3,16 @@
 
 import type { SourceTag } from './page.js';
 
-export const ORIGIN_MARK = 'data-acervus-origin';
+export const SOURCE_MARK = 'data-acervus-origin';
 
 /** A number; behind it a plus where another tag of the site, before this one, comes from the same. */
 const NUMBER = /(\d+)(\+?)"?$/;
 
 /** The number of the source's tag that a tag comes from; `undefined` where it comes from none. */
-export function originOf(page: { readonly text: string }, tag: SourceTag | undefined): number | undefined {
+export function sourceNumberOf(
+  page: { readonly text: string },
+  tag: SourceTag | undefined,
+): number | undefined {
   const number = markOf(page, tag)?.[1];
   return number === undefined ? undefined : Number(number);
 }
@@ -23,11 +26,11 @@ function markOf(
   page: { readonly text: string },
   tag: SourceTag | undefined,
 ): RegExpExecArray | null | undefined {
-  const range = tag?.attributes.get(ORIGIN_MARK);
+  const range = tag?.attributes.get(SOURCE_MARK);
   return range && NUMBER.exec(page.text.slice(range.start, range.end));
 }
 
-const MARKS = new RegExp(` ${ORIGIN_MARK}=(?:"\\d+\\+?"|\\d+\\+? ?(?=/)|\\d+\\+?)`, 'g');
+const MARKS = new RegExp(` ${SOURCE_MARK}=(?:"\\d+\\+?"|\\d+\\+? ?(?=/)|\\d+\\+?)`, 'g');
 
 /** The text of a page as its build makes it without marks. */
 export function withoutMarks(text: string): string {

@@ -20,31 +20,31 @@ import {
   isFinished,
   parseDeclarations,
 } from '../read/sheets/index.js';
-import type { CarriedUnit, Carrier, CarrierOptions, StyleAttribute } from './carrier-model.js';
-import { hintUnits } from './hint-units.js';
+import { hintMovables } from './hint-movables.js';
+import { type Movable, movablesOf } from './movables.js';
 
 import type { SiteScripts } from './site-scripts.js';
+import type { MovableDeclaration, StyleAttribute, StyledTag, StyledTagOptions } from './styled-tag-model.js';
 import { undecidedReason } from './undecided.js';
-import { type Unit, unitsOf } from './units.js';
 
 /** All tags that carry styling, by page and position. */
-export function carriersOf(model: SiteModel, scripts: SiteScripts, options: CarrierOptions): Carrier[] {
+export function styledTagsOf(model: SiteModel, scripts: SiteScripts, options: StyledTagOptions): StyledTag[] {
   return model.pages.flatMap((page) => {
     const undecided =
-      undecidedReason(page, model.stacksOf(page)) ??
+      undecidedReason(page, model.sheetOrdersOf(page)) ??
       (page.isMail && options.mail !== 'move' ? MAIL : undefined);
     const known = readPages.get(page);
     const isSame =
       known?.scripts === scripts &&
       known.options === options &&
       JSON.stringify(known.undecided) === JSON.stringify(undecided);
-    if (isSame) return known.carriers;
-    const carriers = pageCarriers(page, scripts, undecided, options, {
+    if (isSame) return known.styledTags;
+    const styledTags = pageTags(page, scripts, undecided, options, {
       alsoAt: (element) => model.alsoAt(page, element),
       shareOf: (tag) => model.shareOf(page, tag),
     });
-    readPages.set(page, { scripts, options, undecided, carriers });
-    return carriers;
+    readPages.set(page, { scripts, options, undecided, styledTags });
+    return styledTags;
   });
 }
 
@@ -58,9 +58,9 @@ const readPages = new WeakMap<
   Page,
   {
     readonly scripts: SiteScripts;
-    readonly options: CarrierOptions;
+    readonly options: StyledTagOptions;
     readonly undecided: KeptReason | undefined;
-    readonly carriers: readonly Carrier[];
+    readonly styledTags: readonly StyledTag[];
   }
 >();
 
@@ -70,18 +70,18 @@ interface StandsFor {
   readonly shareOf: (tag: SourceTag) => number;
 }
 
-function pageCarriers(
+function pageTags(
   page: Page,
   scripts: SiteScripts,
   undecided: KeptReason | undefined,
-  options: CarrierOptions,
+  options: StyledTagOptions,
   { alsoAt, shareOf }: StandsFor,
-): Carrier[] {
-  const carriers: Carrier[] = [];
+): StyledTag[] {
+  const styledTags: StyledTag[] = [];
   const seen = new Set<SourceTag>();
   for (const element of page.elements) {
     const { tag } = element;
-    const hints = element.namespace === 'html' ? hintUnits(page, element, scripts, options) : NO_UNITS;
+    const hints = element.namespace === 'html' ? hintMovables(page, element, scripts, options) : NO_UNITS;
     if (element.style === undefined && hints.length === 0) continue;
     if (tag === undefined || seen.has(tag)) continue;
     seen.add(tag);
@@ -90,59 +90,59 @@ function pageCarriers(
     const style =
       element.style === undefined || range === undefined ? undefined : { value: element.style, range };
     const read = style === undefined ? undefined : readStyle(style.value, page.path);
-    const own = (read?.units ?? []).map((unit): CarriedUnit => {
+    const own = (read?.movables ?? []).map((movable): MovableDeclaration => {
       const objection =
-        besideObjection(unit, tag) ??
+        besideObjection(movable, tag) ??
         blocked ??
         styleObjection(element) ??
-        unitObjection(page, element, unit, scripts);
-      return objection === undefined ? unit : { ...unit, objection };
+        movableObjection(page, element, movable, scripts);
+      return objection === undefined ? movable : { ...movable, objection };
     });
     // An end tag is not told where it comes from: the name of an element stays on what a build made.
-    const units = [
+    const movables = [
       ...own,
-      ...hints.map((unit) => {
+      ...hints.map((movable) => {
         const objection =
-          blocked ?? (options.built !== undefined && unit.from.kind === 'name' ? NO_SOURCE : undefined);
-        return objection === undefined ? unit : { ...unit, objection };
+          blocked ?? (options.built !== undefined && movable.from.kind === 'name' ? NO_SOURCE : undefined);
+        return objection === undefined ? movable : { ...movable, objection };
       }),
     ];
-    carriers.push({
+    styledTags.push({
       page,
       element,
       tag,
       start: tag.range.start,
       style: style && writtenStyle(page, tag, style, read?.declarations ?? []),
-      units,
+      movables,
       also: alsoAt(element),
       share: shareOf(tag),
     });
   }
   for (const { style, range } of page.inert) {
     const { declarations } = parseDeclarations(style);
-    const units = unitsOf(declarations, page.path).map(
-      (unit): CarriedUnit => ({
-        ...unit,
+    const movables = movablesOf(declarations, page.path).map(
+      (movable): MovableDeclaration => ({
+        ...movable,
         from: { kind: 'style' },
         objection: { kind: 'in a template element' },
       }),
     );
-    carriers.push({
+    styledTags.push({
       page,
       element: undefined,
       tag: undefined,
       start: range.start,
       style: { range, value: style, declarations, literal: false },
-      units,
+      movables,
       also: [],
       share: 1,
     });
   }
-  return carriers;
+  return styledTags;
 }
 
 /** Of what stands elsewhere than in the style that would be edited, and of what that has a say in. */
-function besideObjection({ declarations }: Unit, { styleLength }: SourceTag): KeptReason | undefined {
+function besideObjection({ declarations }: Movable, { styleLength }: SourceTag): KeptReason | undefined {
   if (styleLength === undefined) return undefined;
   const beside = declarations.filter(({ range }) => range.end > styleLength);
   if (beside.length === 0) return undefined;
@@ -164,11 +164,11 @@ function writtenStyle(
   return { value, range, declarations, literal };
 }
 
-const NO_UNITS: readonly CarriedUnit[] = [];
+const NO_UNITS: readonly MovableDeclaration[] = [];
 
 interface StyleRead {
   readonly declarations: readonly Declaration[];
-  readonly units: readonly CarriedUnit[];
+  readonly movables: readonly MovableDeclaration[];
 }
 
 const styles = new BoundedMap<string, StyleRead>(20_000);
@@ -177,10 +177,10 @@ const styles = new BoundedMap<string, StyleRead>(20_000);
 export function readStyle(style: string, holder: string): StyleRead {
   return styles.get(holdsAddress(style) ? `${holder}\0${style}` : style, () => {
     const declarations = writtenDeclarations(style);
-    const units = unitsOf(declarations, holder).map(
-      (unit): CarriedUnit => ({ ...unit, from: { kind: 'style' }, objection: undefined }),
+    const movables = movablesOf(declarations, holder).map(
+      (movable): MovableDeclaration => ({ ...movable, from: { kind: 'style' }, objection: undefined }),
     );
-    return { declarations, units };
+    return { declarations, movables };
   });
 }
 
@@ -211,20 +211,20 @@ function styleObjection({ style }: PageElement): KeptReason | undefined {
   return style !== undefined && hasTemplateText(style) && isOpaque(style) ? TEMPLATE_TEXT : undefined;
 }
 
-function unitObjection(
+function movableObjection(
   page: Page,
   element: PageElement,
-  unit: Unit,
+  movable: Movable,
   scripts: SiteScripts,
 ): KeptReason | undefined {
-  if (unit.declarations.some(isWrittenByEngine)) return TEMPLATE_TEXT;
+  if (movable.declarations.some(isWrittenByEngine)) return TEMPLATE_TEXT;
   const unfit = (one: Declaration): boolean =>
     declarationValidity(one.property, one.value).complaint === 'unfitting value';
   // A class for what browsers pass over would hide a slip that is for a person to mend.
-  const [first] = unit.declarations;
-  if (first !== undefined && unit.declarations.every(unfit))
+  const [first] = movable.declarations;
+  if (first !== undefined && movable.declarations.every(unfit))
     return { kind: 'unfitting value', property: first.property, value: first.value };
-  for (const { property, value } of unit.declarations) {
+  for (const { property, value } of movable.declarations) {
     if (declarationValidity(property, value).complaint === 'unknown property')
       return { kind: 'not understood', property };
     if (!isFinished(value)) return { kind: 'unfinished value' };

@@ -1,22 +1,22 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { type Carrier, type CarrierOptions, carriersOf } from '../../../src/core/stock/index.js';
+import { type StyledTag, type StyledTagOptions, styledTagsOf } from '../../../src/core/stock/index.js';
 import { modelOf, scriptsOf } from '../../support/model.js';
 import { htmlPage } from '../../support/site.js';
 
-function carriers(
+function styledTags(
   body: string,
-  options: Partial<CarrierOptions> = {},
+  options: Partial<StyledTagOptions> = {},
   more: Record<string, string> = {},
-): Carrier[] {
+): StyledTag[] {
   const files = { 'index.html': htmlPage(body), ...more };
-  return carriersOf(modelOf(files), scriptsOf(files), { pictureSizes: 'keep', ...options });
+  return styledTagsOf(modelOf(files), scriptsOf(files), { pictureSizes: 'keep', ...options });
 }
 
 /** What each unit is taken out of, says, and why it stays. */
-const unitsOf = (...args: Parameters<typeof carriers>): string[] =>
-  carriers(...args).flatMap(({ units }) =>
-    units.map(
+const movablesOf = (...args: Parameters<typeof styledTags>): string[] =>
+  styledTags(...args).flatMap(({ movables }) =>
+    movables.map(
       ({ key, from, objection }) =>
         `${from.kind === 'attributes' ? from.names.join('+') : from.kind}: ${key}${objection === undefined ? '' : ` (${objection.kind})`}`,
     ),
@@ -24,7 +24,7 @@ const unitsOf = (...args: Parameters<typeof carriers>): string[] =>
 
 test('old attributes are units beside the declarations of the style', () => {
   assert.deepEqual(
-    unitsOf('<table><tr><td align="center" style="top: 0; left: 0" bgcolor="#DEF">x</table>'),
+    movablesOf('<table><tr><td align="center" style="top: 0; left: 0" bgcolor="#DEF">x</table>'),
     [
       'style: top:0',
       'style: left:0',
@@ -35,7 +35,7 @@ test('old attributes are units beside the declarations of the style', () => {
 });
 
 test('what no browser takes stays for a person to mend; beside what some take it goes along', () => {
-  assert.deepEqual(unitsOf('<p style="overflow-x: hide; cursor: hand; cursor: pointer; algin: left">'), [
+  assert.deepEqual(movablesOf('<p style="overflow-x: hide; cursor: hand; cursor: pointer; algin: left">'), [
     'style: overflow-x:hide (unfitting value)',
     'style: cursor:hand; cursor:pointer',
     'style: algin:left (not understood)',
@@ -43,19 +43,19 @@ test('what no browser takes stays for a person to mend; beside what some take it
 });
 
 test('attributes that depend on each other go together', () => {
-  assert.deepEqual(unitsOf('<table border="2" bordercolor="red"><tr><td>x</table>'), [
+  assert.deepEqual(movablesOf('<table border="2" bordercolor="red"><tr><td>x</table>'), [
     'border+bordercolor: border-width:2px; border-style:solid; border-color:#ff0000 cells border-width:1px; border-style:solid; border-color:inherit',
   ]);
-  assert.deepEqual(unitsOf('<img width="4" height="3">', { pictureSizes: 'move' }), [
+  assert.deepEqual(movablesOf('<img width="4" height="3">', { pictureSizes: 'move' }), [
     'width+height: width:4px; aspect-ratio:auto 4/3; height:3px',
   ]);
-  assert.deepEqual(unitsOf('<table border="1" rules="all"><tr><td>x</table>'), [
+  assert.deepEqual(movablesOf('<table border="1" rules="all"><tr><td>x</table>'), [
     'border+rules:  (no exact CSS)',
   ]);
 });
 
 test('a table says something of its cells, and of itself', () => {
-  const [padding] = carriers('<table cellpadding="4"><tr><td>x</table>')[0]!.units;
+  const [padding] = styledTags('<table cellpadding="4"><tr><td>x</table>')[0]!.movables;
   assert.deepEqual(
     [padding?.declarations.length, padding?.cells?.map(({ property, value }) => `${property}: ${value}`)],
     [0, ['padding: 4px']],
@@ -63,39 +63,39 @@ test('a table says something of its cells, and of itself', () => {
 });
 
 test('what is no styling, or has no CSS that says the same, is left alone', () => {
-  assert.deepEqual(unitsOf('<p width="4" lang="en" title="x">y'), []);
-  assert.deepEqual(unitsOf('<fieldset><legend align="right">x</legend></fieldset>'), [
+  assert.deepEqual(movablesOf('<p width="4" lang="en" title="x">y'), []);
+  assert.deepEqual(movablesOf('<fieldset><legend align="right">x</legend></fieldset>'), [
     'align:  (no exact CSS)',
   ]);
-  assert.deepEqual(unitsOf('<img width="{{ w }}">'), ['width:  (no exact CSS)']);
-  assert.deepEqual(unitsOf('<svg><rect width="4" fill="red"/></svg>'), []);
+  assert.deepEqual(movablesOf('<img width="{{ w }}">'), ['width:  (no exact CSS)']);
+  assert.deepEqual(movablesOf('<svg><rect width="4" fill="red"/></svg>'), []);
 });
 
 test('sizes of pictures keep their space; other attributes of a picture may go', () => {
-  assert.deepEqual(unitsOf('<img width="4" height="3" hspace="2">'), [
+  assert.deepEqual(movablesOf('<img width="4" height="3" hspace="2">'), [
     'width+height: width:4px; aspect-ratio:auto 4/3; height:3px (reserves space)',
     'hspace: margin-left:2px; margin-right:2px',
   ]);
 });
 
 test('outdated elements may get another name where they stand whole in the source, and no script names them', () => {
-  assert.deepEqual(unitsOf('<center>x</center>'), ['name: text-align:-webkit-center']);
-  assert.deepEqual(unitsOf('<font color="red">x</font>'), ['name: ', 'color: color:#ff0000']);
-  assert.deepEqual(unitsOf('<p><font>x<p>y</font>')[0], 'name:  (no tag of its own)');
-  assert.deepEqual(unitsOf('<div><font>x</div>')[0], 'name:  (no tag of its own)');
-  assert.deepEqual(unitsOf('<font>x</font><script>$("font").hide()</script>'), [
+  assert.deepEqual(movablesOf('<center>x</center>'), ['name: text-align:-webkit-center']);
+  assert.deepEqual(movablesOf('<font color="red">x</font>'), ['name: ', 'color: color:#ff0000']);
+  assert.deepEqual(movablesOf('<p><font>x<p>y</font>')[0], 'name:  (no tag of its own)');
+  assert.deepEqual(movablesOf('<div><font>x</div>')[0], 'name:  (no tag of its own)');
+  assert.deepEqual(movablesOf('<font>x</font><script>$("font").hide()</script>'), [
     'name:  (named by a script)',
   ]);
-  const quirks = carriersOf(modelOf({ 'q.html': '<html><body><font>x</font>' }), scriptsOf({}), {
+  const quirks = styledTagsOf(modelOf({ 'q.html': '<html><body><font>x</font>' }), scriptsOf({}), {
     pictureSizes: 'keep',
   });
-  assert.equal(quirks[0]?.units[0]?.objection?.kind, 'no exact CSS');
+  assert.equal(quirks[0]?.movables[0]?.objection?.kind, 'no exact CSS');
 });
 
 test('a script that touches an attribute keeps it; a library does where the markup calls it', () => {
   const cell = (more = ''): string => `<table><tr><td bgcolor="red"${more}>x</table>`;
   const kept = (body: string, more: Record<string, string> = {}): boolean =>
-    unitsOf(body, {}, more).some((unit) => unit.endsWith('(script touches)'));
+    movablesOf(body, {}, more).some((movable) => movable.endsWith('(script touches)'));
   assert.equal(kept(cell()), false);
   assert.equal(kept(`${cell()}<script>cell.setAttribute('bgcolor', c)</script>`), true);
   assert.equal(kept(`${cell()}<script>cell.removeAttribute('align')</script>`), false);
@@ -107,7 +107,7 @@ test('a script that touches an attribute keeps it; a library does where the mark
 });
 
 test('one carrier stands for a tag, whatever number of elements it made', () => {
-  const found = carriers('<b style="top: 0"><p>x</b>y</p>');
+  const found = styledTags('<b style="top: 0"><p>x</b>y</p>');
   assert.equal(found.length, 1);
 });
 
@@ -116,8 +116,8 @@ test('the same attributes on another page are the same units, addresses aside', 
     'a.html': htmlPage('<body background="m.png">'),
     'b/c.html': htmlPage('<body background="m.png">'),
   };
-  const keys = carriersOf(modelOf(files), scriptsOf(files), { pictureSizes: 'keep' }).flatMap(({ units }) =>
-    units.map(({ key }) => key),
+  const keys = styledTagsOf(modelOf(files), scriptsOf(files), { pictureSizes: 'keep' }).flatMap(
+    ({ movables }) => movables.map(({ key }) => key),
   );
   assert.equal(new Set(keys).size, keys.length);
 });

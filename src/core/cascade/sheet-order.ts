@@ -41,7 +41,7 @@ export interface UnreadSheet {
 }
 
 /** What a page's cascade runs over. */
-export interface Stack {
+export interface SheetOrder {
   readonly uses: readonly SheetUse[];
   readonly unread: readonly UnreadSheet[];
   /** Names the uses and their conditions: equal keys are equal stacks. */
@@ -86,18 +86,23 @@ export interface ScriptSheet {
   readonly offset: number;
 }
 
-export function buildStack(page: Page, source: ProgramSource, table: TruthTable): Stack {
-  const builder = new StackBuilder(page, source, table);
+export function buildStack(page: Page, source: ProgramSource, table: TruthTable): SheetOrder {
+  const builder = new SheetOrderBuilder(page, source, table);
   for (const [at, reference] of page.sheets.entries()) builder.add(reference, at);
   for (const one of source.sheetsOfScripts(page)) builder.addOfScript(one);
-  return builder.stack();
+  return builder.sheetOrder();
 }
 
 /** The stack of a component with sheets of its own, on a page with another: its own come behind those of the page. */
-export function stackWithin(part: Page, around: Stack, source: ProgramSource, table: TruthTable): Stack {
-  const builder = new StackBuilder(part, source, table, around);
+export function stackWithin(
+  part: Page,
+  around: SheetOrder,
+  source: ProgramSource,
+  table: TruthTable,
+): SheetOrder {
+  const builder = new SheetOrderBuilder(part, source, table, around);
   for (const [at, reference] of part.sheets.entries()) builder.add(reference, at);
-  return builder.stack();
+  return builder.sheetOrder();
 }
 
 interface Link {
@@ -107,7 +112,7 @@ interface Link {
   readonly reference: number;
 }
 
-class StackBuilder {
+class SheetOrderBuilder {
   readonly #uses: SheetUse[] = [];
   readonly #unread: UnreadSheet[] = [];
   readonly #layerNames: string[] = [];
@@ -121,7 +126,7 @@ class StackBuilder {
   readonly #pageScripts: readonly PageScript[];
 
   /** In: `around`, the sheets that stand in front of those of the page. */
-  constructor(page: Page, source: ProgramSource, table: TruthTable, around?: Stack) {
+  constructor(page: Page, source: ProgramSource, table: TruthTable, around?: SheetOrder) {
     this.#page = page;
     this.#source = source;
     const own = page.scripts.length === 0 ? NO_SCRIPTS : source.scriptsOf(page);
@@ -257,7 +262,7 @@ class StackBuilder {
     this.#layerNames.push(name);
   }
 
-  stack(): Stack {
+  sheetOrder(): SheetOrder {
     const scripts = this.#scripts;
     const uses = this.#uses.filter((use, at) => !isSaidAgain(use, this.#uses, at));
     const keys = uses.map(({ key }) => `${key};`).join('');

@@ -9,9 +9,9 @@ import {
   type TruthTable,
 } from '../../cascade/index.js';
 import type { Declaration } from '../../read/sheets/index.js';
-import type { Unit } from '../../stock/index.js';
+import type { Movable } from '../../stock/index.js';
 import { type Census, type ElementGroup, holds } from '../census.js';
-import { hookOf } from '../hooks.js';
+import { existingSelectorOf } from '../existing-selectors.js';
 import { reachOf } from '../reach.js';
 import type { Trial, Trials } from '../trial.js';
 import type { OwnRule, Said } from './own-rules.js';
@@ -39,12 +39,12 @@ export interface Candidate {
   /** By key of the unit: those who say it, and could leave it to the new rule. */
   readonly said: ReadonlyMap<string, readonly Said[]>;
   /** By key of the unit: how the new rule says it, where that is not in the words of those who say it. */
-  readonly units?: ReadonlyMap<string, Unit>;
+  readonly movables?: ReadonlyMap<string, Movable>;
 }
 
 /** One unit of a new rule, and whose it replaces. */
 export interface Replaced {
-  readonly unit: Unit;
+  readonly movable: Movable;
   readonly said: readonly Said[];
 }
 
@@ -61,7 +61,7 @@ export function hitsOf(
 ): Map<ElementGroup, Hit[]> | undefined {
   const hits = new Map<ElementGroup, Hit[]>();
   for (const base of bases) {
-    const [whole, plain] = [hookOf(base + suffix), hookOf(base)];
+    const [whole, plain] = [existingSelectorOf(base + suffix), existingSelectorOf(base)];
     if (whole === undefined || plain === undefined) return undefined;
     for (const { group } of reachOf(plain, census)) {
       const truths = new Set(
@@ -94,7 +94,7 @@ export function truthOf(conditions: readonly string[], truths: TruthTable): Trut
 /** By group, the rules on trial that one rule with these units would be, where it is to stand. */
 export function trialsOf(
   hits: ReadonlyMap<ElementGroup, readonly Hit[]>,
-  units: readonly Unit[],
+  movables: readonly Movable[],
   { sheet, order }: Pick<RulePlace, 'sheet' | 'order'>,
   trials: Trials,
 ): Map<ElementGroup, Trial[]> {
@@ -102,7 +102,7 @@ export function trialsOf(
     [...hits].map(([group, own]) => [
       group,
       own.flatMap(({ truth, selector: { specificity, pseudoElement } }) =>
-        units.map(({ key, declarations, holder }) =>
+        movables.map(({ key, declarations, holder }) =>
           trials.rule(key, declarations, holder, specificity, order, { sheet, truth, pseudoElement }),
         ),
       ),
@@ -110,7 +110,7 @@ export function trialsOf(
   );
 }
 
-export interface Weighing {
+export interface CandidateCheck {
   readonly trials: Trials;
   readonly isGone: (said: Said) => boolean;
   /** Whether so many more trials may be made of elements that could be almost anything. */
@@ -132,18 +132,19 @@ export function replace(
   candidate: Candidate,
   hits: ReadonlyMap<ElementGroup, readonly Hit[]>,
   place: RulePlace,
-  { trials, isGone, mayTryOpen }: Weighing,
+  { trials, isGone, mayTryOpen }: CandidateCheck,
 ): Replaced | undefined {
   let takers = said.filter((one) => !isGone(one) && mayLeave(one, candidate, hits));
   const [first] = takers;
   if (first === undefined) return undefined;
-  const unit = candidate.units?.get(key) ?? first.unit;
+  const movable = candidate.movables?.get(key) ?? first.movable;
   // What the rule that it goes into says already is not said again.
   const isThere =
-    place.kind === 'into' && place.anchor!.said.some((one) => one.unit.key === unit.key && !isGone(one));
+    place.kind === 'into' &&
+    place.anchor!.said.some((one) => one.movable.key === movable.key && !isGone(one));
   const trialsOn = (group: ElementGroup) =>
     (isThere ? [] : (hits.get(group) ?? [])).map(({ truth, selector }) =>
-      trials.rule(unit.key, unit.declarations, unit.holder, selector.specificity, place.order, {
+      trials.rule(movable.key, movable.declarations, movable.holder, selector.specificity, place.order, {
         sheet: place.sheet,
         truth,
         pseudoElement: selector.pseudoElement,
@@ -162,14 +163,14 @@ export function replace(
       if (own.length === 0) return undefined;
       for (const one of own) keep.add(one);
     }
-    if (keep.size === 0) return { unit, said: takers };
+    if (keep.size === 0) return { movable, said: takers };
     takers = takers.filter((one) => !keep.has(one));
   }
   return undefined;
 }
 
 export function lostBy(said: readonly Said[]): Declaration[] {
-  return said.flatMap(({ unit }) => [...unit.declarations]);
+  return said.flatMap(({ movable }) => [...movable.declarations]);
 }
 
 /** A rule leaves its place to one that matches all that it matches, and that says more of the elements than it does. */
@@ -208,10 +209,10 @@ export function gainOf(
 ): number {
   let gain = place.kind === 'into' || place.kind === 'made' ? 0 : -bases.length / 2;
   const left = new Map<OwnRule, number>();
-  for (const { unit, said } of replaced) {
-    gain -= unit.declarations.length;
+  for (const { movable, said } of replaced) {
+    gain -= movable.declarations.length;
     for (const one of said) {
-      gain += one.own.times * one.unit.declarations.length;
+      gain += one.own.times * one.movable.declarations.length;
       if (everythingOut && one.own.sheet === undefined) gain += OUT;
       const rest = left.get(one.own) ?? one.own.said.filter((other) => !isGone(other)).length;
       left.set(one.own, rest - 1);

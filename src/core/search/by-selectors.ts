@@ -3,11 +3,16 @@
 
 import { insertSorted } from '../base/sorted.js';
 import { ONE_CLASS } from '../cascade/index.js';
-import type { CarriedUnit } from '../stock/index.js';
+import type { MovableDeclaration } from '../stock/index.js';
 import type { Trace } from '../stock/trace.js';
 import type { Census, ElementGroup } from './census.js';
+import {
+  type ExistingSelector,
+  existingSelectorOf,
+  existingSelectorsOf,
+  saysNothing,
+} from './existing-selectors.js';
 import type { RuleOrder } from './home.js';
-import { type Hook, hookOf, hooksOf, saysNothing } from './hooks.js';
 import {
   elementCount,
   isFree,
@@ -24,7 +29,7 @@ import { areRivals } from './rivals.js';
 import type { Trials } from './trial.js';
 
 /** A rule on a selector that exists. */
-export interface HookRule {
+export interface SelectorRule {
   readonly selector: string;
   readonly strength: Strength;
   readonly says: readonly Say[];
@@ -36,7 +41,7 @@ export interface HookRule {
 const MOST_HOOKS = 1500;
 
 interface Candidate {
-  readonly hook: Hook;
+  readonly existingSelector: ExistingSelector;
   /** How many elements that it reaches say each unit. */
   readonly keys: readonly string[];
   /** Declarations it would replace: at most, then exactly. */
@@ -44,7 +49,7 @@ interface Candidate {
   says: readonly Say[] | undefined;
 }
 
-export interface HookOptions {
+export interface SelectorOptions {
   readonly atLeast: number;
   readonly trials: Trials;
   readonly order: RuleOrder;
@@ -56,40 +61,40 @@ export interface HookOptions {
   readonly trace?: Trace | undefined;
 }
 
-export function takeHooks(census: Census, options: HookOptions): HookRule[] {
-  const taken: HookRule[] = [];
+export function takeSelectors(census: Census, options: SelectorOptions): SelectorRule[] {
+  const taken: SelectorRule[] = [];
   const queue = candidatesOf(census, options);
-  const reach = new Map<Hook, readonly Reached[]>();
+  const reach = new Map<ExistingSelector, readonly Reached[]>();
   for (let best = queue[0]; best !== undefined; best = queue[0]) {
     // Every rule that is written takes something from those behind it: the first is weighed again before it is taken.
-    const reached = reach.get(best.hook) ?? reachOf(best.hook, census);
-    reach.set(best.hook, reached);
+    const reached = reach.get(best.existingSelector) ?? reachOf(best.existingSelector, census);
+    reach.set(best.existingSelector, reached);
     const says = saysOf(best, reached, options);
     queue.shift();
-    const gain = gainOf(says, options.atLeast) - vagueness(best.hook) - leavings(says);
-    if (gain <= 0 || isChance(best.hook, says, reached, options.atLeast)) continue;
+    const gain = gainOf(says, options.atLeast) - vagueness(best.existingSelector) - leavings(says);
+    if (gain <= 0 || isChance(best.existingSelector, says, reached, options.atLeast)) continue;
     const again: Candidate = { ...best, gain, says };
     if (queue[0] !== undefined && byGain(again, queue[0]) > 0) {
       insertSorted(queue, again, byGain);
       continue;
     }
-    taken.push(...writeHook(again, reached, options));
+    taken.push(...writeSelector(again, reached, options));
     insertSorted(queue, { ...again, gain: gain - 1 }, byGain);
   }
   return taken;
 }
 
-function candidatesOf(census: Census, { atLeast, keys }: HookOptions): Candidate[] {
+function candidatesOf(census: Census, { atLeast, keys }: SelectorOptions): Candidate[] {
   const found = new Map<string, Map<string, { count: number; size: number }>>();
   for (const group of census.groups) {
-    const free = [...group.left].filter((unit) => isFree(unit) && (keys?.has(unit.key) ?? true));
+    const free = [...group.left].filter((movable) => isFree(movable) && (keys?.has(movable.key) ?? true));
     if (free.length === 0) continue;
-    for (const text of hooksOf(group)) {
+    for (const text of existingSelectorsOf(group)) {
       const counts = found.get(text) ?? new Map<string, { count: number; size: number }>();
       found.set(text, counts);
-      for (const unit of free) {
-        const known = counts.get(unit.key);
-        if (known === undefined) counts.set(unit.key, { count: group.count, size: sizeOf(unit) });
+      for (const movable of free) {
+        const known = counts.get(movable.key);
+        if (known === undefined) counts.set(movable.key, { count: group.count, size: sizeOf(movable) });
         else known.count += group.count;
       }
     }
@@ -97,31 +102,39 @@ function candidatesOf(census: Census, { atLeast, keys }: HookOptions): Candidate
   const candidates: Candidate[] = [];
   for (const [text, counts] of found) {
     const enough = [...counts].filter(([, { count }]) => count >= atLeast);
-    const hook = enough.length === 0 ? undefined : hookOf(text);
-    if (hook === undefined) continue;
+    const existingSelector = enough.length === 0 ? undefined : existingSelectorOf(text);
+    if (existingSelector === undefined) continue;
     const gain = enough.reduce((all, [, { count, size }]) => all + count * size, 0);
-    candidates.push({ hook, keys: enough.map(([key]) => key).sort(), gain, says: undefined });
+    candidates.push({ existingSelector, keys: enough.map(([key]) => key).sort(), gain, says: undefined });
   }
   return candidates.sort(byGain).slice(0, MOST_HOOKS);
 }
 
 function byGain(a: Candidate, b: Candidate): number {
-  return b.gain - a.gain || a.hook.parts - b.hook.parts || (a.hook.text < b.hook.text ? -1 : a === b ? 0 : 1);
+  return (
+    b.gain - a.gain ||
+    a.existingSelector.parts - b.existingSelector.parts ||
+    (a.existingSelector.text < b.existingSelector.text ? -1 : a === b ? 0 : 1)
+  );
 }
 
-function saysOf({ hook, keys }: Candidate, reached: readonly Reached[], options: HookOptions): Say[] {
-  const order = options.order.peek(partOfHook(hook));
+function saysOf(
+  { existingSelector, keys }: Candidate,
+  reached: readonly Reached[],
+  options: SelectorOptions,
+): Say[] {
+  const order = options.order.peek(sectionOfSelector(existingSelector));
   const says: Say[] = [];
   for (const key of keys) {
-    if (options.isRefused(hook.text, key)) continue;
+    if (options.isRefused(existingSelector.text, key)) continue;
     const saying = {
       reached,
-      specificity: (strength: Strength) => specificityOf(hook, strength),
+      specificity: (strength: Strength) => specificityOf(existingSelector, strength),
       order,
       trials: options.trials,
     };
     const say = tryRule(key, saying, options.atLeast);
-    if (options.trace?.knows(key)) options.trace.say('search', triedText(hook.text, say));
+    if (options.trace?.knows(key)) options.trace.say('search', triedText(existingSelector.text, say));
     if (say !== undefined && 'members' in say) says.push(say);
   }
   return withoutRivals(says);
@@ -139,9 +152,9 @@ function triedText(selector: string, say: Say | Refusal | undefined): string {
 function withoutRivals(says: readonly Say[]): Say[] {
   const kept: Say[] = [];
   const inOrder = [...says].sort(
-    (a, b) => gainOf([b], 2) - gainOf([a], 2) || (a.unit.key < b.unit.key ? -1 : 1),
+    (a, b) => gainOf([b], 2) - gainOf([a], 2) || (a.movable.key < b.movable.key ? -1 : 1),
   );
-  for (const say of inOrder) if (!kept.some(({ unit }) => areRivals(unit, say.unit))) kept.push(say);
+  for (const say of inOrder) if (!kept.some(({ movable }) => areRivals(movable, say.movable))) kept.push(say);
   return kept;
 }
 
@@ -149,7 +162,7 @@ function withoutRivals(says: readonly Say[]): Say[] {
 const SAID_AGAIN = 0.6;
 
 /** What a selector costs that says little of what the elements are. */
-function vagueness({ selector, text }: Hook): number {
+function vagueness({ selector, text }: ExistingSelector): number {
   const parent = selector.combinators.at(-1) === '>' ? selector.compounds.at(-2)! : undefined;
   const plain = parent !== undefined && parent.classes.length === 0 && parent.id === undefined;
   return (plain ? 0.6 : 0) + (isBare(text) ? 0.6 : 0);
@@ -165,11 +178,13 @@ const MOST_LEFT = 1.5;
 
 /** What elements still say needs a selector of its own: half a place for every different rest. */
 function leavings(says: readonly Say[]): number {
-  const keys = new Set(says.map(({ unit }) => unit.key));
+  const keys = new Set(says.map(({ movable }) => movable.key));
   const rests = new Set<string>();
   for (const { members } of says)
     for (const { left } of members) {
-      const rest = [...left].filter((unit) => isFree(unit) && !keys.has(unit.key)).map(({ key }) => key);
+      const rest = [...left]
+        .filter((movable) => isFree(movable) && !keys.has(movable.key))
+        .map(({ key }) => key);
       if (rest.length > 0) rests.add(rest.sort().join('\n'));
     }
   return Math.min(rests.size / 2, MOST_LEFT);
@@ -184,7 +199,7 @@ export function isGeneric(name: string): boolean {
 
 /** A rule on every element of a name is about what they all are, or it is chance. */
 function isChance(
-  { text }: Hook,
+  { text }: ExistingSelector,
   says: readonly Say[],
   reached: readonly Reached[],
   atLeast: number,
@@ -202,7 +217,7 @@ const MOSTLY = 0.6;
 function gainOf(says: readonly Say[], atLeast: number): number {
   const kept = atLeast === 1 ? 0 : 1;
   const saved = says.reduce(
-    (all, { unit, members }) => all + (elementCount(members) - kept) * sizeOf(unit),
+    (all, { movable, members }) => all + (elementCount(members) - kept) * sizeOf(movable),
     0,
   );
   return (
@@ -210,17 +225,17 @@ function gainOf(says: readonly Say[], atLeast: number): number {
   );
 }
 
-export function sizeOf({ declarations, cells }: CarriedUnit): number {
+export function sizeOf({ declarations, cells }: MovableDeclaration): number {
   return declarations.length + (cells?.length ?? 0);
 }
 
 /** Rules on the element's name, wherever it stands, come before those on classes. */
-export function partOfHook({ selector }: Hook): 'elements' | 'components' {
+export function sectionOfSelector({ selector }: ExistingSelector): 'elements' | 'components' {
   return selector.compounds.at(-1)!.classes.length === 0 ? 'elements' : 'components';
 }
 
 /** What `hookText` weighs; `undefined` where the strength cannot be written. */
-export function specificityOf({ selector }: Hook, strength: Strength): number | undefined {
+export function specificityOf({ selector }: ExistingSelector, strength: Strength): number | undefined {
   const hasClass = (selector.compounds.at(-1)?.classes.length ?? 0) > 0;
   switch (strength) {
     case 'plain':
@@ -235,38 +250,39 @@ export function specificityOf({ selector }: Hook, strength: Strength): number | 
 }
 
 /** One rule for every strength that the units ask for. */
-export function writeHook(
-  { hook, says }: Candidate,
+export function writeSelector(
+  { existingSelector, says }: Candidate,
   reached: readonly Reached[],
-  options: HookOptions,
-): HookRule[] {
-  const rules: HookRule[] = [];
+  options: SelectorOptions,
+): SelectorRule[] {
+  const rules: SelectorRule[] = [];
   for (const strength of new Set((says ?? []).map((say) => say.strength))) {
     const own = says!.filter((say) => say.strength === strength);
-    const part = strength === 'twice' || strength === 'thrice' ? 'overrides' : partOfHook(hook);
+    const part =
+      strength === 'twice' || strength === 'thrice' ? 'overrides' : sectionOfSelector(existingSelector);
     const order = options.order.next(part);
-    const specificity = specificityOf(hook, strength)!;
+    const specificity = specificityOf(existingSelector, strength)!;
     const members = new Set(own.flatMap((say) => say.members));
     for (const { group, unsure } of reached) {
       if (unsure) continue;
       const taken = members.has(group)
-        ? own.flatMap((say) => (say.members.includes(group) ? unitLike(group, say.unit) : []))
+        ? own.flatMap((say) => (say.members.includes(group) ? movableLike(group, say.movable) : []))
         : [];
       const rulesHere = rulesFor(
-        own.map(({ unit }) => unit),
+        own.map(({ movable }) => movable),
         specificity,
         order,
         options.trials,
       );
       settle(group, taken, rulesHere);
     }
-    rules.push({ selector: selectorText(hook.text, strength), strength, says: own, part, order });
+    rules.push({ selector: selectorText(existingSelector.text, strength), strength, says: own, part, order });
   }
   return rules;
 }
 
-function unitLike({ left }: ElementGroup, { key }: CarriedUnit): CarriedUnit[] {
-  return [...left].filter((unit) => unit.key === key && unit.objection === undefined).slice(0, 1);
+function movableLike({ left }: ElementGroup, { key }: MovableDeclaration): MovableDeclaration[] {
+  return [...left].filter((movable) => movable.key === key && movable.objection === undefined).slice(0, 1);
 }
 
 /** A hook as it is written at a strength. */

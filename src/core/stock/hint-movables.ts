@@ -5,36 +5,36 @@ import type { KeptReason } from '../base/reasons/index.js';
 import { cellHints, type Hint, mayHaveHints, neutralFor, ownHints } from '../read/hints/index.js';
 import { elementsOfTag, type Page, type PageElement } from '../read/markup/index.js';
 import { type Declaration, longhands } from '../read/sheets/index.js';
-import type { CarriedUnit, CarrierOptions } from './carrier-model.js';
+import { declarationKey } from './movables.js';
 
 import type { SiteScripts } from './site-scripts.js';
-import { declarationKey } from './units.js';
+import type { MovableDeclaration, StyledTagOptions } from './styled-tag-model.js';
 
 const PICTURES = new Set(['img', 'object', 'embed', 'video', 'iframe']);
 
 interface HintGroup {
   readonly hints: readonly Hint[];
   readonly names: readonly string[];
-  readonly unit: Omit<CarriedUnit, 'objection'>;
+  readonly movable: Omit<MovableDeclaration, 'objection'>;
 }
 
 const known = new BoundedMap<string, readonly HintGroup[]>(20_000);
 
 /** In: an element of HTML. Out: one unit for every old attribute, or group of them that depend on each other. */
-export function hintUnits(
+export function hintMovables(
   page: Page,
   element: PageElement,
   scripts: SiteScripts,
-  options: CarrierOptions,
-): readonly CarriedUnit[] {
+  options: StyledTagOptions,
+): readonly MovableDeclaration[] {
   if (!mayHaveHints(element)) return NO_UNITS;
   return groupsOf(page, element).map((group) => ({
-    ...group.unit,
+    ...group.movable,
     objection: objectionTo(group, page, element, scripts, options),
   }));
 }
 
-const NO_UNITS: readonly CarriedUnit[] = [];
+const NO_UNITS: readonly MovableDeclaration[] = [];
 
 /** The same few attributes stand on cell after cell, and each row of them is read once. */
 function groupsOf(page: Page, element: PageElement): readonly HintGroup[] {
@@ -57,7 +57,7 @@ function readGroups(page: Page, element: PageElement): HintGroup[] {
     return {
       hints,
       names,
-      unit: {
+      movable: {
         key: inCells.length === 0 ? own : `${own} cells ${inCells.map(keyOf).join('; ')}`,
         declarations,
         holder: page.path,
@@ -93,7 +93,7 @@ function objectionTo(
   page: Page,
   element: PageElement,
   scripts: SiteScripts,
-  { pictureSizes }: CarrierOptions,
+  { pictureSizes }: StyledTagOptions,
 ): KeptReason | undefined {
   const inexact = hints.find(({ declarations }) => declarations === undefined);
   if (inexact !== undefined) return { kind: 'no exact CSS', attribute: inexact.attribute ?? element.name };

@@ -6,13 +6,13 @@ import {
   mayMatchOn,
   mayStandOn,
   type Program,
-  type Stack,
+  type SheetOrder,
 } from '../cascade/index.js';
 import type { Page } from '../read/markup/index.js';
 import { undecidedUnless } from '../stock/index.js';
 
 /** The same sheets to the letter, in the same order under the same conditions. */
-export function isSameStack(a: Stack, b: Stack): boolean {
+export function isSameStack(a: SheetOrder, b: SheetOrder): boolean {
   if (a.key === b.key) return true;
   return (
     a.uses.length === b.uses.length &&
@@ -30,14 +30,14 @@ export function isSameStack(a: Stack, b: Stack): boolean {
 }
 
 /** Out: what else than rules differs, in words. */
-export function stacksDiffer(a: Stack, b: Stack): string | undefined {
-  const unread = ({ unread: list }: Stack): string =>
+export function stacksDiffer(a: SheetOrder, b: SheetOrder): string | undefined {
+  const unread = ({ unread: list }: SheetOrder): string =>
     list
       .filter(({ why }) => why === 'elsewhere')
       .map(({ address }) => address)
       .join('\n');
   if (unread(a) !== unread(b)) return 'it links other sheets that could not be read';
-  const definitions = ({ uses, layersKey }: Stack): string => {
+  const definitions = ({ uses, layersKey }: SheetOrder): string => {
     const texts = uses.flatMap(({ program, condition, layer, source }) =>
       program.sheet.definitions.map(
         (text) => `${condition}${layer ?? ''}${/url\(/i.test(text) ? source.path : ''}${text}`,
@@ -56,16 +56,16 @@ export function stacksDiffer(a: Stack, b: Stack): string | undefined {
 }
 
 /** Whether no rule that came, went or changed could match on a page of which that is known without looking into it. */
-export function isUntouched(page: Page, [before, after]: readonly [Stack, Stack]): boolean {
+export function isUntouched(page: Page, [before, after]: readonly [SheetOrder, SheetOrder]): boolean {
   if (page.outline === undefined) return false;
   const changed = changedSelectors(before, after);
   return changed?.every((one) => !mayStandOn(page, before, one)) === true;
 }
 
 /** Whether nothing but where a page's sheets are found, or whether they count, is in doubt. */
-function isSwitchedOnly(page: Page, stacks: readonly Stack[]): boolean {
+function isSwitchedOnly(page: Page, sheetOrders: readonly SheetOrder[]): boolean {
   const plain = { ...page, base: undefined, hasPolicy: false };
-  return undecidedUnless(plain, stacks, page.unread) === undefined;
+  return undecidedUnless(plain, sheetOrders, page.unread) === undefined;
 }
 
 /**
@@ -74,7 +74,7 @@ function isSwitchedOnly(page: Page, stacks: readonly Stack[]): boolean {
  */
 export function isBeyondReach(
   page: Page,
-  pairs: readonly (readonly [Stack, Stack])[],
+  pairs: readonly (readonly [SheetOrder, SheetOrder])[],
   fresh: ReadonlySet<string>,
 ): boolean {
   const [own] = pairs;
@@ -84,7 +84,7 @@ export function isBeyondReach(
 }
 
 /** Every class that a rule names anywhere: as a condition on the parent, in `:is()`, at the root of its scope. */
-export function noteNames({ uses }: Stack, names: Set<string>, seen: WeakSet<Program>): void {
+export function noteNames({ uses }: SheetOrder, names: Set<string>, seen: WeakSet<Program>): void {
   for (const { program } of uses) {
     if (seen.has(program)) continue;
     seen.add(program);
