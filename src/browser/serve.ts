@@ -59,7 +59,7 @@ function readRequested(files: SiteFiles, address: string): Buffer | undefined {
   try {
     const { pathname } = new URL(address, 'http://site.invalid/');
     const file = decodeURIComponent(pathname).replace(/^\/+/, '');
-    // What is hidden, as a repository and its secrets are, is none of the pages.
+    // What is hidden, as a repository and its secrets are, is not one of the pages.
     return file.split('/').some((part) => part.startsWith('.')) ? undefined : files.read(file);
   } catch (error) {
     // A malformed address, or a link out of the site, is not there for the browser.

@@ -93,7 +93,7 @@ export function defineVisit(program: Command, act: Act): void {
     );
 }
 
-/** Collects what is said again. */
+/** Collects what is repeated. */
 function again(one: string, known: readonly string[] | undefined): readonly string[] {
   return [...(known ?? []), one];
 }

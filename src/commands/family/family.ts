@@ -27,7 +27,7 @@ export interface FamilyResult {
 }
 
 /**
- * Writes the rules of a table; nothing where an element that the table does not speak of would look different.
+ * Writes the rules of a table; nothing where an element that the table does not mention would look different.
  * In: the site's folder; path of the table file, in the site or here. Throws `UsageError`.
  * @internal
  */

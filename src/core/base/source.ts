@@ -7,7 +7,7 @@ export interface SourceRange {
   readonly end: number;
 }
 
-/** A place as it is shown: 1-based line and column, columns counted in UTF-16 units. */
+/** A place as it is shown: 1-based line and column, columns counted in UTF-16 movable declarations. */
 export interface Place {
   readonly path: string;
   readonly line: number;
@@ -85,7 +85,7 @@ export function showPlace(place: Place): string {
   return `${place.path}:${place.line}:${place.column}`;
 }
 
-/** Order by path (code units), then line, then column: stable on every machine. */
+/** Order by path (code movable declarations), then line, then column: stable on every machine. */
 export function comparePlaces(a: Place, b: Place): number {
   return comparePaths(a.path, b.path) || a.line - b.line || a.column - b.column;
 }

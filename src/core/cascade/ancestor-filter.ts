@@ -1,5 +1,5 @@
 // Rejects descendant selectors without a walk: a hashed set of all names on an element's ancestors, some hundred bits each.
-// Hot path: plain loops over typed arrays. A filter may say "perhaps" wrongly, never "no".
+// Hot path: plain loops over typed arrays. A filter may declare "perhaps" wrongly, never "no".
 
 import { BoundedMap } from '../base/bounded.js';
 import type { Page, PageElement } from '../read/markup/index.js';

@@ -1,10 +1,10 @@
-// What an element looks like as long as nobody does anything: one value for a property, where that can be said.
+// What an element looks like as long as nobody does anything: one value for a property, where that can be declared.
 
 import type { StyleReader } from './outcome.js';
 import type { Outcome } from './outcome-model.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 
-/** The value at rest: on a screen, in no state, with custom properties put in; `undefined` where nothing says it for certain. */
+/** The value at rest: on a screen, in no state, with custom properties put in; `undefined` where nothing declares it for certain. */
 export class AtRest {
   readonly #reader: StyleReader;
   readonly #truths: TruthTable;

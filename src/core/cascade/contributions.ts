@@ -1,4 +1,4 @@
-// What says something of an element, with its place in the cascade: rules, rules on trial, and the element itself.
+// What declares something of an element, with its place in the cascade: rules, rules on trial, and the element itself.
 
 import { type Contribution, UNLAYERED } from './order.js';
 import type { TakenOut, TrialRule } from './outcome-model.js';
@@ -29,7 +29,7 @@ export function trialContribution(
   return { writtenIn, block, truth: placed?.truth ?? ALWAYS, ...place };
 }
 
-/** What the element itself says: its place in the cascade is its origin's, and nothing else decides. */
+/** What the element itself declares: its place in the cascade is its origin's, and nothing else decides. */
 export function ofElement(kind: 'style attribute' | 'old attribute', block: Block): Contribution {
   const place = {
     layerName: undefined,

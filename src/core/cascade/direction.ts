@@ -1,6 +1,6 @@
 // Which way an element is written, and so which physical side a logical property sets (CSS Logical Properties §4.1).
 //
-// Known only where the markup alone decides it: no sheet, style, attribute or script of the page speaks of directions.
+// Known only where the markup alone decides it: no sheet, style, attribute or script of the page mentions directions.
 
 import { attributeOf, type Page } from '../read/markup/index.js';
 import type { OwnStyling, TrialRule } from './outcome-model.js';
@@ -41,7 +41,7 @@ export class Directions {
   }
 
   of(index: number): Direction | undefined {
-    // Few sites speak of directions at all: the elements are looked through where it matters.
+    // Few sites mention directions at all: the elements are looked through where it matters.
     this.#isKnown ??= this.#isToldByMarkup();
     if (!this.#isKnown) return undefined;
     if (!this.#known.has(index)) this.#known.set(index, this.#read(index));

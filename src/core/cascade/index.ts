@@ -50,7 +50,7 @@ export {
   onlyName,
 } from './selector-walk.js';
 export {
-  buildStack,
+  buildSheetOrder,
   type ProgramSource,
   placeInSource,
   rankLayers,

@@ -147,7 +147,7 @@ export class Matcher {
         let one = this.#ending(selector, at - 1, up);
         const isSure = isSurelyAround(this.#page, this.#elements[up]!, asked);
         isBetween ||= !isSure || !isSurelyIn(this.#page, this.#elements[up]!, asked);
-        // Of what branches put around it, or leave out, none is surely its parent.
+        // Of what branches put around it, or leave out, none is certainly its parent.
         if (one !== NEVER && (!isSure || (isBetween && combinator === '>')))
           one = this.#table.and(one, this.#open('a branch makes it the one around', this.#elements[up]!));
         if (one !== NEVER) found = found === NEVER ? one : this.#table.or(found, one);

@@ -64,7 +64,7 @@ function mayGive(scripts: ScriptStates, kind: 'id' | 'class', name: string): boo
 }
 
 /**
- * Selectors of the rules that one stack has and the other has not, as far as the sheets that both hold stand in the same order.
+ * Selectors of the rules that one sheet order has and the other has not, as far as the sheets that both hold stand in the same order.
  * Out: `undefined` where anything else differs.
  */
 export function changedSelectors(

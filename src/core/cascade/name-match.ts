@@ -133,12 +133,12 @@ export class NameMatcher {
   #startOf({ operator, value }: AskedAttribute, name: string, element: PageElement): string {
     const own = attributeOf(element.attributes, name);
     if (own === undefined || operator === undefined) return own === undefined ? 'nothing' : 'something';
-    // Of one word or piece, the other words of a class say nothing.
+    // Of one word or piece, the other words of a class declare nothing.
     if (name !== 'class' || !isSpread(operator)) return `"${own}"`;
     return `"${element.classes.filter((one) => (operator === '~=' ? one === value : one.includes(value))).join(' ')}"`;
   }
 
-  /** Whether scripts have a say in what an attribute selector asks. */
+  /** Whether scripts affect what an attribute selector asks. */
   #mayBeChanged({ operator, value }: AskedAttribute, name: string, element: PageElement): boolean {
     const changes = this.#scripts.changesOf(element);
     if (name === 'id')

@@ -1,4 +1,4 @@
-// The order of the cascade: what says something of one target, strongest first.
+// The order of the cascade: what declares something of one target, strongest first.
 
 import type { WrittenIn } from './outcome-model.js';
 import type { Block } from './rule-index.js';

@@ -19,7 +19,7 @@ export function withoutIdle(list: OutcomeList): Outcome[] {
   return inOrderOfConditions(left.reverse());
 }
 
-/** Which of several that follow each other and say the same decides makes no difference. */
+/** Which of several that follow each other and declare the same decides makes no difference. */
 function inOrderOfConditions(list: Outcome[]): Outcome[] {
   const says = ({ value, important }: Outcome): string => `${important} ${value}`;
   for (let start = 0; start < list.length; ) {

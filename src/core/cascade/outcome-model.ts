@@ -32,17 +32,17 @@ export type Outcomes = ReadonlyMap<string, OutcomeList>;
 
 export interface Matched extends RuleMatch {
   readonly use: SheetUse;
-  /** Position of the use in the stack. */
+  /** Position of the use in the sheet order. */
   readonly at: number;
 }
 
-/** What an element says of itself. */
+/** What an element declares for itself. */
 export interface OwnStyling {
   readonly style: string | undefined;
   readonly hints: readonly HintDeclaration[];
 }
 
-/** What the sheets say of an element. */
+/** What the sheets declare of an element. */
 export interface MatchedSheets {
   /** The element's. */
   readonly index: number;
@@ -64,7 +64,7 @@ export interface TrialRule {
 }
 
 export interface TrialPlace {
-  /** Site path of the sheet whose rules `order` counts; a stack that lacks it has the rule behind all sheets. */
+  /** Site path of the sheet whose rules `order` counts; a sheet order that lacks it has the rule behind all sheets. */
   readonly sheet: string;
   /** When the rule holds for the element: its states, the media around the rule. */
   readonly truth: Truth;

@@ -1,4 +1,4 @@
-// What an element comes to, in parts that do not tell each other: a trial that speaks of one of them leaves the others as they
+// What an element comes to, in parts that do not tell each other: a trial that mentions one of them leaves the others as they
 // are.
 
 import { getOrInsert, newMap } from '../base/get-or-insert.js';
@@ -17,7 +17,7 @@ export interface Untried {
   readonly matched: MatchedByCluster;
 }
 
-/** `all` speaks of everything: then there is one part. */
+/** `all` mentions everything: then there is one part. */
 const ALL = 'all';
 
 /** Names that may set one computed value, or are judged by each other, as a line's width is by its style. */
@@ -43,7 +43,7 @@ export function clustersOf(block: Block): ReadonlySet<string> {
 /** Clusters that are asked for, by target. */
 export type Touched = ReadonlyMap<string, ReadonlySet<string>>;
 
-/** The rules that match an element, by what they speak of: target, then cluster. */
+/** The rules that match an element, by what they mention: target, then cluster. */
 export type MatchedByCluster = ReadonlyMap<string, ReadonlyMap<string, readonly Matched[]>>;
 
 export function byCluster(matched: readonly Matched[]): MatchedByCluster {
@@ -55,7 +55,7 @@ export function byCluster(matched: readonly Matched[]): MatchedByCluster {
   return found;
 }
 
-/** What a trial speaks of; `undefined` for everything. */
+/** What a trial mentions; `undefined` for everything. */
 export function touchedBy(
   trials: readonly TrialRule[],
   gone: TakenOut | undefined,
@@ -72,7 +72,7 @@ export function touchedBy(
   return [...found.values()].some((names) => names.has(ALL)) ? undefined : found;
 }
 
-/** The rules that speak of what is touched. */
+/** The rules that mention what is touched. */
 export function matchedIn(matched: MatchedByCluster, touched: Touched): Matched[] {
   const found = new Set<Matched>();
   for (const [target, names] of touched)
@@ -102,7 +102,7 @@ export function partsOf(
   return parts;
 }
 
-/** Whether what speaks of one part speaks of all of them. */
+/** Whether what mentions one part mentions all of them. */
 export function isUndivided(parts: OutcomeParts): boolean {
   for (const key of parts.keys()) if (key.endsWith(`{${ALL}`)) return true;
   return false;

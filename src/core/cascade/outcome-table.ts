@@ -82,7 +82,7 @@ export function hintForm(hints: readonly HintDeclaration[], holder: string): str
   return text.includes('url(') ? `${text} in ${folderOf(holder)}` : text;
 }
 
-/** What old attributes say is always kept: no browser reads it as CSS. */
+/** What old attributes declare is always kept: no browser reads it as CSS. */
 function hintBlock(hints: readonly HintDeclaration[], holder: string, truths: TruthTable): Block {
   const declarations = hints.map((hint) => ({ ...hint, important: false, range: { start: 0, end: 0 } }));
   const { normal } = compileBlock(declarations, holder, truths);

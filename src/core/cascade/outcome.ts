@@ -50,7 +50,7 @@ interface Telling {
   readonly sides: Sides;
 }
 
-/** Reads the outcomes of one page's elements over one stack. */
+/** Reads the outcomes of one page's elements over one sheet order. */
 export class StyleReader {
   readonly #matcher: Matcher;
   /** Whether anything but the cascade asks for importance: what is animated, and what scripts write. */
@@ -59,9 +59,9 @@ export class StyleReader {
   readonly #and: (a: Truth, b: Truth) => Truth;
   /** The name of no match under the layers of the page. */
   readonly #noMatch: string;
-  /** By sheet of the stack; see `ProgramMatches.chainsOf`. */
+  /** By sheet of the sheet order; see `ProgramMatches.chainsOf`. */
   #chains: readonly Int32Array[] | undefined;
-  /** Whether a sheet speaks of text in a browser's own words. */
+  /** Whether a sheet mentions text in a browser's own words. */
   readonly #sheetsHaveOwnWords: boolean;
 
   constructor(
@@ -103,7 +103,7 @@ export class StyleReader {
     return this.trialNumber(this.matchedSheets(index), this.ownStyling(index), []);
   }
 
-  /** What the sheets say of an element, for asking again and again what would become of it. */
+  /** What the sheets declare of an element, for asking again and again what would become of it. */
   matchedSheets(index: number): MatchedSheets {
     let matched: readonly Matched[] | undefined;
     return {
@@ -116,7 +116,7 @@ export class StyleReader {
     };
   }
 
-  /** What the element says of itself. */
+  /** What the element declares for itself. */
   ownStyling(index: number): OwnStyling {
     const element = this.page.elements[index]!;
     return { style: element.style, hints: hintDeclarations(this.page, element) };
@@ -131,7 +131,7 @@ export class StyleReader {
 
   /**
    * The outcome number that the element would have if it said something else of itself, and if further rules matched it.
-   * In: `trials`, each for the element itself and behind all sheets of the stack in the order of their `order`, unless it
+   * In: `trials`, each for the element itself and behind all sheets of the sheet order in the order of their `order`, unless it
    * has a place; declarations that the rules no longer hold.
    */
   trialNumber(
@@ -249,7 +249,7 @@ export class StyleReader {
     };
   }
 
-  /** Every declaration that says anything of the element, strongest first, those that never win too. */
+  /** Every declaration that declares anything of the element, strongest first, those that never win too. */
   weighed(index: number): Map<string, Map<string, Weighed[]>> {
     const targets = new Map<string, Map<string, Weighed[]>>();
     const contributions = this.#contributions(this.ownStyling(index), this.matched(index), []);
@@ -257,7 +257,7 @@ export class StyleReader {
     return targets;
   }
 
-  /** Position in the stack of the sheet that a trial rule is to stand in. */
+  /** Position in the sheet order of the sheet that a trial rule is to stand in. */
   #useOf(sheet: string): number {
     const at = this.sheetOrder.uses.findIndex(({ source }) => source.path === sheet && !source.isBlock);
     return at < 0 ? Number.MAX_SAFE_INTEGER : at;
@@ -284,7 +284,7 @@ export class StyleReader {
     return targets;
   }
 
-  /** Whether anything that may style an element speaks of text in a browser's own words. */
+  /** Whether anything that may style an element mentions text in a browser's own words. */
   #hasOwnWords({ style, hints }: OwnStyling, trials: readonly TrialRule[]): boolean {
     return (
       this.#sheetsHaveOwnWords ||

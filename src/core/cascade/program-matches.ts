@@ -72,7 +72,7 @@ export class ProgramMatches {
     const chain = this.chainsOf(page, matcher)[index]!;
     let found = this.#matches.get(chain);
     if (found === undefined) {
-      // A local rule is asked by its own selector: what that said is the answer.
+      // A local rule is asked by its own selector: what that declared is the answer.
       const possible = this.#possible(this.#local, matcher, page, index);
       found = matchAll([...possible.keys()], matcher, index, and, possible);
       this.#matches.set(chain, found);
@@ -345,7 +345,7 @@ class View {
     return given;
   }
 
-  /** Whether scripts have a say in what stands in an attribute. */
+  /** Whether scripts affect what stands in an attribute. */
   mayChange(element: PageElement, attribute: string): boolean {
     if (this.#asksNames && /^(class|id)$/i.test(attribute)) return true;
     return this.givenTo(element).attributes.includes(attribute.toLowerCase());

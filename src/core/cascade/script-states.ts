@@ -110,7 +110,7 @@ class Names {
 
   constructor(entries: readonly Entry[], taking: boolean) {
     for (const { write, script } of entries) {
-      // What is written anew is taken to be what is said of it to stay; see `takes`.
+      // What is written anew is taken to be what is declared of it to stay; see `takes`.
       if (!taking || !write.anew) for (const name of write.names) this.#exact.add(name.toLowerCase());
       if (!write.computed || script.isLibrary) continue;
       this.#words.push(script.reading.words);

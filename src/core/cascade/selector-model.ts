@@ -41,7 +41,7 @@ export interface SelectorContext {
   readonly scoped?: boolean;
   /** Prefix to address; the empty prefix is the default. */
   readonly namespaces?: ReadonlyMap<string, string>;
-  /** A build gives its classes names of their own. `isOpen`: nobody can say which of the sheet's they are, or whether they are. */
+  /** A build gives its classes names of their own. `isOpen`: nobody knows which of the sheet's they are, or whether they are. */
   readonly local?: { readonly sheet: string; readonly isOpen: boolean } | undefined;
 }
 

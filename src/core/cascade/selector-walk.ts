@@ -62,7 +62,7 @@ export function namesIn(selector: ComplexSelector): Set<string> {
   return names;
 }
 
-/** `.kind` or `#top`, where that is all a selector says. */
+/** `.kind` or `#top`, where that is all a selector declares. */
 export function onlyName({ compounds, pseudoElement }: ComplexSelector): string | undefined {
   const [only] = compounds;
   if (only === undefined || compounds.length > 1 || pseudoElement !== '') return undefined;
@@ -72,7 +72,7 @@ export function onlyName({ compounds, pseudoElement }: ComplexSelector): string 
   return id === undefined ? `.${classes[0]}` : `#${id}`;
 }
 
-/** The class of a selector that says nothing else, without its dot. */
+/** The class of a selector that declares nothing else, without its dot. */
 export function onlyClass(selector: ComplexSelector): string | undefined {
   const name = onlyName(selector);
   return name?.startsWith('.') ? name.slice(1) : undefined;

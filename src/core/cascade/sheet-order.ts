@@ -44,7 +44,7 @@ export interface UnreadSheet {
 export interface SheetOrder {
   readonly uses: readonly SheetUse[];
   readonly unread: readonly UnreadSheet[];
-  /** Names the uses and their conditions: equal keys are equal stacks. */
+  /** Names the uses and their conditions: equal keys are equal sheet orders. */
   readonly key: string;
   /** Names the uses alone. */
   readonly ownKey: string;
@@ -86,15 +86,15 @@ export interface ScriptSheet {
   readonly offset: number;
 }
 
-export function buildStack(page: Page, source: ProgramSource, table: TruthTable): SheetOrder {
+export function buildSheetOrder(page: Page, source: ProgramSource, table: TruthTable): SheetOrder {
   const builder = new SheetOrderBuilder(page, source, table);
   for (const [at, reference] of page.sheets.entries()) builder.add(reference, at);
   for (const one of source.sheetsOfScripts(page)) builder.addOfScript(one);
   return builder.sheetOrder();
 }
 
-/** The stack of a component with sheets of its own, on a page with another: its own come behind those of the page. */
-export function stackWithin(
+/** The sheet order of a component with sheets of its own, on a page with another: its own come behind those of the page. */
+export function sheetOrderWithin(
   part: Page,
   around: SheetOrder,
   source: ProgramSource,

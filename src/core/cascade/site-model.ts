@@ -100,7 +100,7 @@ export class SiteModel extends SiteStyles {
   #earlierStates: readonly SiteModel[];
   #pages: readonly Page[] | undefined;
   readonly #readers = new WeakMap<Page, readonly StyleReader[]>();
-  #fragmentStacks: readonly SheetOrder[] | undefined;
+  #fragmentSheetOrders: readonly SheetOrder[] | undefined;
   #likes: ReadonlyMap<string, number> | undefined;
 
   /**
@@ -214,19 +214,19 @@ export class SiteModel extends SiteStyles {
   }
 
   /**
-   * The stacks that style a page: its own for a whole page. A component may be included by any page that shows some, so it is
-   * read under every different stack of these.
+   * The sheet orders that style a page: its own for a whole page. A component may be included by any page that shows some, so it is
+   * read under every different sheet order of these.
    */
   sheetOrdersOf(page: Page): readonly SheetOrder[] {
-    if (page.kind === 'page' || page.sheets.some(isGiven)) return this.ownStacks(page);
+    if (page.kind === 'page' || page.sheets.some(isGiven)) return this.ownSheetOrders(page);
     const shownBy = page.around?.shownBy?.map((path) => this.page(path)!);
-    if (shownBy === undefined) this.#fragmentStacks ??= this.#stacksOn(pagesThatShow(this.pages));
-    const around = shownBy === undefined ? this.#fragmentStacks! : this.#stacksOn(shownBy);
-    return around.map((one) => this.stackWithin(page, one));
+    if (shownBy === undefined) this.#fragmentSheetOrders ??= this.#sheetOrdersOn(pagesThatShow(this.pages));
+    const around = shownBy === undefined ? this.#fragmentSheetOrders! : this.#sheetOrdersOn(shownBy);
+    return around.map((one) => this.sheetOrderWithin(page, one));
   }
 
-  /** The different stacks of whole pages. */
-  #stacksOn(pages: readonly Page[]): SheetOrder[] {
+  /** The different sheet orders of whole pages. */
+  #sheetOrdersOn(pages: readonly Page[]): SheetOrder[] {
     const different = new Map<string, SheetOrder>();
     for (const whole of pages) {
       const sheetOrder = this.sheetOrderOf(whole);
@@ -235,7 +235,7 @@ export class SiteModel extends SiteStyles {
     return [...different.values()];
   }
 
-  /** One reader for each stack, kept with what it has found out of the page. */
+  /** One reader for each sheet order, kept with what it has found out of the page. */
   readersOf(page: Page): readonly StyleReader[] {
     let readers = this.#readers.get(page);
     if (readers === undefined) {

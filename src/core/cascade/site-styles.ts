@@ -10,11 +10,11 @@ import { compileSheet, type Program } from './program.js';
 import type { PageScript } from './script-states.js';
 import { ONE_CLASS } from './selector-model.js';
 import {
-  buildStack,
+  buildSheetOrder,
   type ProgramSource,
   type ScriptSheet,
   type SheetOrder,
-  stackWithin,
+  sheetOrderWithin,
 } from './sheet-order.js';
 import type { TruthTable } from './truth.js';
 
@@ -185,34 +185,34 @@ export class SiteStyles implements ProgramSource {
   }
 
   /** The sheets of a component on a page with these. */
-  stackWithin(part: Page, around: SheetOrder): SheetOrder {
+  sheetOrderWithin(part: Page, around: SheetOrder): SheetOrder {
     if (part.sheets.length + part.scripts.length === 0) return around;
     const known = getOrInsert(this.#within, part, () => new Map<string, SheetOrder>());
-    return getOrInsert(known, around.key, () => stackWithin(part, around, this, this.table.truths));
+    return getOrInsert(known, around.key, () => sheetOrderWithin(part, around, this, this.table.truths));
   }
 
   /** The sheets of a whole page. */
   sheetOrderOf(page: Page): SheetOrder {
     let sheetOrder = this.#sheetOrders.get(page);
     if (sheetOrder === undefined) {
-      sheetOrder = buildStack(page, this, this.table.truths);
+      sheetOrder = buildSheetOrder(page, this, this.table.truths);
       this.#sheetOrders.set(page, sheetOrder);
     }
     return sheetOrder;
   }
 
   /**
-   * The stacks that the sheets of a file itself may come to. A bundler puts the blocks of components before or behind the
+   * The sheet orders that the sheets of a file itself may come to. A bundler puts the blocks of components before or behind the
    * sheets that modules import.
    */
-  ownStacks(page: Page): readonly SheetOrder[] {
+  ownSheetOrders(page: Page): readonly SheetOrder[] {
     const blocks = page.sheets.filter((one) => one.kind === 'block');
     if (page.kind === 'page' || blocks.length === 0 || blocks.length === page.sheets.length)
       return [this.sheetOrderOf(page)];
     let behind = this.#blocksFirst.get(page);
     if (behind === undefined) {
       const sheets = [...blocks, ...page.sheets.filter((one) => one.kind !== 'block')];
-      behind = buildStack({ ...page, sheets }, this, this.table.truths);
+      behind = buildSheetOrder({ ...page, sheets }, this, this.table.truths);
       this.#blocksFirst.set(page, behind);
     }
     return [this.sheetOrderOf(page), behind];

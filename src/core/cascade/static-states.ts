@@ -2,7 +2,7 @@
 
 import { attributeOf, hasTemplateText, isLoose, type Page, type PageElement } from '../read/markup/index.js';
 
-/** `open`: template text, a fragment's surroundings or the server's headers have a say. */
+/** `open`: template text, a fragment's surroundings or the server's headers have a declare. */
 export type Decided = 'yes' | 'no' | 'open';
 
 export const STATIC_STATES = new Set([
@@ -124,7 +124,7 @@ function matchesLanguage(page: Page, element: PageElement, argument: string): De
     if (written === OPEN) return 'open';
     if (typeof written !== 'string') continue;
     const language = written.trim().toLowerCase();
-    // A range may leave subtags in the middle out; only what begins alike is surely the same.
+    // A range may leave subtags in the middle out; only what begins alike is certainly the same.
     if (ranges.some((range) => language === range || language.startsWith(`${range}-`))) return 'yes';
     return ranges.some((range) => range.includes('-') && language.startsWith(`${range.split('-')[0]}-`))
       ? 'open'

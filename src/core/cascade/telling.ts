@@ -30,7 +30,7 @@ export function programHasOwnWords(program: Program): boolean {
 
 const animated = new WeakMap<Program, boolean>();
 
-/** What keyframes say loses to what is important, and beats what is not (CSS Cascade 5 §6.1). */
+/** What keyframes declare loses to what is important, and beats what is not (CSS Cascade 5 §6.1). */
 export function mayAnimate(program: Program): boolean {
   let may = animated.get(program);
   if (may === undefined) {

@@ -22,7 +22,7 @@ export function boxesOf(matched: readonly Matched[]): Boxes {
   return { putsIn: !matched.every(putsNothingIn), makes: matched.some(makesBox) };
 }
 
-/** Elements that stand in a line of text unless a rule says otherwise. */
+/** Elements that stand in a line of text unless a rule declares otherwise. */
 const IN_LINE =
   /^(a|abbr|acronym|b|bdi|bdo|big|br|cite|code|del|dfn|em|font|i|img|ins|kbd|mark|nobr|q|s|samp|small|span|strike|strong|sub|sup|time|tt|u|var|wbr)$/;
 /** What makes a box of them, or could. */

@@ -31,7 +31,7 @@ const MOST_PAIRS = 100_000;
 export class TruthTable {
   readonly #numbers = new Map<string, Truth>();
   readonly #literals = new Map<string, Truth>();
-  /** Literals about other elements, by where these stand and what is said of them. */
+  /** Literals about other elements, by where these stand and what is declared of them. */
   readonly #elsewhere = new Map<string, Map<string, Truth>>();
   /** What two conditions come to, by the numbers of both: most are asked for again and again. */
   readonly #pairs = { and: new Map<number, Truth>(), or: new Map<number, Truth>() };

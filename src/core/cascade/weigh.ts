@@ -26,7 +26,7 @@ export interface Weighed extends Outcome {
   readonly beatenBy: { readonly winner: Weighed; readonly edge: Edge } | undefined;
 }
 
-/** In: all that says something of one target. Out: longhand to every declaration of it, strongest first. */
+/** In: all that declares something of one target. Out: longhand to every declaration of it, strongest first. */
 export function weighEntries(
   contributions: readonly Contribution[],
   truths: TruthTable,
@@ -61,7 +61,7 @@ export function weighEntries(
   return lists;
 }
 
-/** The longhands that `all` competes with (CSS Cascade 5 §3.2): none of its own, every other that is said here. */
+/** The longhands that `all` competes with (CSS Cascade 5 §3.2): none of its own, every other that is declared here. */
 function longhandsBeside(contributions: readonly Contribution[]): string[] {
   const names = new Set(
     contributions.flatMap(({ block }) =>

@@ -1,4 +1,4 @@
-// What a style attribute says, where an engine may write values into it.
+// What a style attribute declares, where an engine may write values into it.
 
 import { BoundedMap } from '../base/bounded.js';
 import { INVISIBLE_MARK } from '../base/engine-marks.js';

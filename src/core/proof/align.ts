@@ -25,7 +25,7 @@ export type Alignment =
 export interface AlignOptions {
   /** The scripts in the pages are meant to change: what they do is compared, not their text. */
   readonly scriptsChange?: boolean;
-  /** What an attribute of the earlier state says in the later one, where names in values change. */
+  /** What an attribute of the earlier state declares in the later one, where names in values change. */
   readonly renamed?: (value: string) => string;
 }
 

@@ -1,5 +1,5 @@
 // Whether two elements look alike whose outcomes differ as they are written: found once for all that are written alike, where
-// nothing around them has a say.
+// nothing around them counts.
 
 import { getOrInsert, newMap } from '../base/get-or-insert.js';
 import type { StyleReader } from '../cascade/index.js';

@@ -18,7 +18,13 @@ import { emptyPart, type ProofPart } from './part.js';
 import { attributesRead, readOtherwise } from './read-attributes.js';
 import type { FileTexts } from './resolve.js';
 import { noteScripts } from './script-assumptions.js';
-import { isBeyondReach, isSameStack, isUntouched, noteNames, stacksDiffer } from './sheet-orders.js';
+import {
+  isBeyondReach,
+  isSameSheetOrder,
+  isUntouched,
+  noteNames,
+  sheetOrdersDiffer,
+} from './sheet-orders.js';
 
 export interface ProverOptions extends AlignOptions {
   /** At most this many elements are described for one page; a page that differs in more differs anyway. */
@@ -47,7 +53,7 @@ export class Prover {
   #part = emptyPart();
   /** Class names that the earlier state knows, and custom properties that style attributes or scripts of either set. */
   readonly known = new Set<string>();
-  /** One page for every different pair of stacks. */
+  /** One page for every different pair of sheet orders. */
   readonly contextPages: string[] = [];
   readonly #mentioned = new Set<string>();
   readonly #seenBefore = new WeakSet<Program>();
@@ -140,17 +146,17 @@ export class Prover {
     const isKnown = known.length === own.length;
     return [...new Set(isKnown ? known : filled.length > 0 ? filled : all)].map(
       ({ sheetOrders: [was, is] }) =>
-        [this.#before.stackWithin(before, was), this.#after.stackWithin(after, is)] as const,
+        [this.#before.sheetOrderWithin(before, was), this.#after.sheetOrderWithin(after, is)] as const,
     );
   }
 
   #contextsAlone(before: Page, after: Page): (readonly [SheetOrder, SheetOrder])[] {
     const first = this.#context(before, after);
-    const [was, is] = [this.#before.ownStacks(before), this.#after.ownStacks(after)];
+    const [was, is] = [this.#before.ownSheetOrders(before), this.#after.ownSheetOrders(after)];
     return [first, ...was.slice(1).map((sheetOrder, at) => [sheetOrder, is[at + 1] ?? is[0]!] as const)];
   }
 
-  /** The stacks of a whole page, noted as one that components may stand in. */
+  /** The sheet orders of a whole page, noted as one that components may stand in. */
   #context(before: Page, after: Page): readonly [SheetOrder, SheetOrder] {
     const pair = [this.#before.sheetOrderOf(before), this.#after.sheetOrderOf(after)] as const;
     const isFilled = mayShow(before);
@@ -177,10 +183,10 @@ export class Prover {
     if (before.kind === 'page') part.pages++;
     else part.components++;
     part.elements += countOf(before);
-    const same = before.text === after.text && contexts.every(([a, b]) => isSameStack(a, b));
+    const same = before.text === after.text && contexts.every(([a, b]) => isSameSheetOrder(a, b));
     for (const [a, b] of contexts) {
       this.#noteUnread(a, before.kind === 'page' ? [] : b.unread.map(({ address }) => address));
-      const problem = same ? undefined : stacksDiffer(a, b);
+      const problem = same ? undefined : sheetOrdersDiffer(a, b);
       if (problem !== undefined) part.differences.push({ kind: 'page', page: before.path, what: problem });
     }
     if (same) return;
@@ -255,7 +261,7 @@ export class Prover {
     }
   }
 
-  /** A link or style element that came or went, or says something else, shows nothing unless a rule gives it a box. */
+  /** A link or style element that came or went, or declares something else, shows nothing unless a rule gives it a box. */
   #refuseShown(reader: StyleReader, indexes: readonly number[]): void {
     const { page } = reader;
     const isShown = (index: number): boolean => {

@@ -27,7 +27,7 @@ export interface FileTexts {
 /** Resolves the custom properties of one state of a page. */
 export class CustomProperties {
   readonly #values = new Map<string, CustomValue>();
-  /** By element, what its targets say of custom properties and of all. */
+  /** By element, what its targets declare of custom properties and of all. */
   readonly #said = new Map<number, ReadonlyMap<string, Outcomes>>();
   readonly #reader: StyleReader;
   readonly #texts: FileTexts;
@@ -36,7 +36,7 @@ export class CustomProperties {
   #mentioned: ReadonlySet<string> | undefined;
 
   /**
-   * In: the page's reader; the texts of the site's files, for what its scripts say; whether any style attribute of the
+   * In: the page's reader; the texts of the site's files, for what its scripts declare; whether any style attribute of the
    * site sets a name.
    */
   constructor(reader: StyleReader, texts: FileTexts, isSetInline: (name: string) => boolean) {

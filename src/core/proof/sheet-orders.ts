@@ -1,4 +1,4 @@
-// Whether two stacks of sheets are the same, and what could not be compared in them.
+// Whether two sheet orders are the same, and what could not be compared in them.
 
 import {
   changedSelectors,
@@ -12,11 +12,11 @@ import type { Page } from '../read/markup/index.js';
 import { undecidedUnless } from '../stock/index.js';
 
 /** The same sheets to the letter, in the same order under the same conditions. */
-export function isSameStack(a: SheetOrder, b: SheetOrder): boolean {
+export function isSameSheetOrder(a: SheetOrder, b: SheetOrder): boolean {
   if (a.key === b.key) return true;
   return (
     a.uses.length === b.uses.length &&
-    stacksDiffer(a, b) === undefined &&
+    sheetOrdersDiffer(a, b) === undefined &&
     a.uses.every(({ program, condition, layer, source }, at) => {
       const other = b.uses[at]!;
       return (
@@ -30,7 +30,7 @@ export function isSameStack(a: SheetOrder, b: SheetOrder): boolean {
 }
 
 /** Out: what else than rules differs, in words. */
-export function stacksDiffer(a: SheetOrder, b: SheetOrder): string | undefined {
+export function sheetOrdersDiffer(a: SheetOrder, b: SheetOrder): string | undefined {
   const unread = ({ unread: list }: SheetOrder): string =>
     list
       .filter(({ why }) => why === 'elsewhere')
@@ -70,7 +70,7 @@ function isSwitchedOnly(page: Page, sheetOrders: readonly SheetOrder[]): boolean
 
 /**
  * Whether a page that stays as it is looks as it did whichever of the site's sheets it really has: no rule that came or went
- * could match on it. In: the stacks of all pages in both states, its own among them; class names that no engine can know.
+ * could match on it. In: the sheet orders of all pages in both states, its own among them; class names that no engine can know.
  */
 export function isBeyondReach(
   page: Page,

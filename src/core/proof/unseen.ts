@@ -1,4 +1,4 @@
-// What no file shows: the content that an engine puts into its pages. No element of it can be compared; so what speaks of none
+// What no file shows: the content that an engine puts into its pages. No element of it can be compared; so what mentions none
 // that anybody sees has to stay in words, on every page that is filled.
 
 import { getOrInsert } from '../base/get-or-insert.js';
@@ -29,7 +29,7 @@ export class UnseenRules {
     if (rules.length > 0) this.#lost.push({ page, rules });
   }
 
-  /** Out: one difference for each page, of what is said to no element that any file shows. */
+  /** Out: one difference for each page, of what is declared to no element that any file shows. */
   get differences(): Difference[] {
     return this.#lost.flatMap(({ page, rules }): Difference | readonly [] => {
       const lost = rules.find(({ selector }) => !this.#isSeen(selector));
@@ -40,7 +40,7 @@ export class UnseenRules {
     });
   }
 
-  /** Whether somebody wears all that the last part asks for: then the elements themselves are compared. */
+  /** Whether somebody has all that the last part asks for: then the elements themselves are compared. */
   #isSeen({ compounds }: ProgramRule['selector']): boolean {
     const { type, id, classes } = compounds.at(-1)!;
     const asked = [

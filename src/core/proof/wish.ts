@@ -36,9 +36,9 @@ export interface Wish {
   readonly isOn: (page: Page) => boolean;
   /** The medium that is meant, `ALWAYS` for all. */
   readonly medium: Truth;
-  /** What other media and states say is meant to go, too. */
+  /** What other media and states declare is meant to go, too. */
   readonly everywhere: boolean;
-  /** What other media and states say must stay; what only a script could bring about may go. */
+  /** What other media and states declare must stay; what only a script could bring about may go. */
   readonly othersStay?: true;
   /** Longhand to the value that it is to get, in normal form, and the property that was typed. */
   readonly values: ReadonlyMap<string, Wished>;
@@ -302,7 +302,7 @@ function tokenSetter({ reader, index }: Both, token: string, holds: Holds): Weig
   return undefined;
 }
 
-/** What a declaration that says `var(--token)` comes to, in normal form. */
+/** What a declaration that declares `var(--token)` comes to, in normal form. */
 function putIn({ entry, longhand }: Weighed, { entry: set }: Weighed): string {
   const parts = expandDeclaration(entry.declaration.property, set.declaration.value, '');
   return parts.find((part) => part.longhand === longhand)?.value ?? set.declaration.value;
@@ -343,7 +343,7 @@ function readerPairs(
     sheetOrders.set(`${pair[0].key}|${pair[1].key}`, pair);
   }
   return [...sheetOrders.values()].map(([a, b]) => [
-    new StyleReader(page, before.stackWithin(page, a), before.table),
-    new StyleReader(later, after.stackWithin(later, b), after.table),
+    new StyleReader(page, before.sheetOrderWithin(page, a), before.table),
+    new StyleReader(later, after.sheetOrderWithin(later, b), after.table),
   ]);
 }

@@ -97,7 +97,7 @@ export function takeClasses(census: Census, options: ClassOptions): ClassRule[] 
     .flatMap(({ keys, groups: own }) => settleClass([...keys], own, options) ?? []);
 }
 
-/** What stands on its own has no class; what others say too has lost them to a rule that is too weak here. */
+/** What stands on its own has no class; what others declare too has lost them to a rule that is too weak here. */
 function whyNoClass(
   group: ElementGroup,
   movable: MovableDeclaration,

@@ -1,4 +1,4 @@
-// One rule for several kinds of element that all say the same: `h1, h2, p { … }` in place of a class on each of them.
+// One rule for several kinds of element that all declare the same: `h1, h2, p { … }` in place of a class on each of them.
 
 import { addTo, groupBy } from '../base/group-by.js';
 import {
@@ -18,7 +18,7 @@ const FEWEST = 3;
 /** What a new name costs a person beside its places: a list may be dearer by so much. */
 const NAME = 1.5;
 
-/** In: what hooks have left. Out: rules that say the same on the names of elements, all of whose elements say it. */
+/** In: what existing selectors have left. Out: rules that declare the same on the names of elements, all of whose elements declare it. */
 export function takeKinds(census: Census, options: SelectorOptions): SelectorRule[] {
   const taken: SelectorRule[] = [];
   for (const { names, keys } of kindsOf(census)) {
@@ -35,7 +35,7 @@ interface Kinds {
   readonly keys: readonly string[];
 }
 
-/** Names of elements all of which say some units; those that say most first. */
+/** Names of elements all of which say some movable declarations; those that say most first. */
 function kindsOf({ groups, byName }: Census): Kinds[] {
   const byKey = new Map<string, ElementGroup[]>();
   for (const group of groups)

@@ -1,4 +1,4 @@
-// The third home: selectors made of what the markup has already. The hook that replaces most is taken first, then the
+// The third home: selectors made of what the markup has already. The existing selector that replaces most is taken first, then the
 // rest is looked at again.
 
 import { insertSorted } from '../base/sorted.js';
@@ -37,12 +37,12 @@ export interface SelectorRule {
   readonly order: number;
 }
 
-/** Beyond so many hooks, those that could replace least are not tried. */
+/** Beyond so many existing selectors, those that could replace least are not tried. */
 const MOST_HOOKS = 1500;
 
 interface Candidate {
   readonly existingSelector: ExistingSelector;
-  /** How many elements that it reaches say each unit. */
+  /** How many elements that it reaches declare each movable declaration. */
   readonly keys: readonly string[];
   /** Declarations it would replace: at most, then exactly. */
   gain: number;
@@ -161,7 +161,7 @@ function withoutRivals(says: readonly Say[]): Say[] {
 /** What saying a class again costs beside a scope that would do as well. */
 const SAID_AGAIN = 0.6;
 
-/** What a selector costs that says little of what the elements are. */
+/** What a selector costs that declares little of what the elements are. */
 function vagueness({ selector, text }: ExistingSelector): number {
   const parent = selector.combinators.at(-1) === '>' ? selector.compounds.at(-2)! : undefined;
   const plain = parent !== undefined && parent.classes.length === 0 && parent.id === undefined;
@@ -176,7 +176,7 @@ function isBare(text: string): boolean {
 /** At most so much, for a rule on many things leaves something of most of them. */
 const MOST_LEFT = 1.5;
 
-/** What elements still say needs a selector of its own: half a place for every different rest. */
+/** What elements still declare needs a selector of its own: half a place for every different rest. */
 function leavings(says: readonly Say[]): number {
   const keys = new Set(says.map(({ movable }) => movable.key));
   const rests = new Set<string>();
@@ -190,7 +190,7 @@ function leavings(says: readonly Say[]): number {
   return Math.min(rests.size / 2, MOST_LEFT);
 }
 
-/** Elements that say nothing of what is in them. */
+/** Elements that do not mention what is in them. */
 const GENERIC = /^(div|span|section|article|font|center)$/;
 
 export function isGeneric(name: string): boolean {
@@ -249,7 +249,7 @@ export function specificityOf({ selector }: ExistingSelector, strength: Strength
   }
 }
 
-/** One rule for every strength that the units ask for. */
+/** One rule for every strength that the movable declarations ask for. */
 export function writeSelector(
   { existingSelector, says }: Candidate,
   reached: readonly Reached[],
@@ -285,7 +285,7 @@ function movableLike({ left }: ElementGroup, { key }: MovableDeclaration): Movab
   return [...left].filter((movable) => movable.key === key && movable.objection === undefined).slice(0, 1);
 }
 
-/** A hook as it is written at a strength. */
+/** A existing selector as it is written at a strength. */
 export function selectorText(text: string, strength: Strength): string {
   if (strength === 'plain') return text;
   if (strength === 'weak') return `:where(${text})`;

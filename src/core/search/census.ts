@@ -22,10 +22,10 @@ export interface ElementGroup {
   /** The first of them, for asking: as it is on the site, and with the existing classes that it is to wear. */
   page: Page;
   element: PageElement;
-  /** One for every different stack of sheets that may style it. */
+  /** One for every different sheet order that may style it. */
   readers: readonly StyleReader[];
   matchedSheets: readonly MatchedSheets[];
-  /** What they last were seen to say of themselves. */
+  /** What they last were seen to declare for themselves. */
   own: OwnStyling | undefined;
   /** Their outcome numbers as the site is, by reader. */
   readonly original: readonly number[];
@@ -42,7 +42,7 @@ export interface ElementGroup {
   readonly left: Set<MovableDeclaration>;
   /** Rules that reach the group, and are not written yet. */
   readonly trials: Trial[];
-  /** What rules that match it no longer say. */
+  /** What rules that match it no longer declare. */
   readonly gone: Set<Declaration>;
 }
 
@@ -159,7 +159,7 @@ function sharedIds(pages: readonly Page[]): Set<string> {
   return shared;
 }
 
-/** From so much styling below it on, an element's id is a place of its page. */
+/** From this much styling below it on, an element's id is a place of its page. */
 export const PLACE_FROM = 4;
 
 /** Ids of one page that much styling stands under. */
@@ -207,7 +207,7 @@ export function cellGroups(table: ElementGroup): ElementGroup[] {
   return found;
 }
 
-/** The element as it is once units are taken off it. */
+/** The element as it is once movable declarations are taken off it. */
 function altered(
   { element, movables }: ElementGroup,
   isGone: (movable: MovableDeclaration) => boolean,
@@ -241,14 +241,14 @@ function styleWithout(
     .join(';');
 }
 
-/** The element as it is without the units that have a home, and without these. */
+/** The element as it is without the movable declarations that have a home, and without these. */
 export function alteredElement(group: ElementGroup, taken: readonly MovableDeclaration[]): PageElement {
   return altered(group, (movable) => taken.includes(movable) || !group.left.has(movable));
 }
 
 /**
  * Whether the group looks as it does on the site.
- * In: units that are taken away besides those that have a home already, from the group or from its table; further rules;
+ * In: movable declarations that are taken away besides those that have a home already, from the group or from its table; further rules;
  * declarations that rules lose besides those that they have lost already.
  */
 export function holds(
@@ -279,7 +279,7 @@ function takenOut(declarations: readonly Declaration[]): TakenOut {
   return { key: key.join(), declarations: own };
 }
 
-/** What the group's elements would say of themselves. Most groups carry nothing: theirs never changes. */
+/** What the group's elements would declare for themselves. Most groups carry nothing: theirs never changes. */
 function ownStyling(group: ElementGroup, taken: readonly MovableDeclaration[]): OwnStyling {
   const bare =
     group.movables.length === 0 && (group.table === undefined || group.table.movables.length === 0);

@@ -1,6 +1,6 @@
 // What a set of styles costs: the one formula that the search makes small, and the three tastes that weigh it.
 
-/** Weights, in units of one declaration written in a sheet. */
+/** Weights, in movable declarations of one declaration written in a sheet. */
 export interface Taste {
   /** Of every style, for its name and its place in somebody's head. */
   readonly style: number;
@@ -19,22 +19,22 @@ export const TASTES = {
 
 export type TasteName = keyof typeof TASTES;
 
-/** Elements that carry the same set of units. */
+/** Elements that carry the same set of movable declarations. */
 export interface Row {
-  /** Keys of the units. */
+  /** Keys of the movable declarations. */
   readonly keys: readonly string[];
   /** How many elements carry them. */
   readonly count: number;
 }
 
-/** Which styles, and which of them each row wears. */
+/** Which styles, and which of them each row has. */
 export interface Cover {
   readonly styles: readonly (readonly string[])[];
   /** By row: numbers of styles. */
   readonly worn: readonly (readonly number[])[];
 }
 
-/** Declarations of a unit; most are one. */
+/** Declarations of a movable declaration; most are one. */
 export type SizeOf = (key: string) => number;
 
 /**

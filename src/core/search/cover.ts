@@ -1,6 +1,6 @@
-// Which sets of units become classes: a cover of all rows at the least cost, improved until no exchange helps.
+// Which sets of movable declarations become classes: a cover of all rows at the least cost, improved until no exchange helps.
 //
-// Rows that share no unit are searched apart. A set of units is a bit mask over the atoms of its part: units that always
+// Rows that share no movable declaration are searched apart. A set of movable declarations is a bit mask over the atoms of its part: movable declarations that always
 // stand together.
 
 import { type Cover, costOf, type Row, type SizeOf, type Taste } from './cost.js';
@@ -29,7 +29,7 @@ export function coverRows(rows: readonly Row[], taste: Taste, sizeOf: SizeOf, at
   return { styles, worn };
 }
 
-/** Numbers of rows that have units in common, directly or through others. */
+/** Numbers of rows that have movable declarations in common, directly or through others. */
 function apart(rows: readonly Row[]): number[][] {
   const partOf = rows.map((_, at) => at);
   const find = (at: number): number => {
@@ -121,7 +121,7 @@ function atomsOf(rows: readonly Row[]): string[][] {
   return [...atoms.values()];
 }
 
-/** What rows have in common, what is left of them without it, and every atom: the most worn first. */
+/** What rows have in common, what is left of them without it, and every atom: the most used first. */
 function candidatesOf(masks: readonly bigint[], counts: readonly number[], atoms: number): bigint[] {
   const found = new Set<bigint>(masks);
   let fresh = [...found];

@@ -1,4 +1,4 @@
-// The state of a cover while it is searched: which styles are open, what each row wears, and what that costs.
+// The state of a cover while it is searched: which styles are open, what each row has, and what that costs.
 
 import { getOrInsert } from '../base/get-or-insert.js';
 import type { Taste } from './cost.js';
@@ -16,7 +16,7 @@ interface Style {
   wearers: number;
 }
 
-/** What a row wears, and what that costs it. */
+/** What a row has, and what that costs it. */
 interface Worn {
   readonly styles: readonly Style[];
   /** What none of them covers. */
@@ -94,7 +94,7 @@ export class Covering {
     this.#done.length = 0;
   }
 
-  /** The styles that some row wears, in a fixed order. */
+  /** The styles that some row has, in a fixed order. */
   used(): bigint[] {
     return [...new Set(this.#worn.flatMap(({ styles }) => styles))].sort(byMask).map(({ mask }) => mask);
   }
@@ -177,7 +177,7 @@ export class Covering {
     }
   }
 
-  /** A row wears what is best for it now. */
+  /** A row has what is best for it now. */
   #change(row: number): void {
     const before = this.#worn[row]!;
     const best = this.#bestFor(row);
@@ -238,7 +238,7 @@ export class Covering {
     });
   }
 
-  /** The open styles that a row wears at the least cost to itself. */
+  /** The open styles that a row has at the least cost to itself. */
   #bestFor(row: number): Worn {
     const fitting = this.#fitting[row]!;
     let key = `${row}`;

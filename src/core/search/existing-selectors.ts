@@ -20,7 +20,7 @@ const MOST_SCOPES = 12;
 
 const compiled = new BoundedMap<string, ExistingSelector | 'doubtful'>(20_000);
 
-/** In: a selector's text. Out: the hook, `undefined` for what no browser would surely take. */
+/** In: a selector's text. Out: the existing selector, `undefined` for what no browser would certainly take. */
 export function existingSelectorOf(text: string): ExistingSelector | undefined {
   const existingSelector = compiled.get(text, () => {
     const list = compileSelectorList(text);
@@ -41,7 +41,7 @@ export function asksForName(text: string): boolean {
 }
 
 /**
- * How much a hook's text asks to be read: one for each name in it, two for an id, one for each step down and half a one for
+ * How much an existing selector's text asks to be read: one for each name in it, two for an id, one for each step down and half a one for
  * a step to a child.
  */
 export function partsOf(text: string): number {
@@ -81,7 +81,7 @@ function isPlainName(name: string): boolean {
   return /^[a-z][a-z0-9]*$/.test(name) && name !== 'html' && name !== 'body' && name !== 'head';
 }
 
-/** Around an element, these say nothing of it. */
+/** Around an element, these do not mention it. */
 const VAGUE = /^(div|span|section|article)$/;
 
 /** `main div`: every box of a page, whatever it is. */
@@ -125,7 +125,7 @@ function levelOf(group: ElementGroup): string | undefined {
   return `${lists.slice(isList ? -1 : -2).join(' ')} `;
 }
 
-/** All hooks that reach a group, the simplest first. */
+/** All existing selectors that reach a group, the simplest first. */
 export function existingSelectorsOf(group: ElementGroup): string[] {
   const own = ownParts(group);
   const scopes = scopesOf(group);

@@ -1,4 +1,4 @@
-// The second home: a class that a sheet of the site or of the platform defines, and that says the same.
+// The second home: a class that a sheet of the site or of the platform defines, and that declares the same.
 
 import {
   ALWAYS,
@@ -25,7 +25,7 @@ export interface ExistingClass {
   readonly movables: readonly MovableDeclaration[];
 }
 
-/** Puts classes that exist on groups whose units they say. */
+/** Puts classes that exist on groups whose movable declarations they say. */
 export function takeExisting(
   census: Census,
   model: SiteModel,
@@ -86,7 +86,7 @@ function asksFor({ path, text }: Page, sheet: string): boolean {
 }
 
 /**
- * Whether a class means an element: one of the house's own that nobody wears yet, that such elements wear, or that is named
+ * Whether a class means an element: one of the house's own that nobody has yet, that such elements wear, or that is named
  * after a look; of the platform's those of a look that such elements wear. Others are parts of something.
  */
 function whyMeant(name: string, element: string, isOwn: boolean, { byClass }: Census): string | undefined {
@@ -131,7 +131,7 @@ function classesOf({ rules, holder }: Program): Map<string, string[]> {
   return found;
 }
 
-/** What a class does for other elements: those below one that wears it, or any. */
+/** What a class does for other elements: those below one that has it, or any. */
 type Role = 'around' | 'other';
 
 const structural = new WeakMap<SiteModel, Map<Program, Map<string, Role>>>();
@@ -165,7 +165,7 @@ function structuralClasses(model: SiteModel, group: ElementGroup): Map<string, R
   return all;
 }
 
-/** Puts the class on in place of the units, if the group looks the same with it. */
+/** Puts the class on in place of the movable declarations, if the group looks the same with it. */
 function wear(
   group: ElementGroup,
   name: string,
@@ -193,7 +193,7 @@ interface Worn extends Pick<ElementGroup, 'page' | 'element' | 'readers' | 'matc
   readonly group: ElementGroup;
 }
 
-/** A group as it is once what stands `depth` steps above it wears a class; `undefined` where it would look different. */
+/** A group as it is once what stands `depth` steps above it has a class; `undefined` where it would look different. */
 function worn(
   group: ElementGroup,
   wearer: ElementGroup,
@@ -217,7 +217,7 @@ function worn(
   return same ? { group, page, element, readers, matchedSheets } : undefined;
 }
 
-/** Beyond so many groups below it, an element is a part of the page, and wears what it wears. */
+/** Beyond so many groups below it, an element is a part of the page, and has what it has. */
 const MOST_BELOW = 60;
 
 function belowIn(group: ElementGroup): { below: ElementGroup; depth: number }[] | undefined {

@@ -1,4 +1,4 @@
-// The first home: what is already given. Without the unit everything is as it was, so it can go.
+// The first home: what is already given. Without the movable declaration everything is as it was, so it can go.
 
 import type { MovableDeclaration } from '../stock/index.js';
 import type { Census, ElementGroup } from './census.js';

@@ -1,4 +1,4 @@
-// Classes that were put on tags by hand where a position says as much, and classes that no rule asks for any more: they leave
+// Classes that were put on tags by hand where a position declares as much, and classes that no rule asks for any more: they leave
 // the tags, and the rules count instead.
 
 import { addTo } from '../base/group-by.js';
@@ -80,7 +80,7 @@ function rewritten(own: OwnRule, name: string, { base, pattern }: Instead): stri
   return texts.some((one) => one === undefined) ? [] : (texts as string[]);
 }
 
-/** Who wears each class; `open` where template text or a template may add to them. */
+/** Who has each class; `open` where template text or a template may add to them. */
 function wearersOf(model: SiteModel, wanted: ReadonlySet<string>): Map<string, ClassMove['tags'] | 'open'> {
   const found = new Map<string, { page: Page; element: PageElement }[] | 'open'>();
   for (const page of model.pages) {
@@ -180,7 +180,7 @@ function withParents(bases: readonly string[], groups: readonly ElementGroup[]):
   });
 }
 
-/** A class that says of itself that it goes by turns. */
+/** A class that declares for itself that it goes by turns. */
 const TURN =
   /odd|even|alt|strip|zebra|turn|every|nth|first|second|third|last|one|two|three|left|right|middle|\d/i;
 /** A row that goes round so often does not do so by chance. */

@@ -19,16 +19,16 @@ export type Home =
 
 export interface Member {
   readonly styledTag: StyledTag;
-  /** The units of this tag that the style takes over. */
+  /** The movable declarations of this tag that the style takes over. */
   readonly movables: readonly MovableDeclaration[];
 }
 
 export interface Style {
   readonly home: Home;
   readonly strength: Strength;
-  /** Keys of the units, sorted. */
+  /** Keys of the movable declarations, sorted. */
   readonly keys: readonly string[];
-  /** The units as they are written into the sheet. */
+  /** The movable declarations as they are written into the sheet. */
   readonly movables: readonly MovableDeclaration[];
   readonly members: readonly Member[];
   readonly part: Part;

@@ -1,5 +1,5 @@
 // A home for everything that is written in the wrong place, in order of preference: already given, an existing class,
-// existing hooks, a position, a new class; what is left stays, with the reason.
+// existing selectors, a position, a new class; what is left stays, with the reason.
 
 import { getOrInsert, newMap } from '../base/get-or-insert.js';
 import { groupBy } from '../base/group-by.js';
@@ -121,7 +121,7 @@ const PASSES: readonly Pass[] = [
   ({ census }, { given }) => given.push(...takeGiven(census)),
   ({ census, model, scripts, options }, { given, existing }) => {
     existing.push(...takeExisting(census, model, scripts, options.themes));
-    // The parts of what wears a class now may have their styles by it.
+    // The parts of what has a class now may have their styles by it.
     if (existing.length > 0) given.push(...takeGiven(census));
   },
   ({ census, selectorOptions }, { selectors }) => selectors.push(...takeSelectors(census, selectorOptions)),
@@ -248,7 +248,7 @@ function tellSearch(styles: readonly Style[], kept: readonly Kept[], trace: Trac
     if (trace.follows(styledTag, movable)) trace.say('search', `stays: ${keptText(reason)}`);
 }
 
-/** What old attributes say. */
+/** What old attributes declare. */
 function oldKeys(styledTags: readonly StyledTag[]): Set<string> {
   const movables = styledTags.flatMap((styledTag) => styledTag.movables);
   return new Set(movables.flatMap(({ from, key }) => (from.kind === 'attributes' ? key : [])));
@@ -297,7 +297,7 @@ function withRefusals(styledTag: StyledTag, refused: ReadonlyMap<string, KeptRea
   return { ...styledTag, movables };
 }
 
-/** Rules that say the same at the same strength are one rule with several selectors, where the first of them stands. */
+/** Rules that declare the same at the same strength are one rule with several selectors, where the first of them stands. */
 function grouped(rules: readonly SelectorRule[]): SelectorRule[][] {
   const form = ({ says, part }: SelectorRule): string =>
     `${part}\0${says

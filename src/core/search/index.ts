@@ -1,4 +1,4 @@
-// Stage 7, search. In: tags that carry styling, rules and values. Out: a home for each unit, rules and values that could be
+// Stage 7, search. In: tags that carry styling, rules and values. Out: a home for each movable declaration, rules and values that could be
 // written once, names for what is new, and what stays with its reason.
 
 export type { ScopeTaste } from './by-classes.js';

@@ -12,7 +12,7 @@ import type { Trials } from './trial.js';
 /** Of so many groups it is found out whether they would differ: enough to tell why not. */
 const MOST_ASKED = 300;
 
-/** One line, such as "td would also reach 14 elements that differ, such as on fares.html"; `undefined` where no hook fits all. */
+/** One line, such as "td would also reach 14 elements that differ, such as on fares.html"; `undefined` where no existing selector fits all. */
 export function whyNoSelector(
   census: Census,
   { movables, members }: ClassRule,
@@ -55,7 +55,7 @@ function reachText(harmed: readonly ElementGroup[], isMore: boolean): string {
   return `${isMore ? `more than ${roundDown(count)}` : count} elements that differ, such as on ${first}`;
 }
 
-/** To its first digit: how many there were among those that were asked says nothing of the rest. */
+/** To its first digit: how many there were among those that were asked does not mention the rest. */
 function roundDown(count: number): number {
   const movable = 10 ** Math.floor(Math.log10(count));
   return Math.floor(count / movable) * movable;

@@ -22,7 +22,7 @@ export function isLookName(name: string): boolean {
   return looks > 0 && looks * 2 >= words.length;
 }
 
-/** A column of a grid, `col-md-6`, or a look: neither says what stands in it or wears it. */
+/** A column of a grid, `col-md-6`, or a look: neither says what stands in it or has it. */
 export function saysLittle(name: string): boolean {
   return (
     /^(?:col|offset|order|span|g[xy]?)(?:[-_]?[a-z]{2})?[-_]?\d+$/i.test(name) ||

@@ -32,7 +32,7 @@ export interface NameRules {
 export interface Unnamed {
   readonly declarations: readonly Declaration[];
   readonly wearers: readonly { readonly page: Page; readonly element: PageElement }[];
-  /** The selector of what is around all of them, which need not be said again. */
+  /** The selector of what is around all of them, which need not be repeated. */
   readonly scope?: string | undefined;
   /** What these are called already, in one word, where they are. */
   readonly word?: string | undefined;
@@ -51,7 +51,7 @@ export function unnamed({ home, movables, members }: Style): Unnamed {
   };
 }
 
-/** Names of places that hold everything, and so say nothing. */
+/** Names of places that hold everything, and so declare nothing. */
 const GENERIC = new Set([
   'main',
   'page',

@@ -32,7 +32,7 @@ export function takePositions(census: Census, options: SelectorOptions): Selecto
   return taken;
 }
 
-/** The units that still stand on most elements. */
+/** The movable declarations that still stand on most elements. */
 function repeatedKeys(census: Census, least: number): string[] {
   const counts = new Map<string, number>();
   for (const group of census.groups)
@@ -51,7 +51,7 @@ interface Base {
   readonly groups: readonly ElementGroup[];
 }
 
-/** Hooks around the elements that say it: those that take in most of them, then the simplest. */
+/** Hooks around the elements that declare it: those that take in most of them, then the simplest. */
 function basesFor(census: Census, key: string, { isMoved }: SelectorOptions): Base[] {
   const counts = new Map<string, number>();
   for (const group of census.groups) {
@@ -215,7 +215,7 @@ function isNoChance(
   return period > 0 && allTell && own.every(({ length }) => length >= 2 * period);
 }
 
-/** Whether a group says something that those of the position do not. */
+/** Whether a group declares something that those of the position do not. */
 function saysItsOwn({ movables }: ElementGroup, members: readonly ElementGroup[]): boolean {
   const theirs = new Set(members.flatMap((member) => member.movables.map(({ key }) => key)));
   return movables.some(({ key }) => !theirs.has(key));
@@ -225,7 +225,7 @@ function propertiesOf({ declarations }: MovableDeclaration): string {
   return declarations.map(({ property }) => property).join();
 }
 
-/** What a rule on one unit would come to, wherever it stood. */
+/** What a rule on one movable declaration would come to, wherever it stood. */
 interface Asked {
   readonly movable: MovableDeclaration;
   readonly members: readonly ElementGroup[];
@@ -246,7 +246,7 @@ function ask(base: Base, key: string, specificity: number, options: SelectorOpti
   return { movable, members, harmed };
 }
 
-/** Whether a group says something else of the same: its own would have to stay to shield it. */
+/** Whether a group declares something else of the same: its own would have to stay to shield it. */
 function isAlike({ left }: ElementGroup, movable: MovableDeclaration): boolean {
   return [...left].some(
     (one) => isFree(one) && one.key !== movable.key && propertiesOf(one) === propertiesOf(movable),
@@ -275,7 +275,7 @@ interface Positioned {
   readonly spots: readonly { readonly pattern: Pattern; readonly depth: number }[];
 }
 
-/** One rule for all units that stand in the same places. */
+/** One rule for all movable declarations that stand in the same places. */
 function write(
   census: Census,
   { base, existingSelector, spots }: Positioned,

@@ -1,4 +1,4 @@
-// How far a hook reaches, and what it may say there: on the elements that say it themselves, and on others whose look
+// How far an existing selector reaches, and what it may declare there: on the elements that declare it themselves, and on others whose look
 // does not change.
 
 import { ALWAYS, NEVER, type ScriptStates } from '../cascade/index.js';
@@ -14,7 +14,7 @@ export interface Reached {
   readonly unsure: boolean;
 }
 
-/** The groups that a hook reaches. Positions in it must be asked element by element. */
+/** The groups that an existing selector reaches. Positions in it must be asked element by element. */
 export function reachOf({ selector }: ExistingSelector, census: Census): Reached[] {
   const last = selector.compounds.at(-1)!;
   const [first] = last.classes;
@@ -36,7 +36,7 @@ export function reachOf({ selector }: ExistingSelector, census: Census): Reached
   return reached;
 }
 
-/** Outdated elements that may get this name: wherever they stand, what is said of it must leave them as they are. */
+/** Outdated elements that may get this name: wherever they stand, what is declared of it must leave them as they are. */
 function becoming(census: Census, name: string): ElementGroup[] {
   return BECOMING.flatMap(([outdated, neutral]) =>
     neutral === name ? (census.byName.get(outdated) ?? []) : [],
@@ -97,7 +97,7 @@ export type Strength = 'plain' | 'weak' | 'twice' | 'thrice';
 
 export const STRENGTHS: readonly Strength[] = ['plain', 'weak', 'twice', 'thrice'];
 
-/** What a rule with one unit comes to on everything it reaches. */
+/** What a rule with one movable declaration comes to on everything it reaches. */
 export interface Say {
   readonly movable: MovableDeclaration;
   readonly strength: Strength;
@@ -121,7 +121,7 @@ export interface NewRules {
   readonly cells: readonly Trial[];
 }
 
-/** In: the units; the selector's specificity; the place among new rules. */
+/** In: the movable declarations; the selector's specificity; the place among new rules. */
 export function rulesFor(
   movables: readonly MovableDeclaration[],
   specificity: number,
@@ -141,9 +141,9 @@ export function rulesFor(
 }
 
 /**
- * Tries a rule that says one unit wherever a hook reaches.
+ * Tries a rule that declares one movable declaration wherever an existing selector reaches.
  * Out: the weakest strength that works and whose declarations it replaces; or the first group that would look different;
- * or `undefined` where too few say it.
+ * or `undefined` where too few declare it.
  */
 export function tryRule(key: string, saying: Saying, atLeast: number): Say | Refusal | undefined {
   const carrying = saying.reached.flatMap(({ group, unsure }) => {
@@ -174,7 +174,7 @@ export function tryRule(key: string, saying: Saying, atLeast: number): Say | Ref
   return refusal;
 }
 
-/** Whether a group looks the same without the units and with the rules; of a table its cells too. */
+/** Whether a group looks the same without the movable declarations and with the rules; of a table its cells too. */
 export function looksTheSame(
   group: ElementGroup,
   taken: readonly MovableDeclaration[],
@@ -185,7 +185,7 @@ export function looksTheSame(
   return cellGroups(group).every((cell) => holds(cell, taken, cells));
 }
 
-/** Notes that the rules are there now, and the units gone. */
+/** Notes that the rules are there now, and the movable declarations gone. */
 export function settle(
   group: ElementGroup,
   taken: readonly MovableDeclaration[],
@@ -197,13 +197,13 @@ export function settle(
     for (const cell of cellGroups(group)) cell.trials.push(...cells);
 }
 
-/** The unit of a group that says this, has no home yet and may move. */
+/** The movable declaration of a group that declares this, has no home yet and may move. */
 export function freeMovable({ left }: ElementGroup, key: string): MovableDeclaration | undefined {
   for (const movable of left) if (movable.key === key && isFree(movable)) return movable;
   return undefined;
 }
 
-/** Whether a unit may have another home at all; a name without declarations goes when nothing else is left to say. */
+/** Whether a movable declaration may have another home at all; a name without declarations goes when nothing else is left to declare. */
 export function isFree({ objection, declarations, cells }: MovableDeclaration): boolean {
   return objection === undefined && (declarations.length > 0 || cells !== undefined);
 }

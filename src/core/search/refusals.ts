@@ -1,4 +1,4 @@
-// What a proof can take back of a search, by name: a unit out of its tag, and a rule on a selector that says one unit.
+// What a proof can take back of a search, by name: a movable declaration out of its tag, and a rule on a selector that declares one movable declaration.
 
 import type { StyledTag } from '../stock/index.js';
 

@@ -1,4 +1,4 @@
-// Whether two units set one thing differently, so that one rule cannot say both.
+// Whether two movable declarations set one thing differently, so that one rule cannot declare both.
 
 import { BoundedMap } from '../base/bounded.js';
 import { everyLonghand, interactionGroup } from '../read/sheets/index.js';

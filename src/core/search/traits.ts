@@ -91,7 +91,7 @@ const SIDES: ReadonlyMap<string, string> = new Map([
   ['right', 'after'],
 ]);
 
-/** What a value says of a property, in a word. In: the value in small letters. */
+/** What a value declares of a property, in a word. In: the value in small letters. */
 type Telling = (text: string) => Trait | undefined;
 
 /** By property, what its values are called. */

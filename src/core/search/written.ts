@@ -36,7 +36,7 @@ export function selectorsOf({ home, strength, className }: NamedStyle): string[]
   }
 }
 
-/** One rule for the elements, and one for the cells of tables where a table says something of its cells. */
+/** One rule for the elements, and one for the cells of tables where a table declares something of its cells. */
 export function rulesOf(style: NamedStyle): SharedRule[] {
   const selectors = selectorsOf(style);
   if (selectors.length === 0) return [];

@@ -115,7 +115,7 @@ function isWritten(name: string): boolean {
 }
 
 /**
- * Whether pages have sheets, and all of them are read: a part that some page takes in says nothing of those of that page. Where most
+ * Whether pages have sheets, and all of them are read: a part that some page takes in does not mention those of that page. Where most
  * of its classes have no rule, the sheets that have them are somewhere else. In: class names that have a rule. Out: by links.
  */
 function styledWhole({ stock, reached }: BrokenInput, ruled: ReadonlySet<string>): (key: string) => boolean {

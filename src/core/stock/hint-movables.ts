@@ -1,4 +1,4 @@
-// Old attributes and outdated elements as units: what each says in CSS, and what forbids taking it away.
+// Old attributes and outdated elements as movable declarations: what each says in CSS, and what forbids taking it away.
 
 import { BoundedMap } from '../base/bounded.js';
 import type { KeptReason } from '../base/reasons/index.js';
@@ -20,7 +20,7 @@ interface HintGroup {
 
 const known = new BoundedMap<string, readonly HintGroup[]>(20_000);
 
-/** In: an element of HTML. Out: one unit for every old attribute, or group of them that depend on each other. */
+/** In: an element of HTML. Out: one movable declaration for every old attribute, or group of them that depend on each other. */
 export function hintMovables(
   page: Page,
   element: PageElement,

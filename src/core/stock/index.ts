@@ -1,5 +1,5 @@
 // Stage 6, stock. In: a site model and its scripts. Out: what is written where and how often, what is broken, and the
-// style attributes cut into units that can move.
+// style attributes cut into movable declarations that can move.
 
 export { type ColourUse, coloursIn, type NearMiss, nearMisses } from './colour-uses.js';
 export type { Finding, FindingKind } from './findings.js';

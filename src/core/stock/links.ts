@@ -8,7 +8,7 @@ import type { Links } from './statistics.js';
 /** Where parsed sheets come from, each parsed once. */
 export interface SheetShelf {
   sheetAt(path: string): Sheet | undefined;
-  /** Whether there is such a file, and it is none of the site. */
+  /** Whether there is such a file, and it is not one of the site. */
   isElsewhere?(path: string): boolean;
   /** A local copy of a sheet that lies elsewhere, if the developer named one. */
   copyOf(address: string): string | undefined;

@@ -1,4 +1,4 @@
-// The declarations of one style attribute, cut into units that can move without each other.
+// The declarations of one style attribute, cut into movable declarations that can move without each other.
 
 import {
   canonicalProperty,
@@ -10,7 +10,7 @@ import {
 
 /** Declarations of one attribute that set a longhand in common, so that their order matters: they move together. */
 export interface Movable {
-  /** Normal form: equal keys say the same. Addresses are resolved, so that equal text in two folders can differ. */
+  /** Normal form: equal keys declare the same. Addresses are resolved, so that equal text in two folders can differ. */
   readonly key: string;
   /** In source order. */
   readonly declarations: readonly Declaration[];
@@ -20,7 +20,7 @@ export interface Movable {
   readonly cells?: readonly Declaration[];
 }
 
-/** In: the declarations of one attribute, in order; the path of its page. Out: units, in order of first appearance. */
+/** In: the declarations of one attribute, in order; the path of its page. Out: movable declarations, in order of first appearance. */
 export function movablesOf(declarations: readonly Declaration[], holder: string): Movable[] {
   // `all` sets everything: nothing moves without it.
   const whole = declarations.some(({ property }) => property === 'all');

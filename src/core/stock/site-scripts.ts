@@ -81,7 +81,7 @@ export class SiteScripts {
     return this.#of(page).some(({ reading }) => reading.words.has(word));
   }
 
-  /** Whether a word stands in a string of the site's own scripts: a library's `span` is none of the page's. */
+  /** Whether a word stands in a string of the site's own scripts: a library's `span` is not one of the page's. */
   picks(page: Page, word: string): boolean {
     return this.#of(page).some(({ reading, library }) => !library && reading.words.has(word));
   }

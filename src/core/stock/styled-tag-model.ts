@@ -1,4 +1,4 @@
-// A tag that carries styling, and the units that it is cut into.
+// A tag that carries styling, and the movable declarations that it is cut into.
 
 import type { KeptReason } from '../base/reasons/index.js';
 import type { Place, SourceRange } from '../base/source.js';
@@ -33,12 +33,12 @@ export interface StyledTag {
   readonly share: number;
 }
 
-/** How many tags of the site a carrier stands for; all that are made of one tag of a source are one. */
+/** How many tags of the site a styled tag stands for; all that are made of one tag of a source are one. */
 export function tagsOf({ also, share }: Pick<StyledTag, 'also' | 'share'>): number {
   return share * (1 + also.length);
 }
 
-/** What is taken out of a tag when a unit moves. */
+/** What is taken out of a tag when a movable declaration moves. */
 export type MovableSource =
   | { readonly kind: 'style' }
   | { readonly kind: 'attributes'; readonly names: readonly string[] }

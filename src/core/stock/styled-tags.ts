@@ -1,4 +1,4 @@
-// Every tag of a site that carries styling, cut into units, each with what forbids moving it.
+// Every tag of a site that carries styling, cut into movable declarations, each with what forbids moving it.
 
 import { holdsAddress } from '../base/addresses.js';
 import { BoundedMap } from '../base/bounded.js';
@@ -141,7 +141,7 @@ function pageTags(
   return styledTags;
 }
 
-/** Of what stands elsewhere than in the style that would be edited, and of what that has a say in. */
+/** Of what stands elsewhere than in the style that would be edited, and of what that affects. */
 function besideObjection({ declarations }: Movable, { styleLength }: SourceTag): KeptReason | undefined {
   if (styleLength === undefined) return undefined;
   const beside = declarations.filter(({ range }) => range.end > styleLength);

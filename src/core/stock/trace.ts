@@ -53,7 +53,7 @@ export class Trace {
     this.#say(stage, what);
   }
 
-  /** Whether a unit of a tag is the one that is followed. */
+  /** Whether a movable declaration of a tag is the one that is followed. */
   follows({ page, start, tag }: Tag, { declarations, from }: Written): boolean {
     const { path, line, column, property } = this.#target;
     if (page.path !== path) return false;

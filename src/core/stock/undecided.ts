@@ -6,7 +6,7 @@ import type { Page } from '../read/markup/index.js';
 
 const DEEPEST = 500;
 
-/** Why nothing on a page may be moved. In: the stacks it may be read under. */
+/** Why nothing on a page may be moved. In: the sheet orders it may be read under. */
 export function undecidedReason(page: Page, sheetOrders: readonly SheetOrder[]): KeptReason | undefined {
   return undecidedUnless(page, sheetOrders, page.unread);
 }

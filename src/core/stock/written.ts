@@ -12,7 +12,7 @@ export type WrittenIn = 'style attribute' | 'style block' | 'theme sheet' | 'old
 
 export interface Written {
   readonly where: WrittenIn;
-  /** Equal keys say the same under the same conditions. */
+  /** Equal keys declare the same under the same conditions. */
   readonly key: string;
   /** As a person reads it: `color: #fff`, `bgcolor="#eef"`. */
   readonly text: string;

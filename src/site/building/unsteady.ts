@@ -1,5 +1,5 @@
 // What changes from build to build: times, digests, random names. It is told by two builds of the same sources, and set aside
-// where it says nothing of classes and styles.
+// where it does not mention classes and styles.
 
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';

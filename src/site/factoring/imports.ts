@@ -9,7 +9,7 @@ import { APART, ownerByText } from '../files/owner.js';
 
 export interface SheetImport {
   readonly kind: 'import' | 'use' | 'forward';
-  /** The file that is taken in; `undefined` where it is none of the site. */
+  /** The file that is taken in; `undefined` where it is not one of the site. */
   readonly file: string | undefined;
   /** The name as it is written, without its quotes. */
   readonly name: string;

@@ -45,7 +45,7 @@ export function isPlatformPage(file: string, { theme, platform }: Config, files:
   return files.list().some((other) => other.startsWith(folder) && tells.test(other));
 }
 
-/** Code that is none of the site's own: libraries, tests, and what a build made. */
+/** Code that is not one of the site's own: libraries, tests, and what a build made. */
 export const APART = /\.(min|bundle|test|spec|d)\.\w+$|(^|\/)(vendors?|tests?|specs?|fixtures|dist|build)\//i;
 
 /** Out: the owner of a sheet or script, `undefined` where only its text could tell. */

@@ -80,7 +80,7 @@ export function readPageText(files: SiteFiles, file: string): Decoded | undefine
     return undefined;
   }
   if (isComponentFile(file) || isTemplate(file)) {
-    // Much of a theme is code alone, which is nothing to speak of.
+    // Much of a theme is code alone, which is nothing to mention.
     if (!holdsMarkup(file, decoded.text)) return undefined;
   } else if (!/<[a-z!?/%]/i.test(decoded.text) && !hasTemplateText(decoded.text)) {
     leaveOut(file, 'holds no tag');

@@ -6,7 +6,7 @@ import { decodeFile } from './encoding.js';
 import type { SiteFiles } from './files.js';
 import { APART } from './owner.js';
 
-/** What is served as it is, and what speaks of components beside the site. */
+/** What is served as it is, and what mentions components beside the site. */
 const NO_COMPONENT = /\.(stories|config|snap|umd|cjs|esm)\.js$|(^|\/)(__\w+__|public|plugins)\//i;
 /** Bytes: larger files are libraries. */
 const LARGEST = 500_000;

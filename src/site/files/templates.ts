@@ -63,7 +63,7 @@ export function holdsMarkup(file: string, text: string): boolean {
   return /<[a-z!/]/i.test(withoutEngine(file, text));
 }
 
-/** A text as a markup parser gets it: what an engine reads may speak of anything. */
+/** A text as a markup parser gets it: what an engine reads may mention anything. */
 function withoutEngine(file: string, text: string): string {
   const pieces = mayHoldEngineText(text, file) ? enginePieces(text, file) : [];
   return pieces.length === 0 ? text : maskPieces(text, pieces).text;

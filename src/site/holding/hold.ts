@@ -155,7 +155,7 @@ class SheetsOfSite {
     });
   }
 
-  /** What any sheet has a rule for, and what the page's own blocks and scripts name: other pages have no say. */
+  /** What any sheet has a rule for, and what the page's own blocks and scripts name: other pages do not count. */
   knownOn(page: Page): (name: string) => boolean {
     const own = new Set<string>();
     const copyOf = (address: string): string | undefined => this.#reader.copyOf(address);

@@ -13,7 +13,7 @@ export function amongTemplates(
   const templates = paths.filter((file) => isFilled(file, textOf(file) ?? ''));
   if (templates.length > 0 && paths.every(isNoWholePage)) return () => true;
   const folders = new Set(templates.map(folderOf));
-  // Beside templates, around or below them; what lies at the top says nothing of all that lies below.
+  // Beside templates, around or below them; what lies at the top does not mention all that lies below.
   return (file) => {
     const own = folderOf(file);
     for (const folder of folders)

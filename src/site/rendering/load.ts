@@ -169,7 +169,7 @@ export interface ExcerptOptions extends LoadOptions {
   readonly writesNothing?: boolean | undefined;
   /** How many threads take excerpts; as the size of the site calls for without. */
   readonly jobs?: number | undefined;
-  /** Pages that are kept as they are: a person speaks of a place on them. */
+  /** Pages that are kept as they are: a person mentions a place on them. */
   readonly whole?: ReadonlySet<string> | undefined;
 }
 

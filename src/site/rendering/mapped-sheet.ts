@@ -16,7 +16,7 @@ export class MappedSheet {
   readonly #map: TraceMap;
   readonly #sources = new Map<string, Source | undefined>();
 
-  /** In: what the map speaks of; the map as JSON; the paths that a source of it may have, nearest by first. Throws for what is no map. */
+  /** In: what the map mentions; the map as JSON; the paths that a source of it may have, nearest by first. Throws for what is no map. */
   constructor(
     readonly files: Files,
     readonly css: string,

@@ -13,7 +13,7 @@ import { MappedSheet } from './mapped-sheet.js';
 interface Known {
   readonly sheet: MappedSheet;
   /**
-   * Offsets in the sheet as it is read, by those of what the compiler makes now; `undefined` where the map speaks of the sheet as
+   * Offsets in the sheet as it is read, by those of what the compiler makes now; `undefined` where the map mentions the sheet as
    * it is read, and may be an old one.
    */
   readonly starts: ReadonlyMap<number, number> | undefined;

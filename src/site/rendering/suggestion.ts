@@ -11,7 +11,7 @@ import type { SiteReader } from './reader.js';
 /** A sheet of one's own, for the system to link as it links others. */
 const NAME = 'house.css';
 
-/** Out: the sheet that styles the components, where one does, and one for all of them, beside the theme's sources; `undefined` where the configuration has its say already. */
+/** Out: the sheet that styles the components, where one does, and one for all of them, beside the theme's sources; `undefined` where the configuration counts already. */
 export function suggestedSheets(reader: SiteReader): NonNullable<Config['sheets']> | undefined {
   if (reader.config.sheets !== undefined) return undefined;
   const components = reader.pagePaths.filter((file) => reader.isComponent(file));

@@ -279,7 +279,7 @@ async function startsOf(
   return { starts: pages ?? [start.address], follows: pages === undefined };
 }
 
-/** What is not said again is as the visit before was asked. */
+/** What is not repeated is as the visit before was asked. */
 function askedOf(options: VisitTask, before: Manifest['asked'] | undefined): Manifest['asked'] {
   const depth = options.depth ?? before?.depth;
   const match = options.match ?? before?.match;

@@ -1,4 +1,4 @@
-// What browsers' own sheets say, as far as reading a site needs it: how elements are laid out, and which of what they
+// What browsers' own sheets declare, as far as reading a site needs it: how elements are laid out, and which of what they
 // would inherit they set themselves (HTML standard, "Rendering").
 
 const DISPLAYS: readonly (readonly [string, string])[] = [
@@ -29,7 +29,7 @@ const displays = new Map(
   DISPLAYS.flatMap(([display, names]) => names.split(' ').map((name) => [name, display])),
 );
 
-/** How a browser lays an element out where no sheet says. */
+/** How a browser lays an element out where no sheet declares. */
 export function usualDisplay(name: string): string {
   return displays.get(name) ?? 'inline';
 }

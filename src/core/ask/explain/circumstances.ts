@@ -29,7 +29,7 @@ export function settleIn(truth: Truth, at: Circumstances, truths: TruthTable): T
   return truths.settle(truth, (literal) => decideLiteral(literal, at));
 }
 
-/** Out: `undefined` for what the circumstances say nothing of. */
+/** Out: `undefined` for what the circumstances do not mention. */
 export function decideLiteral(literal: string, { width, states }: Circumstances): boolean | undefined {
   if (literal.startsWith('@media '))
     return width === undefined ? undefined : mediaHolds(literal.slice(7), width);

@@ -21,9 +21,9 @@ export interface DescribedDeclaration {
   readonly value: string;
   readonly important: boolean;
   readonly whose: Whose;
-  /** Empty for what the element says of itself. */
+  /** Empty for what the element declares for itself. */
   readonly selector: string;
-  /** Ids, classes, types; `undefined` for what the element says of itself. */
+  /** Ids, classes, types; `undefined` for what the element declares for itself. */
   readonly specificity: readonly [number, number, number] | undefined;
   readonly layer: string | undefined;
   readonly place: Place;

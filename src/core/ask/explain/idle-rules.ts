@@ -9,7 +9,7 @@ export interface IdleRule {
   /** In: the longhand's own value. Out: why it does nothing here, `undefined` where it may. */
   readonly why: (here: Surroundings, longhand: string, value: string) => string | undefined;
   readonly remedy: string;
-  /** It holds whatever the value: also for what a shorthand says in a way that is not taken apart. */
+  /** It holds whatever the value: also for what a shorthand declares in a way that is not taken apart. */
   readonly anyValue?: true;
 }
 

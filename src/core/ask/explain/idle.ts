@@ -49,7 +49,7 @@ export function idleFindings(
   }));
 }
 
-/** What a shorthand only resets was not meant: `background: red` says nothing of positions. */
+/** What a shorthand only resets was not meant: `background: red` does not mention positions. */
 function isNamed({ value, longhand, entry }: Weighed): boolean {
   const { property } = entry.declaration;
   if (property === longhand) return true;
@@ -97,7 +97,7 @@ export function containingBlock(context: ExplainContext): string | undefined {
     const surely = at.every('position', 'static', (value) => value !== 'static');
     if (surely) return nameOf(at);
     const holds = (longhand: string): boolean => !at!.every(longhand, 'none', (value) => value === 'none');
-    // A transform, a filter or an open position may make an ancestor the measure: then nothing is said.
+    // A transform, a filter or an open position may make an ancestor the measure: then nothing is declared.
     if (!at.isStatic || holds('transform') || holds('filter') || holds('perspective')) return undefined;
   }
   return 'the page itself: no ancestor is positioned';

@@ -131,7 +131,7 @@ function byPosition(reader: StyleReader, element: PageElement): ProposedSelector
   return undefined;
 }
 
-/** Elements that a selector surely matches. In: `most`, after which it is not worth going on. Out: `undefined` for more, or none sure. */
+/** Elements that a selector certainly matches. In: `most`, after which it is not worth going on. Out: `undefined` for more, or none sure. */
 export function matching(
   reader: StyleReader,
   selector: string,

@@ -39,7 +39,7 @@ export class Surroundings {
     return this.element.firstChild >= 0 || this.element.hasTemplateText;
   }
 
-  /** A table stands inside, which would inherit what is said of tables. */
+  /** A table stands inside, which would inherit what is declared of tables. */
   get holdsTable(): boolean {
     const { elements } = this.#reader.page;
     for (let at = this.element.index + 1; at < elements.length; at++) {
@@ -57,7 +57,7 @@ export class Surroundings {
     return !this.isPseudo && (isReplaced(this.element.name) || this.element.namespace !== 'html');
   }
 
-  /** Every value the longhand could come to. In: `usual`, where no sheet says. */
+  /** Every value the longhand could come to. In: `usual`, where no sheet declares. */
   values(longhand: string, usual: string): Known[] {
     const list = this.#outcomes.get(longhand) ?? [];
     const values = list.map(({ value }): Known => {
@@ -100,7 +100,7 @@ export class Surroundings {
     return this.every('float', 'none', (value) => value === 'none');
   }
 
-  /** Surely no item of a flexible or grid container. */
+  /** Certainly no item of a flexible or grid container. */
   get isNoItem(): boolean {
     return this.parent?.isDisplayed(/^(?!(inline-)?(flex|grid)$|contents$)/) ?? false;
   }

@@ -172,7 +172,7 @@ function colours(one: Declaration, place: Place, debts: Debt[]): void {
 }
 
 /**
- * Declarations that more than one rule of the developer's sheets says: all of them but the first, under its own conditions.
+ * Declarations that more than one rule of the developer's sheets declares: all of them but the first, under its own conditions.
  * In: all of these sheets.
  */
 export function repetitions(sheets: readonly DebtSheet[]): Debt[] {

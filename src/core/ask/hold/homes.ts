@@ -1,4 +1,4 @@
-// The home that something new should have had: the class that says it, the name that it has, the rule that says it already.
+// The home that something new should have had: the class that declares it, the name that it has, the rule that declares it already.
 
 import { groupBy } from '../../base/group-by.js';
 import { comparePlaces, type Place, showPlace } from '../../base/source.js';
@@ -83,7 +83,7 @@ export class Homes {
     if (wanted.size === 0) return { todo: 'a class for each of its outcomes' };
     const own = new Set(debt.element?.classes ?? []);
     const says = ({ forms }: ClassRule): number => [...forms].filter((form) => wanted.has(form)).length;
-    // One that says something else besides would change more than was meant.
+    // One that declares something else besides would change more than was meant.
     const rules = [...this.#shared, ...(this.#local.get(debt.place.path)?.rules ?? [])];
     const fitting = rules.filter((one) => says(one) === one.forms.size && says(one) > 0);
     const best = fitting.reduce<ClassRule | undefined>(
@@ -162,7 +162,7 @@ function classRules(sheet: DebtSheet): ClassRule[] {
   return sheet.sheet.rules.flatMap((rule) => {
     if (rule.conditions.length > 0 || rule.scope !== undefined || rule.declarations.length === 0) return [];
     const place = placeOn(sheet, rule.selectorRange.start);
-    // Importance only makes it hold the more surely.
+    // Importance only makes it hold the more certainly.
     const forms = new Set(rule.declarations.map((one) => declarationForm({ ...one, important: false })));
     const list = compileSelectorList(rule.selector);
     return (list.kind === 'list' ? list.selectors : []).flatMap((one) => {

@@ -8,7 +8,7 @@ export type Asked =
       readonly kind: 'rule';
       readonly path: string;
       readonly line: number;
-      /** Where it is not said, all that stands on the line is meant. */
+      /** Where it is not declared, all that stands on the line is meant. */
       readonly column: number | undefined;
     }
   | { readonly kind: 'custom property'; readonly name: string }

@@ -1,5 +1,5 @@
 // A question, reach. In: a site, and a selector, a value, a custom property or a rule. Out: where it has effect: which
-// declarations win, are beaten or wait for a state, on how many elements of which pages, and who else says the same.
+// declarations win, are beaten or wait for a state, on how many elements of which pages, and who else declares the same.
 
 import { comparePaths, type Place, placeIn } from '../../base/source.js';
 import {
@@ -37,7 +37,7 @@ export interface ReachedDeclaration {
   readonly holder: Holder;
   /** Empty for style and old attributes. */
   readonly selector: string;
-  /** The first place; style attributes that say the same are one. */
+  /** The first place; style attributes that declare the same are one. */
   readonly place: Place;
   /** Elements on which it wins, waits for a state or a medium, is beaten. */
   readonly wins: number;
@@ -45,12 +45,12 @@ export interface ReachedDeclaration {
   readonly beaten: number;
   /** Pages on which it wins or waits. */
   readonly pages: number;
-  /** Other places that say the same. */
+  /** Other places that declare the same. */
   readonly shared: { readonly times: number; readonly places: readonly Place[] };
 }
 
 export interface Reach {
-  /** Elements that match, or on which something asked about has a say. */
+  /** Elements that match, or on which something asked about counts. */
   readonly elements: number;
   /** Most elements first. */
   readonly pages: readonly { readonly path: string; readonly elements: number }[];
@@ -127,9 +127,9 @@ function pageFilter(
   picks: (one: Picked) => boolean,
 ): (page: Page) => boolean {
   const selectors = asked.kind === 'selector' ? asked.selectors : [];
-  const byStack = new Map<string, readonly ComplexSelector[]>();
+  const bySheetOrder = new Map<string, readonly ComplexSelector[]>();
   const pickedIn = (sheetOrder: SheetOrder): readonly ComplexSelector[] => {
-    const known = byStack.get(sheetOrder.ownKey);
+    const known = bySheetOrder.get(sheetOrder.ownKey);
     if (known !== undefined) return known;
     const found = sheetOrder.uses.flatMap((use) =>
       use.program.rules
@@ -140,7 +140,7 @@ function pageFilter(
         )
         .map(({ selector }) => selector),
     );
-    byStack.set(sheetOrder.ownKey, found);
+    bySheetOrder.set(sheetOrder.ownKey, found);
     return found;
   };
   const isSaid = (style: string): boolean =>
@@ -150,7 +150,7 @@ function pageFilter(
   return (page) => {
     const { outline } = page;
     if (outline === undefined) return true;
-    // What old attributes say is asked of the elements.
+    // What old attributes declare is asked of the elements.
     if (asked.kind !== 'selector' && asked.kind !== 'rule')
       if (outline.hasHints || outline.styles.some(([style]) => isSaid(style))) return true;
     const sheetOrder = model.sheetOrderOf(page);

@@ -1,4 +1,4 @@
-// Which of the elements that wear a style shows it best: one that is seen, that wears little else, and that is no whole page.
+// Which of the elements that wear a style shows it best: one that is seen, that has little else, and that is no whole page.
 
 import { type AtRest, subtreeEnd } from '../../cascade/index.js';
 import type { Page, PageElement } from '../../read/markup/index.js';

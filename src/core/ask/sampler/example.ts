@@ -1,4 +1,4 @@
-// An element cut out of its page, with all that has a say in how it looks: the elements around it, those beside these where
+// An element cut out of its page, with all that affects how it looks: the elements around it, those beside these where
 // the room is shared out among them, and the sheets. What stands beside it otherwise stays for selectors, and is not shown.
 
 import { addressFrom, fileAt, resolveAddress } from '../../base/addresses.js';

@@ -1,4 +1,4 @@
-// Every shared style of a site, with who wears it, and an element cut out of its page to show it on.
+// Every shared style of a site, with which elements have it, and an element cut out of its page to show it on.
 
 export { type ExampleOptions, exampleOf, SHOWN } from './example.js';
 export { STYLE_KINDS, type StyleKind } from './kinds.js';

@@ -13,7 +13,7 @@ export interface StyleForms {
 
 export interface Likeness {
   readonly name: string;
-  /** What this one says and the other does not, and the other way round. */
+  /** What this one declares and the other does not, and the other way round. */
   readonly own: readonly string[];
   readonly others: readonly string[];
 }
@@ -22,7 +22,7 @@ export interface NearWearer {
   readonly elements: number;
   /** The first of them. */
   readonly place: Place;
-  /** What the style says and these do not. */
+  /** What the style declares and these do not. */
   readonly lacks: readonly string[];
 }
 
@@ -48,7 +48,7 @@ export function likeOnes(all: ReadonlyMap<string, StyleForms>): Map<string, Like
   return found;
 }
 
-/** Elements that say of themselves what a style says, or all of it but one. */
+/** Elements that declare for themselves what a style declares, or all of it but one. */
 export function nearWearers(model: SiteModel, all: ReadonlyMap<string, StyleForms>): Map<string, NearWearer> {
   const found = new Map<string, { elements: number; place: Place; lacks: readonly string[] }>();
   const classes = [...all.values()].filter(({ name, forms }) => name.startsWith('.') && forms.size > 0);

@@ -10,7 +10,7 @@ export interface Heading {
 /** A remark is longer than a heading. */
 const LONGEST = 60;
 
-/** In order. A comment within a rule is none, and neither is one that speaks of the rule right behind it. */
+/** In order. A comment within a rule is none, and neither is one that mentions the rule right behind it. */
 export function headingsOf({ text, rules }: Sheet): Heading[] {
   const found: Heading[] = [];
   for (const match of text.matchAll(/^[ \t]*\/\*([\s\S]*?)\*\/[ \t]*\r?$/gm)) {

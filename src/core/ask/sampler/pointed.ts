@@ -15,13 +15,13 @@ export interface Pointed {
   readonly state: ShownState;
 }
 
-/** A state that a rule asks for: of what wears a name, or of something in it. */
+/** A state that a rule asks for: of what has a name, or of something in it. */
 export interface AskedState {
   readonly state: string;
   readonly of: Compound | undefined;
 }
 
-/** What wears a name is in a state, stands in what is pointed at or pressed, or holds what is. */
+/** What has a name is in a state, stands in what is pointed at or pressed, or holds what is. */
 export function* statesOf({
   selector: { compounds, combinators },
 }: ProgramRule): Generator<[string, AskedState]> {

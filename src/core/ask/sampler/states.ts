@@ -4,7 +4,7 @@ import type { SiteModel } from '../../cascade/index.js';
 import type { Page } from '../../read/markup/index.js';
 import { SHOWN_STATES } from './pointed.js';
 
-/** In: a page. Out: what its sheets say of states, of the element that is shown in one; an attribute weighs what a state does. */
+/** In: a page. Out: what its sheets declare of states, of the element that is shown in one; an attribute weighs what a state does. */
 export function stateRules(model: SiteModel, page: Page): string {
   const [reader] = model.readersOf(page);
   if (reader === undefined) return '';

@@ -1,4 +1,4 @@
-// The shared styles of a site: what has a rule in the developer's own sheets, who wears it, and an element to show it on.
+// The shared styles of a site: what has a rule in the developer's own sheets, which elements have it, and an element to show it on.
 
 import { addTo } from '../../base/group-by.js';
 import { comparePlaces, type Place, placeIn } from '../../base/source.js';
@@ -33,7 +33,7 @@ export interface SharedStyle {
   readonly nearly: NearWearer | undefined;
 }
 
-/** In: the site; the sheets that are the developer's own, in order. Out: the most worn first. */
+/** In: the site; the sheets that are the developer's own, in order. Out: the most used first. */
 export function sharedStyles(model: SiteModel, themes: readonly string[]): SharedStyle[] {
   const { found, states } = rulesByName(model, themes);
   const wearers = wearersOf(model, new Set(found.keys()));
@@ -65,7 +65,7 @@ interface OwnRule extends StyleRuleText {
   readonly forms: readonly string[];
 }
 
-/** Out: rules by the name that they are of, and the states that change something where it is worn. */
+/** Out: rules by the name that they are of, and the states that change something where it is used. */
 function rulesByName(
   model: SiteModel,
   themes: readonly string[],

@@ -12,7 +12,7 @@ export interface Snippet {
   readonly description: string;
 }
 
-/** By name: each part of the sheet, and each shared style as a tag that wears it. Every word stands once. */
+/** By name: each part of the sheet, and each shared style as a tag that has it. Every word stands once. */
 export function snippetsOf(
   model: SiteModel,
   parts: ReadonlyMap<string, string>,
@@ -69,7 +69,7 @@ function wordFor(name: string, used: Set<string>): string {
   return word;
 }
 
-/** The type of element that wears a class most often. */
+/** The type of element that has a class most often. */
 function tagsOf(model: SiteModel, names: ReadonlySet<string>): Map<string, string> {
   const counts = new Map<string, Map<string, number>>();
   for (const page of model.pages)

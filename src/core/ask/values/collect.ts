@@ -45,7 +45,7 @@ export interface NamedValue {
   readonly alias: string | undefined;
   /** Other values it has: in a scheme, a section. */
   readonly sets: readonly ValueSet[];
-  /** How often something says `var()` of it. */
+  /** How often something declares `var()` of it. */
   readonly uses: number;
 }
 
@@ -143,7 +143,7 @@ function namedIn(
     if (property.startsWith('--')) found.set(property, [...(found.get(property) ?? []), one]);
   }
   return [...found].map(([name, own]) => {
-    // What is said last at the root counts there.
+    // What is declared last at the root counts there.
     const base = own.findLast(({ where }) => where === '') ?? own[0]!;
     const { value } = base.declaration;
     return {

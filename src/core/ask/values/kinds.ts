@@ -1,4 +1,4 @@
-// What kind of value a declaration says: told by the property, and for a custom property by the value itself.
+// What kind of value a declaration declares: told by the property, and for a custom property by the value itself.
 
 import { canonicalProperty, normalColour } from '../../read/sheets/index.js';
 import { coloursIn } from '../../stock/index.js';

@@ -25,7 +25,7 @@ interface Rgb {
   readonly alpha?: number;
 }
 
-/** What an element has: its colours; `undefined` where nobody can say. */
+/** What an element has: its colours; `undefined` where nobody knows. */
 interface Looks {
   readonly text: Rgb | undefined;
   readonly ground: Rgb | undefined;
@@ -35,7 +35,7 @@ interface Looks {
 const BLACK: Rgb = { mode: 'rgb', r: 0, g: 0, b: 0 };
 const WHITE: Rgb = { mode: 'rgb', r: 1, g: 1, b: 1 };
 
-/** Worst first. A text on a picture or a gradient is left out, and one whose colour no sheet says. */
+/** Worst first. A text on a picture or a gradient is left out, and one whose colour no sheet declares. */
 export function colourPairs(
   model: SiteModel,
   placeOf: (page: Page, element: number) => Place | undefined,
@@ -90,7 +90,7 @@ function looksOf(page: Page, reader: StyleReader, truths: TruthTable): (Looks | 
   return looks;
 }
 
-/** In: what is said of the ground; the colour of the text; what is behind. Out: `undefined` where nobody can say. */
+/** In: what is declared of the ground; the colour of the text; what is behind. Out: `undefined` where nobody knows. */
 function groundOf(
   value: string | undefined,
   text: Rgb | undefined,

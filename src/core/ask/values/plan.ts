@@ -1,5 +1,5 @@
 // A change of values out of a token file: new custom properties, others for those that are there, and other names; with the
-// proof that nothing but these properties says something else.
+// proof that nothing but these properties declares something else.
 
 import { addTo, groupBy } from '../../base/group-by.js';
 import { refusalText } from '../../base/reasons/index.js';
@@ -39,7 +39,7 @@ export interface ValuesPlan {
   readonly renamed: readonly NameChange[];
   /** Tokens that say what is there. */
   readonly same: number;
-  /** Values of the site that the file says nothing of. */
+  /** Values of the site that the file does not mention. */
   readonly unsaid: readonly string[];
   /** What else would differ: none, in a change that may be made. */
   readonly strays: readonly Difference[];
@@ -276,7 +276,7 @@ interface NewSet {
   readonly value: string;
 }
 
-/** Where other values say two schemes in one, this one does too. */
+/** Where other values declare two schemes in one, this one does too. */
 function asTheHouseDoes(
   { value, sets }: ReadToken,
   old: NamedValue | undefined,

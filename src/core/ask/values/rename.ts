@@ -1,4 +1,4 @@
-// Custom properties that get another name: in every style that speaks of them, and in no case where somebody else may.
+// Custom properties that get another name: in every style that mentions them, and in no case where somebody else may.
 
 import { ident } from 'css-tree/utils';
 import { refusalText } from '../../base/reasons/index.js';
@@ -145,7 +145,7 @@ function inScript(text: string, from: string, to: string): { edits: Edit[]; unsu
   return { edits, unsure: wordsIn(text, from).filter((at) => !known.has(at)) };
 }
 
-/** Where CSS says the name, as a whole identifier, outside strings and comments. */
+/** Where CSS declares the name, as a whole identifier, outside strings and comments. */
 function namesIn(css: string, name: string): { start: number; end: number }[] {
   if (!css.includes('--') && !css.includes('\\')) return [];
   const tokens = tokenize(css);

@@ -1,4 +1,4 @@
-// Classes leave their tags where a position says as much or no rule asks for them, as far as the proof finds that nothing changes.
+// Classes leave their tags where a position declares as much or no rule asks for them, as far as the proof finds that nothing changes.
 
 import type { SiteModel } from '../../cascade/index.js';
 import { type Edits, planClassMoves, stateAfter } from '../../edit/text/index.js';

@@ -181,7 +181,7 @@ export function consolidate(input: ConsolidationInput, decisions: Decisions): Co
   };
 }
 
-/** Where carriers of the state that edits lead to stand in the files. Made apart from the steps, so that it holds no state of theirs. */
+/** Where styled tags of the state that edits lead to stand in the files. Made apart from the steps, so that it holds no state of theirs. */
 function placeBefore({ sources }: SiteModel, moved: Edits, built: BuiltTags | undefined): PlaceOf {
   return ({ page, tag, start }) => {
     const source = built?.placeOf(page, tag);

@@ -291,7 +291,7 @@ interface Run {
   readonly area: DraftSite;
   readonly result: Consolidation;
   readonly found: Found;
-  /** What the draft has to say about it, by id without the mark. */
+  /** What the draft has to declare about it, by id without the mark. */
   readonly known: ReadonlyMap<string, DraftStyle>;
   /** Behind every id: two areas may have the same style, each with a name and a decision of its own. */
   readonly mark: string;
@@ -372,7 +372,7 @@ function markOf(shared: string, site: DraftSite): string {
   return `.${createHash('sha256').update(shared).digest('hex').slice(0, 4)}`;
 }
 
-/** What a draft says about one area. */
+/** What a draft declares about one area. */
 function draftIn(draft: Draft, mark: string): Draft {
   const styles = draft.styles.flatMap((style) => {
     const [id, own = ''] = style.id.split(/(?=\.)/);

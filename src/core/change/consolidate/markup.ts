@@ -217,7 +217,7 @@ class Blame {
     }
   }
 
-  /** The units behind items. */
+  /** The movable declarations behind items. */
   movablesOf(items: readonly string[]): { styledTag: StyledTag; movable: Member['movables'][number] }[] {
     return items.flatMap((item) => {
       const member = this.#members.get(item);
@@ -278,7 +278,7 @@ function asRead(selector: string): string[] {
   return list.kind === 'list' ? list.selectors.map(({ text }) => text) : [selector];
 }
 
-/** Whether a unit has a say in a property of its element, or of the cells of its table. */
+/** Whether a movable declaration affects a property of its element, or of the cells of its table. */
 function says({ declarations, cells = [] }: MovableDeclaration, property: string): boolean {
   return [...declarations, ...cells].some((one) => touches(property, one.property));
 }

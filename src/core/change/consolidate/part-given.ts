@@ -1,4 +1,4 @@
-// Of declarations in one tag that depend on each other, those that a rule says by now: what is the element's own stays, and
+// Of declarations in one tag that depend on each other, those that a rule declares by now: what is the element's own stays, and
 // only that.
 
 import type { SiteModel } from '../../cascade/index.js';

@@ -1,4 +1,4 @@
-// What several rules say is said once, as far as the proof finds that nothing changes.
+// What several rules declare is declared once, as far as the proof finds that nothing changes.
 
 import { getOrInsert } from '../../base/get-or-insert.js';
 import type { SiteModel } from '../../cascade/index.js';
@@ -39,7 +39,7 @@ export interface SheetsOptions extends Omit<RuleStep, 'refused' | 'shared' | 'ma
   readonly judge: Judge;
 }
 
-/** Finds what can be said once, and keeps what is proven to change nothing. */
+/** Finds what can be declared once, and keeps what is proven to change nothing. */
 export function consolidateSheets(model: SiteModel, options: SheetsOptions): SheetsResult {
   const { shared, judge } = options;
   const asked = new Map<string, RuleMove>();
@@ -82,7 +82,7 @@ export function consolidateSheets(model: SiteModel, options: SheetsOptions): She
 /** So often rules are looked at again that a move has come between, or has left side by side. */
 const MOST_PASSES = 3;
 
-/** The same until nothing is left to be said once: a second run then finds nothing. Out: edits pass by pass. */
+/** The same until nothing is left to be declared once: a second run then finds nothing. Out: edits pass by pass. */
 export function consolidateSheetsWhole(
   model: SiteModel,
   optionsOn: (model: SiteModel) => SheetsOptions,

@@ -1,5 +1,5 @@
 // An excerpt of a page: a shorter page that holds some of its elements, every one of them where it stood, on its line and
-// column, so that whatever is said of the excerpt is said of the page.
+// column, so that whatever is declared of the excerpt is declared of the page.
 
 import { applyEdits, type Edit } from '../../edit/text/index.js';
 import { givenSheets, type Page, type PageElement, parsePage } from '../../read/markup/index.js';

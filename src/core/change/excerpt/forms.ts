@@ -12,7 +12,7 @@ import type { TagForm } from './tag-form.js';
 export interface PageFacts {
   /** What all of the page is told by. */
   readonly root: string;
-  /** By index, whether an element says of itself how it looks. */
+  /** By index, whether an element declares for itself how it looks. */
   readonly styled: readonly boolean[];
   /** By index, the tags of an element where they may change. */
   readonly tags: readonly (TagForm | undefined)[];
@@ -99,7 +99,7 @@ function placeOf({ position, next }: PageElement): string {
   return `${position < 4 ? position : 4 + (position % 2)}${next < 0 ? '$' : ''}`;
 }
 
-/** Whether an element says of itself how it looks. */
+/** Whether an element declares for itself how it looks. */
 export function isStyled(element: PageElement): boolean {
   return element.style !== undefined || isWrittenOld(element);
 }

@@ -258,9 +258,14 @@ export class ExcerptTaker {
 }
 
 /** What says how a page is shown, but for its body. */
-function headOf(page: Page, stackKey: string, isName: (word: string) => boolean, { key }: Front): string {
+function headOf(
+  page: Page,
+  sheetOrderKey: string,
+  isName: (word: string) => boolean,
+  { key }: Front,
+): string {
   const links = page.sheets.map((one) => (one.kind === 'link' ? `${isPlainLink(one)} ${one.address}` : ''));
-  return [stackKey, page.quirks, page.isMail, key, ...links, ...scriptsOf(page, isName)].join('\n');
+  return [sheetOrderKey, page.quirks, page.isMail, key, ...links, ...scriptsOf(page, isName)].join('\n');
 }
 
 /** A tag that means the same on any page. */

@@ -35,7 +35,7 @@ export function rowsWith({ rows }: FamilyTable, declarations: ReadonlyMap<string
   return [...rows].filter(([, values]) => needed.every((one) => values.has(one))).map(([row]) => row);
 }
 
-/** What a rule says, each value of a row as its custom property. */
+/** What a rule declares, each value of a row as its custom property. */
 export function declarationsOf({ name }: FamilyTable, declarations: ReadonlyMap<string, string>): string[] {
   return [...declarations].map(
     ([property, value]) => `${property}: ${partValue(value, (one) => `var(${tokenName(name, one)})`)}`,

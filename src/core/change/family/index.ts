@@ -1,5 +1,5 @@
-// A change, family. In: a table of rows and rules. Out: the section of a sheet that says it in plain CSS, and the proof
-// that only what the table speaks of changed. And the other way round: tables for what was copied out by hand.
+// A change, family. In: a table of rows and rules. Out: the section of a sheet that declares it in plain CSS, and the proof
+// that only what the table mentions changed. And the other way round: tables for what was copied out by hand.
 
 import {
   ALWAYS,
@@ -107,7 +107,7 @@ function selectorsOf(text: string): { selectors: readonly ComplexSelector[] } {
   return { selectors: list.kind === 'list' ? list.selectors : [] };
 }
 
-/** What a rule that stood there said may be said no more. */
+/** What a rule that stood there declared may be declared no more. */
 function goneWith(text: string): Wish[] {
   return parseSheet(text).rules.map(({ selector, declarations }) =>
     wishOf({

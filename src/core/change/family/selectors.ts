@@ -72,7 +72,7 @@ export function anyOf(variants: readonly string[]): string {
   if (others.length === 0) return first;
   const pseudo = pseudoElementOf(first);
   const bare = variants.map((one) => one.slice(0, one.length - pseudo.length));
-  // What stands around the names is said once: `.kw-badge:is(.is-full, .is-free)`.
+  // What stands around the names is declared once: `.kw-badge:is(.is-full, .is-free)`.
   const classes = bare.map((one) => [...one.matchAll(/[.#](?:[\w-]|[^\0-\x7f])+/g)]);
   const at = classes[0]!.findIndex((own, i) => classes.some((all) => all[i]?.[0] !== own[0]));
   const [differs] = at < 0 ? [] : [classes.map((all) => all[at])];

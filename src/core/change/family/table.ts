@@ -28,7 +28,7 @@ export interface FamilyRule {
   readonly off: boolean;
 }
 
-/** What is wrong with what a table says, so that it can be mended; `undefined` for nothing. */
+/** What is wrong with what a table declares, so that it can be mended; `undefined` for nothing. */
 export function tableProblem({ each, where, rows, rules }: FamilyTable): string | undefined {
   if (each !== 'position' && !where.includes('{row}'))
     return `where: "${where}" has no {row} in it; write it where the name of the ${each} stands`;

@@ -1,5 +1,5 @@
 // Where a declaration that wins anyway may take importance without a change: nothing that importance would stop or beat
-// (an animation, a style that a script sets) has a say in it there. CSS Cascade 5 §6.2.
+// (an animation, a style that a script sets) affects it there. CSS Cascade 5 §6.2.
 
 import { eachMoment, type SiteModel, undefeatedFor, type Weighed } from '../../cascade/index.js';
 import { type Difference, type Judge, PROVE } from '../../proof/index.js';

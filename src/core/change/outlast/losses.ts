@@ -1,4 +1,4 @@
-// What rules said of elements before an update, and something else says after it: looked at moment by moment, on every
+// What rules declared for elements before an update, and something else declares after it: looked at moment by moment, on every
 // element.
 
 import {

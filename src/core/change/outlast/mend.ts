@@ -97,7 +97,7 @@ function unseen(model: SiteModel, wanted: readonly Mend[]): Mends {
   };
 }
 
-/** Whether a selector of the mended rule has a say in what differs. */
+/** Whether a selector of the mended rule affects what differs. */
 function decides(difference: Difference, { selector }: Mend): boolean {
   if (difference.kind !== 'style') return false;
   const list = compileSelectorList(selector);

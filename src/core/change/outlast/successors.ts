@@ -10,7 +10,7 @@ export interface Successor {
   readonly likely: string | undefined;
 }
 
-/** Least share of what is said of a class that its successor says too. */
+/** Least share of what is declared of a class that its successor declares too. */
 const ALIKE = 0.34;
 
 /** In: texts of the old sheets and of the new. Out: every class that is gone, in order. */
@@ -32,7 +32,7 @@ export function findSuccessors(old: readonly string[], fresh: readonly string[])
     });
 }
 
-/** Class to what is said under it: its selector with the name left out, and the declaration. */
+/** Class to what is declared under it: its selector with the name left out, and the declaration. */
 function saidOfClasses(texts: readonly string[]): Map<string, Set<string>> {
   const said = new Map<string, Set<string>>();
   for (const text of texts) {

@@ -31,7 +31,7 @@ export interface Dropped {
 
 export interface DropAsked {
   readonly selector: string;
-  /** None for all that the rule says. */
+  /** None for all that the rule declares. */
   readonly properties: readonly string[];
   /** The one in this medium; `undefined` for the one outside all. */
   readonly medium: string | undefined;
@@ -46,8 +46,8 @@ interface Going {
 }
 
 /**
- * In: the sheet that holds the overrides; which of them. Out: `undefined` where none stands there. What was said again for
- * its states and media goes with it: what says nothing any more once it is gone.
+ * In: the sheet that holds the overrides; which of them. Out: `undefined` where none stands there. What was repeated for
+ * its states and media goes with it: what declares nothing any more once it is gone.
  */
 export function dropOverride(
   model: SiteModel,
@@ -81,7 +81,7 @@ export function dropOverride(
   return { edits: done, rules: all.map(({ rule }) => rule), proof };
 }
 
-/** Whatever a rule said may change, on the elements that it matches and nowhere else. */
+/** Whatever a rule declared may change, on the elements that it matches and nowhere else. */
 function wishFor(going: Going, properties: readonly string[]): Wish {
   const list = compileSelectorList(going.selectors.join(', '));
   const selectors = list.kind === 'list' ? list.selectors : [];
@@ -111,7 +111,7 @@ function goingRules(model: SiteModel, rules: readonly StyleRule[], selector: str
   return exact.length > 0 ? exact : under(withoutStrength);
 }
 
-/** What may have been said again for the sake of a rule: later rules whose selectors begin as its own do. */
+/** What may have been repeated for the sake of a rule: later rules whose selectors begin as its own do. */
 function companionsOf(rules: readonly StyleRule[], own: readonly Going[]): Going[] {
   const going = new Set(own.map(({ rule }) => rule));
   const stems = own.flatMap(({ selectors }) => selectors.map((text) => withoutStrength(elementOf(text))));

@@ -1,5 +1,5 @@
 // A change, override. In: a selector, declarations, and how far they are meant to reach. Out: the weakest rule that
-// beats what says them now, in the overrides part of the shared sheet, and the proof that just what was meant moved.
+// beats what declares them now, in the overrides part of the shared sheet, and the proof that just what was meant moved.
 
 import {
   ALWAYS,
@@ -45,7 +45,7 @@ export interface OverrideRule {
   readonly selector: string;
   readonly medium: string | undefined;
   readonly declarations: readonly string[];
-  /** `kept`: it says again what the platform says in a state or medium, since the override is stronger than that. */
+  /** `kept`: it repeats what the platform declares in a state or medium, since the override is stronger than that. */
   readonly role: 'override' | 'kept';
   readonly did: Did;
 }
@@ -199,12 +199,12 @@ function shownOnly(proof: IntentProof, model: SiteModel): IntentProof {
 
 interface Way {
   /**
-   * What it would beat although that is to stay is said again behind it: as a person would write it, or no stronger than the
+   * What it would beat although that is to stay is repeated behind it: as a person would write it, or no stronger than the
    * override itself, so that it beats nothing that it did not beat. What only a script could bring about may go: there the
    * override holds too.
    */
   readonly again: 'no' | 'as it reads' | 'no stronger' | 'but for scripts';
-  /** Where an override that says the same is there already, it is made longer. */
+  /** Where an override that declares the same is there already, it is made longer. */
   readonly extend: boolean;
   /** Pages that do not link the shared sheet get a link, not a block. */
   readonly link: boolean;
@@ -284,7 +284,7 @@ function rulesFor(
     },
   ];
   if (sayAgain === 'no') return rules;
-  // Weakest first, so that what is said again keeps its order.
+  // Weakest first, so that what is repeated keeps its order.
   const weakestFirst = [...written.again].sort((a, b) => b.rival.one.rank - a.rival.one.rank);
   for (const { rival, onAll } of weakestFirst) {
     const { one } = rival;

@@ -24,7 +24,7 @@ export interface Placing {
   readonly partNames: PartNames;
 }
 
-/** Rules under the same selectors become one, and selectors that say the same one list. */
+/** Rules under the same selectors become one, and selectors that declare the same one list. */
 export function joinEqual<Rule extends SharedRule>(rules: readonly Rule[]): Rule[] {
   const merge = (
     list: readonly Rule[],
@@ -57,7 +57,7 @@ export function joinEqual<Rule extends SharedRule>(rules: readonly Rule[]): Rule
   );
 }
 
-/** Where an override that says the same, or stands under the same selector, is there already, it is extended. */
+/** Where an override that declares the same, or stands under the same selector, is there already, it is extended. */
 export function placeRules(
   rules: readonly SharedRule[],
   placing: Placing,

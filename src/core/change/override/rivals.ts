@@ -25,9 +25,9 @@ export interface Rival {
 
 export interface Situation {
   readonly elements: number;
-  /** What says the asked longhands now; one for each that is said. */
+  /** What declares the asked longhands now; one for each that is declared. */
   readonly beat: readonly Rival[];
-  /** What says them in other media and states, and must go on doing so. */
+  /** What declares them in other media and states, and must go on doing so. */
   readonly keep: readonly Rival[];
 }
 
@@ -45,7 +45,7 @@ export interface RivalsAsked {
   readonly longhands: ReadonlySet<string>;
   /** The medium that the override is for, `ALWAYS` for all. */
   readonly medium: Truth;
-  /** Beat what other media and states say, too. */
+  /** Beat what other media and states declare, too. */
   readonly everywhere: boolean;
   readonly isOn: (page: Page) => boolean;
   /** The sheet of a page that it is written into; `undefined` for style blocks, which come last. */

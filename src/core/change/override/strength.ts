@@ -1,4 +1,4 @@
-// The weakest ways of writing an override that win, and what must be said again because they are stronger than that was.
+// The weakest ways of writing an override that win, and what must be repeated because they are stronger than that was.
 
 import { refusalText } from '../../base/reasons/index.js';
 import { type ComplexSelector, compileSelectorList, type Weighed } from '../../cascade/index.js';
@@ -8,7 +8,7 @@ import { type Rival, type Rivals, rivalKey, type Situation } from './rivals.js';
 export interface Written {
   readonly selector: string;
   readonly important: boolean;
-  /** What it beats although that was to stay: said again behind it, on all of its elements or on some. */
+  /** What it beats although that was to stay: repeated behind it, on all of its elements or on some. */
   readonly again: readonly { readonly rival: Rival; readonly onAll: boolean }[];
 }
 

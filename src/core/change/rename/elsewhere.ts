@@ -32,7 +32,7 @@ export function inertSelectors(
   );
 }
 
-/** Attributes, beside `class` and those that `markupTokens` looks at, that say the name and that a script of the page reads. */
+/** Attributes, beside `class` and those that `markupTokens` looks at, that declare the name and that a script of the page reads. */
 export function attributesThatCount({ model, scripts, isLibrary, from }: RenameInput): UnsurePlace[] {
   const own = [...scripts].flatMap(([path, text]) => (isLibrary(path) ? [] : [text]));
   return model.pages.flatMap((page) => {
@@ -101,7 +101,7 @@ export function scopesNamed(text: string, from: string): { start: number; end: n
 const IN_CLASS = /class(?:name)?\s*[=:]\s*[{(]?\s*(["'`])([\s\S]*?)\1/gi;
 const IN_STRING = /(["'`])((?:(?!\1)[^\\\n]|\\.)*)\1/g;
 
-/** The first place in each file that is not read and says the name. */
+/** The first place in each file that is not read and declares the name. */
 export function placesUnread({ others, from }: RenameInput): UnsurePlace[] {
   const word = wordOf(from);
   return [...others].flatMap(([path, text]) => {

@@ -1,4 +1,4 @@
-// Rules that say the same for two names that are to be one.
+// Rules that declare the same for two names that are to be one.
 
 import { compileSelectorList, rangesOfClass } from '../../cascade/index.js';
 import { applyEdits } from '../../edit/text/index.js';

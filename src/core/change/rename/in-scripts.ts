@@ -1,4 +1,4 @@
-// A class in scripts: where it is surely one, and where it may be one, or may be put together.
+// A class in scripts: where it is certainly one, and where it may be one, or may be put together.
 
 import { type Place, placeIn } from '../../base/source.js';
 import type { Edit } from '../../edit/text/index.js';

@@ -1,4 +1,4 @@
-// Which rules a change is written into, one declaration after the other: where it is said on a page, or would be.
+// Which rules a change is written into, one declaration after the other: where it is declared on a page, or would be.
 
 import type { Place } from '../../base/source.js';
 import type { ComplexSelector, SiteModel, Truth } from '../../cascade/index.js';
@@ -119,11 +119,11 @@ function rulesFor(onPage: readonly WrittenRule[], change: DeclarationChange): Wr
   }
   const saysIt = ({ rule }: WrittenRule): boolean =>
     rule.declarations.some(({ property }) => property === change.property);
-  // What is taken out is taken where it is written. What the last one says under its very name needs no more.
+  // What is taken out is taken where it is written. What the last one declares under its very name needs no more.
   return change.value === undefined || saysIt(saying.at(-1)!) ? saying.filter(saysIt) : saying;
 }
 
-/** What the rule says with importance stays important: else it would not be said at all. */
+/** What the rule declares with importance stays important: else it would not be declared at all. */
 function isImportant({ rule }: WrittenRule, { property: asked }: DeclarationChange): boolean {
   return rule.declarations.some(({ property, important }) => important && concerns(property, asked));
 }

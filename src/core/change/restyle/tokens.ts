@@ -116,7 +116,7 @@ function namesFrom(model: SiteModel, token: string): ReadonlySet<string> {
   return names;
 }
 
-/** What sets the token on the element, or on the nearest above that says anything of it. */
+/** What sets the token on the element, or on the nearest above that declares anything of it. */
 function nearest(reader: StyleReader, index: number, token: string): readonly Weighed[] {
   for (let at = index; at >= 0; at = reader.page.elements[at]!.parent) {
     const own = undefeatedFor(reader.weighed(at).get(''), token, reader.table.truths);

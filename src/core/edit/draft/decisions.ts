@@ -1,4 +1,4 @@
-// What a draft says about what the search finds: names, refusals, exceptions, merges.
+// What a draft declares about what the search finds: names, refusals, exceptions, merges.
 
 import { shortHash } from '../../base/short-hash.js';
 import { showPlace } from '../../base/source.js';
@@ -38,12 +38,12 @@ import { declarationKey, type MovableDeclaration } from '../../stock/index.js';
 import { customNames, type NamingOptions, namesInUse, namingRules, type OwnedSheet } from './naming.js';
 import type { Draft, DraftStyle } from './schema.js';
 
-/** What a person, or an earlier draft, has to say about what is found. */
+/** What a person, or an earlier draft, has to declare about what is found. */
 export interface Decisions {
   readonly values: readonly ValueChange[];
   readonly isWanted: (move: RuleMove) => boolean;
   readonly isWantedClass: (move: ClassMove) => boolean;
-  /** Of declarations that a rule says by now; by their normal form. */
+  /** Of declarations that a rule declares by now; by their normal form. */
   readonly isWantedPart: (part: { readonly key: string }) => boolean;
   readonly sections: (found: readonly SectionValue[], model: SiteModel) => readonly NamedSection[];
   readonly idClasses: (found: readonly IdClass[]) => readonly NamedIdClass[];
@@ -55,7 +55,7 @@ export interface Decisions {
 export interface Found {
   readonly ruleMoves: readonly RuleMove[];
   readonly classMoves: readonly ClassMove[];
-  /** Ids of declarations that a rule says by now. */
+  /** Ids of declarations that a rule declares by now. */
   readonly parts: readonly string[];
   readonly sections: readonly NamedSection[];
   readonly idClasses: readonly NamedIdClass[];
@@ -253,7 +253,7 @@ function edited(
   if (style.home.kind === 'already given' || style.home.kind === 'existing class')
     return withoutPlaces(style, entry, placeOf, kept);
   const { declarations, defects } = parseDeclarations(entry.declarations);
-  // What a style says of cells alone stands in comments.
+  // What a style declares of cells alone stands in comments.
   const isBare = declarations.length === 0 && style.movables.some(({ declarations: own }) => own.length > 0);
   if (isBare || defects.length > 0) {
     const what = defects[0] === undefined ? 'holds none' : `«${defects[0].detail}» is none`;
@@ -362,7 +362,7 @@ export function idClassId(value: IdClass): string {
   return shortHash(idClassKey(value));
 }
 
-/** Named after what the rules say of those that had the ids, not of what is in them. */
+/** Named after what the rules declare of those that had the ids, not of what is in them. */
 function unnamedIds(value: IdClass): Parameters<typeof nameStyles>[0][number] {
   const { rules, tags, form } = value;
   const own = rules.filter((rule) => classSelectors(rule, form, 'x').includes(form.replaceAll('NAME', 'x')));

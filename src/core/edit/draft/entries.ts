@@ -32,7 +32,7 @@ export interface SheetChanges {
   readonly parts: readonly GivenPart[];
 }
 
-/** A declaration of a tag that a rule says by now. */
+/** A declaration of a tag that a rule declares by now. */
 export interface GivenPart {
   readonly styledTag: StyledTag;
   readonly declaration: Declaration;
@@ -110,7 +110,7 @@ function styleEntry(
   };
 }
 
-/** `style attributes`, or the old attributes that say it. */
+/** `style attributes`, or the old attributes that declare it. */
 function fromText({ members }: NamedStyle): string {
   const names = new Set<string>();
   for (const { styledTag, movables } of members) {

@@ -74,7 +74,7 @@ export function keptGroups(
     .sort((a, b) => b.declarations - a.declarations || (a.reason < b.reason ? -1 : 1));
 }
 
-/** What a unit says, as it is written. */
+/** What a movable declaration declares, as it is written. */
 function movableText({ from, declarations }: MovableDeclaration): string {
   if (from.kind === 'attributes') return from.names.join(' ');
   if (from.kind === 'name') return 'the element itself';

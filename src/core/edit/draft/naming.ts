@@ -19,7 +19,7 @@ export interface OwnedSheet {
   readonly owner: 'platform' | 'theme';
 }
 
-/** The rules for names on a site. In: `strangers`, texts of documents that were not read: what stands in them is in use. */
+/** The rules for names on a site. In: `unread documents`, texts of documents that were not read: what stands in them is in use. */
 export function namingRules(
   model: SiteModel,
   sheets: readonly OwnedSheet[],

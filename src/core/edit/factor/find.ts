@@ -1,4 +1,4 @@
-// The sets of declarations that are worth a name: each is said once where it was said in rule after rule.
+// The sets of declarations that are worth a name: each is declared once where it was declared in rule after rule.
 
 import { getOrInsert } from '../../base/get-or-insert.js';
 import { shortHash } from '../../base/short-hash.js';

@@ -4,7 +4,7 @@
 import { nameStyles, USUAL } from '../../search/index.js';
 import type { Run } from './runs.js';
 
-/** By what is said, in any order. */
+/** By what is declared, in any order. */
 const PATTERNS: readonly (readonly [name: string, said: readonly string[]])[] = [
   ['full-size', ['width: 100%', 'height: 100%']],
   ['cover', ['position: absolute', 'top: 0', 'left: 0', 'width: 100%', 'height: 100%']],

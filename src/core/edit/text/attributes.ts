@@ -12,8 +12,8 @@ import type { Edit } from './edit.js';
 import { joined, withClasses, withoutAttribute, withoutDeclarations, withoutEntries } from './in-tag.js';
 
 /**
- * The edits that take units off a tag and put classes on it.
- * In: the tag; the units to take out; the class names to add. Out: edits on the page's text, or `undefined` where the
+ * The edits that take movable declarations off a tag and put classes on it.
+ * In: the tag; the movable declarations to take out; the class names to add. Out: edits on the page's text, or `undefined` where the
  * source cannot be cut.
  */
 export function editTag(
@@ -67,7 +67,7 @@ function newAttribute({ page, style }: StyledTag, tag: SourceTag, attribute: str
   return { start: at, end: at, text: ` ${attribute}` };
 }
 
-/** `<font>` becomes `<span>`, once nothing else of it is left to say. */
+/** `<font>` becomes `<span>`, once nothing else of it is left to declare. */
 function neutralName({ page, element }: StyledTag, tag: SourceTag, gone: readonly string[]): Edit[] {
   const neutral = element && neutralFor(element.name);
   const end = element && page.outdatedEnds.get(element.index);

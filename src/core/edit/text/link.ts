@@ -66,7 +66,7 @@ function isServed(page: Page): boolean {
   return page.isFilled || page.sheets.some((one) => one.kind === 'link' && holdsEngineText(one.address));
 }
 
-/** Whether a page has a say in what all pages link: mail links nothing, and no more does what an engine fills and nothing shows how. */
+/** Whether a page affects what all pages link: mail links nothing, and no more does what an engine fills and nothing shows how. */
 export function saysWhatAllLink(page: Page, { copies, link }: Pick<SiteSources, 'copies' | 'link'>): boolean {
   if (page.kind !== 'page' || page.isMail) return false;
   return (

@@ -1,4 +1,4 @@
-// Rules that take the place of several, as edits: what is said elsewhere now goes out of its rules and style blocks, and the
+// Rules that take the place of several, as edits: what is declared elsewhere now goes out of its rules and style blocks, and the
 // new rule stands where the first of them stood, in a rule that is there, or at the end of a sheet.
 
 import * as csstree from 'css-tree/dist/csstree.esm';
@@ -170,7 +170,7 @@ function wholeRanges(
   });
 }
 
-/** What stands behind a rule on its last line is said of that rule. */
+/** What stands behind a rule on its last line is declared of that rule. */
 function withItsComment(text: string, { start, end }: SourceRange): SourceRange {
   const behind = /^[ \t]*\/\*[^\r\n]*?\*\/(?=[ \t]*(?:[\r\n]|$))/.exec(text.slice(end))?.[0] ?? '';
   return { start, end: end + behind.length };

@@ -1,4 +1,4 @@
-// A selector made stronger without reaching further: its classes said again, or the root of the page in front.
+// A selector made stronger without reaching further: its classes repeated, or the root of the page in front.
 
 import { type ComplexSelector, compileSelector, ONE_CLASS, ONE_ID } from '../../cascade/index.js';
 

@@ -14,7 +14,7 @@ export function isModuleSheet(file: string): boolean {
   return MODULE_SHEET.test(file);
 }
 
-/** What of a sheet nobody can say which of its classes it is. */
+/** What of a sheet nobody knows which of its classes it is. */
 export const ANY_OF_MODULE = '*';
 
 /** What stands for the class that a build makes of a name. No class that is written out is spelled so. */

@@ -19,7 +19,7 @@ import { pixels, wholeNumber } from './values.js';
 export interface Hint {
   /** `undefined` for the element's name. */
   readonly attribute: string | undefined;
-  /** `undefined` where no CSS is known that says exactly the same. */
+  /** `undefined` where no CSS is known that declares exactly the same. */
   readonly declarations: readonly HintDeclaration[] | undefined;
   /** Of the element's hints, those that go together; see `OldAttribute`. */
   readonly group: string | undefined;
@@ -57,7 +57,7 @@ export function ownHints(page: Page, element: PageElement): Hint[] {
 }
 
 /**
- * What an element's own name and attributes say in CSS, in source order, and what its table says to a cell. Attributes that
+ * What an element's own name and attributes declare in CSS, in source order, and what its table declares to a cell. Attributes that
  * no CSS is known to match exactly are left out; see `isExactHint`. In: `table`, the table of a cell.
  */
 export function hintDeclarations(
@@ -100,7 +100,7 @@ function isSizedBySource(page: Page, { name, parent }: PageElement): boolean {
   return false;
 }
 
-/** Whether an attribute is styling and nothing else, and CSS is known that says exactly the same. */
+/** Whether an attribute is styling and nothing else, and CSS is known that declares exactly the same. */
 export function isExactHint(page: Page, element: PageElement, attribute: string): boolean {
   const { namespace, name, attributes } = element;
   if (namespace !== 'html') return false;
@@ -143,7 +143,7 @@ export function cellHints({ attributes }: PageElement): Hint[] {
 }
 
 /**
- * The standard's words for how text is aligned, in place of a browser's own: those place the boxes inside too, and say the
+ * The standard's words for how text is aligned, in place of a browser's own: those place the boxes inside too, and declare the
  * same where there is none.
  */
 export function inStandardWords<One extends { readonly property: string; readonly value: string }>(

@@ -27,7 +27,7 @@ const GEOMETRY: ReadonlyMap<string, readonly string[]> = new Map([
 const LENGTHS =
   /^(font-size|letter-spacing|word-spacing|stroke-width|stroke-dashoffset|baseline-shift|[cr]?[xy]|r|width|height)$/;
 
-/** In: an element of an SVG. Out: what its attributes say in CSS; bare numbers are pixels. */
+/** In: an element of an SVG. Out: what its attributes declare in CSS; bare numbers are pixels. */
 export function svgHints({ name, attributes }: PageElement): HintDeclaration[] {
   const own = GEOMETRY.get(name);
   return attributes.flatMap(({ name: property, value }) => {

@@ -10,7 +10,7 @@ export interface HintDeclaration {
   readonly value: string;
 }
 
-/** In: the attribute's value and its element. Out: the declarations, or that no CSS is known to say exactly the same. */
+/** In: the attribute's value and its element. Out: the declarations, or that no CSS is known to declare exactly the same. */
 export type HintMapping = (
   value: string,
   element: Pick<PageElement, 'attributes'>,
@@ -37,7 +37,7 @@ const image: HintMapping = (value) =>
     : /["\\\n]/.test(value)
       ? undefined
       : one('background-image', `url("${value.trim()}")`);
-/** No CSS is known that says exactly the same. */
+/** No CSS is known that declares exactly the same. */
 const unknown: HintMapping = () => undefined;
 /** It has no effect: browsers pass over it. */
 const nothing: HintMapping = () => [];
@@ -178,7 +178,7 @@ const clear: HintMapping = (value) => {
 };
 
 const fontFace: HintMapping = (value) =>
-  // Only what is surely a list of names is taken as one.
+  // Only what is certainly a list of names is taken as one.
   /^\s*[a-z][\w -]*(\s*,\s*[a-z][\w -]*)*\s*$/i.test(value) &&
   !/\b(inherit|initial|unset|revert|default)\b/i.test(value)
     ? one('font-family', value.trim())
@@ -268,7 +268,7 @@ const ENTRIES: Readonly<Record<string, Entries>> = {
     link: unknown,
     vlink: unknown,
     alink: unknown,
-    // In a frame they count together with what the frame says of its margins.
+    // In a frame they count together with what the frame declares of its margins.
     marginwidth: unknown,
     leftmargin: unknown,
     marginheight: unknown,
@@ -337,9 +337,9 @@ export function isOldAttribute(name: string): boolean {
 
 /** An element that is styling by its name. */
 export interface OldElement {
-  /** The element that says nothing in its place; `undefined` where what is drawn is not known exactly. */
+  /** The element that declares nothing in its place; `undefined` where what is drawn is not known exactly. */
   readonly neutral: string | undefined;
-  /** What browsers' own sheets say of it. */
+  /** What browsers' own sheets declare of it. */
   readonly says: readonly HintDeclaration[];
 }
 

@@ -9,7 +9,7 @@ const of = (endings: string): ReadonlySet<string> => new Set(endings.split(' '))
 
 /** What a browser opens as HTML, and is read as a page unless somebody says otherwise. */
 const PAGES = of('html htm shtml');
-/** Pages that only a build makes are none of the site's by themselves. */
+/** Pages that only a build makes are not among the site's by themselves. */
 const BUILT_PAGES = of('html htm shtml xhtml');
 const COMPONENTS: ReadonlyMap<string, ComponentKind> = new Map([
   ['vue', 'vue'],

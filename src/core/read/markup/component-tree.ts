@@ -54,7 +54,7 @@ export function componentTree(path: string, text: string, compile?: BlockCompile
   return { root, engine, sheets, unread: why };
 }
 
-/** What code does to elements behind the framework's back: nobody can say to which. */
+/** What code does to elements behind the framework's back: nobody knows to which. */
 const WRITES_STYLES =
   /\.style(?:\.\w+|\[[^\]\n]+\])\s*=(?!=)|\.style\.(?:set|remove)Property\(|\.cssText\s*=(?!=)|(?:set|remove|toggle)Attribute\(\s*['"](?:style|class)['"]|\.className\s*=(?!=)|\.classList\.(?:add|remove|toggle|replace)\(/;
 

@@ -256,7 +256,7 @@ export interface Page {
   readonly depth: number;
   /** A `<meta>` content security policy, which may switch style attributes and sheets off. */
   readonly hasPolicy: boolean;
-  /** Why nobody can say what its elements look like. */
+  /** Why nobody knows what its elements look like. */
   readonly unread: string | undefined;
   readonly defects: readonly MarkupDefect[];
   /** Of a page that is not parsed yet: what is known of its elements. */

@@ -391,7 +391,7 @@ class PageReader {
   }
 }
 
-/** What of a content security policy speaks of styles (CSP 3 §6.1), or could once an engine has written it. */
+/** What of a content security policy mentions styles (CSP 3 §6.1), or could once an engine has written it. */
 const OF_STYLES = /\b(?:style-src|default-src|sandbox)\b|\{\{|\{%|<%|<\?/i;
 
 /** Names of elements that the parser makes anew when they are misnested (HTML standard, "formatting"). */

@@ -9,7 +9,7 @@ export interface ClassMention {
   /** Offsets in the script's text, of the name without a dot. */
   readonly start: number;
   readonly end: number;
-  /** `class` and `selector`: surely a class. `string`: a word that is spelled like one. */
+  /** `class` and `selector`: certainly a class. `string`: a word that is spelled like one. */
   readonly how: 'class' | 'selector' | 'string';
   /** Written `.name` where a bare name belongs. */
   readonly dotted: boolean;

@@ -272,7 +272,7 @@ function isFixedWrite(node: MemberExpression, parent: AnyNode | undefined): bool
   );
 }
 
-/** A value that is surely not empty: a written string, or a number with a unit put behind it. */
+/** A value that is certainly not empty: a written string, or a number with a movable declaration put behind it. */
 function isFixedValue(node: AnyNode): boolean {
   switch (node.type) {
     case 'Literal':

@@ -1,4 +1,4 @@
-// What a sum comes to: CSS Values 4 §10.2 ("type checking"), as far as it takes no more than units to know.
+// What a sum comes to: CSS Values 4 §10.2 ("type checking"), as far as it takes no more than movable declarations to know.
 
 import { classOfNumber } from './value-classes.js';
 

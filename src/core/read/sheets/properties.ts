@@ -1,4 +1,4 @@
-// What the CSS specifications say of each property: longhands, aliases, groups. From @webref/css.
+// What the CSS specifications declare of each property: longhands, aliases, groups. From @webref/css.
 
 import { createRequire } from 'node:module';
 import { BoundedMap } from '../../base/bounded.js';
@@ -136,7 +136,7 @@ export function canonicalProperty(name: string): string {
   return specified.get(name)?.legacyAliasOf ?? MORE_ALIASES.get(name) ?? name;
 }
 
-/** What an alias says in the words of the property that it stands for (CSS Fragmentation 3 §3.4). */
+/** What an alias declares in the words of the property that it stands for (CSS Fragmentation 3 §3.4). */
 export function aliasedValue(name: string, form: string): string {
   if (form !== 'always') return form;
   if (/^page-break-(before|after)$/.test(name)) return 'page';

@@ -10,7 +10,7 @@ const NAMED =
   /^(--|animation|font|grid|counter|list-style|will-change|transition|container|view-transition|quotes|color-scheme|page$|content$|anchor|position-anchor|timeline|scroll-timeline|view-timeline|string-set|src$)/;
 const COLOURED =
   /color|background|border|outline|shadow|fill|stroke|rule|decoration|emphasis|caret|filter|mask|flood|lighting|stop/;
-/** Properties where a zero length needs no unit and a bare zero is a length. */
+/** Properties where a zero length needs no movable declaration and a bare zero is a length. */
 const LENGTHS =
   /^(margin|padding|inset|top|right|bottom|left|width|height|min-|max-|border(-(top|right|bottom|left))?(-width)?$|border-(spacing|radius)|border-.*-radius|gap|row-gap|column-gap|text-indent|letter-spacing|word-spacing|outline(-width|-offset)?$)/;
 const ZERO_LENGTH = /^[+-]?0*\.?0+(px|em|rem|ex|ch|pt|pc|in|cm|mm|q|vw|vh|vmin|vmax)?$/;

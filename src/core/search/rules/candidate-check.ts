@@ -1,4 +1,4 @@
-// One rule in place of what several say: whether everything looks the same with it, and what it saves.
+// One rule in place of what several declare: whether everything looks the same with it, and what it saves.
 
 import {
   ALWAYS,
@@ -36,13 +36,13 @@ export interface Candidate {
   readonly context: string;
   /** Whether the selector stands on one of the rules already, does so under a section, or was found for the elements. */
   readonly origin: 'own' | 'scoped' | 'found';
-  /** By key of the unit: those who say it, and could leave it to the new rule. */
+  /** By key of the movable declaration: those who say it, and could leave it to the new rule. */
   readonly said: ReadonlyMap<string, readonly Said[]>;
-  /** By key of the unit: how the new rule says it, where that is not in the words of those who say it. */
+  /** By key of the movable declaration: how the new rule says it, where that is not in the words of those who say it. */
   readonly movables?: ReadonlyMap<string, Movable>;
 }
 
-/** One unit of a new rule, and whose it replaces. */
+/** One movable declaration of a new rule, and whose it replaces. */
 export interface Replaced {
   readonly movable: Movable;
   readonly said: readonly Said[];
@@ -53,7 +53,7 @@ export interface Hit {
   readonly selector: ComplexSelector;
 }
 
-/** What a candidate's selectors match; `undefined` where that is not the same under every stack of an element. */
+/** What a candidate's selectors match; `undefined` where that is not the same under every sheet order of an element. */
 export function hitsOf(
   { bases, suffix, conditions }: Candidate,
   census: Census,
@@ -91,7 +91,7 @@ export function truthOf(conditions: readonly string[], truths: TruthTable): Trut
   );
 }
 
-/** By group, the rules on trial that one rule with these units would be, where it is to stand. */
+/** By group, the rules on trial that one rule with these movable declarations would be, where it is to stand. */
 export function trialsOf(
   hits: ReadonlyMap<ElementGroup, readonly Hit[]>,
   movables: readonly Movable[],
@@ -125,7 +125,7 @@ export function isOpen({ page, matchedSheets }: ElementGroup): boolean {
   return page.hasTemplatedTags && matchedSheets.some(({ matched }) => matched().length > OPEN);
 }
 
-/** In: one unit of a candidate, where the rule would stand. Out: whose place it can take; `undefined` where others would change. */
+/** In: one movable declaration of a candidate, where the rule would stand. Out: whose place it can take; `undefined` where others would change. */
 export function replace(
   key: string,
   said: readonly Said[],
@@ -138,7 +138,7 @@ export function replace(
   const [first] = takers;
   if (first === undefined) return undefined;
   const movable = candidate.movables?.get(key) ?? first.movable;
-  // What the rule that it goes into says already is not said again.
+  // What the rule that it goes into declares already is not repeated.
   const isThere =
     place.kind === 'into' &&
     place.anchor!.said.some((one) => one.movable.key === movable.key && !isGone(one));
@@ -183,13 +183,13 @@ export function mayLeave(
     suffix === own.suffix
       ? own.bases.every((narrow) => bases.some((wide) => covers(wide, narrow)))
       : own.bases.every((narrow) => bases.includes(narrow + own.suffix));
-  // What nobody is seen to wear, scripts and contents give: without a class, a rule would speak of others that they make.
+  // What nobody is seen to wear, scripts and contents give: without a class, a rule would mention others that they make.
   const isUnseen = own.matched.size === 0 && origin !== 'own';
   if (isUnseen && !own.bases.every((narrow) => bases.some((wide) => hasClassesOf(wide, narrow))))
     return false;
   if (own.matched.size === 0 || covered) return covered && [...own.matched].every((group) => hits.has(group));
   if (![...own.matched].every((group) => hits.has(group))) return false;
-  // A style block speaks for its pages: under a scope that they have its selector says the same.
+  // A style block speaks for its pages: under a scope that they have its selector declares the same.
   if (own.sheet === undefined && bases.some((wide) => own.bases.every((base) => wide.endsWith(` ${base}`))))
     return true;
   // Two names that the same elements wear today are not one name: the wider one takes in more than each of the others.

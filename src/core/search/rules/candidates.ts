@@ -1,4 +1,4 @@
-// Selectors for one rule in place of several: those that the rules have, what they have in common, and hooks of the
+// Selectors for one rule in place of several: those that the rules have, what they have in common, and existing selectors of the
 // elements that they match.
 
 import { addTo, groupBy } from '../../base/group-by.js';
@@ -9,9 +9,9 @@ import { mirrors } from './mirrored.js';
 import type { OwnRule, Said } from './own-rules.js';
 import { commonSelector } from './selectors.js';
 
-/** Of so many elements that a rule matches, the hooks are looked at. */
+/** Of so many elements that a rule matches, the existing selectors are looked at. */
 const MOST_GROUPS = 30;
-/** So many rules that say the same are compared one by one for a list of selectors. */
+/** So many rules that declare the same are compared one by one for a list of selectors. */
 const MOST_COMPARED = 60;
 
 export function candidatesFor(rules: readonly OwnRule[], atLeast: number): Candidate[] {
@@ -23,7 +23,7 @@ export function candidatesFor(rules: readonly OwnRule[], atLeast: number): Candi
   return [...found, ...states(rules)];
 }
 
-/** What is said in several places under one context, by key. */
+/** What is declared in several places under one context, by key. */
 function repeatedIn(rules: readonly OwnRule[], atLeast: number): Map<string, Said[]> {
   const byKey = groupBy(
     rules.flatMap(({ said }) => said),
@@ -53,7 +53,7 @@ function joins(rules: readonly OwnRule[]): Candidate[] {
   return found;
 }
 
-/** `.go:hover` and `.go:focus` that say the same. */
+/** `.go:hover` and `.go:focus` that declare the same. */
 function states(rules: readonly OwnRule[]): Candidate[] {
   const inStates = rules.filter(({ sheet, suffix }) => sheet !== undefined && /^(?::[\w-]+)+$/.test(suffix));
   const alike = groupBy(inStates, ({ bases, conditions }) => `${conditions.join(' ')}|${bases.join()}`);
@@ -151,7 +151,7 @@ function lists(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly O
       for (const other of partners) {
         const common = keysOf.get(one)!.filter((key) => keysOf.get(other)!.includes(key));
         const all = own.filter((third) => common.every((key) => keysOf.get(third)!.includes(key)));
-        // Those that say nothing else are one thing by themselves, whoever says it among other things.
+        // Those that declare nothing else are one thing by themselves, whoever declares it among other things.
         const whole = all.filter(({ said }) => said.length === common.length);
         for (const some of new Set([all, whole])) {
           const id = `${some.map(({ order }) => order).join()}|${common.join()}`;
@@ -171,7 +171,7 @@ function lists(repeated: ReadonlyMap<string, readonly Said[]>, rules: readonly O
 /** From so much in common on, rules are alike whatever they are about. */
 const MUCH = 4;
 
-/** A list of selectors is one thought where its rules say the same, or are kin and say much alike. */
+/** A list of selectors is one thought where its rules declare the same, or are kin and declare much alike. */
 function isWorthAList(rules: readonly OwnRule[], keys: readonly string[]): boolean {
   const whole = rules.every(({ said }) => said.length === keys.length);
   if (whole && keys.length >= 2) return true;

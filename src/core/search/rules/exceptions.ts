@@ -1,5 +1,5 @@
 // Exceptions by id that are stronger than they need to be: beside the rule that they are an exception to, at its strength,
-// they lose to its states and media as it does, and need not say those again.
+// they lose to its states and media as it does, and need not declare those again.
 
 import { groupBy } from '../../base/group-by.js';
 import type { Truth } from '../../cascade/index.js';
@@ -10,7 +10,7 @@ import { hitsOf, lostBy, type Replaced, type RulePlace, trialsOf } from './candi
 import type { OwnRule, Said } from './own-rules.js';
 import { compoundTexts } from './selectors.js';
 
-/** An exception beside its rule, and what need not be said again. */
+/** An exception beside its rule, and what need not be repeated. */
 export interface Exception {
   readonly own: OwnRule;
   readonly bases: readonly string[];

@@ -16,7 +16,7 @@ export interface IdClass {
   /** Sorted. */
   readonly ids: readonly string[];
   readonly rules: readonly OwnRule[];
-  /** The selector of what wears the class, with `NAME` for it: `main .NAME`. */
+  /** The selector of what has the class, with `NAME` for it: `main .NAME`. */
   readonly form: string;
   readonly tags: readonly { readonly page: Page; readonly element: PageElement }[];
 }
@@ -75,7 +75,7 @@ export function classSelectors(own: OwnRule, form: string, name: string): string
   return [...new Set(own.bases.map((base) => restOf(base)!.rest))].map((rest) => written + rest + own.suffix);
 }
 
-/** The ids that every selector of a rule begins with, where each of them is said of all that the others are; sorted. */
+/** The ids that every selector of a rule begins with, where each of them is declared of all that the others are; sorted. */
 function idsOf({ bases }: OwnRule): string[] {
   const byRest = new Map<string, string[]>();
   for (const base of bases) {
@@ -93,7 +93,7 @@ function restOf(base: string): { readonly id: string; readonly rest: string } | 
   return match === null ? undefined : { id: match[1]!, rest: match[2]! };
 }
 
-/** Everything with one of the ids; `undefined` where nobody can say what that is. */
+/** Everything with one of the ids; `undefined` where nobody knows what that is. */
 function wearersOf(
   model: SiteModel,
   ids: readonly string[],

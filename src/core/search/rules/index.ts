@@ -1,5 +1,5 @@
 // Rules in one go. In: the rules that a developer owns, in sheets and in style blocks. Out: rules that take the place of
-// several: what they have in common is said once, and each keeps its rest. The one that saves most is taken first, then the
+// several: what they have in common is declared once, and each keeps its rest. The one that saves most is taken first, then the
 // rest is looked at again.
 
 import { groupBy } from '../../base/group-by.js';

@@ -1,4 +1,4 @@
-// What is said twice, mirrored for two directions of writing, said once with logical properties (CSS Logical Properties §4).
+// What is declared twice, mirrored for two directions of writing, declared once with logical properties (CSS Logical Properties §4).
 
 import { addTo } from '../../base/group-by.js';
 import { mirrored } from '../../cascade/index.js';
@@ -67,7 +67,7 @@ function takesBack({ declarations }: Movable): boolean {
   return declarations.every(({ property, value }) => SIDED.test(property) && /^(0|none|auto)$/.test(value));
 }
 
-/** A unit in words of the flow of the text; `undefined` where it is not about a side. */
+/** A movable declaration in words of the flow of the text; `undefined` where it is not about a side. */
 function inFlow(movable: Movable, way: Way): Movable | undefined {
   const { declarations, holder } = movable;
   if (!declarations.every(({ property }) => SIDED.test(property))) return undefined;

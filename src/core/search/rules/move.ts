@@ -7,7 +7,7 @@ import type { Census } from '../census.js';
 import type { Trials } from '../trial.js';
 import type { Replaced, RulePlace } from './candidate-check.js';
 
-/** One rule in place of what several say. */
+/** One rule in place of what several declare. */
 export interface RuleMove {
   /** As they are written. */
   readonly selectors: readonly string[];

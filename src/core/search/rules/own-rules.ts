@@ -1,4 +1,4 @@
-// The rules that a developer owns, in their sheets and in the style blocks of pages, cut into what each of them says.
+// The rules that a developer owns, in their sheets and in the style blocks of pages, cut into what each of them declares.
 
 import { addTo, groupBy } from '../../base/group-by.js';
 import {
@@ -152,7 +152,7 @@ function cut(rules: readonly OwnRule[]): OwnRule[] {
   });
 }
 
-/** `padding: 16px; padding-left: 0` says two things: what others say too, and how it differs. */
+/** `padding: 16px; padding-left: 0` declares two things: what others declare too, and how it differs. */
 function apart(movable: Movable): Movable[] {
   const { declarations, holder } = movable;
   const canPart =
@@ -162,7 +162,7 @@ function apart(movable: Movable): Movable[] {
   return declarations.map((one) => ({ ...movable, key: declarationKey(one, holder), declarations: [one] }));
 }
 
-/** Whether nobody can see what an earlier declaration says: every browser keeps the later one, and it sets as much. */
+/** Whether nobody can see what an earlier declaration declares: every browser keeps the later one, and it sets as much. */
 function beats(later: Declaration, earlier: Declaration): boolean {
   if (earlier.important && !later.important) return false;
   if (later.property !== earlier.property) {

@@ -1,4 +1,4 @@
-// The state of a search of rules: what is said no longer, what is said instead, and what one rule more would save.
+// The state of a search of rules: what is declared no longer, what is declared instead, and what one rule more would save.
 
 import { getOrInsert } from '../../base/get-or-insert.js';
 import { type Compound, compileSelectorList, type SiteModel, type Truth } from '../../cascade/index.js';
@@ -149,7 +149,7 @@ export class SearchState {
     return gainOf(replaced, candidate, place, this.isGone, this.#everythingOut);
   }
 
-  /** Exceptions by id that stand beside their rule; what they need not say again goes. */
+  /** Exceptions by id that stand beside their rule; what they need not repeat goes. */
   besideTheirRules(): RuleMove[] {
     const { census, trials, isWanted, refused } = this.search;
     const when = (conditions: readonly string[]): Truth => this.#when(conditions);
@@ -278,17 +278,17 @@ export class SearchState {
   }
 }
 
-/** Whether the rule that a move goes into says it already. */
+/** Whether the rule that a move goes into declares it already. */
 function isSaidThere({ key }: Replaced['movable'], { kind, anchor }: RulePlace): boolean {
   return kind === 'into' && anchor!.said.some(({ movable }) => movable.key === key);
 }
 
-/** Whether all that is said comes from rules of one selector. */
+/** Whether all that is declared comes from rules of one selector. */
 function isJoin({ said, bases }: Candidate): boolean {
   return [...said.values()].flat().every(({ own }) => own.sheet !== undefined && sameList(own.bases, bases));
 }
 
-/** Of what one rule cannot say together, that which most say. */
+/** Of what one rule cannot declare together, that which most declare. */
 function withoutRivals(replaced: readonly Replaced[]): Replaced[] {
   const kept: Replaced[] = [];
   const inOrder = [...replaced].sort(
@@ -311,7 +311,7 @@ function sameList(a: readonly string[], b: readonly string[]): boolean {
   return a.length === b.length && a.every((one, at) => one === b[at]);
 }
 
-/** What the rule that it goes into says already costs nothing. */
+/** What the rule that it goes into declares already costs nothing. */
 function withoutSaid(replaced: readonly Replaced[], { anchor, kind }: RulePlace): Replaced[] {
   if (kind !== 'into' || anchor === undefined) return [...replaced];
   return replaced.map(({ movable, said }) =>

@@ -1,4 +1,4 @@
-// Sections of a site that say the same in other colours: the rules once, over a few values that each section sets under its
+// Sections of a site that declare the same in other colours: the rules once, over a few values that each section sets under its
 // class of the body.
 
 import { addTo, groupBy } from '../../base/group-by.js';
@@ -7,7 +7,7 @@ import { type Declaration, normalColour } from '../../read/sheets/index.js';
 import { coloursIn } from '../../stock/index.js';
 import { isLoadedBy, type OwnRule, type Said } from './own-rules.js';
 
-/** One value that differs by section, and every rule that says it. */
+/** One value that differs by section, and every rule that declares it. */
 export interface SectionValue {
   /** Section to colour, as it is written. */
   readonly colours: ReadonlyMap<string, string>;
@@ -211,7 +211,7 @@ function keyOf({ base, form, stated }: Row): string {
   return `${own.context}|${base}|${movable.declarations[0]!.property}|${form}`;
 }
 
-/** What a row comes to in a section: what most say there, else what is said for all. */
+/** What a row comes to in a section: what most declare there, else what is declared for all. */
 function colourFor({ stated }: Row, name: string): string | undefined {
   const own = stated.filter(({ section }) => section === name);
   const counts = new Map<string, number>();
@@ -224,7 +224,7 @@ function agreeing({ stated }: Row, colours: ReadonlyMap<string, string>, isWhole
   const base = stated.find(({ section }) => section === undefined);
   const inSections = stated.filter(({ section }) => section !== undefined);
   if (inSections.length === 0) return [];
-  // What a section says otherwise in its sheet rule would stay beside it; so would what is for all.
+  // What a section declares otherwise in its sheet rule would stay beside it; so would what is for all.
   const misfit = inSections.some(
     ({ section, colour, said }) => said.own.sheet !== undefined && colours.get(section!) !== colour,
   );
@@ -282,7 +282,7 @@ export function sectionKey({ colours, rows }: SectionValue): string {
   return `section ${values} ${rows.map(({ base, suffix, declaration }) => `${base}${suffix} ${declaration.property}`).join('; ')}`;
 }
 
-/** By base, so that one rule is written for what several rows say of it. */
+/** By base, so that one rule is written for what several rows declare of it. */
 export function rowsByRule(rows: readonly SectionRow[]): Map<string, SectionRow[]> {
   const found = new Map<string, SectionRow[]>();
   for (const row of rows) addTo(found, `${row.conditions.join()}|${row.base}${row.suffix}`, row);

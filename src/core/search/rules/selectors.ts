@@ -9,7 +9,7 @@ import {
   writtenClasses,
 } from '../../cascade/index.js';
 
-/** Pseudo-classes that say in which state an element is, not which one it is. */
+/** Pseudo-classes that declare in which state an element is, not which one it is. */
 const STATE =
   /:(?:hover|focus|focus-visible|focus-within|active|visited|link|any-link|target|checked|disabled|enabled|indeterminate|valid|invalid|user-valid|user-invalid|required|optional|read-only|read-write|placeholder-shown|default|in-range|out-of-range|autofill)(?![\w(-])/;
 const SUFFIX = new RegExp(
@@ -131,7 +131,7 @@ function textOf({ type, id, classes }: Names): string {
   return `${type ?? ''}${id === undefined ? '' : `#${id}`}${classes.map((name) => `.${name}`).join('')}`;
 }
 
-/** The same element with less said of it, the weakest first: without ids, steps and names that a class makes needless. */
+/** The same element with less declared for it, the weakest first: without ids, steps and names that a class makes needless. */
 export function weakerSelectors(text: string): string[] {
   const selector = compileSelector(text);
   if (selector === undefined || selector.combinators.some((one) => one !== ' ')) return [];
