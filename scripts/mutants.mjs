@@ -74,6 +74,9 @@ function importsOf(file) {
   );
 }
 
+/** Tests of the program as a whole, for what those of the parts let pass. */
+const WHOLE = ['cli/commands.test.js', 'cli/whole-site.test.js'];
+
 /** Test files that reach a module, those of its own folder first, then those that reach it by the fewest files. */
 function nearestTests(build) {
   const tests = readdirSync(path.join(build, 'test'), { recursive: true })
@@ -88,22 +91,17 @@ function nearestTests(build) {
   return (file) => {
     const folder = path.dirname(file);
     const isOwn = (test) => path.dirname(test) === folder;
-    // What drives the built program reaches everything, in one way or another.
     return closures
       .flatMap(({ test, seen }) => {
         const depth = seen.get(path.join(build, 'src', `${file}.js`));
-        const rank = isOwn(test)
-          ? 0
-          : depth !== undefined
-            ? depth * 1000 + seen.size
-            : test.startsWith('cli')
-              ? 1e6
-              : undefined;
-        return rank === undefined ? [] : [{ test, rank }];
+        const rank = isOwn(test) ? 0 : depth === undefined ? undefined : depth * 1000 + seen.size;
+        // Those that drive the program take longer: they come last.
+        return rank === undefined || test.startsWith('cli') ? [] : [{ test, rank }];
       })
       .sort((a, b) => a.rank - b.rank)
       .slice(0, mostFiles)
-      .map(({ test }) => test);
+      .map(({ test }) => test)
+      .concat(WHOLE);
   };
 }
 
@@ -180,7 +178,11 @@ async function work() {
       for (const test of testsOf(one.file)) if (await passesUnchanged(folder, test)) tests.push(test);
       const places = ['.build/src', 'dist'].map((part) => path.join(folder, part, `${one.file}.js`));
       for (const place of places) writeFileSync(place, mutated);
-      const isKilled = tests.length > 0 && (await runTests(folder, tests));
+      const isWhole = (test) => WHOLE.includes(test);
+      const parts = tests.filter((test) => !isWhole(test));
+      const isKilled =
+        (parts.length > 0 && (await runTests(folder, parts))) ||
+        (await runTests(folder, tests.filter(isWhole)));
       for (const place of places) writeFileSync(place, one.text);
       const line = one.text.slice(0, one.start).split('\n').length;
       process.stdout.write(

@@ -113,7 +113,7 @@ test('a sheet that is new to the modules is imported behind the last, in their o
     read(site, 'src/main.js'),
     'import "./line.scss"\nimport "./shared.css"\nimport App from "./App.vue"\n',
   );
-  assert.match((await acervus('draft', site)).stdout, /0% less to keep up/);
+  assert.match((await acervus('draft', site)).stdout, /0% less to maintain/);
   assert.equal((await acervus('undo', site)).code, 0);
   assert.match(read(site, 'src/App.vue'), /style="margin: 0"/);
 });
@@ -142,7 +142,7 @@ test('what one component alone uses goes to its own block, where the house write
     'two components, or a block for all',
   );
   assert.match(read(site, 'src/B.vue'), /<style scoped>\nb \{ top: 0 \}\n<\/style>/);
-  assert.match((await acervus('draft', site)).stdout, /0% less to keep up/);
+  assert.match((await acervus('draft', site)).stdout, /0% less to maintain/);
 });
 
 test('classes of a module are its own: what says the same is asked for, what is new stands in it', async () => {

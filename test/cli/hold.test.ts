@@ -61,7 +61,7 @@ test('a class of a block is a home on its own page only; a name nearly written i
     document.fresh.map(({ place, home }) => [place.path, home.todo, home.place?.path]),
     [
       ['fares.html', 'a class for it and 1 alike, such as at index.html:8:4', 'index.html'],
-      ['index.html', 'give it the class sk-right, which says just that', 'index.html'],
+      ['index.html', 'give it the class sk-right, which declares just this', 'index.html'],
       ['fares.html', 'write its rule, or leave it out', undefined],
       ['index.html', 'did you mean .sk-right?', undefined],
     ],
@@ -103,8 +103,8 @@ test('each kind of debt is caught when it is new, with its place and the home th
   assert.deepEqual(
     of('inline style').map(([, item, , todo]) => [item, todo]),
     [
-      ['margin: 0', 'give it the class calm, which says just that'],
-      ['text-align: right; top: 3px', 'give it the class fare, which says 1 of 2 declarations'],
+      ['margin: 0', 'give it the class calm, which declares just this'],
+      ['text-align: right; top: 3px', 'give it the class fare, which has 1 of its 2 declarations'],
     ],
   );
   assert.deepEqual(of('class without a rule')[0]?.slice(1), [
@@ -117,7 +117,7 @@ test('each kind of debt is caught when it is new, with its place and the home th
   assert.deepEqual(of('repeated declaration')[0]?.slice(1), [
     'text-align: right',
     'theme/line.css:5',
-    'say it once, with .fare',
+    'declare it once, with .fare',
   ]);
   assert.deepEqual(of('unnamed colour')[0]?.slice(3), ['var(--tide) is this colour']);
   assert.equal(of('importance').length, 1);

@@ -34,7 +34,7 @@ test('rules go into a part that the source takes in last, and the sheet is made 
   assert.match(read(site, 'scss/_shared.scss'), /padding: 4px;/);
   assert.match(read(site, 'css/site.css'), /color: #0b4a5e;\n\}\n[\s\S]*padding: 4px;/);
   assert.doesNotMatch(read(site, 'a.html'), /style=/);
-  assert.match((await acervus('draft', site)).stdout, /0% less to keep up/);
+  assert.match((await acervus('draft', site)).stdout, /0% less to maintain/);
   assert.equal((await acervus('undo', site)).code, 0);
   for (const [file, bytes] of before) assert.equal(snapshot(site).get(file), bytes, file);
 });
@@ -115,7 +115,7 @@ test('a sheet of Less takes in a part of our own, and is made anew', async () =>
   assert.equal(read(site, 'less/site.less'), `${LESS}@import '_shared';\n`);
   assert.ok(read(site, 'css/site.css').startsWith(FROM_LESS));
   assert.match(read(site, 'css/site.css'), /padding: 4px;\n {2}color: #004466;/);
-  assert.match((await acervus('draft', site)).stdout, /0% less to keep up/);
+  assert.match((await acervus('draft', site)).stdout, /0% less to maintain/);
   assert.equal((await acervus('undo', site)).code, 0);
   for (const [file, bytes] of before) assert.equal(snapshot(site).get(file), bytes, file);
 });

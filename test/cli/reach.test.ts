@@ -61,7 +61,7 @@ test('a value in any spelling, a declaration, a custom property and a place are 
 test('what has effect nowhere exits with 1, and the next step depends on whose rule it is', async () => {
   const nowhere = await acervus('reach', '.nobody', folder);
   assert.equal(nowhere.code, 1);
-  assert.match(nowhere.stdout, /no rule and no attribute says anything of it/);
+  assert.match(nowhere.stdout, /no rule and no attribute declares it/);
   assert.match(
     (await acervus('reach', '.kw-num', DEMO)).stdout,
     /next {2}acervus restyle '\.sk-fares \.kw-num'/,

@@ -24,7 +24,7 @@ test('a survey on one page: upkeep, areas and pages, what is written most often,
   const { stderr } = await acervus('survey', site, '--report');
   assert.match(stderr, /^report {2}.*\.acervus\/report\/index\.html\n$/m);
   const html = read(site, REPORT);
-  assert.match(html, /<h1>14 places to keep up<\/h1>/);
+  assert.match(html, /<h1>14 places to maintain<\/h1>/);
   assert.match(html, /aria-label="in tags 11, in style blocks 0, in sheets 3"/);
   assert.match(html, /<th scope="row">fares\/<\/th><td class="count">6<\/td>/);
   assert.match(html, /<th scope="row">index\.html<\/th><td class="count">5<\/td>/);
@@ -43,7 +43,7 @@ test('what was adopted: before and after of tag and rule, what stays and why, an
   const { code, stderr } = await acervus('adopt', site, '--report');
   assert.equal(code, 0, stderr);
   const html = read(site, REPORT);
-  assert.match(html, /<h1>\d+% less to keep up<\/h1><p>Nothing looks different: proven on/);
+  assert.match(html, /<h1>\d+% less to maintain<\/h1><p>Nothing looks different: proven on/);
   assert.match(
     html,
     /class="out">&lt;p [^<]*style=&quot;color: teal; padding: 3px&quot;[^<]*<\/code><code>&lt;p[^<]*&gt;</,

@@ -118,7 +118,7 @@ test('what a person reads: where the page is, what nothing wears, what is nearly
   const { stdout } = await acervus('sampler', site);
   assert.match(stdout, /^Sampler {2}.*\.acervus\/sampler\/index\.html\n/);
   assert.match(stdout, /2 = text {2}|3 = text {2}/);
-  assert.match(stdout, /Worn by nothing.*\.gone.*Nearly worn.*1 \? \.fare/s);
+  assert.match(stdout, /Unused.*\.gone.*Similar style attributes.*1 \? \.fare/s);
   assert.match(stdout, /next {2}acervus draft/);
 });
 

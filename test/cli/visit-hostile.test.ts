@@ -69,6 +69,22 @@ test('lengths that are no lengths, connections that break, redirects without end
   assert.equal(whys.has('/picture'), false);
 });
 
+test('a start that leads to another host is followed only where nothing was brought yet', async () => {
+  await withServer({ '/': html('<p>other') }, async (other) => {
+    // Another name for the same machine is another host.
+    const elsewhere = other.replace('127.0.0.1', 'localhost');
+    await withServer({ '/good': html('<p>good'), '/away': moved(elsewhere) }, async (address) => {
+      const around = makeSite({ 'starts.txt': `${address}good\n${address}away\n` });
+      const both = await visit(path.join(around, 'starts.txt'), path.join(around, 'line'));
+      assert.match(both.failed[0]?.why ?? '', /leads to another host/);
+      assert.equal(both.pages, 1);
+      const first = await visit(`${address}away`, path.join(makeSite({}), 'line'));
+      assert.deepEqual(first.failed, []);
+      assert.equal(first.pages, 1);
+    });
+  });
+});
+
 test('what is packed small and large unpacked, and what never ends, is cut off at the bound', async () => {
   const bomb = gzipSync(Buffer.alloc(60_000_000, 'a'));
   const { document, whys } = await visitAll({

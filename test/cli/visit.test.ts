@@ -245,7 +245,7 @@ test('an override lands in the box, in its true place, and what is pasted is pro
     );
     const early = await prove('--live', folder);
     assert.equal(early.code, 1);
-    assert.match(early.said, /says something else there: paste it/);
+    assert.match(early.said, /is different there: paste it/);
     assert.equal((await visit(folder)).boxes[0]?.state, 'waits');
     await edit(platform, 'site-css', made.stdout);
     await edit(platform, 'page-css/fares/', own.stdout);

@@ -90,7 +90,7 @@ test('the documented scripts do what they say', () => {
   assert.ok(Number(styles) > 0 && Number(styles) < all, `${styles} of ${all}`);
   const guarded = script('guard.mjs', site, demoCopy());
   assert.equal(guarded.code, 0, guarded.stdout + guarded.stderr);
-  assert.match(guarded.stdout, /^0 differences, \d+ broken, \d+ places to keep up\n$/);
+  assert.match(guarded.stdout, /^0 differences, \d+ broken, \d+ places to maintain\n$/);
   addFiles(site, { 'index.html': read(site, 'index.html').replace('<body', '<body style="color: #aa0000"') });
   const caught = script('guard.mjs', site, demoCopy());
   assert.equal(caught.code, 1);

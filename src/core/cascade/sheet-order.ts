@@ -1,6 +1,6 @@
 // The sheets of one page in cascade order: links, style blocks and imports, with the conditions they apply under.
 
-import { fileAt } from '../base/addresses.js';
+import { fileAt, resolveAddress } from '../base/addresses.js';
 import { undecidedText } from '../base/reasons/index.js';
 import { shortHash } from '../base/short-hash.js';
 import { type Place, placeIn, type SourceRange } from '../base/source.js';
@@ -188,6 +188,17 @@ class SheetOrderBuilder {
     const behind = path === undefined ? undefined : this.#source.behind(path);
     if (behind !== undefined && this.#source.sheetAt(behind) !== undefined)
       this.#follow({ ...link, path: behind }, condition, undefined, []);
+    const byBase = this.#byBase(reference.address);
+    if (byBase !== undefined && byBase !== path && this.#source.sheetAt(byBase) !== undefined)
+      this.#follow({ ...link, path: byBase }, condition, undefined, []);
+  }
+
+  /** The file that an address means by the page's `<base>`: which of the two a page loads, a server may decide. */
+  #byBase(address: string): string | undefined {
+    const { base, path } = this.#page;
+    const from = base === undefined ? undefined : resolveAddress(base, path);
+    if (base === undefined || from?.kind !== 'site') return undefined;
+    return fileAt(address, base.endsWith('/') ? `${from.path}/` : from.path, (one) => this.#source.copyOf(one));
   }
 
   #isSwitched(element: PageElement): boolean {

@@ -342,3 +342,45 @@ test('such a page that an engine fills may have any name that is known, and none
   assert.deepEqual(differences(before, files('.new { top: 0 }', 'class="new"')), []);
   assert.match(differences(before, files('.known { top: 0 }', 'class="known"')).join(), /doubt\.html/);
 });
+
+test('an outdated element keeps its name where a rule rolls back to what browsers say of it', () => {
+  const rules = (name: string): Record<string, string> => ({
+    'index.html': htmlPage(`<${name}>x</${name}>`, sheet),
+    'a.css': 'i { top: 0 }',
+  });
+  const rolledBack = (css: string): string[] => {
+    const all = `${css} .n { text-align: -webkit-center }`;
+    const before = { ...rules('center'), 'a.css': all };
+    const after = { ...before, 'index.html': htmlPage('<div class="n">x</div>', sheet) };
+    return differences(before, after).filter((one) => one.includes('takes back what browsers say'));
+  };
+  assert.equal(rolledBack('center, div { color: revert }').length, 1);
+  assert.equal(rolledBack('center, div { color: revert-layer }').length, 1);
+  assert.equal(rolledBack('center, div { all: unset }').length, 1);
+  assert.equal(rolledBack('center, div { color: red }').length, 0);
+});
+
+test('a page that may have other sheets than it says is compared with those of every page', () => {
+  for (const head of ['<base href="/line/">', `<meta http-equiv="Content-Security-Policy" content="style-src 'self'">`]) {
+    const before = {
+      // Compared first, when what the other page links is not seen yet.
+      'a.html': htmlPage('<h4 class="low">x</h4>', `${head}<link rel="stylesheet" href="a.css">`),
+      'b.html': htmlPage('<p>', '<link rel="stylesheet" href="b.css">'),
+      'a.css': 'p { left: 0 }',
+      'b.css': 'p { left: 0 }',
+    };
+    const after = { ...before, 'a.css': 'p { left: 0 } .n { top: 0 }', 'b.css': 'p { left: 0 } .low { top: 0 }' };
+    assert.match(differences(before, after)[0] ?? '', /^a\.html: it changed, and the page cannot/, head);
+  }
+});
+
+test('a sheet that a page may load by its base is compared, though its address leads to another file', () => {
+  const before = {
+    'index.html': htmlPage('<h4>x</h4>', '<base href="line/"><link rel="stylesheet" href="a.css">'),
+    'a.css': 'p { left: 0 }',
+    'line/a.css': 'p { left: 0 }',
+  };
+  const after = (css: string): Record<string, string> => ({ ...before, 'line/a.css': css });
+  assert.equal(differences(before, after('p { left: 0 } h4 { top: 0 }')).length, 1);
+  assert.equal(differences(before, after('p { left: 0 } h5 { top: 0 }')).length, 0);
+});

@@ -121,3 +121,38 @@ test('the same attributes on another page are the same units, addresses aside', 
   );
   assert.equal(new Set(keys).size, keys.length);
 });
+
+const ADDRESSES: [name: string, style: string, kind: string][] = [
+  ['an address with escapes', 'background: url(t\\69 de.png)', 'address with escapes'],
+  ['an address outside of url()', 'background: image-set("tide.png" 1x)', 'address outside url()'],
+  ['an address into its own page', 'fill: url(#tide)', 'address in its page'],
+  ['an address in a custom property', '--tide: url(tide.png)', 'address in a custom property'],
+];
+for (const [name, style, kind] of ADDRESSES)
+  test(`${name} stays where it is written`, () => {
+    assert.match(
+      movablesOf(`<p style='${style}'>x`)[0]!,
+      new RegExp(`\\(${kind.replace(/[()]/g, '\\$&')}\\)$`),
+    );
+  });
+
+test('a plain address may move', () => {
+  assert.doesNotMatch(movablesOf('<p style="background: url(tide.png)">x')[0]!, /\(address/);
+});
+
+test('an outdated element stays where a script picks out what it would become', () => {
+  const script = (text: string): string => `<center>x</center><script>${text}</script>`;
+  assert.deepEqual(movablesOf(script("document.querySelector('div')")), [
+    'name: text-align:-webkit-center (named by a script)',
+  ]);
+  assert.deepEqual(movablesOf(script("document.querySelector('ul')")), ['name: text-align:-webkit-center']);
+  // A library's `div` is none of the page's.
+  assert.deepEqual(
+    movablesOf(
+      '<center>x</center><script src="vendor/kit.js"></script>',
+      {},
+      { 'vendor/kit.js': "make('div')" },
+    ),
+    ['name: text-align:-webkit-center'],
+  );
+});

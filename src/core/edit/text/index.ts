@@ -13,7 +13,7 @@ export {
   withoutEntries,
   withoutWords,
 } from './in-tag.js';
-export { copiesWith, lineFor, planBlock, planLink, saysWhatAllLink, sheetsBeside } from './link.js';
+export { copiesWith, lineFor, linksIn, planBlock, planLink, saysWhatAllLink, sheetsBeside } from './link.js';
 export { newline as newlineOf } from './newline.js';
 export { ownBlockOf } from './own-block.js';
 export {

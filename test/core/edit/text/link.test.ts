@@ -5,6 +5,7 @@ import { test } from 'node:test';
 import {
   applyEdits,
   copiesWith,
+  linksIn,
   planBlock,
   planLink,
   sheetsBeside,
@@ -118,4 +119,25 @@ test('a block stands where a link would, whatever is known of addresses', () => 
     applyEdits(page.text, planBlock(page, [rule])),
     /other }}">\n {2}<style>\n\s+p \{\n\s+top: 0;\n\s+\}\n {2}<\/style>\n<\/head>/,
   );
+});
+
+test('the links of a page stand in a part where that brings the last sheet that is surely there', () => {
+  const sheet = (path: string | undefined) => ({
+    ...pageWith('<link rel="stylesheet" href="/css/a.css">').sheets[0]!,
+    ...(path === undefined ? {} : { broughtBy: { path, text: '' } }),
+  });
+  const page = (...sheets: object[]) =>
+    ({ ...pageWith(''), sheets }) as unknown as Parameters<typeof linksIn>[0];
+  const byPart = sheet('parts/head.html');
+  const own = sheet(undefined);
+  assert.equal(linksIn(page(own, byPart)), 'parts/head.html');
+  assert.equal(linksIn(page(byPart, own)), undefined);
+  // What only browsers without scripts load, what an engine links at times, and a block of styles are passed over.
+  for (const passed of [
+    { ...own, scriptingOff: true },
+    { ...own, by: 'engine at times' },
+    { kind: 'style', element: 0 },
+  ])
+    assert.equal(linksIn(page(byPart, passed)), 'parts/head.html');
+  assert.equal(linksIn(page(own, { ...byPart, by: 'script' })), undefined);
 });

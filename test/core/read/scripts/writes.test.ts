@@ -102,3 +102,9 @@ test('a name that is put together, and a list that is given away, may be any wor
   assert.deepEqual(writes(`mark(document.body.classList)`), ['class ? +- of anyone']);
   assert.deepEqual(writes(`const { classList } = box`), ['class ? +- of anyone']);
 });
+
+test('a selector whose strings or escapes could hide where a compound begins means anyone', () => {
+  assert.deepEqual(writes(`$('.card:contains("x, .y")').addClass('on')`), ['class on + of anyone']);
+  assert.deepEqual(writes(`$('.ca\\\\,rd').addClass('on')`), ['class on + of anyone']);
+  assert.deepEqual(writes(`$('.card[title="x, .y"]').addClass('on')`), ['class on + of .card']);
+});

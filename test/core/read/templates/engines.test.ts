@@ -129,3 +129,12 @@ test('what marks tell in any file is told wherever a value goes', () => {
     }
   assert.equal(holdsEngineSpan('<?xml version="1.0"?>'), false);
 });
+
+test('a layout is named at the head of a file, unless it is none', () => {
+  const namesOf = (line: string): string[] =>
+    inclusionsIn(`---\n${line}\ntitle: Fares\n---\n<p>x</p>`, 'a.md').flatMap(({ names }) => names);
+  assert.deepEqual(namesOf('layout: page'), ['page']);
+  assert.deepEqual(namesOf('layout: "page"'), ['page']);
+  for (const none of ['false', 'null', 'none', 'nil']) assert.deepEqual(namesOf(`layout: ${none}`), []);
+  assert.deepEqual(inclusionsIn('<p>layout: page</p>', 'a.md'), []);
+});
