@@ -1,22 +1,13 @@
-// `npm run mutants`: changes one condition at a time and runs the tests that stand nearest to it. A mutant that no test notices is a
+// `npm run mutants`: changes one condition at a time and runs the tests that run it. A mutant that no test notices is a
 // condition that nobody holds.
 //   npm run mutants                       the files that differ from HEAD, or from --base REV
 //   npm run mutants core/proof --count 30 files whose path holds a word, so many mutants of them
-//   options: --seed N (another choice), --seconds N (for the tests of one mutant), --files N (test files for each)
+//   options: --seed N (another choice), --seconds N (for the tests of one mutant)
 import { spawn, spawnSync } from 'node:child_process';
-import {
-  cpSync,
-  existsSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  symlinkSync,
-  writeFileSync,
-} from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { availableParallelism, tmpdir } from 'node:os';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 import { parse } from 'acorn';
 import { full } from 'acorn-walk';
 
@@ -25,7 +16,6 @@ const { words, options } = readArguments(process.argv.slice(2));
 const seed = Number(options.seed ?? 1);
 const count = Number(options.count ?? 20);
 const seconds = Number(options.seconds ?? 120);
-const mostFiles = Number(options.files ?? 14);
 
 function readArguments(given) {
   const found = { words: [], options: {} };
@@ -66,43 +56,81 @@ function mutationsOf(text) {
   return found;
 }
 
-/** The modules that a file imports, directly. */
-function importsOf(file) {
-  const text = readFileSync(file, 'utf8');
-  return [...text.matchAll(/(?:from|import\()\s*["'](\.[^"']+)["']/g)].map(([, name]) =>
-    path.resolve(path.dirname(file), name),
-  );
-}
-
-/** Tests of the program as a whole, for what those of the parts let pass. */
-const WHOLE = ['cli/commands.test.js', 'cli/whole-site.test.js'];
-
-/** Test files that reach a module, those of its own folder first, then those that reach it by the fewest files. */
-function nearestTests(build) {
-  const tests = readdirSync(path.join(build, 'test'), { recursive: true })
+/**
+ * Which tests run which parts of the sources, as V8 counts them: those of the programs that a test starts, too.
+ * Out: by test file, how long it takes in milliseconds and, by source, the ranges that it ran and that it did not.
+ */
+async function measureTests(folder, files) {
+  const all = readdirSync(path.join(folder, '.build', 'test'), { recursive: true })
     .map(String)
     .filter((file) => file.endsWith('.test.js') && !/^(browser|package)/.test(file));
-  const closures = tests.map((test) => {
-    const seen = new Map([[path.join(build, 'test', test), 0]]);
-    for (const [file, depth] of seen)
-      for (const next of importsOf(file)) if (existsSync(next) && !seen.has(next)) seen.set(next, depth + 1);
-    return { test, seen };
-  });
-  return (file) => {
-    const folder = path.dirname(file);
-    const isOwn = (test) => path.dirname(test) === folder;
-    return closures
-      .flatMap(({ test, seen }) => {
-        const depth = seen.get(path.join(build, 'src', `${file}.js`));
-        const rank = isOwn(test) ? 0 : depth === undefined ? undefined : depth * 1000 + seen.size;
-        // Those that drive the program take longer: they come last.
-        return rank === undefined || test.startsWith('cli') ? [] : [{ test, rank }];
-      })
-      .sort((a, b) => a.rank - b.rank)
-      .slice(0, mostFiles)
-      .map(({ test }) => test)
-      .concat(WHOLE);
+  const measured = [];
+  const queue = [...all];
+  const work = async () => {
+    for (let test = queue.pop(); test !== undefined; test = queue.pop()) {
+      const counts = mkdtempSync(path.join(tmpdir(), 'acervus-ran-'));
+      const started = Date.now();
+      const { failed } = await runTests(folder, [test], 600, { NODE_V8_COVERAGE: counts });
+      const time = Date.now() - started;
+      // What fails anyway notices nothing.
+      if (failed) process.stderr.write(`\nmutants: ${test} fails with nothing changed, and is left out\n`);
+      else measured.push({ test, time, ran: rangesRun(folder, counts, files) });
+      rmSync(counts, { recursive: true, force: true });
+      process.stderr.write(`\rmutants: measured ${all.length - queue.length} of ${all.length} test files `);
+    }
   };
+  await Promise.all(Array.from({ length: availableParallelism() }, work));
+  process.stderr.write('\n');
+  return measured;
+}
+
+/** Out: by source, the functions' ranges of every process that loaded it. */
+function rangesRun(folder, counts, files) {
+  const found = new Map();
+  const names = new Map();
+  for (const file of files)
+    for (const part of ['.build/src', 'dist'])
+      names.set(pathToFileURL(path.join(folder, part, `${file}.js`)).href, file);
+  for (const name of readdirSync(counts)) {
+    let result = [];
+    try {
+      result = JSON.parse(readFileSync(path.join(counts, name), 'utf8')).result;
+    } catch {
+      // A process that was ended while it wrote.
+    }
+    for (const { url, functions } of result) {
+      const file = names.get(url);
+      if (file === undefined) continue;
+      const ranges = functions.flatMap((one) => one.ranges);
+      found.set(file, [...(found.get(file) ?? []), ranges]);
+    }
+  }
+  return found;
+}
+
+/** Whether the innermost range around a place was run, in any of the processes. */
+function isRun(processes, start, end) {
+  return (processes ?? []).some((ranges) => {
+    let inner;
+    for (const one of ranges)
+      if (one.startOffset <= start && one.endOffset >= end)
+        if (inner === undefined || one.endOffset - one.startOffset <= inner.endOffset - inner.startOffset)
+          inner = one;
+    return inner !== undefined && inner.count > 0;
+  });
+}
+
+/** The tests that run a place: those of its own folder first, then the quick ones, as far as the time for one mutant goes. */
+function testsFor(measured, { file, start, end }) {
+  const isOwn = ({ test }) => path.dirname(test) === path.dirname(file);
+  const running = measured.filter(({ ran }) => isRun(ran.get(file), start, end));
+  running.sort((a, b) => Number(isOwn(b)) - Number(isOwn(a)) || a.time - b.time);
+  let sum = 0;
+  const upTo = running.map(({ time }) => {
+    sum += time;
+    return sum;
+  });
+  return running.filter((_, at) => upTo[at] <= seconds * 1000).map(({ test }) => test);
 }
 
 /** A copy of what is built, in which files may be changed. */
@@ -115,26 +143,27 @@ function sandbox() {
   return folder;
 }
 
-function runTests(folder, tests) {
+/** Out: whether a test failed, or did not end in so many seconds. */
+function runTests(folder, tests, most, more = {}) {
   return new Promise((resolve) => {
     const files = tests.map((test) => path.join(folder, '.build', 'test', test));
     const child = spawn(process.execPath, ['--test', '--test-concurrency=1', ...files], {
       cwd: folder,
       stdio: ['ignore', 'pipe', 'ignore'],
-      env: { ...process.env, CI: 'true' },
+      env: { ...process.env, CI: 'true', ...more },
       detached: true,
     });
-    const end = (isKilled) => {
+    const end = (failed) => {
       clearTimeout(timer);
       try {
         process.kill(-child.pid, 'SIGKILL');
       } catch {
         // It has ended.
       }
-      resolve(isKilled);
+      resolve({ failed });
     };
     // Tests that do not end have noticed.
-    const timer = setTimeout(() => end(true), seconds * 1000);
+    const timer = setTimeout(() => end(true), most * 1000);
     // The first failure is enough.
     child.stdout.on('data', (data) => /^\s*(✖|not ok)/m.test(String(data)) && end(true));
     child.on('exit', (code) => end(code !== 0));
@@ -157,36 +186,26 @@ while (chosen.length < Math.min(count, all.length)) chosen.push(...all.splice(ra
 const survivors = [];
 let done = 0;
 
-/** Test files that pass with nothing changed: what fails anyway notices nothing. */
-const passes = new Map();
-function passesUnchanged(folder, test) {
-  if (!passes.has(test))
-    passes.set(
-      test,
-      runTests(folder, [test]).then((isKilled) => !isKilled),
-    );
-  return passes.get(test);
-}
-
-async function work() {
+async function work(measured) {
   const folder = sandbox();
-  const testsOf = nearestTests(path.join(folder, '.build'));
   try {
     for (let one = chosen.pop(); one !== undefined; one = chosen.pop()) {
       const mutated = one.text.slice(0, one.start) + one.to + one.text.slice(one.end);
-      const tests = [];
-      for (const test of testsOf(one.file)) if (await passesUnchanged(folder, test)) tests.push(test);
+      const tests = testsFor(measured, one);
       const places = ['.build/src', 'dist'].map((part) => path.join(folder, part, `${one.file}.js`));
       for (const place of places) writeFileSync(place, mutated);
-      const isWhole = (test) => WHOLE.includes(test);
-      const parts = tests.filter((test) => !isWhole(test));
-      const isKilled =
-        (parts.length > 0 && (await runTests(folder, parts))) ||
-        (await runTests(folder, tests.filter(isWhole)));
+      let isKilled = false;
+      // One file after the other: the first that notices is enough.
+      for (const test of tests) {
+        const { time } = measured.find((known) => known.test === test);
+        isKilled = (await runTests(folder, [test], 30 + (4 * time) / 1000)).failed;
+        if (isKilled) break;
+      }
       for (const place of places) writeFileSync(place, one.text);
       const line = one.text.slice(0, one.start).split('\n').length;
+      const end = isKilled ? 'killed  ' : tests.length === 0 ? 'not run ' : 'SURVIVED';
       process.stdout.write(
-        `${String(++done).padStart(4)} ${isKilled ? 'killed  ' : 'SURVIVED'} ${one.file}.js:${line}  ${short(one.from)}  =>  ${short(one.to)}\n`,
+        `${String(++done).padStart(4)} ${end} ${one.file}.js:${line}  ${short(one.from)}  =>  ${short(one.to)}\n`,
       );
       if (!isKilled) survivors.push(one);
     }
@@ -203,6 +222,10 @@ function short(text) {
 if (chosen.length === 0)
   process.stdout.write('mutants: no source is meant; name a folder, such as core/proof\n');
 const total = chosen.length;
-await Promise.all(Array.from({ length: Math.min(total, availableParallelism()) }, work));
-if (total > 0)
+if (total > 0) {
+  const folder = sandbox();
+  const measured = await measureTests(folder, new Set(chosen.map(({ file }) => file)));
+  rmSync(folder, { recursive: true, force: true });
+  await Promise.all(Array.from({ length: Math.min(total, availableParallelism()) }, () => work(measured)));
   process.stdout.write(`\n${total - survivors.length} of ${total} were noticed (seed ${seed})\n`);
+}
