@@ -99,7 +99,7 @@ function asMarkup(): string {
   seeTo(document);
   const { documentElement: html, doctype } = document;
   const attributes = [...html.attributes].map(
-    ({ name, value }) => ` ${name}="${value.replace(/&/g, '&amp;').replace(/"/g, '&quot;')}"`,
+    ({ name, value }) => ` ${name}="${value.replaceAll('&', '&amp;').replaceAll('"', '&quot;')}"`,
   );
   const kind = doctype === null ? '' : new XMLSerializer().serializeToString(doctype);
   return `${kind}\n<html${attributes.join('')}>${html.getHTML({ shadowRoots: roots })}</html>\n`;

@@ -174,9 +174,9 @@ function pixels(value: string): number {
   const number = Number.parseFloat(value);
   return /r?em$/.test(value)
     ? number * 16
-    : /pt$/.test(value)
+    : value.endsWith('pt')
       ? (number * 4) / 3
-      : /%$/.test(value)
+      : value.endsWith('%')
         ? number * 0.16
         : number;
 }

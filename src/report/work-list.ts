@@ -82,7 +82,7 @@ function countText(items: readonly WorkItem[]): string {
 /** CSV (RFC 4180). What a spreadsheet would take for a formula is not one. */
 function asTable({ items }: WorkList): string {
   const cell = (text: string): string =>
-    `"${(/^[=+\-@\t\r]/.test(text) ? `'${text}` : text).replace(/"/g, '""')}"`;
+    `"${(/^[=+\-@\t\r]/.test(text) ? `'${text}` : text).replaceAll('"', '""')}"`;
   const rows = items.map((one) => [
     one.state,
     linkOf(one),

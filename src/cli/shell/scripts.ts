@@ -92,7 +92,7 @@ function capital(text: string): string {
 /** What roff would obey stands for itself. */
 function roff(text: string): string {
   return text
-    .replace(/\\/g, '\\e')
-    .replace(/-/g, '\\-')
+    .replaceAll('\\', '\\e')
+    .replaceAll('-', '\\-')
     .replace(/^([.'])/gm, '\\&$1');
 }

@@ -65,7 +65,11 @@ export class Directions {
     const element = this.#page.elements[index]!;
     const said = attributeOf(element.attributes, 'dir')?.toLowerCase();
     // A browser tells these by what is written in them, or has a direction of its own for them.
-    if (said === 'auto' || element.templated !== 'no' || /^(bdi|bdo|input|textarea)$/.test(element.name))
+    if (
+      said === 'auto' ||
+      element.templated !== 'no' ||
+      ['bdi', 'bdo', 'input', 'textarea'].includes(element.name)
+    )
       return undefined;
     if (said === 'ltr' || said === 'rtl') return said;
     return element.parent < 0 ? 'ltr' : this.of(element.parent);

@@ -23,7 +23,7 @@ import { decideState } from './static-states.js';
 import { ALWAYS, NEVER, type Truth, type TruthTable } from './truth.js';
 
 /** What scripts put in and move stands in the body. */
-const IN_PLACE = /^(html|head|body)$/;
+const IN_PLACE = new Set(['html', 'head', 'body']);
 
 /** From this position on, what is known of earlier siblings is worth remembering. */
 const LONG_ROW = 40;
@@ -331,13 +331,13 @@ export class Matcher {
   /** Siblings may exist that the file does not show. */
   #siblingsOpen(element: PageElement): boolean {
     if (element.parent < 0) return this.#fragment;
-    if (this.scripts.rearranges && !IN_PLACE.test(element.name)) return true;
+    if (this.scripts.rearranges && !IN_PLACE.has(element.name)) return true;
     return this.#elements[element.parent]!.hasTemplateText || this.#isEditable(element.parent);
   }
 
   /** Siblings may come behind it. */
   #mayGrow({ name, parent }: PageElement): boolean {
-    return this.scripts.appends && parent >= 0 && !IN_PLACE.test(name);
+    return this.scripts.appends && parent >= 0 && !IN_PLACE.has(name);
   }
 
   /** What a person edits has the children that the person gives it. */

@@ -347,7 +347,7 @@ class View {
 
   /** Whether scripts affect what stands in an attribute. */
   mayChange(element: PageElement, attribute: string): boolean {
-    if (this.#asksNames && /^(class|id)$/i.test(attribute)) return true;
+    if (this.#asksNames && ['class', 'id'].includes(attribute.toLowerCase())) return true;
     return this.givenTo(element).attributes.includes(attribute.toLowerCase());
   }
 

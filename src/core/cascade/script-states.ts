@@ -38,7 +38,7 @@ interface Entry {
 const GLOBAL =
   /^(hidden|lang|dir|title|draggable|tabindex|contenteditable|inert|popover|role|slot|translate|spellcheck|aria-.*)$/;
 /** Not shown: what means these says so. */
-const UNSEEN = /^(head|title|meta|link|style|script|base|noscript|template)$/;
+const UNSEEN = new Set(['head', 'title', 'meta', 'link', 'style', 'script', 'base', 'noscript', 'template']);
 const PLAIN =
   /^(html|body|div|span|p|h[1-6]|main|section|article|aside|header|footer|nav|ul|dl|dt|dd|b|i|u|em|strong|small|code|pre|figure|figcaption|address|blockquote|hr|br|table|thead|tbody|tfoot|tr)$/;
 
@@ -332,7 +332,7 @@ export class ScriptStates {
     for (;;) {
       const more = left.filter(({ write: { target }, script }) =>
         target === 'anyone'
-          ? !UNSEEN.test(element.name) && (!script.isLibrary || isNamed(script))
+          ? !UNSEEN.has(element.name) && (!script.isLibrary || isNamed(script))
           : isMeant(element, target, changes),
       );
       if (more.length === 0) return changes;

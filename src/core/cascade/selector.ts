@@ -151,7 +151,7 @@ class Compiler {
     const classes: string[] = [];
     const rest: Simple[] = [];
     for (const [at, node] of nodes.entries()) {
-      if (draft.pseudoElement !== '' && !/^Pseudo/.test(node.type))
+      if (draft.pseudoElement !== '' && !node.type.startsWith('Pseudo'))
         throw new InvalidSelector('goes on behind a pseudo-element');
       switch (node.type) {
         case 'TypeSelector': {
@@ -180,7 +180,7 @@ class Compiler {
         case 'AttributeSelector':
           rest.push(attributeSimple(node));
           // Not every browser has come to know the flag for comparing case.
-          if (/^s$/i.test(node.flags ?? '')) this.#doubt();
+          if ((node.flags ?? '').toLowerCase() === 's') this.#doubt();
           draft.specificity += ONE_CLASS;
           break;
         case 'NestingSelector':

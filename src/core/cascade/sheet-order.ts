@@ -198,7 +198,9 @@ class SheetOrderBuilder {
     const { base, path } = this.#page;
     const from = base === undefined ? undefined : resolveAddress(base, path);
     if (base === undefined || from?.kind !== 'site') return undefined;
-    return fileAt(address, base.endsWith('/') ? `${from.path}/` : from.path, (one) => this.#source.copyOf(one));
+    return fileAt(address, base.endsWith('/') ? `${from.path}/` : from.path, (one) =>
+      this.#source.copyOf(one),
+    );
   }
 
   #isSwitched(element: PageElement): boolean {

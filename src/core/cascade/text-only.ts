@@ -23,8 +23,42 @@ export function boxesOf(matched: readonly Matched[]): Boxes {
 }
 
 /** Elements that stand in a line of text unless a rule declares otherwise. */
-const IN_LINE =
-  /^(a|abbr|acronym|b|bdi|bdo|big|br|cite|code|del|dfn|em|font|i|img|ins|kbd|mark|nobr|q|s|samp|small|span|strike|strong|sub|sup|time|tt|u|var|wbr)$/;
+const IN_LINE = new Set([
+  'a',
+  'abbr',
+  'acronym',
+  'b',
+  'bdi',
+  'bdo',
+  'big',
+  'br',
+  'cite',
+  'code',
+  'del',
+  'dfn',
+  'em',
+  'font',
+  'i',
+  'img',
+  'ins',
+  'kbd',
+  'mark',
+  'nobr',
+  'q',
+  's',
+  'samp',
+  'small',
+  'span',
+  'strike',
+  'strong',
+  'sub',
+  'sup',
+  'time',
+  'tt',
+  'u',
+  'var',
+  'wbr',
+]);
 /** What makes a box of them, or could. */
 const BOXES = /^(display|float|position|all|--.*)$/;
 /** Of so many elements inside it is not asked. */
@@ -41,7 +75,7 @@ export function holdsTextOnly(reading: Reading, index: number): boolean {
     if (reading.boxes(element.index).putsIn) return false;
     for (let at = element.firstChild; at >= 0; at = elements[at]!.next) {
       const child = elements[at]!;
-      if (child.namespace !== 'html' || !IN_LINE.test(child.name)) return false;
+      if (child.namespace !== 'html' || !IN_LINE.has(child.name)) return false;
       if (/display|float|position|all\s*:/i.test(child.style ?? '')) return false;
       if (reading.boxes(at).makes || !isText(child)) return false;
     }

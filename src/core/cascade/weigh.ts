@@ -69,7 +69,9 @@ function longhandsBeside(contributions: readonly Contribution[]): string[] {
     ),
   );
   if (!names.has('all')) return [];
-  return [...names].filter((name) => !name.startsWith('--') && !/^(all|direction|unicode-bidi)$/.test(name));
+  return [...names].filter(
+    (name) => !name.startsWith('--') && !['all', 'direction', 'unicode-bidi'].includes(name),
+  );
 }
 
 function alsoFor(entry: Entry, others: readonly string[]): { entry: Entry; longhand: string }[] {

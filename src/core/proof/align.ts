@@ -178,9 +178,12 @@ function placedTexts(page: Page, place: (index: number) => number | undefined): 
 function isPartOfHead({ kind, elements, text, around }: Page): boolean {
   if (kind !== 'component' || around?.isInHead === true) return kind === 'component';
   const tops = elements.filter(({ parent }) => parent < 0).map(({ name }) => name);
-  const isMarked = /<head[\s>]/i.test(text) || tops.some((name) => /^(?:title|meta|base)$/.test(name));
+  const isMarked = /<head[\s>]/i.test(text) || tops.some((name) => ['title', 'meta', 'base'].includes(name));
   return (
-    isMarked && tops.every((name) => /^(?:title|meta|base|link|style|script|noscript|template)$/.test(name))
+    isMarked &&
+    tops.every((name) =>
+      ['title', 'meta', 'base', 'link', 'style', 'script', 'noscript', 'template'].includes(name),
+    )
   );
 }
 

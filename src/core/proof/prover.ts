@@ -284,7 +284,7 @@ export class Prover {
     const { page } = reader;
     const rolled = renamed.find((index) =>
       [...(reader.outcomes(index).get('') ?? [])].some(
-        ([name, list]) => name === 'all' || list.some(({ value }) => /revert/.test(value)),
+        ([name, list]) => name === 'all' || list.some(({ value }) => value.includes('revert')),
       ),
     );
     if (rolled === undefined) return;

@@ -149,7 +149,7 @@ export class CustomProperties {
     if (outcomes?.has('all') === true) return 'open';
     const list = withoutIdle(outcomes?.get(name) ?? []);
     const [first] = list;
-    const inherits = first === undefined || /^(inherit|unset)$/i.test(first.value);
+    const inherits = first === undefined || ['inherit', 'unset'].includes(first.value.toLowerCase());
     if (first !== undefined && (list.length > 1 || first.condition !== ALWAYS)) return 'open';
     if (inherits) {
       if (target !== '') return this.#valueOf(name, '', element, path.slice(0, -1));
@@ -157,8 +157,8 @@ export class CustomProperties {
       if (parent >= 0) return this.#valueOf(name, '', parent, path.slice(0, -1));
       return this.#reader.page.kind === 'component' ? this.#ofEveryPage(name) : 'none';
     }
-    if (/^(initial|revert|revert-layer)$/i.test(first.value))
-      return /^initial$/i.test(first.value) ? 'none' : 'open';
+    if (['initial', 'revert', 'revert-layer'].includes(first.value.toLowerCase()))
+      return first.value.toLowerCase() === 'initial' ? 'none' : 'open';
     // A custom property's own `var()` is put in where it is declared, and the result is what is inherited.
     const text = this.#substitute(first.entry.declaration.value, target, element, path);
     return text === undefined ? 'open' : { text };
@@ -197,7 +197,8 @@ function rootValue(name: string, { uses }: SheetOrder): CustomValue {
       const [only] = own;
       if (!certain || !plain || own.length > 1 || only!.important || /\bvar\(/i.test(only!.value))
         return 'open';
-      if (/^(inherit|initial|unset|revert|revert-layer)$/i.test(only!.value)) return 'open';
+      if (['inherit', 'initial', 'unset', 'revert', 'revert-layer'].includes(only!.value.toLowerCase()))
+        return 'open';
       found = { text: only!.value };
     }
   }

@@ -39,6 +39,6 @@ export function readConvention(all: ReadonlySet<string>): Pick<Convention, 'pref
 
 /** A name of words with dashes between them, as the house writes it. */
 export function conventional(name: string, { prefix, suffix, separator }: Convention): string {
-  const words = name.replace(/-/g, separator);
+  const words = name.replaceAll('-', separator);
   return `${prefix}${words}${suffix}`;
 }

@@ -58,7 +58,7 @@ function ownParts(group: ElementGroup): string[] {
   const { element } = group;
   const classes = element.classes.filter((name) => IDENTIFIER.test(name) && !saysLittle(name));
   // On a list the type is styling itself, and may go.
-  const attributes = /^(ul|ol|li)$/.test(element.name)
+  const attributes = ['ul', 'ol', 'li'].includes(element.name)
     ? []
     : hookAttributes(element)
         .filter(({ value }) => /^[a-zA-Z][\w-]*$/.test(value))
@@ -82,17 +82,39 @@ function isPlainName(name: string): boolean {
 }
 
 /** Around an element, these do not mention it. */
-const VAGUE = /^(div|span|section|article)$/;
+const VAGUE = new Set(['div', 'span', 'section', 'article']);
 
 /** `main div`: every box of a page, whatever it is. */
-const ANYTHING = /^(?:(?:main|header|footer|nav|aside|form) )?(?:div|span|font)$/;
+const ANYTHING = new Set([
+  'div',
+  'span',
+  'font',
+  'main div',
+  'main span',
+  'main font',
+  'header div',
+  'header span',
+  'header font',
+  'footer div',
+  'footer span',
+  'footer font',
+  'nav div',
+  'nav span',
+  'nav font',
+  'aside div',
+  'aside span',
+  'aside font',
+  'form div',
+  'form span',
+  'form font',
+]);
 
 export function saysNothing(text: string): boolean {
-  return ANYTHING.test(text);
+  return ANYTHING.has(text);
 }
 
 /** Elements that name a part of a page by themselves. */
-const LANDMARK = /^(main|header|footer|nav|aside|form)$/;
+const LANDMARK = new Set(['main', 'header', 'footer', 'nav', 'aside', 'form']);
 
 interface Scope {
   readonly text: string;
@@ -107,7 +129,7 @@ function scopesOf(group: ElementGroup): Scope[] {
     const { classes, name } = at.element;
     const id = idOf(at);
     if (id !== undefined && IDENTIFIER.test(id)) scopes.push({ text: `#${id}`, isSection: false });
-    if (LANDMARK.test(name)) scopes.push({ text: name, isSection: false });
+    if (LANDMARK.has(name)) scopes.push({ text: name, isSection: false });
     for (const one of classes)
       if (IDENTIFIER.test(one) && !saysLittle(one))
         scopes.push({ text: `.${one}`, isSection: name === 'body' });
@@ -119,8 +141,8 @@ function scopesOf(group: ElementGroup): Scope[] {
 function levelOf(group: ElementGroup): string | undefined {
   const lists: string[] = [];
   for (let at = group.parent; at !== undefined; at = at.parent)
-    if (/^(ul|ol)$/.test(at.element.name)) lists.unshift(at.element.name);
-  const isList = /^(ul|ol)$/.test(group.element.name);
+    if (['ul', 'ol'].includes(at.element.name)) lists.unshift(at.element.name);
+  const isList = ['ul', 'ol'].includes(group.element.name);
   if (lists.length === 0 || (!isList && lists.length < 2)) return undefined;
   return `${lists.slice(isList ? -1 : -2).join(' ')} `;
 }
@@ -133,7 +155,7 @@ export function existingSelectorsOf(group: ElementGroup): string[] {
   const parent = group.parent?.element;
   if (parent !== undefined) {
     const around = [
-      ...(isPlainName(parent.name) && !VAGUE.test(parent.name) && !isPassing(group.parent!)
+      ...(isPlainName(parent.name) && !VAGUE.has(parent.name) && !isPassing(group.parent!)
         ? [parent.name]
         : []),
       ...parent.classes
@@ -142,7 +164,7 @@ export function existingSelectorsOf(group: ElementGroup): string[] {
     ];
     for (const one of around) for (const text of own) texts.add(`${one} > ${text}`);
     const above = group.parent?.parent?.element;
-    if (isPlainName(parent.name) && !VAGUE.test(parent.name) && !isPassing(group.parent!))
+    if (isPlainName(parent.name) && !VAGUE.has(parent.name) && !isPassing(group.parent!))
       for (const name of above?.classes ?? [])
         if (IDENTIFIER.test(name) && !saysLittle(name))
           for (const text of own.slice(0, 2)) texts.add(`.${name} > ${parent.name} > ${text}`);
@@ -153,7 +175,7 @@ export function existingSelectorsOf(group: ElementGroup): string[] {
       for (const text of own.slice(0, 2)) texts.add(`${scope.text} ${level}${text}`);
   for (const scope of scopes) for (const text of own) texts.add(`${scope.text} ${text}`);
   const section = scopes.find(({ isSection }) => isSection);
-  const landmark = scopes.find(({ text }) => LANDMARK.test(text));
+  const landmark = scopes.find(({ text }) => LANDMARK.has(text));
   for (const scope of scopes.slice(0, landmark === undefined ? 0 : scopes.indexOf(landmark)))
     for (const text of own.slice(0, 3))
       if (scope.text.startsWith('.')) texts.add(`${landmark!.text} ${scope.text} ${text}`);

@@ -172,7 +172,11 @@ function positionOf(
 function withParents(bases: readonly string[], groups: readonly ElementGroup[]): string[] {
   const parents = new Set(groups.map(({ parent }) => parent?.element.name));
   const [parent] = parents;
-  if (parents.size !== 1 || parent === undefined || !/^(tbody|thead|tfoot|ul|ol|dl)$/.test(parent))
+  if (
+    parents.size !== 1 ||
+    parent === undefined ||
+    !['tbody', 'thead', 'tfoot', 'ul', 'ol', 'dl'].includes(parent)
+  )
     return [...bases];
   return bases.flatMap((text) => {
     const at = text.lastIndexOf(' ');

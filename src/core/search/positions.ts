@@ -95,7 +95,7 @@ function levelsOf({ existingSelector, groups }: Base, { parent }: ElementGroup):
   const name = parent?.element.name;
   const at = text.lastIndexOf(' ') + 1;
   // `.list td` becomes `.list tr:first-child > td`.
-  if (name !== undefined && /^(tr|li|ul|ol|dl)$/.test(name) && !text.includes('>'))
+  if (name !== undefined && ['tr', 'li', 'ul', 'ol', 'dl'].includes(name) && !text.includes('>'))
     levels.push({
       depth: 1,
       selector: (pattern) => `${text.slice(0, at)}${name}${pattern} > ${text.slice(at)}`,
@@ -169,7 +169,7 @@ function inRowAndPlace(
 ): SelectorRule | undefined {
   const name = asked.members[0]?.parent?.element.name;
   const { text } = base.existingSelector;
-  if (name === undefined || !/^(tr|li|ul|ol)$/.test(name) || text.includes('>') || isBare(text))
+  if (name === undefined || !['tr', 'li', 'ul', 'ol'].includes(name) || text.includes('>') || isBare(text))
     return undefined;
   const groups = [...asked.members, ...asked.harmed];
   const [own, around] = [siblingPlaces(census, groups, 0), siblingPlaces(census, groups, 1)];

@@ -65,13 +65,35 @@ export function colourWord(value: string): string | undefined {
 }
 
 /** Says nothing of which colour it is that is called so. */
-const NO_COLOUR =
-  /^(colou?rs?|clr|text|font|bg|back|background|fg|fore|foreground|fill|border|theme|main|base|body|default)$/i;
+const NO_COLOUR = new Set([
+  'color',
+  'colors',
+  'colour',
+  'colours',
+  'clr',
+  'text',
+  'font',
+  'bg',
+  'back',
+  'background',
+  'fg',
+  'fore',
+  'foreground',
+  'fill',
+  'border',
+  'theme',
+  'main',
+  'base',
+  'body',
+  'default',
+]);
 
 /** What a house calls a colour: `danger` for `var(--kit-color-danger)`. */
 function variableWord(value: string): string | undefined {
   const name = /^var\(\s*--([\w-]+)/.exec(value)?.[1];
-  const words = name?.split(/[-_]/).filter((word) => /^[a-z]{3,16}$/i.test(word) && !NO_COLOUR.test(word));
+  const words = name
+    ?.split(/[-_]/)
+    .filter((word) => /^[a-z]{3,16}$/i.test(word) && !NO_COLOUR.has(word.toLowerCase()));
   return words?.at(-1)?.toLowerCase();
 }
 

@@ -70,13 +70,14 @@ function valueStart(text: string, { property, value, range }: Declaration): numb
 
 /** Values that are named as a whole. */
 function wholeKind(property: string, value: string): ValueKind | undefined {
-  if (/^(inherit|initial|unset|revert|none|normal|auto|0)$/i.test(value)) return undefined;
+  if (['inherit', 'initial', 'unset', 'revert', 'none', 'normal', 'auto', '0'].includes(value.toLowerCase()))
+    return undefined;
   if (property === 'font-family') return value.includes(',') ? 'font' : undefined;
   if (property === 'box-shadow' || property === 'text-shadow') return 'shadow';
   if (!/^[\d.]+(px|em|rem|%)( [\d.]+(px|em|rem|%)?)*$/i.test(value)) return undefined;
   if (/^(margin|padding|gap|row-gap|column-gap)/.test(property)) return 'space';
   if (property === 'font-size') return 'size';
-  return /radius$/.test(property) ? 'corner' : undefined;
+  return property.endsWith('radius') ? 'corner' : undefined;
 }
 
 /** A value with a name. */

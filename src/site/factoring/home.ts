@@ -42,7 +42,7 @@ export function definitions(mixins: readonly FoundMixin[], before: string): stri
     ({ name, declarations }) =>
       `@mixin ${name} {${eol}${declarations.map((one) => `${unit}${one};${eol}`).join('')}}${eol}`,
   );
-  const lead = before === '' ? '' : /\n$/.test(before) ? eol : eol + eol;
+  const lead = before === '' ? '' : before.endsWith('\n') ? eol : eol + eol;
   return `${lead}${blocks.join(eol)}`;
 }
 

@@ -91,7 +91,9 @@ export function ownSheets(
   readonly imports: SheetImports;
 } {
   const imports = new SheetImports(files);
-  const all = files.list().filter((file) => /\.scss$/i.test(file) && isOwn(file) && !APART.test(file));
+  const all = files
+    .list()
+    .filter((file) => file.toLowerCase().endsWith('.scss') && isOwn(file) && !APART.test(file));
   // A release brings all that lies beside it.
   const libraries = all.filter(
     (file) => ownerByText(file, () => imports.text(file), files).owner === 'platform',

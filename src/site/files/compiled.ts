@@ -52,7 +52,7 @@ export function compiledWithMap(
 }
 
 function isLess(file: string): boolean {
-  return /\.less$/i.test(file);
+  return file.toLowerCase().endsWith('.less');
 }
 
 type Result = { readonly css: string; readonly map: string } | { readonly problem: string };
@@ -78,7 +78,7 @@ function compiled(
 /** Compiles style blocks of components, with what they take in. */
 export function blockCompiler(files: Files): BlockCompiler {
   return (file, text, lang) => {
-    if (!/^(scss|sass|less)$/.test(lang)) return undefined;
+    if (!['scss', 'sass', 'less'].includes(lang)) return undefined;
     const made = results.get(`block ${lang} ${file}\0${text}`, files, (read) =>
       lang === 'less'
         ? lessResult(read, file, text, {})

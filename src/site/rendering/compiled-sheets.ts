@@ -132,7 +132,7 @@ export class CompiledSheets {
 /** How a source takes in a part: as its other lines do. Out: the lines, each at its place. */
 function lineFor(name: string, text: string, ending: string): string[] {
   // Less knows a part by the whole of its name.
-  if (/^\.less$/i.test(ending)) return [`@import '_${name}'`, `@import "_${name}"`];
+  if (ending.toLowerCase() === '.less') return [`@import '_${name}'`, `@import "_${name}"`];
   return isOfModules(text)
     ? [`@include meta.load-css('${name}')`]
     : [`@import '${name}'`, `@import "${name}"`];
@@ -178,7 +178,7 @@ export function rebuilt(
 ): Remade[] {
   const old = files.read(built)?.toString('utf8') ?? '';
   const made = compiledText(after, source, { style }) ?? '';
-  const whole = made + (/\n$/.test(old) ? '\n' : '') + mapLine(old);
+  const whole = made + (old.endsWith('\n') ? '\n' : '') + mapLine(old);
   return whole === old ? [] : [{ file: built, text: old, edits: [endEdit(old, whole)] }];
 }
 

@@ -32,11 +32,11 @@ export function readStart(text: string): Start {
   }
   if (!existsSync(text) || !statSync(text).isFile()) throw new UsageError('visit-start', { text });
   const bytes = readFileSync(text);
-  if (/\.har$/i.test(text)) {
+  if (text.toLowerCase().endsWith('.har')) {
     const answers = readArchive(bytes.toString('utf8'));
     if (typeof answers === 'string') throw new UsageError('visit-archive', { file: text, problem: answers });
     const all = [...answers]
-      .filter(([, { status, type }]) => status === 200 && /html/.test(type))
+      .filter(([, { status, type }]) => status === 200 && type.includes('html'))
       .map(([address]) => address);
     const pages = all.filter((one) => originOf(one) === originOf(all[0]!));
     if (pages.length === 0)

@@ -90,11 +90,13 @@ export function withBoxes(
   for (const { place, start, end, attributes } of boxesIn(text, page, visited)) {
     const file = boxFile(place, page);
     if (file === undefined || !isThere(file) || start < at) continue;
-    const kept = [...attributes].filter(([name]) => !/^(?:rel|href|type|integrity|crossorigin)$/.test(name));
+    const kept = [...attributes].filter(
+      ([name]) => !['rel', 'href', 'type', 'integrity', 'crossorigin'].includes(name),
+    );
     const tag = [
       '<link rel="stylesheet"',
       `href="${addressFrom(page, file)}"`,
-      ...kept.map(([name, value]) => `${name}="${value.replace(/&/g, '&amp;').replace(/"/g, '&quot;')}"`),
+      ...kept.map(([name, value]) => `${name}="${value.replaceAll('&', '&amp;').replaceAll('"', '&quot;')}"`),
     ].join(' ');
     const lines = text.slice(start, end).split('\n').length - 1;
     out += `${text.slice(at, start)}${tag}${'\n'.repeat(lines)}>`;

@@ -64,7 +64,7 @@ function queryHolds(query: string, width: number): boolean | undefined {
 
 function partHolds(part: string, width: number): boolean | undefined {
   if (part === 'all' || part === 'screen') return true;
-  if (/^(print|speech)$/.test(part)) return false;
+  if (['print', 'speech'].includes(part)) return false;
   const plain = /^\(\s*(min|max)-width\s*:\s*([\d.]+)(px|em|rem)\s*\)$/.exec(part);
   if (plain !== null) {
     const limit = pixels(plain[2]!, plain[3]!);

@@ -61,10 +61,11 @@ function reasonOf(
   longhand: string,
   value: string,
 ): { why: string; remedy: string } | undefined {
-  if (/^(inherit|unset|revert|revert-layer|initial)$/.test(value)) return undefined;
+  if (['inherit', 'unset', 'revert', 'revert-layer', 'initial'].includes(value)) return undefined;
   const unknown = /^part of |var\(/.test(value);
   for (const { of, why, remedy, anyValue } of IDLE_RULES) {
-    const reason = of.test(longhand) && (!unknown || anyValue) ? why(here, longhand, value) : undefined;
+    const isMeant = of.some((one) => one === longhand || (one.endsWith('-') && longhand.startsWith(one)));
+    const reason = isMeant && (!unknown || anyValue) ? why(here, longhand, value) : undefined;
     if (reason !== undefined) return { why: reason, remedy };
   }
   return undefined;
@@ -82,7 +83,7 @@ export function hiddenBecause(target: string, context: ExplainContext): string |
     if (empty) return `${target} has no content, so that nothing of it is drawn; content: "" would draw it`;
   }
   for (let at: Surroundings | undefined = here; at !== undefined; at = at.parent) {
-    if (!at.isDisplayed(/^none$/)) continue;
+    if (!at.isDisplayed('none')) continue;
     const what = at === here ? 'it' : `<${at.element.name}>, which it stands in,`;
     return `${what} is not displayed at all (display: none)`;
   }

@@ -28,7 +28,7 @@ export function inheritedValues(context: ExplainContext): InheritedValue[] {
   const { elements } = reader.page;
   const settled = new Set(setByBrowser(elements[element]!.name, isLink(reader, element)));
   for (const [longhand, list] of reader.weighed(element).get('') ?? [])
-    if (list.some(({ condition, value }) => condition === ALWAYS && !/^(inherit|unset)$/.test(value)))
+    if (list.some(({ condition, value }) => condition === ALWAYS && !['inherit', 'unset'].includes(value)))
       settled.add(longhand);
   const found: InheritedValue[] = [];
   let generations = 1;
@@ -37,7 +37,7 @@ export function inheritedValues(context: ExplainContext): InheritedValue[] {
     for (const [longhand, all] of reader.weighed(at).get('') ?? []) {
       if (!isInherited(longhand) || longhand.startsWith('--') || settled.has(longhand)) continue;
       const list = inCircumstances(all, above).filter(({ beatenBy }) => beatenBy === undefined);
-      if (list.length === 0 || /^(inherit|unset)$/.test(list.at(-1)!.value)) continue;
+      if (list.length === 0 || ['inherit', 'unset'].includes(list.at(-1)!.value)) continue;
       const declarations = list.map((one) => describeDeclaration(one, above));
       found.push({ longhand, from: showElement(elements[at]!), generations, declarations });
       if (list.some(({ condition }) => condition === ALWAYS)) settled.add(longhand);

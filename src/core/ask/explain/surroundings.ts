@@ -7,7 +7,7 @@ import { isReplaced, usualDisplay } from './browser-sheet.js';
 /** A value in normal form; `undefined` where the text does not describeDeclaration (a `var()`, part of a shorthand). */
 export type Known = string | undefined;
 
-const IN_ROWS = /^(inline-)?(flex|grid)$/;
+const IN_ROWS = ['flex', 'grid', 'inline-flex', 'inline-grid'];
 
 export class Surroundings {
   readonly element: PageElement;
@@ -76,8 +76,14 @@ export class Surroundings {
     return this.values('display', usual).map((value) => (value === 'initial' ? 'inline' : value));
   }
 
-  isDisplayed(test: RegExp): boolean {
-    return this.displays.every((value) => value !== undefined && test.test(value));
+  /** Whether it is always displayed as one of these. */
+  isDisplayed(...as: readonly string[]): boolean {
+    return this.displays.every((value) => value !== undefined && as.includes(value));
+  }
+
+  /** Whether it is never displayed as one of these. */
+  isNotDisplayed(...as: readonly string[]): boolean {
+    return this.displays.every((value) => value !== undefined && !as.includes(value));
   }
 
   get isStatic(): boolean {
@@ -85,11 +91,11 @@ export class Surroundings {
   }
 
   get isOutOfFlow(): boolean {
-    return this.every('position', 'static', (value) => /^(absolute|fixed)$/.test(value));
+    return this.every('position', 'static', (value) => ['absolute', 'fixed'].includes(value));
   }
 
   get isInFlow(): boolean {
-    return this.every('position', 'static', (value) => /^(static|relative|sticky)$/.test(value));
+    return this.every('position', 'static', (value) => ['static', 'relative', 'sticky'].includes(value));
   }
 
   get isFloated(): boolean {
@@ -102,18 +108,18 @@ export class Surroundings {
 
   /** Certainly no item of a flexible or grid container. */
   get isNoItem(): boolean {
-    return this.parent?.isDisplayed(/^(?!(inline-)?(flex|grid)$|contents$)/) ?? false;
+    return this.parent?.isNotDisplayed(...IN_ROWS, 'contents') ?? false;
   }
 
   get isItem(): boolean {
-    return this.isInFlow && (this.parent?.isDisplayed(IN_ROWS) ?? false);
+    return this.isInFlow && (this.parent?.isDisplayed(...IN_ROWS) ?? false);
   }
 
   /** An inline box: sizes and transforms do not apply to it. */
   get isInlineBox(): boolean {
     return (
       !this.isReplaced &&
-      this.isDisplayed(/^inline$/) &&
+      this.isDisplayed('inline') &&
       this.isInFlow &&
       this.isUnfloated &&
       this.isNoItem &&
@@ -125,11 +131,11 @@ export class Surroundings {
   get isBlockInFlow(): boolean {
     return (
       !this.isReplaced &&
-      this.isDisplayed(/^(block|list-item|flow-root|flex|grid)$/) &&
+      this.isDisplayed('block', 'list-item', 'flow-root', 'flex', 'grid') &&
       this.isInFlow &&
       this.isUnfloated &&
       this.isNoItem &&
-      !/^(fieldset|legend|hr|dialog)$/.test(this.element.name)
+      !['fieldset', 'legend', 'hr', 'dialog'].includes(this.element.name)
     );
   }
 }

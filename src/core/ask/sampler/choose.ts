@@ -13,7 +13,20 @@ export interface Chosen {
 const OF_A_PAGE = 3;
 const OF_ALL = 24;
 
-const SHOWS = /^(img|svg|picture|video|canvas|input|select|textarea|button|hr|progress|meter)$/;
+const SHOWS = new Set([
+  'img',
+  'svg',
+  'picture',
+  'video',
+  'canvas',
+  'input',
+  'select',
+  'textarea',
+  'button',
+  'hr',
+  'progress',
+  'meter',
+]);
 
 export class ExampleChooser {
   best: Chosen | undefined;
@@ -47,7 +60,7 @@ export class ExampleChooser {
     const text = page.texts
       .filter(({ parent }) => parent >= element && parent < end)
       .reduce((all, { value }) => all + value.trim().length, 0);
-    const shows = text > 0 || elements.slice(element, end).some(({ name }) => SHOWS.test(name));
+    const shows = text > 0 || elements.slice(element, end).some(({ name }) => SHOWS.has(name));
     const others = own.classes.filter((name) => this.#names.has(`.${name}`)).length;
     return (
       (isHidden(page, element, rest) ? 1000 : 0) +
@@ -65,7 +78,7 @@ function isHidden({ elements }: Page, element: number, rest: AtRest): boolean {
     if (
       isMarkedHidden(elements[at]!) ||
       rest.at(at, 'display') === 'none' ||
-      /^(head|template|noscript)$/.test(elements[at]!.name)
+      ['head', 'template', 'noscript'].includes(elements[at]!.name)
     )
       return true;
   return false;

@@ -33,7 +33,7 @@ const HIDING = [
 
 /** Where how wide one is depends on the others. */
 const SHARED_ROOM = /^(?:inline-)?(?:flex|grid|table.*|inline.*|ruby.*)$/;
-const TABLES = /^(table|thead|tbody|tfoot|tr|colgroup)$/;
+const TABLES = new Set(['table', 'thead', 'tbody', 'tfoot', 'tr', 'colgroup']);
 
 /** A whole document; in it, with nothing in a state, the element is as it is on its page. `undefined` where its page does not come apart. */
 export function exampleOf(
@@ -56,7 +56,7 @@ export function exampleOf(
   const edits = kept.flatMap((one, at): Edit[] => {
     const own = shown.elements[at]!;
     const role = roles[one.index]!;
-    const mark = [/^(?:shown|beside|unseen)$/.test(role) ? role : '', marks.get(one.index) ?? ''];
+    const mark = [['shown', 'beside', 'unseen'].includes(role) ? role : '', marks.get(one.index) ?? ''];
     return tagEdits(shown, own, mark.join(' ').trim(), options);
   });
   const start = headStart(shown);
@@ -104,7 +104,7 @@ function fill({ elements }: Page, element: number, roles: Role[]): void {
 
 function sharesRoom({ index, name }: PageElement, rest: AtRest): boolean {
   const display = rest.at(index, 'display');
-  return display === undefined ? TABLES.test(name) : SHARED_ROOM.test(display);
+  return display === undefined ? TABLES.has(name) : SHARED_ROOM.test(display);
 }
 
 /** Behind the first tags, so that what the page says itself comes later. */
@@ -139,7 +139,8 @@ function addressEdit(
   { name, tag, attributes }: PageElement,
   { model }: ExampleOptions,
 ): Edit | undefined {
-  const attribute = name === 'link' ? 'href' : /^(img|source|input|video)$/.test(name) ? 'src' : undefined;
+  const attribute =
+    name === 'link' ? 'href' : ['img', 'source', 'input', 'video'].includes(name) ? 'src' : undefined;
   const value = attributes.find((one) => one.name === attribute)?.value;
   const range = attribute === undefined ? undefined : tag?.attributes.get(attribute);
   if (value === undefined || range === undefined) return undefined;

@@ -13,18 +13,18 @@ export const STYLE_KINDS = [
 ] as const;
 export type StyleKind = (typeof STYLE_KINDS)[number];
 
-const NAMES: readonly (readonly [StyleKind, RegExp])[] = [
-  [
-    'text',
-    /^(p|h[1-6]|span|small|strong|em|b|i|u|s|q|cite|code|pre|kbd|samp|var|abbr|time|mark|sub|sup|blockquote|address|hr|font|tt)$/,
-  ],
-  ['links and buttons', /^(a|button|summary)$/],
-  ['lists', /^(ul|ol|li|dl|dt|dd|menu)$/],
-  ['tables', /^(table|caption|thead|tbody|tfoot|tr|td|th|col|colgroup)$/],
-  ['forms', /^(form|input|select|textarea|label|fieldset|legend|option|output|progress|meter)$/],
-  ['pictures', /^(img|picture|figure|figcaption|svg|video|audio|canvas|iframe|object)$/],
-];
+const NAMES: Readonly<Partial<Record<StyleKind, string>>> = {
+  text: 'p h1 h2 h3 h4 h5 h6 span small strong em b i u s q cite code pre kbd samp var abbr time mark sub sup blockquote address hr font tt',
+  'links and buttons': 'a button summary',
+  lists: 'ul ol li dl dt dd menu',
+  tables: 'table caption thead tbody tfoot tr td th col colgroup',
+  forms: 'form input select textarea label fieldset legend option output progress meter',
+  pictures: 'img picture figure figcaption svg video audio canvas iframe object',
+};
+const BY_NAME = new Map(
+  STYLE_KINDS.flatMap((kind) => (NAMES[kind]?.split(' ') ?? []).map((name) => [name, kind] as const)),
+);
 
 export function kindOfElement({ name }: Pick<PageElement, 'name'>): StyleKind {
-  return NAMES.find(([, names]) => names.test(name))?.[0] ?? 'boxes';
+  return BY_NAME.get(name) ?? 'boxes';
 }

@@ -36,7 +36,7 @@ export function* statesOf({
         for (const name of names) {
           if (other === at) yield [name, { state, of: undefined }];
           else if (other < at && isHeld) yield [name, { state, of: compound }];
-          else if (isHeld && /^(?:hover|active)$/.test(state)) yield [name, { state, of: undefined }];
+          else if (isHeld && ['hover', 'active'].includes(state)) yield [name, { state, of: undefined }];
         }
       }
     }

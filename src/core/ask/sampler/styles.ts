@@ -113,7 +113,7 @@ function namesOf({ selector }: ProgramRule): string[] {
   if (named !== undefined) return named.classes.map((name) => `.${name}`);
   const { type, id } = selector.compounds.at(-1)!;
   const isBare = selector.compounds.length === 1 && id === undefined;
-  return isBare && type !== undefined && !/^(html|body|\*)$/.test(type) ? [type] : [];
+  return isBare && type !== undefined && !['html', 'body', '*'].includes(type) ? [type] : [];
 }
 
 function ruleShown(sheet: string, rule: ProgramRule['rule']): string {

@@ -111,7 +111,9 @@ export function chooseRules(
 
 /** Custom properties of the root alone: the values have a part of their own. */
 function isOfValues({ selector, declarations }: StyleRule): boolean {
-  return declarations.every(({ property }) => property.startsWith('--')) && /^(:root|html)$/.test(selector);
+  return (
+    declarations.every(({ property }) => property.startsWith('--')) && [':root', 'html'].includes(selector)
+  );
 }
 
 function typeOf({ selector }: ProgramRule): string | undefined {

@@ -73,7 +73,7 @@ function valuesText(values: readonly NamedValue[]): string {
   for (const { name, sets: own } of values)
     for (const { where, value } of own) sets.set(where, [...(sets.get(where) ?? []), `${name}: ${value}`]);
   const others = [...sets].map(([where, lines]) => {
-    const media = /^(dark|light)$/.test(where) ? `@media (prefers-color-scheme: ${where})` : where;
+    const media = ['dark', 'light'].includes(where) ? `@media (prefers-color-scheme: ${where})` : where;
     return media.startsWith('@') ? `${media} {\n${block(':root', lines, '  ')}}\n` : block(media, lines);
   });
   return [

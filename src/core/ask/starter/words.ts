@@ -1,5 +1,6 @@
 // Short words that call up a part or a shared style in an editor.
 
+import { isVoid } from '../../base/void-elements.js';
 import type { SiteModel } from '../../cascade/index.js';
 import type { StarterRule } from './choose.js';
 import { ruleText } from './sheet.js';
@@ -38,14 +39,12 @@ export function snippetsOf(
     found.set(name, {
       prefix: wordFor(name.slice(1), used),
       scope: 'html',
-      body: [VOID.test(tag) ? open : `${open}$0</${tag}>`],
+      body: [isVoid(tag) ? open : `${open}$0</${tag}>`],
       description: ruleText(own[0]!).replace(/\s+/g, ' ').trim(),
     });
   }
   return found;
 }
-
-const VOID = /^(img|hr|br|input)$/;
 
 /** A snippet's own signs stand for themselves. */
 function escaped(text: string): string {

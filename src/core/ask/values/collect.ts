@@ -109,7 +109,7 @@ function* inSheet(sheet: Sheet, placeAt: (at: number) => Place): Generator<Said>
     const around = rule.conditions.map(({ kind, text }) => setName(kind, text));
     const where = [
       ...around,
-      ...(scope === undefined && /^(?::root|html)$/i.test(selector) ? [] : [selector]),
+      ...(scope === undefined && [':root', 'html'].includes(selector.toLowerCase()) ? [] : [selector]),
     ].join(' ');
     for (const declaration of rule.declarations)
       yield {

@@ -31,7 +31,19 @@ const BY_PROPERTY: readonly (readonly [RegExp, ValueKind])[] = [
 ];
 
 /** What stands for nothing that could have a name. */
-const EMPTY = /^(?:inherit|initial|unset|revert|revert-layer|none|normal|auto|0|currentcolor|transparent)$/i;
+const EMPTY = new Set([
+  'inherit',
+  'initial',
+  'unset',
+  'revert',
+  'revert-layer',
+  'none',
+  'normal',
+  'auto',
+  '0',
+  'currentcolor',
+  'transparent',
+]);
 
 const DIMENSION =
   /^-?(?:\d+\.?\d*|\.\d+)(?:px|rem|em|ch|ex|lh|rlh|vw|vh|vmin|vmax|svh|lvh|dvh|%|pt|pc|cm|mm|in|q)$/i;
@@ -45,7 +57,7 @@ export function valuesIn(
   value: string,
 ): { readonly kind: ValueKind; readonly value: string }[] {
   const text = value.trim();
-  if (EMPTY.test(text) || /\bvar\(/.test(text)) return [];
+  if (EMPTY.has(text.toLowerCase()) || /\bvar\(/.test(text)) return [];
   const own = kindFor(property);
   if (own !== undefined) return [{ kind: own, value: text }];
   if (GRADIENT.test(text)) return [{ kind: 'gradient', value: text }];
@@ -91,6 +103,6 @@ export function kindOf(name: string, value: string, use?: ValueKind): ValueKind 
 export function valueForm(kind: ValueKind, value: string): string {
   if (kind === 'color') return normalColour(value) ?? value.toLowerCase();
   return kind === 'fontFamily'
-    ? value.replace(/\s*,\s*/g, ', ').replace(/"/g, "'")
+    ? value.replace(/\s*,\s*/g, ', ').replaceAll('"', "'")
     : value.replace(/\s+/g, ' ');
 }

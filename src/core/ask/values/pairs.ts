@@ -83,7 +83,7 @@ function looksOf(page: Page, reader: StyleReader, truths: TruthTable): (Looks | 
     const colour = said.at(index, 'color');
     const text = colour === undefined ? (isLink ? undefined : around.text) : colourOf(colour, around.text);
     const image = said.at(index, 'background-image');
-    const isPlain = image === undefined || /^(?:none|initial|unset)$/i.test(image);
+    const isPlain = image === undefined || ['none', 'initial', 'unset'].includes(image.toLowerCase());
     const ground = groundOf(said.at(index, 'background-color'), text, isPlain ? around.ground : undefined);
     looks[index] = { text, ground: isPlain ? ground : undefined, isHidden: hidden };
   }
@@ -96,15 +96,19 @@ function groundOf(
   text: Rgb | undefined,
   behind: Rgb | undefined,
 ): Rgb | undefined {
-  if (value === undefined || /^(?:transparent|initial|unset|inherit|none)$/i.test(value)) return behind;
+  if (
+    value === undefined ||
+    ['transparent', 'initial', 'unset', 'inherit', 'none'].includes(value.toLowerCase())
+  )
+    return behind;
   const own = colourOf(value, text);
   if (own === undefined || (own.alpha ?? 1) >= 1) return own;
   return behind && over(own, behind);
 }
 
 function colourOf(value: string, current: Rgb | undefined): Rgb | undefined {
-  if (/^(?:inherit|currentcolor|unset)$/i.test(value)) return current;
-  if (/^initial$/i.test(value)) return BLACK;
+  if (['inherit', 'currentcolor', 'unset'].includes(value.toLowerCase())) return current;
+  if (value.toLowerCase() === 'initial') return BLACK;
   return culori.rgb(value) as Rgb | undefined;
 }
 

@@ -72,8 +72,8 @@ function attributesOf(text: string): Map<string, string> {
 
 function plain(value: string): string {
   return value
-    .replace(/&amp;/g, '&')
-    .replace(/&quot;/g, '"')
+    .replaceAll('&amp;', '&')
+    .replaceAll('&quot;', '"')
     .replace(/&#0*39;/g, "'");
 }
 

@@ -19,7 +19,7 @@ const DEEPEST = 12;
 const TAKEN =
   /^(?:con|prn|aux|nul|com\d|lpt\d|acervus\.json|visit\.json|acervus-draft\.yaml|work-list|own)$/i;
 /** Folders that commands do not look into. */
-const UNREAD = /^(?:node_modules|bower_components|jspm_packages)$/i;
+const UNREAD = new Set(['node_modules', 'bower_components', 'jspm_packages']);
 
 export class FileNames {
   readonly #files = new Map<string, string>();
@@ -89,7 +89,7 @@ function plainPart(part: string): string {
     .replace(/[. ]+$/, '');
   if (part !== '' && plain === '') return '-';
   const [stem = ''] = plain.split('.');
-  return TAKEN.test(plain) || TAKEN.test(stem) || UNREAD.test(plain) ? `-${plain}` : plain;
+  return TAKEN.test(plain) || TAKEN.test(stem) || UNREAD.has(plain.toLowerCase()) ? `-${plain}` : plain;
 }
 
 function shortened(name: string, address: string): string {

@@ -74,7 +74,17 @@ export interface First {
 const ENOUGH = 3;
 
 /** What says which sheets and scripts a page runs, or holds text that is no page yet: never cut. */
-const NEVER_CUT = /^(style|script|link|template|noscript|base|meta|title|iframe)$/;
+const NEVER_CUT = new Set([
+  'style',
+  'script',
+  'link',
+  'template',
+  'noscript',
+  'base',
+  'meta',
+  'title',
+  'iframe',
+]);
 const HANDLER = /^on/i;
 const SCRIPT_ADDRESS = /^\s*javascript:/i;
 
@@ -356,7 +366,7 @@ function runsScript({ attributes }: PageElement, isName: (word: string) => boole
 /** With an element stay those around it, and the siblings of all of these. Out: `stays`, changed. */
 function withNeighbours({ elements }: Page, stays: boolean[]): void {
   for (const { index, name, parent } of elements)
-    if (NEVER_CUT.test(name) || parent < 0 || /^(head|body)$/.test(name)) stays[index] = true;
+    if (NEVER_CUT.has(name) || parent < 0 || ['head', 'body'].includes(name)) stays[index] = true;
   for (let at = elements.length - 1; at >= 0; at--) {
     const { parent } = elements[at]!;
     if (stays[at] && parent >= 0) stays[parent] = true;

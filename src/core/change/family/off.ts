@@ -16,7 +16,7 @@ function negatedQuery(query: string): string | undefined {
   const condition = /^not\s*(\([\s\S]*\))$/i.exec(query)?.[1];
   if (condition !== undefined) return condition;
   const typed = /^(?:(not|only)\s+)?([a-z-]+)(\s+and\b[\s\S]*)?$/i.exec(query);
-  if (typed !== null && !/^(not|only|and|or)$/i.test(typed[2]!)) {
+  if (typed !== null && !['not', 'only', 'and', 'or'].includes(typed[2]!.toLowerCase())) {
     const [, modifier = '', type = '', rest = ''] = typed;
     return modifier.toLowerCase() === 'not' ? `${type}${rest}` : `not ${type}${rest}`;
   }

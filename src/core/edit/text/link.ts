@@ -103,7 +103,7 @@ function inHead(page: Page): HeadPlace {
   const anchor = last === undefined ? undefined : page.elements[last.element];
   const source =
     anchor?.tag === undefined ? '' : page.text.slice(anchor.tag.range.start, anchor.tag.range.end);
-  const closes = /\/>$/.test(source);
+  const closes = source.endsWith('/>');
   const at = last === undefined ? undefined : referenceEnd(page, last);
   if (last !== undefined && isSure(last) && at !== undefined && anchor?.tag !== undefined) {
     const start = last.kind === 'link' ? last.range.start : anchor.tag.range.start;

@@ -10,7 +10,7 @@ import { indentUnit } from './rules.js';
 import { isCompact, ruleText } from './shared-sheet.js';
 
 /** A plain rule means there what it means in CSS. */
-const TAKES_CSS = /^(?:css|scss|postcss)$/i;
+const TAKES_CSS = new Set(['css', 'scss', 'postcss']);
 
 /** Whether a component has a block of its own: one that can be written into, one that cannot, or none. */
 export function ownBlockOf(path: string, text: string): 'open' | 'closed' | 'none' {
@@ -22,7 +22,7 @@ export function ownBlockOf(path: string, text: string): 'open' | 'closed' | 'non
 
 function openBlock(blocks: readonly StyleBlock[]): StyleBlock | undefined {
   return blocks.findLast(
-    ({ isScoped, unread, lang }) => isScoped && unread === undefined && TAKES_CSS.test(lang),
+    ({ isScoped, unread, lang }) => isScoped && unread === undefined && TAKES_CSS.has(lang.toLowerCase()),
   );
 }
 

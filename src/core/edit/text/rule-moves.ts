@@ -183,12 +183,14 @@ function conditionBlocks(text: string): { start: number; end: number; rules: num
   csstree.walk(ast, {
     visit: 'Atrule',
     enter(node) {
-      if (!node.block || !node.loc || !/^(media|supports|container)$/i.test(node.name)) return;
+      if (!node.block || !node.loc || !['media', 'supports', 'container'].includes(node.name.toLowerCase()))
+        return;
       const rules: number[] = [];
       csstree.walk(node.block, (inner) => {
         if (inner.type === 'Rule' && inner.loc) rules.push(inner.loc.start.offset);
         // A comment or a definition stays.
-        if (inner.type === 'Atrule' && !/^(media|supports|container)$/i.test(inner.name)) rules.push(-1);
+        if (inner.type === 'Atrule' && !['media', 'supports', 'container'].includes(inner.name.toLowerCase()))
+          rules.push(-1);
       });
       found.push({ start: node.loc.start.offset, end: node.loc.end.offset, rules });
     },

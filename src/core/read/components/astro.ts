@@ -2,12 +2,13 @@
 
 import { undecidedText } from '../../base/reasons/index.js';
 import type { SourceRange } from '../../base/source.js';
+import { isVoid } from '../../base/void-elements.js';
 import { allTags, braceEnd, type TagInSource } from '../templates/index.js';
 import { ElementFacts } from './builder.js';
 import { type Classes, classesOf, isNode, type Node } from './expression.js';
 import { importsIn } from './imports.js';
 import type { ComponentFile, ComponentNode, StyleBlock } from './model.js';
-import { isElementName, isVoid, namespaceOf } from './names.js';
+import { isElementName, namespaceOf } from './names.js';
 import { compilerNamed, parserNamed } from './parsers.js';
 import { reachesOut } from './reaching.js';
 import { readStyleObject } from './style-object.js';
@@ -104,7 +105,7 @@ class AstroReader {
   #begin(tag: TagInSource, open: Open[]): void {
     const around = open.at(-1);
     const space = around?.namespace ?? 'html';
-    if (!isElementName(tag.name) || /^(slot|style|script)$/.test(tag.name)) {
+    if (!isElementName(tag.name) || ['slot', 'style', 'script'].includes(tag.name)) {
       around?.opens();
       open.push({ tag, facts: undefined, namespace: 'html', into: this.roots, opens: () => {} });
       return;
@@ -133,7 +134,7 @@ class AstroReader {
       facts.prints = true;
       return;
     }
-    if (/^set:/.test(name)) {
+    if (name.startsWith('set:')) {
       facts.isOpen = true;
       return;
     }

@@ -2,10 +2,10 @@
 
 import { INVISIBLE_MARK } from '../../base/engine-marks.js';
 import type { SourceRange } from '../../base/source.js';
+import { isVoid } from '../../base/void-elements.js';
 import type { EngineTag } from '../templates/index.js';
 import { both, type Classes } from './expression.js';
 import type { ComponentElement, ComponentNode, WrittenAttribute } from './model.js';
-import { isVoid } from './names.js';
 import { OwnStyle } from './own-style.js';
 import { unwritten } from './unwritten.js';
 

@@ -19,7 +19,7 @@ const NOTHING: Classes = { sure: [], mayHave: [], isOpen: false };
 const ANY: Classes = { sure: [], mayHave: [], isOpen: true };
 
 /** Functions that put class names together, by the names that they are usually imported by. */
-const JOINERS = /^(classNames|classnames|clsx|cx|cn|cls)$/;
+const JOINERS = new Set(['classNames', 'classnames', 'clsx', 'cx', 'cn', 'cls']);
 
 export function isNode(value: unknown): value is Node {
   return typeof value === 'object' && value !== null && 'type' in value && typeof value.type === 'string';
@@ -166,7 +166,7 @@ function objectClasses(node: Node, modules: Modules): Classes {
 function callClasses(node: Node, modules: Modules): Classes {
   const callee = nodeAt(node, 'callee');
   const given = nodesAt(node, 'arguments');
-  if (callee?.type === 'Identifier' && JOINERS.test(String(callee.name)))
+  if (callee?.type === 'Identifier' && JOINERS.has(String(callee.name)))
     return both(given.map((one) => classesOf(one, modules)));
   if (callee?.type !== 'MemberExpression') return ANY;
   const method = nodeAt(callee, 'property')?.name;

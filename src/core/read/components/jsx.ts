@@ -155,7 +155,8 @@ class JsxReader {
   }
 
   #keep(node: Node): void {
-    if (!/^JSX/.test(node.type)) this.expressions.push(this.text.slice(Number(node.start), Number(node.end)));
+    if (!node.type.startsWith('JSX'))
+      this.expressions.push(this.text.slice(Number(node.start), Number(node.end)));
   }
 
   #element(node: Node, around: Around): { nodes: ComponentNode[]; isOpen: boolean } {

@@ -47,7 +47,7 @@ export function modulesIn(file: string, text: string): Modules {
 /** Whether a name stands once for itself, where it is given, and else only in front of what is asked of it. */
 function asksOnly(text: string, name: string): boolean {
   const own = new RegExp(
-    `(?<![\\w$.])${name.replace(/\$/g, '\\$')}(?![\\w$])(?!\\s*(?:\\?\\.|\\.|\\[))`,
+    `(?<![\\w$.])${name.replaceAll('$', '\\$')}(?![\\w$])(?!\\s*(?:\\?\\.|\\.|\\[))`,
     'g',
   );
   return [...text.matchAll(own)].length === 1;

@@ -23,7 +23,11 @@ const SVG = new Set(
 );
 
 export function isElementName(name: string): boolean {
-  return HTML.has(name) || SVG.has(name) || /^(math|mi|mo|mn|mrow|msup|msub|mfrac|msqrt)$/.test(name);
+  return (
+    HTML.has(name) ||
+    SVG.has(name) ||
+    ['math', 'mi', 'mo', 'mn', 'mrow', 'msup', 'msub', 'mfrac', 'msqrt'].includes(name)
+  );
 }
 
 /** In: the name of an element, and that of the one around it. */
@@ -35,10 +39,4 @@ export function namespaceOf(
   if (name === 'svg') return 'svg';
   if (name === 'math') return 'mathml';
   return around === 'svg' && parent === 'foreignObject' ? 'html' : around;
-}
-
-const VOID = /^(area|base|br|col|embed|hr|img|input|link|meta|param|source|track|wbr)$/;
-
-export function isVoid(name: string): boolean {
-  return VOID.test(name);
 }

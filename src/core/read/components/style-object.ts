@@ -13,8 +13,52 @@ export interface ReadObject {
 export type Units = 'px' | 'none';
 
 /** Properties whose numbers are no lengths, as React's documentation lists them (react.dev, common components, `style`). */
-const UNITLESS =
-  /^(animationIterationCount|aspectRatio|borderImageOutset|borderImageSlice|borderImageWidth|boxFlex|boxFlexGroup|boxOrdinalGroup|columnCount|columns|flex|flexGrow|flexPositive|flexShrink|flexNegative|flexOrder|gridArea|gridRow|gridRowEnd|gridRowSpan|gridRowStart|gridColumn|gridColumnEnd|gridColumnSpan|gridColumnStart|fontWeight|lineClamp|lineHeight|opacity|order|orphans|scale|tabSize|widows|zIndex|zoom|fillOpacity|floodOpacity|stopOpacity|strokeDasharray|strokeDashoffset|strokeMiterlimit|strokeOpacity|strokeWidth)$/;
+const UNITLESS: ReadonlySet<string> = new Set([
+  'animationIterationCount',
+  'aspectRatio',
+  'borderImageOutset',
+  'borderImageSlice',
+  'borderImageWidth',
+  'boxFlex',
+  'boxFlexGroup',
+  'boxOrdinalGroup',
+  'columnCount',
+  'columns',
+  'flex',
+  'flexGrow',
+  'flexPositive',
+  'flexShrink',
+  'flexNegative',
+  'flexOrder',
+  'gridArea',
+  'gridRow',
+  'gridRowEnd',
+  'gridRowSpan',
+  'gridRowStart',
+  'gridColumn',
+  'gridColumnEnd',
+  'gridColumnSpan',
+  'gridColumnStart',
+  'fontWeight',
+  'lineClamp',
+  'lineHeight',
+  'opacity',
+  'order',
+  'orphans',
+  'scale',
+  'tabSize',
+  'widows',
+  'zIndex',
+  'zoom',
+  'fillOpacity',
+  'floodOpacity',
+  'stopOpacity',
+  'strokeDasharray',
+  'strokeDashoffset',
+  'strokeMiterlimit',
+  'strokeOpacity',
+  'strokeWidth',
+]);
 
 /**
  * In: an object; the text of the file; how many characters the object's offsets lie behind the file's; what a number is in.
@@ -52,7 +96,7 @@ function valueText(property: Node, key: string, units: Units): string | undefine
   if (typeof node !== 'object' || node === null) return undefined;
   const number = numberOf(node as Node);
   if (number !== undefined) {
-    if (units === 'none' || number === 0 || UNITLESS.test(withoutPrefix(key)) || key.startsWith('--'))
+    if (units === 'none' || number === 0 || UNITLESS.has(withoutPrefix(key)) || key.startsWith('--'))
       return String(number);
     return `${number}px`;
   }

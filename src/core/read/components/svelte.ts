@@ -187,7 +187,7 @@ class SvelteReader {
 
   #plain(node: Node, facts: ElementFacts, range: SourceRange): void {
     const name = String(node.name).toLowerCase();
-    if (/^on/.test(name)) return;
+    if (name.startsWith('on')) return;
     const value = node.value;
     if (value === true) {
       facts.literal(name, '', range);

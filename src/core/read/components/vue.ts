@@ -149,9 +149,11 @@ class VueReader {
 
   #element(node: TemplateNode, around: Around, isRoot: boolean): { nodes: ComponentNode[]; isOpen: boolean } {
     const { tag: name = '', props = [], children = [] } = node;
-    const isBranch = props.some((prop) => prop.type === 7 && /^(if|else|else-if|for|slot)$/.test(prop.name));
+    const isBranch = props.some(
+      (prop) => prop.type === 7 && ['if', 'else', 'else-if', 'for', 'slot'].includes(prop.name),
+    );
     for (const { type, name: directive, exp } of props)
-      if (type === 7 && /^(if|else-if|for)$/.test(directive) && exp !== undefined)
+      if (type === 7 && ['if', 'else-if', 'for'].includes(directive) && exp !== undefined)
         this.expressions.push(exp.content);
     if (name === 'template') return { ...this.#children(children, around, isRoot), isOpen: isBranch };
     if (name === 'slot' || name === 'component' || !isElementName(name)) {

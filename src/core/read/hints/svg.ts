@@ -24,8 +24,23 @@ const GEOMETRY: ReadonlyMap<string, readonly string[]> = new Map([
   ['foreignObject', ['x', 'y', 'width', 'height']],
   ['svg', ['x', 'y', 'width', 'height']],
 ]);
-const LENGTHS =
-  /^(font-size|letter-spacing|word-spacing|stroke-width|stroke-dashoffset|baseline-shift|[cr]?[xy]|r|width|height)$/;
+const LENGTHS = new Set([
+  'font-size',
+  'letter-spacing',
+  'word-spacing',
+  'stroke-width',
+  'stroke-dashoffset',
+  'baseline-shift',
+  'x',
+  'y',
+  'cx',
+  'cy',
+  'rx',
+  'ry',
+  'r',
+  'width',
+  'height',
+]);
 
 /** In: an element of an SVG. Out: what its attributes declare in CSS; bare numbers are pixels. */
 export function svgHints({ name, attributes }: PageElement): HintDeclaration[] {
@@ -34,7 +49,7 @@ export function svgHints({ name, attributes }: PageElement): HintDeclaration[] {
     if (!PROPERTIES.has(property) && own?.includes(property) !== true) return [];
     const trimmed = value.trim();
     if (trimmed === '' || /[;{}!]/.test(trimmed)) return [];
-    const bare = LENGTHS.test(property) && /^[+-]?[\d.]+(e[+-]?\d+)?$/i.test(trimmed);
+    const bare = LENGTHS.has(property) && /^[+-]?[\d.]+(e[+-]?\d+)?$/i.test(trimmed);
     return [{ property, value: bare ? `${Number(trimmed)}px` : trimmed }];
   });
 }

@@ -142,7 +142,10 @@ export function isModule(file: string): boolean {
 export function isNoScript(file: string): boolean {
   const ending = endingOf(file);
   return (
-    isComponentByName(file) || isAnySheet(file) || ending === 'styl' || /^(?:json|svg|png)$/.test(ending)
+    isComponentByName(file) ||
+    isAnySheet(file) ||
+    ending === 'styl' ||
+    ['json', 'svg', 'png'].includes(ending)
   );
 }
 

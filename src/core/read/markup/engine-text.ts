@@ -3,6 +3,7 @@
 import type { Token } from 'parse5';
 import { INVISIBLE_MARK } from '../../base/engine-marks.js';
 import type { SourceRange } from '../../base/source.js';
+import { isVoid } from '../../base/void-elements.js';
 import {
   type Balance,
   balanceOf,
@@ -342,18 +343,16 @@ const IS_CODE = /^[a-z_$@'"#^>&/!~(-]/i;
 const CHOOSES = /^[#~-]?\s*(?:if\w*|unless|for|foreach|while|switch|case|each|range|trans|blocktrans\w*)\b/i;
 const BRINGS = /\b(?:echo|print|include\w*|require\w*|render\w*|yield|partial|block|slot|content)\b/i;
 /** Elements that show text as it is written. */
-const SHOWS = /^(pre|code|samp|kbd|tt|xmp|listing|plaintext)$/;
+const SHOWS = new Set(['pre', 'code', 'samp', 'kbd', 'tt', 'xmp', 'listing', 'plaintext']);
 
 function isShown(elements: readonly PageElement[], index: number): boolean {
-  for (let at = index; at >= 0; at = elements[at]!.parent) if (SHOWS.test(elements[at]!.name)) return true;
+  for (let at = index; at >= 0; at = elements[at]!.parent) if (SHOWS.has(elements[at]!.name)) return true;
   return false;
 }
 
-const VOID = /^(area|base|br|col|embed|hr|img|input|link|meta|param|source|track|wbr)$/;
-
 /** Whether an element has ended where an offset is. */
 function isBehind({ name, namespace }: PageElement, contentEnd: number, offset: number): boolean {
-  return (contentEnd >= 0 && contentEnd <= offset) || (namespace === 'html' && VOID.test(name));
+  return (contentEnd >= 0 && contentEnd <= offset) || (namespace === 'html' && isVoid(name));
 }
 
 function within(pieces: readonly EnginePiece[], { start, end }: SourceRange): readonly EnginePiece[] {

@@ -18,7 +18,9 @@ export function sheetsCalled(code: string): SheetCall {
   if (!CALL.test(code)) return NO_SHEETS;
   const isNamed = /stylesheet/i.test(code);
   const strings = [...` ${code}`.matchAll(ARGUMENT)].map(([, , , text]) => text!);
-  const names = strings.filter((text) => /^[\w./@:-]+$/.test(text) && (isNamed || /\.css$/i.test(text)));
+  const names = strings.filter(
+    (text) => /^[\w./@:-]+$/.test(text) && (isNamed || text.toLowerCase().endsWith('.css')),
+  );
   if (names.length === 0) return NO_SHEETS;
   return {
     names: names.map((name) => addressOf(name, 'css')),

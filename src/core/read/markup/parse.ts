@@ -262,7 +262,7 @@ class PageReader {
 
   #noteRole(node: SourceElement, element: PageElement): void {
     for (const { name, value } of node.attrs) {
-      const isCode = /^(href|action|formaction)$/.test(name) && /^\s*javascript:/i.test(value);
+      const isCode = ['href', 'action', 'formaction'].includes(name) && /^\s*javascript:/i.test(value);
       if (value === '' || !(isCode || name.startsWith('on'))) continue;
       const at = element.tag?.attributes.get(name);
       const text = isCode ? value.replace(/^\s*javascript:/i, '') : value;
@@ -281,7 +281,7 @@ class PageReader {
         return;
       case 'meta':
         this.hasPolicy ||=
-          /^content-security-policy$/i.test(attributeOf(node.attrs, 'http-equiv') ?? '') &&
+          (attributeOf(node.attrs, 'http-equiv') ?? '').toLowerCase() === 'content-security-policy' &&
           OF_STYLES.test(attributeOf(node.attrs, 'content') ?? '');
         return;
       case 'link':

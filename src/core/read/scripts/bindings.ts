@@ -15,7 +15,7 @@ interface Binding {
 /** A function, or the whole script. */
 type Scope = AnyNode;
 
-const EACH = /^(forEach|map|filter|some|every)$/;
+const EACH = new Set(['forEach', 'map', 'filter', 'some', 'every']);
 
 export class Bindings {
   readonly #program: Scope;
@@ -149,7 +149,7 @@ function loopItem({
 }: CallExpression): { name: string; scope: Scope; set: AnyNode } | undefined {
   if (callee.type !== 'MemberExpression' || !isFunction(first)) return undefined;
   const name = propertyName(callee) ?? '';
-  const parameter = EACH.test(name) ? first.params[0] : name === 'each' ? first.params[1] : undefined;
+  const parameter = EACH.has(name) ? first.params[0] : name === 'each' ? first.params[1] : undefined;
   if (parameter?.type !== 'Identifier') return undefined;
   return { name: parameter.name, scope: first, set: callee.object as AnyNode };
 }

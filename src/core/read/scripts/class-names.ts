@@ -17,11 +17,22 @@ export interface ClassMention {
   readonly choice: number | undefined;
 }
 
-const CLASS_CALL = /^(addClass|removeClass|toggleClass|hasClass|getElementsByClassName)$/;
-const LIST_CALL = /^(add|remove|toggle|contains|replace)$/;
-const SELECTOR_CALL =
-  /^(querySelector|querySelectorAll|closest|matches|find|filter|children|siblings|not|is|has)$/;
-const SELECTOR_FUNCTION = /^(\$|jQuery)$/;
+const CLASS_CALL = new Set(['addClass', 'removeClass', 'toggleClass', 'hasClass', 'getElementsByClassName']);
+const LIST_CALL = new Set(['add', 'remove', 'toggle', 'contains', 'replace']);
+const SELECTOR_CALL = new Set([
+  'querySelector',
+  'querySelectorAll',
+  'closest',
+  'matches',
+  'find',
+  'filter',
+  'children',
+  'siblings',
+  'not',
+  'is',
+  'has',
+]);
+const SELECTOR_FUNCTION = new Set(['$', 'jQuery']);
 const WORD = /[a-zA-Z_\u0080-\uffff-][\w\u0080-\uffff-]*/g;
 
 /** Every word in a string of a script. A script that does not parse has only words that might be names. */
@@ -145,17 +156,17 @@ function roleIn(around: AnyNode, own: AnyNode): ClassMention['how'] {
   if (around.type !== 'CallExpression') return 'string';
   const { callee } = around;
   if (callee.type === 'Identifier')
-    return SELECTOR_FUNCTION.test(callee.name) && around.arguments[0] === own ? 'selector' : 'string';
+    return SELECTOR_FUNCTION.has(callee.name) && around.arguments[0] === own ? 'selector' : 'string';
   if (callee.type !== 'MemberExpression') return 'string';
   const name = nameOf(callee.property) ?? '';
-  if (CLASS_CALL.test(name)) return 'class';
+  if (CLASS_CALL.has(name)) return 'class';
   if (
-    LIST_CALL.test(name) &&
+    LIST_CALL.has(name) &&
     callee.object.type === 'MemberExpression' &&
     nameOf(callee.object.property) === 'classList'
   )
     return 'class';
-  if (SELECTOR_CALL.test(name) && around.arguments[0] === own) return 'selector';
+  if (SELECTOR_CALL.has(name) && around.arguments[0] === own) return 'selector';
   return isClassAttribute(around, name) && around.arguments[1] === own ? 'class' : 'string';
 }
 

@@ -16,9 +16,28 @@ export type AddedSheet =
   | { readonly kind: 'text'; readonly text: string; readonly offset: number }
   | { readonly kind: 'address'; readonly address: string; readonly offset: number };
 
-const PLACING =
-  /^(appendChild|append|prepend|insertBefore|insertAdjacentHTML|insertAdjacentElement|replaceWith|replaceChild|replaceChildren|removeChild|cloneNode|appendTo|prependTo|insertAfter|wrap|detach|empty|write|writeln)$/;
-const SHEET = /^(insertRule|deleteRule|addRule|replaceSync|adoptedStyleSheets)$/;
+const PLACING = new Set([
+  'appendChild',
+  'append',
+  'prepend',
+  'insertBefore',
+  'insertAdjacentHTML',
+  'insertAdjacentElement',
+  'replaceWith',
+  'replaceChild',
+  'replaceChildren',
+  'removeChild',
+  'cloneNode',
+  'appendTo',
+  'prependTo',
+  'insertAfter',
+  'wrap',
+  'detach',
+  'empty',
+  'write',
+  'writeln',
+]);
+const SHEET = new Set(['insertRule', 'deleteRule', 'addRule', 'replaceSync', 'adoptedStyleSheets']);
 
 export function doingsOf(program: AnyNode): Doing[] {
   const first = new Map<Doing['kind'], number>();
@@ -28,7 +47,7 @@ export function doingsOf(program: AnyNode): Doing[] {
   const isMade = madeIn(program);
   simple(program, {
     MemberExpression(node) {
-      if (SHEET.test(propertyName(node) ?? '')) note('sheet', node.start);
+      if (SHEET.has(propertyName(node) ?? '')) note('sheet', node.start);
     },
     CallExpression({ callee, arguments: given, start }) {
       if (callee.type !== 'MemberExpression') return;
@@ -36,21 +55,22 @@ export function doingsOf(program: AnyNode): Doing[] {
       const isRemoval = name === 'remove' && given.length === 0;
       const isBehind =
         name === 'cloneNode' ||
-        (/^(append|appendChild)$/.test(name) && given.every((one) => isMade(one))) ||
-        (name === 'insertAdjacentHTML' && /^beforeend$/i.test(stringOf(given[0]) ?? ''));
+        (['append', 'appendChild'].includes(name) && given.every((one) => isMade(one))) ||
+        (name === 'insertAdjacentHTML' && (stringOf(given[0]) ?? '').toLowerCase() === 'beforeend');
       if (isBehind) note('elements behind', start);
-      else if (PLACING.test(name) || isRemoval || (name === 'html' && given.length > 0))
+      else if (PLACING.has(name) || isRemoval || (name === 'html' && given.length > 0))
         note('elements', start);
       if (name === 'text' && given.length > 0) note('text', start);
       if (name === 'attachShadow') note('shadow', start);
-      if (name === 'createElement' && /^(style|link)$/i.test(stringOf(given[0]) ?? '')) note('sheet', start);
+      if (name === 'createElement' && ['style', 'link'].includes((stringOf(given[0]) ?? '').toLowerCase()))
+        note('sheet', start);
     },
     AssignmentExpression({ left, right, start }) {
       if (left.type !== 'MemberExpression') return;
       const name = propertyName(left);
       if (name === 'innerHTML' && isMade(left.object)) note('elements behind', start);
       else if (name === 'innerHTML' || name === 'outerHTML') note('elements', start);
-      if (/^(textContent|innerText|nodeValue)$/.test(name ?? '')) note('text', start);
+      if (['textContent', 'innerText', 'nodeValue'].includes(name ?? '')) note('text', start);
       if (name === 'href' && /\.css\b/.test(stringOf(right) ?? '')) note('sheet', start);
     },
   });
@@ -64,7 +84,9 @@ function madeIn(program: AnyNode): (node: AnyNode) => boolean {
   const isMaking = (node: AnyNode | null | undefined): boolean =>
     node?.type === 'CallExpression' &&
     node.callee.type === 'MemberExpression' &&
-    /^(createElement|createElementNS|createTextNode|cloneNode)$/.test(propertyName(node.callee) ?? '');
+    ['createElement', 'createElementNS', 'createTextNode', 'cloneNode'].includes(
+      propertyName(node.callee) ?? '',
+    );
   full(program, (node) => {
     if (node.type === 'VariableDeclarator' && node.id.type === 'Identifier' && node.init != null)
       note(node.id.name, isMaking(node.init));

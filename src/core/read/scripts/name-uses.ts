@@ -88,7 +88,8 @@ function sideOf(ancestors: readonly AnyNode[]): { before: boolean; behind: boole
   const isCall = around?.type === 'CallExpression' && around.callee.type === 'MemberExpression';
   const called = isCall && around.callee.type === 'MemberExpression' ? around.callee : undefined;
   const name = called?.property.type === 'Identifier' ? called.property.name : '';
-  if (/^(concat|replace|replaceAll|padStart|padEnd)$/.test(name)) return { before: true, behind: true };
+  if (['concat', 'replace', 'replaceAll', 'padStart', 'padEnd'].includes(name))
+    return { before: true, behind: true };
   const isCalledOn = around?.type === 'MemberExpression' && around.object === own;
   return isCalledOn ? { before: true, behind: true } : undefined;
 }

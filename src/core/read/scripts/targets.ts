@@ -18,9 +18,46 @@ export type Target = 'anyone' | readonly Meant[];
 const MADE: Target = [];
 
 /** Calls on a jQuery-like set that give the same elements, or some of them. */
-const SAME_SET =
-  /^(addClass|removeClass|toggleClass|attr|removeAttr|prop|css|on|off|one|show|hide|toggle|data|text|html|val|each|first|last|eq|not|filter|get|item|slice|forEach|click|trigger)$/;
-const BY_SELECTOR = /^(querySelector|querySelectorAll|closest|find|children|parents|siblings)$/;
+const SAME_SET = new Set([
+  'addClass',
+  'removeClass',
+  'toggleClass',
+  'attr',
+  'removeAttr',
+  'prop',
+  'css',
+  'on',
+  'off',
+  'one',
+  'show',
+  'hide',
+  'toggle',
+  'data',
+  'text',
+  'html',
+  'val',
+  'each',
+  'first',
+  'last',
+  'eq',
+  'not',
+  'filter',
+  'get',
+  'item',
+  'slice',
+  'forEach',
+  'click',
+  'trigger',
+]);
+const BY_SELECTOR = new Set([
+  'querySelector',
+  'querySelectorAll',
+  'closest',
+  'find',
+  'children',
+  'parents',
+  'siblings',
+]);
 
 export class Targets {
   readonly bindings: Bindings;
@@ -88,13 +125,13 @@ export class Targets {
     if (node.callee.type !== 'MemberExpression') return 'anyone';
     const name = propertyName(node.callee) ?? '';
     if (/^createElement(NS)?$/.test(name)) return MADE;
-    if (BY_SELECTOR.test(name)) return text === undefined ? 'anyone' : meantBy(text);
+    if (BY_SELECTOR.has(name)) return text === undefined ? 'anyone' : meantBy(text);
     if (name === 'getElementById') return text === undefined ? 'anyone' : [{ ...named(undefined), id: text }];
     if (name === 'getElementsByTagName') return text === undefined ? 'anyone' : meantBy(text);
     if (name === 'getElementsByClassName')
       return text === undefined ? 'anyone' : [{ ...named(undefined), classes: text.trim().split(/\s+/) }];
     if (name === 'from' && first !== undefined) return of(first);
-    return SAME_SET.test(name) ? of(node.callee.object as AnyNode) : 'anyone';
+    return SAME_SET.has(name) ? of(node.callee.object as AnyNode) : 'anyone';
   }
 }
 

@@ -35,12 +35,23 @@ export const GONE = '(gone)';
 /** The same for its being put somewhere else. */
 export const MOVED = '(moved)';
 
-const PUTTING =
-  /^(append|appendChild|prepend|before|after|insertBefore|insertAdjacentElement|replaceWith|replaceChild|replaceChildren|moveBefore)$/;
-const PUT_SELF = /^(appendTo|prependTo|insertBefore|insertAfter|detach)$/;
+const PUTTING = new Set([
+  'append',
+  'appendChild',
+  'prepend',
+  'before',
+  'after',
+  'insertBefore',
+  'insertAdjacentElement',
+  'replaceWith',
+  'replaceChild',
+  'replaceChildren',
+  'moveBefore',
+]);
+const PUT_SELF = new Set(['appendTo', 'prependTo', 'insertBefore', 'insertAfter', 'detach']);
 
-const LIST_CALL = /^(add|remove|toggle|replace)$/;
-const CLASS_CALL = /^(addClass|removeClass|toggleClass)$/;
+const LIST_CALL = new Set(['add', 'remove', 'toggle', 'replace']);
+const CLASS_CALL = new Set(['addClass', 'removeClass', 'toggleClass']);
 
 export function nameWrites(program: AnyNode): NameWrite[] {
   const reader = new WriteReader(program);
@@ -86,12 +97,12 @@ class WriteReader {
     const [first, second] = given as AnyNode[];
     if (name === 'remove' && given.length === 0)
       this.#add('attribute', { names: [GONE], computed: false }, owner, node.start, BOTH);
-    if (PUTTING.test(name)) for (const one of given as AnyNode[]) this.#move(one, node.start);
-    if (PUT_SELF.test(name)) this.#move(owner, node.start);
-    if (LIST_CALL.test(name)) {
+    if (PUTTING.has(name)) for (const one of given as AnyNode[]) this.#move(one, node.start);
+    if (PUT_SELF.has(name)) this.#move(owner, node.start);
+    if (LIST_CALL.has(name)) {
       const list = this.#listOwner(owner);
       if (list !== undefined) this.#listCall(name, given as AnyNode[], list, node.start);
-    } else if (CLASS_CALL.test(name)) {
+    } else if (CLASS_CALL.has(name)) {
       const isForced =
         second?.type === 'Literal' && typeof second.value === 'boolean' ? second.value : undefined;
       this.#add('class', first === undefined ? ALL : this.#names(first), owner, node.start, {
@@ -130,7 +141,7 @@ class WriteReader {
         : callee.type === 'MemberExpression'
           ? propertyName(callee)
           : '';
-    if (!/^(eval|setTimeout|setInterval|Function)$/.test(name ?? '')) return;
+    if (!['eval', 'setTimeout', 'setInterval', 'Function'].includes(name ?? '')) return;
     const text = stringOf((name === 'Function' ? given.at(-1) : given[0]) as AnyNode | undefined);
     const program = text === undefined ? undefined : parseScript(text);
     if (program !== undefined)
@@ -341,7 +352,7 @@ class WriteReader {
   /** `el.className.replace('open', '')`: what is there but for some words. */
   #ofCall({ callee, arguments: given }: CallExpression, of: (inner: AnyNode) => Names): Names {
     if (callee.type !== 'MemberExpression') return UNKNOWN;
-    if (!/^(replace|replaceAll|trim|concat)$/.test(propertyName(callee) ?? '')) return UNKNOWN;
+    if (!['replace', 'replaceAll', 'trim', 'concat'].includes(propertyName(callee) ?? '')) return UNKNOWN;
     return (given as AnyNode[]).reduce((all, one) => union(all, of(one)), of(callee.object as AnyNode));
   }
 }
@@ -356,7 +367,9 @@ function isApart(left: AnyNode, right: AnyNode): boolean {
 function isCalled(member: MemberExpression, around: AnyNode | undefined): boolean {
   const name = propertyName(member);
   if (name === undefined) return false;
-  return (around?.type === 'CallExpression' && around.callee === member) || /^(length|value)$/.test(name);
+  return (
+    (around?.type === 'CallExpression' && around.callee === member) || ['length', 'value'].includes(name)
+  );
 }
 
 const UNKNOWN: Names = { names: [], computed: true };

@@ -63,8 +63,27 @@ const FITTING: Readonly<Record<MathType, readonly ValueClass[]>> = {
 };
 const colour: Fits = ({ tokens, at, end, takes }) =>
   takes('hash') && normalColour(tokens.text.slice(tokens.starts[at], tokens.starts[end])) !== undefined;
-const GRADIENT_WORDS =
-  /^(to|top|right|bottom|left|at|center|circle|ellipse|closest-side|closest-corner|farthest-side|farthest-corner|,|\)|rgba?\(|hsla?\()$/;
+const GRADIENT_WORDS = new Set([
+  'to',
+  'top',
+  'right',
+  'bottom',
+  'left',
+  'at',
+  'center',
+  'circle',
+  'ellipse',
+  'closest-side',
+  'closest-corner',
+  'farthest-side',
+  'farthest-corner',
+  ',',
+  ')',
+  'rgb(',
+  'rgba(',
+  'hsl(',
+  'hsla(',
+]);
 const gradient =
   (...kinds: ValueClass[]): Fits =>
   ({ takes }, args, numbers) =>
@@ -72,10 +91,10 @@ const gradient =
     only(...kinds)({} as FunctionUse, args, numbers) &&
     args.every(
       (one) =>
-        GRADIENT_WORDS.test(one) ||
+        GRADIENT_WORDS.has(one) ||
         classOfNumber(one) !== undefined ||
         normalColour(one) !== undefined ||
-        /^(transparent|currentcolor)$/.test(one),
+        ['transparent', 'currentcolor'].includes(one),
     );
 const bezier: Fits = (_, args) => {
   const numbers = args.filter((one) => one !== ',').map(Number);
@@ -84,7 +103,8 @@ const bezier: Fits = (_, args) => {
 const steps: Fits = (_, [count = '', comma, word]) =>
   /^\d+$/.test(count) &&
   Number(count) >= (word === 'jump-none' ? 2 : 1) &&
-  (comma === undefined || /^(start|end|jump-start|jump-end|jump-both|jump-none)$/.test(word ?? ''));
+  (comma === undefined ||
+    ['start', 'end', 'jump-start', 'jump-end', 'jump-both', 'jump-none'].includes(word ?? ''));
 const shadow: Fits = (_, args, numbers) =>
   numbers.every(
     (kind, at) => kind === 'zero' || kind === 'length' || (kind === 'negative length' && at < 2),
@@ -94,7 +114,7 @@ const shadow: Fits = (_, args, numbers) =>
     (one) =>
       classOfNumber(one) !== undefined ||
       normalColour(one) !== undefined ||
-      /^(currentcolor|transparent)$/.test(one),
+      ['currentcolor', 'transparent'].includes(one),
   );
 
 const FUNCTIONS: Readonly<Record<string, Fits>> = {
@@ -162,7 +182,8 @@ const FUNCTIONS: Readonly<Record<string, Fits>> = {
       ) &&
       rest.every(
         (one) =>
-          /^(minmax\(|,|\)|auto|min-content|max-content)$/.test(one) || classOfNumber(one) !== undefined,
+          ['minmax(', ',', ')', 'auto', 'min-content', 'max-content'].includes(one) ||
+          classOfNumber(one) !== undefined,
       ),
   ),
 };

@@ -93,7 +93,19 @@ const NUMERIC: ReadonlySet<string> = new Set(
 /** Several parts, that the grammar lets stand together and Chromium does not, in one order or another. */
 const ALONE =
   /^(column-rule|column-rule-.*|row-rule.*|rule.*|position-try.*|container.*|contain|counter-.*|columns|zoom|text-overflow|color-scheme|view-transition-.*|initial-letter|font-language-override|grid|grid-template|grid-template-areas|will-change)$/;
-const LINES = /^(auto|none|hidden|dotted|dashed|solid|double|groove|ridge|inset|outset)$/;
+const LINES = new Set([
+  'auto',
+  'none',
+  'hidden',
+  'dotted',
+  'dashed',
+  'solid',
+  'double',
+  'groove',
+  'ridge',
+  'inset',
+  'outset',
+]);
 
 function mayJoin(property: string, parts: readonly ValuePart[]): boolean {
   if (ALONE.test(property)) return false;
@@ -104,7 +116,7 @@ function mayJoin(property: string, parts: readonly ValuePart[]): boolean {
   if (property === 'transform-origin') return new Set(words.map((word) => /^[\d.+-]/.test(word))).size === 1;
   if (words.filter((word) => /^-[\d.]+m?s$/.test(word)).length > 1) return false;
   if (property === 'animation' && words.some((word) => /^(none|auto|["'].*)$/.test(word))) return false;
-  if (property === 'outline') return words.filter((word) => LINES.test(word)).length < 2;
+  if (property === 'outline') return words.filter((word) => LINES.has(word)).length < 2;
   if (property.startsWith('grid-') && words.includes('span') && words.some((word) => /^(-|0)/.test(word)))
     return false;
   if (
@@ -113,7 +125,7 @@ function mayJoin(property: string, parts: readonly ValuePart[]): boolean {
     words.some((word) => /\d/.test(word))
   )
     return false;
-  return !(/^(animation|transition)$/.test(property) && words.includes('0'));
+  return !(['animation', 'transition'].includes(property) && words.includes('0'));
 }
 
 /** A shadow takes no number by itself: offsets of either sign, a blur that is not negative, then a spread. */

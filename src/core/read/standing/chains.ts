@@ -37,16 +37,26 @@ export function elementsAround(
 }
 
 /** The parser puts something in between, or ends them, whatever comes. */
-const INNERMOST = /^(?:html|head|table|thead|tbody|tfoot|colgroup|select|frameset)$/;
-const OF_HEAD = /^(?:title|meta|base|link|style|script|noscript|template)$/;
-const ANY = /^(?:p|head|select|template|noscript|colgroup|textarea|title)$/;
+const INNERMOST = new Set([
+  'html',
+  'head',
+  'table',
+  'thead',
+  'tbody',
+  'tfoot',
+  'colgroup',
+  'select',
+  'frameset',
+]);
+const OF_HEAD = new Set(['title', 'meta', 'base', 'link', 'style', 'script', 'noscript', 'template']);
+const ANY = new Set(['p', 'head', 'select', 'template', 'noscript', 'colgroup', 'textarea', 'title']);
 /** They are ended by one of their kind, anywhere in them or at the top. */
-const NOT_IN_ITSELF = /^(?:a|button|nobr|form)$/;
+const NOT_IN_ITSELF = new Set(['a', 'button', 'nobr', 'form']);
 const NOT_AT_TOP = /^(?:li|dt|dd|td|th|tr|option|optgroup|h[1-6])$/;
 
 /** Whether all that a part holds belongs into a head. */
 export function isOfHead({ elements }: Page): boolean {
-  return elements.every(({ name }) => OF_HEAD.test(name));
+  return elements.every(({ name }) => OF_HEAD.has(name));
 }
 
 /** Whether the parser leaves what a part holds in the elements around it. */
@@ -54,11 +64,11 @@ export function takesIn({ elements }: Way, part: Page): boolean {
   const innermost = elements.at(-1);
   if (innermost === undefined) return true;
   if (innermost.name === 'head') return isOfHead(part);
-  if (INNERMOST.test(innermost.name) || innermost.namespace !== 'html') return false;
+  if (INNERMOST.has(innermost.name) || innermost.namespace !== 'html') return false;
   return elements.every(
     ({ name }) =>
-      !ANY.test(name) &&
-      !(NOT_IN_ITSELF.test(name) && part.elements.some((one) => one.name === name)) &&
+      !ANY.has(name) &&
+      !(NOT_IN_ITSELF.has(name) && part.elements.some((one) => one.name === name)) &&
       !(NOT_AT_TOP.test(name) && part.elements.some((one) => one.parent < 0 && one.name === name)),
   );
 }

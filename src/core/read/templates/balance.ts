@@ -25,8 +25,41 @@ interface Tag extends Range {
 }
 
 /** Names whose elements hold nothing, or end without an end tag (HTML standard, "optional tags"). */
-const UNBALANCED =
-  /^(area|base|br|col|embed|hr|img|input|link|meta|param|source|track|wbr|p|li|dt|dd|tr|td|th|thead|tbody|tfoot|option|optgroup|colgroup|caption|rt|rp|html|head|body)$/;
+const UNBALANCED = new Set([
+  'area',
+  'base',
+  'br',
+  'col',
+  'embed',
+  'hr',
+  'img',
+  'input',
+  'link',
+  'meta',
+  'param',
+  'source',
+  'track',
+  'wbr',
+  'p',
+  'li',
+  'dt',
+  'dd',
+  'tr',
+  'td',
+  'th',
+  'thead',
+  'tbody',
+  'tfoot',
+  'option',
+  'optgroup',
+  'colgroup',
+  'caption',
+  'rt',
+  'rp',
+  'html',
+  'head',
+  'body',
+]);
 const TOKENS =
   /<!--[\s\S]*?(?:-->|$)|<(script|style|textarea|title)\b[\s\S]*?(?:<\/\1|$)|<(\/?)([a-z][^\s/>]*)(?:"[^"]*"|'[^']*'|[^>"'])*>/gi;
 
@@ -83,7 +116,7 @@ const NONE: Balance = {
 function tagsOf(text: string): Tag[] {
   return [...text.matchAll(TOKENS)].flatMap(({ 0: whole, 2: slash, 3: written, index: start }) => {
     const name = written?.toLowerCase();
-    if (name === undefined || UNBALANCED.test(name) || whole.endsWith('/>')) return [];
+    if (name === undefined || UNBALANCED.has(name) || whole.endsWith('/>')) return [];
     return [{ start, end: start + whole.length, name, closes: slash === '/' }];
   });
 }

@@ -62,7 +62,7 @@ function isWritten(text: string, { rawName }: MarkupWalk, start: number): boolea
   return /:[^{};]*$/.test(text.slice(Math.max(0, start - 200), start));
 }
 
-const RAW = /^(script|style|textarea|title|xmp|iframe|noembed|noframes)$/i;
+const RAW = new Set(['script', 'style', 'textarea', 'title', 'xmp', 'iframe', 'noembed', 'noframes']);
 
 /** Where in the markup an offset stands, as far as that matters: after the HTML standard's tokenizer. */
 class MarkupWalk {
@@ -125,7 +125,7 @@ class MarkupWalk {
         const mark = this.#find(/>|=\s*["']?/, end);
         if (mark === undefined) return;
         if (mark === '>') {
-          this.state = RAW.test(this.#name) ? 'raw' : 'text';
+          this.state = RAW.has(this.#name.toLowerCase()) ? 'raw' : 'text';
           this.#raw = this.#name;
           this.#name = '';
         } else if (this.at < end || /["']$/.test(mark)) {

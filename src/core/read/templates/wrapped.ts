@@ -1,6 +1,7 @@
 // What an engine may put somewhere else than it is written, or into something that the file does not show: the block of a
 // helper that prints around it, a macro, what is kept for a layout, what stands between two calls that begin and end a form.
 
+import { isVoid } from '../../base/void-elements.js';
 import { withoutStrings } from './engines/code.js';
 import type { Wrapping } from './engines/engine.js';
 import type { EnginePiece } from './pieces.js';
@@ -73,8 +74,6 @@ function betweenCalls(text: string, pieces: readonly EnginePiece[]): Wrapped[] {
 }
 
 const TAGS = /<(\/?)([a-z][a-z0-9]*)\b(?:[^<>"']|"[^"]*"|'[^']*')*?(\/?)>/gi;
-const VOID = /^(?:area|base|br|col|embed|hr|img|input|link|meta|param|source|track|wbr)$/i;
-
 /** What stands between a tag that code prints and the one by which it closes it. */
 function inTags(text: string, pieces: readonly EnginePiece[]): Wrapped[] {
   const found: Wrapped[] = [];
@@ -83,7 +82,7 @@ function inTags(text: string, pieces: readonly EnginePiece[]): Wrapped[] {
     if (!code.includes('<')) continue;
     for (const [, slash, written, isAlone] of code.matchAll(TAGS)) {
       const name = written!.toLowerCase();
-      if (isAlone !== '' || VOID.test(name)) continue;
+      if (isAlone !== '' || isVoid(name)) continue;
       if (slash === '') open.push({ name, from: end });
       else {
         const at = open.findLastIndex((one) => one.name === name);

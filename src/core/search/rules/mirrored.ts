@@ -60,17 +60,49 @@ function directed({ bases: [text] }: OwnRule): { readonly base: string; readonly
   return match === null ? { base: text!, way: undefined } : { base: match[4]!, way: way as Way };
 }
 
-const SIDED =
-  /^(?:(?:margin|padding|border)-(?:left|right)(?:-(?:width|style|color))?|left|right|border-(?:top|bottom)-(?:left|right)-radius)$/;
+const SIDED = new Set([
+  'margin-left',
+  'margin-left-width',
+  'margin-left-style',
+  'margin-left-color',
+  'margin-right',
+  'margin-right-width',
+  'margin-right-style',
+  'margin-right-color',
+  'padding-left',
+  'padding-left-width',
+  'padding-left-style',
+  'padding-left-color',
+  'padding-right',
+  'padding-right-width',
+  'padding-right-style',
+  'padding-right-color',
+  'border-left',
+  'border-left-width',
+  'border-left-style',
+  'border-left-color',
+  'border-right',
+  'border-right-width',
+  'border-right-style',
+  'border-right-color',
+  'left',
+  'right',
+  'border-top-left-radius',
+  'border-top-right-radius',
+  'border-bottom-left-radius',
+  'border-bottom-right-radius',
+]);
 
 function takesBack({ declarations }: Movable): boolean {
-  return declarations.every(({ property, value }) => SIDED.test(property) && /^(0|none|auto)$/.test(value));
+  return declarations.every(
+    ({ property, value }) => SIDED.has(property) && ['0', 'none', 'auto'].includes(value),
+  );
 }
 
 /** A movable declaration in words of the flow of the text; `undefined` where it is not about a side. */
 function inFlow(movable: Movable, way: Way): Movable | undefined {
   const { declarations, holder } = movable;
-  if (!declarations.every(({ property }) => SIDED.test(property))) return undefined;
+  if (!declarations.every(({ property }) => SIDED.has(property))) return undefined;
   const renamed = declarations.map((one) => ({
     ...one,
     property: logicalName(way === 'ltr' ? one.property : mirrored(one.property)),

@@ -144,7 +144,7 @@ export function weakerSelectors(text: string): string[] {
   const last = texts.length - 1;
   // What the element itself is stays; of an id nothing may be left.
   const subject = bare[last] === '' ? texts[last]! : bare[last]!;
-  const above = bare.slice(0, -1).filter((one) => one !== '' && !/^(html|body)$/.test(one));
+  const above = bare.slice(0, -1).filter((one) => one !== '' && !['html', 'body'].includes(one));
   const found: string[] = [];
   // An element by its name alone is about every one of them.
   if (/[.#]/.test(subject)) found.push(subject);
