@@ -361,7 +361,10 @@ test('an outdated element keeps its name where a rule rolls back to what browser
 });
 
 test('a page that may have other sheets than it says is compared with those of every page', () => {
-  for (const head of ['<base href="/line/">', `<meta http-equiv="Content-Security-Policy" content="style-src 'self'">`]) {
+  for (const head of [
+    '<base href="/line/">',
+    `<meta http-equiv="Content-Security-Policy" content="style-src 'self'">`,
+  ]) {
     const before = {
       // Compared first, when what the other page links is not seen yet.
       'a.html': htmlPage('<h4 class="low">x</h4>', `${head}<link rel="stylesheet" href="a.css">`),
@@ -369,7 +372,11 @@ test('a page that may have other sheets than it says is compared with those of e
       'a.css': 'p { left: 0 }',
       'b.css': 'p { left: 0 }',
     };
-    const after = { ...before, 'a.css': 'p { left: 0 } .n { top: 0 }', 'b.css': 'p { left: 0 } .low { top: 0 }' };
+    const after = {
+      ...before,
+      'a.css': 'p { left: 0 } .n { top: 0 }',
+      'b.css': 'p { left: 0 } .low { top: 0 }',
+    };
     assert.match(differences(before, after)[0] ?? '', /^a\.html: it changed, and the page cannot/, head);
   }
 });
