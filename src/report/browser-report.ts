@@ -1,6 +1,7 @@
 // The result of a browser proof as one HTML page that reads without scripts, in light and dark, and printed.
 
 import type { LooksDifference } from '../browser/compare.js';
+import { grouped } from '../core/base/grouped.js';
 import { escapeHtml, figures, page } from './page.js';
 
 export interface ReportedView {
@@ -81,11 +82,9 @@ function differentView(view: ReportedView): string {
   const picture = (address: string, caption: string): string =>
     `<figure><a href="${escapeHtml(address)}"><img src="${escapeHtml(address)}" alt="${escapeHtml(caption)}" loading="lazy" style="object-position: 0 ${view.sight}%"></a><figcaption>${escapeHtml(caption)}</figcaption></figure>`;
   const pixels =
-    view.pixels === undefined
-      ? ''
-      : picture(view.pixels, `${view.differingPixels.toLocaleString('en')} pixels differ`);
+    view.pixels === undefined ? '' : picture(view.pixels, `${grouped(view.differingPixels)} pixels differ`);
   return [
-    `<h4>${escapeHtml(view.name)}: ${view.differing.toLocaleString('en')} ${view.differing === 1 ? 'node differs' : 'nodes differ'}</h4>`,
+    `<h4>${escapeHtml(view.name)}: ${grouped(view.differing)} ${view.differing === 1 ? 'node differs' : 'nodes differ'}</h4>`,
     `<div class="pictures">${picture(view.before, 'before')}${picture(view.after, 'after')}${pixels}</div>`,
     table,
     view.differing > view.listed.length && view.listed.length > 0

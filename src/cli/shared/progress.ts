@@ -1,5 +1,6 @@
 // How far a command is, said on stderr.
 
+import { grouped } from '../../core/base/grouped.js';
 import { watched } from '../../site/files/watch.js';
 import type { Terminal } from './terminal.js';
 
@@ -26,9 +27,7 @@ export class Progress {
       if (!this.#isDue()) return;
       const each = (performance.now() - begun.time) / Math.max(1, done - begun.done);
       const left = Math.ceil((each * (of - done)) / 1000);
-      this.#show(
-        `${what} ${done.toLocaleString('en')} of ${of.toLocaleString('en')} pages${left > 1 ? `, ${left} s left` : ''}`,
-      );
+      this.#show(`${what} ${grouped(done)} of ${grouped(of)} pages${left > 1 ? `, ${left} s left` : ''}`);
     };
   };
 
