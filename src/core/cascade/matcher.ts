@@ -12,7 +12,7 @@ import { AmongSiblings } from './among-siblings.js';
 import { Outside } from './around.js';
 import { isEditable } from './attribute-match.js';
 import { Inside } from './inside.js';
-import { type MatcherOptions, NameMatcher, namesKey } from './name-match.js';
+import { type MatcherOptions, NameMatcher } from './name-match.js';
 import { Paths } from './path-between.js';
 import { Positions } from './positions.js';
 import { PrefixMemo } from './prefix-memo.js';
@@ -57,7 +57,7 @@ export class Matcher {
     this.#among = new AmongSiblings(page.elements, (simple, element) => this.#simple(simple, element));
     this.#fragment = page.kind === 'component';
     this.scripts = options.scripts ?? ScriptStates.NONE;
-    this.never = namesKey(options.neverTemplated);
+    this.never = this.#table.namesKey(options.neverTemplated);
     this.#outside = new Outside(page, table, (chain) => new Matcher(chain, table, { scripts: this.scripts }));
     this.#inside = new Inside(page, table, {
       compound: (compound, element) => this.#compound(compound, element),

@@ -2,7 +2,6 @@
 // takes it, or template text puts it in.
 
 import { BoundedMap } from '../base/bounded.js';
-import { getOrInsert } from '../base/get-or-insert.js';
 import { attributeOf, hasTemplateText, type Page, type PageElement } from '../read/markup/index.js';
 import { type AskedAttribute, isChangedByBrowser, valueMatches } from './attribute-match.js';
 import type { ScriptStates } from './script-states.js';
@@ -19,15 +18,6 @@ export interface MatcherOptions {
   readonly neverTemplated?: ReadonlySet<string>;
   /** What the page's scripts may make of its elements. */
   readonly scripts?: ScriptStates;
-}
-
-const numbers = new Map<string, string>();
-
-/** A short text for a set of names: equal texts, equal names. */
-export function namesKey(names: ReadonlySet<string> | undefined): string {
-  return names === undefined
-    ? ''
-    : getOrInsert(numbers, [...names].sort().join(' '), () => String(numbers.size + 1));
 }
 
 /** By name: put together anew, a text would be read letter by letter each time that it is looked up. */

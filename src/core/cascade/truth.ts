@@ -40,6 +40,15 @@ export class TruthTable {
   readonly #parts: (readonly Truth[])[] = [[], []];
   readonly #kinds: ('literal' | 'and' | 'or' | 'not')[] = ['literal', 'literal'];
 
+  /** Sets of names, each with the number of its key. */
+  readonly #nameSets = new Map<string, string>();
+
+  /** A short text for a set of names: equal texts, equal names. */
+  namesKey(names: ReadonlySet<string> | undefined): string {
+    if (names === undefined) return '';
+    return getOrInsert(this.#nameSets, [...names].sort().join(' '), () => String(this.#nameSets.size + 1));
+  }
+
   /** In: what must hold, in words that name it fully: `@media print`, `:hover on parent`. */
   literal(text: string): Truth {
     return this.#literals.get(text) ?? this.#internLiteral(text);
