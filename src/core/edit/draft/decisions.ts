@@ -379,8 +379,10 @@ function freeName(word: string, prefix: string, used: ReadonlySet<string>): stri
   }
 }
 
-export function styleId({ home, keys, movables }: Style): string {
+/** Drafts find their styles again by it: what it is made of stays as it was when the first draft was written. */
+export function styleId({ home, keys, movables }: Pick<Style, 'home' | 'keys' | 'movables'>): string {
+  const kind = home.kind === 'existing selector' ? 'existing hooks' : home.kind;
   const named = 'name' in home ? home.name : 'selectors' in home ? home.selectors.join() : '';
   const from = home.kind === 'already given' ? movables.map((movable) => movable.from.kind).join() : '';
-  return shortHash(`${home.kind} ${named} ${from} ${home.kind === 'existing class' ? '' : keys.join('\n')}`);
+  return shortHash(`${kind} ${named} ${from} ${home.kind === 'existing class' ? '' : keys.join('\n')}`);
 }
