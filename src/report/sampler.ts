@@ -42,8 +42,8 @@ export function samplerPage({ site, values, pairs, styles }: Sampler): string {
   const body = [
     `<header><p class="kind">Sampler</p><h1>What ${escapeHtml(site)} has</h1><p>Every shared style with its rule, an element of the site that wears it, and who is like it.</p></header>`,
     figures([
-      [worn.length, 'shared styles that something wears'],
-      [unworn.length, 'that nothing wears'],
+      [worn.length, 'shared styles in use'],
+      [unworn.length, 'unused'],
       [styles.filter(({ nearly }) => nearly !== undefined).length, 'that elements nearly wear'],
       [values.named.length, 'values with a name'],
     ]),
@@ -165,7 +165,7 @@ function typeSection({ named, unnamed }: Values): string {
   const rows = [...familyRows, ...sizeRows];
   const table =
     rows.length === 0
-      ? '<p class="aside">No sheet says any.</p>'
+      ? '<p class="aside">No sheet declares any.</p>'
       : `<table><tbody>${rows.join('')}</tbody></table>`;
   return `<section id="type"><h2>Type</h2>${table}</section>`;
 }
@@ -218,16 +218,16 @@ function notes({ like, nearly }: SharedStyle): string {
     const says = (forms: readonly string[]): string =>
       forms.map((one) => `<code>${escapeHtml(one)}</code>`).join(', ');
     const apart = [
-      ...(own.length > 0 ? [`it alone says ${says(own)}`] : []),
-      ...(others.length > 0 ? [`that one says ${says(others)}`] : []),
+      ...(own.length > 0 ? [`it alone declares ${says(own)}`] : []),
+      ...(others.length > 0 ? [`that one declares ${says(others)}`] : []),
     ];
     return `like <a href="#${escapeHtml(anchorOf(name))}">${escapeHtml(name)}</a>: ${apart.length === 0 ? 'they say the same' : apart.join('; ')}`;
   });
   if (nearly !== undefined) {
     const lacks = nearly.lacks.map((one) => `<code>${escapeHtml(one)}</code>`);
-    const what = lacks.length === 0 ? 'says all of it' : `says all of it but ${lacks.join(', ')}`;
+    const what = lacks.length === 0 ? 'declares all of it' : `declares all of it but ${lacks.join(', ')}`;
     lines.push(
-      `${count(nearly.elements, 'element')} nearly ${nearly.elements === 1 ? 'wears' : 'wear'} it: a style attribute ${what} (${escapeHtml(showPlace(nearly.place))})`,
+      `${count(nearly.elements, 'element')} nearly ${nearly.elements === 1 ? 'has' : 'have'} it: a style attribute ${what} (${escapeHtml(showPlace(nearly.place))})`,
     );
   }
   return lines.length === 0

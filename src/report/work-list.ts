@@ -26,7 +26,7 @@ function stepsOf(
       ? []
       : styleLeft === ''
         ? [`${word('take out the style')} ${out}`]
-        : [`${word('take out of the style')} ${out}${word('; it then says')} ${code(styleLeft)}`]),
+        : [`${word('take out of the style')} ${out}${word('; keep')} ${code(styleLeft)}`]),
     ...classIn.map((name) => `${word('give it the class')} ${code(name)}`),
     ...classOut.map((name) => `${word('take away the class')} ${code(name)}`),
     ...attributesOut.map((text) => `${word('take out')} ${code(text)}`),

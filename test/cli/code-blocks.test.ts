@@ -146,7 +146,7 @@ for (const [reason, code, more = {}] of [
   ['its code writes values into it', `S = '<style>.a { top: 0; color: {ink} }</style>'.format(ink)`],
   ['it names other files by where its page is', `S = '<style>.a { top: 0; background: url(a.png) }</style>'`],
   ['it names other files by where its page is', `S = '<style>@import "b.css"; .a { top: 0 }</style>'`],
-  ['its tag says more', `S = '<style media="print">.a { top: 0 }</style>'`],
+  ['its tag has attributes besides', `S = '<style media="print">.a { top: 0 }</style>'`],
   [
     'nothing tells how code loads static/board.css: say so under "link" or "served"',
     `S = '<style>.a { top: 0 }</style>'`,
@@ -158,7 +158,7 @@ for (const [reason, code, more = {}] of [
     { link: `<script>load("{path}")</script>` },
   ],
   [
-    'static/board.css says something else: name a sheet of its own',
+    'static/board.css holds something else: name a sheet of its own',
     `S = '<style>.a { top: 0 }</style>'`,
     { shared: 'static/board.css' },
   ],
@@ -189,5 +189,5 @@ test('two blocks that say the same become one sheet, and one that says something
     codeBlocks.map(({ from }) => from),
     ['app/a.py:1:6', 'app/b.py:1:6'],
   );
-  assert.match(kept[0]?.reason ?? '', /says something else/);
+  assert.match(kept[0]?.reason ?? '', /holds something else/);
 });

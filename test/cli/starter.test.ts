@@ -120,7 +120,7 @@ test('what is wanted and not is remembered, and a revision tells what came and w
   assert.ok(again.document.revision?.came.includes('.rare'));
   assert.deepEqual(again.document.wishes.leave, ['.gone', 'h2']);
   const { stdout } = await acervus('starter', makeSite({ ...FILES, ...CONFIG }));
-  assert.match(stdout, /worn by nobody.*\n.*\.gone/);
+  assert.match(stdout, /used nowhere.*\n.*\.gone/);
   assert.match(stdout, /next {2}acervus starter --leave \.gone/);
 });
 

@@ -285,7 +285,7 @@ test('pages are never written, and what would need them is refused with the reas
     assert.deepEqual(document.likely[0]?.box, { style: '#kw-own-css' });
     assert.match(
       (await acervus('override', 'p', 'color: red', unnamed)).stderr,
-      /nothing says which box is yours/,
+      /it is not known which box is yours/,
     );
     assert.match(
       (await acervus('visit', unnamed, '--own', '#kw-none')).stderr,

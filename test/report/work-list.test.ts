@@ -35,7 +35,7 @@ test('Markdown: a box to tick, what to do in code, and no markup of the site’s
     text,
     /^- \[ \] “=HYPERLINK\("http:\/\/evil\.example"\)” under “Fares \\\*now\\\*” `` p#b1\.`x` ``$/m,
   );
-  assert.match(text, /^ {2}- take out of the style `` content: "`<b>`" ``; it then says `margin: 0`$/m);
+  assert.match(text, /^ {2}- take out of the style `` content: "`<b>`" ``; keep `margin: 0`$/m);
   assert.match(text, /^ {2}- give it the class `fare`$/m);
   assert.match(text, /^ {2}- take away the class `old`$/m);
   assert.match(text, /^- \[x\] “x” .* \(is not there any more\)$/m);

@@ -66,7 +66,7 @@ async function walk(terminal: Terminal, folder: string, run: Run, { address }: P
   await paste();
   write('   And overnight the platform is updated.\n');
   await put('version', '4.0');
-  await step(['visit', folder], 'Visit again: only what changed is asked for, and told.');
+  await step(['visit', folder], 'Visit again: only what changed is fetched, and listed.');
   await step(['outlast', folder, '--visits'], 'What did not survive?');
   await step(['outlast', folder, '--visits', '--mend'], 'Mend it.');
   await paste();

@@ -56,7 +56,7 @@ export async function walkTemplates(terminal: Terminal, folder: string, run: Run
     ['prove', folder, '--against', original],
     'Compare with the theme as it was: each part where its layouts and pages put it.',
   );
-  await step(['reach', '.fare', folder], 'Who wears this now, and in which templates?');
+  await step(['reach', '.fare', folder], 'Which elements have this now, and in which templates?');
   await step(['undo', folder], 'Put every byte back.');
   rmSync(original, { recursive: true });
   write(

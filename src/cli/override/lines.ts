@@ -31,7 +31,7 @@ export function overrideLines(folder: string, { document, result }: OverrideResu
     const said = `${around}${shortSelector(selector)} { ${declarationsLine(declarations)} }`;
     const aside =
       role === 'kept'
-        ? 'said again: it stays as it was in that state or medium'
+        ? 'written again: it stays as it was in that state or medium'
         : did === 'written'
           ? 'the weakest selector that wins'
           : `there already, ${did}`;
@@ -109,7 +109,7 @@ const VERDICTS: Readonly<Record<OverrideEntry['verdict'], string>> = {
   needed: 'needed',
   'matches nothing': 'matches nothing on any page',
   beaten: 'beaten wherever it matches',
-  'not needed': 'not needed: it says what would be so anyway',
+  'not needed': 'not needed: it declares what would win anyway',
 };
 
 export function listLines(

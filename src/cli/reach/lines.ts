@@ -20,7 +20,7 @@ const KINDS: Readonly<Record<ReachDocument['kind'], string>> = {
   rule: 'the rule at this place',
   'custom property': 'where it is set and used',
   selector: 'elements that match, and the rules that name it',
-  declaration: 'every place that says it',
+  declaration: 'every place that declares it',
   value: 'every declaration that holds it',
 };
 
@@ -35,7 +35,7 @@ export function reachLines(folder: string, document: ReachDocument, all: boolean
       ...(one.waits > 0 ? [`waits for a state or medium on ${grouped(one.waits)}`] : []),
       ...(one.beaten > 0 ? [`beaten on ${grouped(one.beaten)}`] : []),
       ...(one.shared.times > 0
-        ? [`said in ${grouped(one.shared.times)} other ${one.shared.times === 1 ? 'place' : 'places'}`]
+        ? [`declared in ${grouped(one.shared.times)} other ${one.shared.times === 1 ? 'place' : 'places'}`]
         : []),
     ];
     const from = one.selector === '' ? one.holder : `${clean(one.selector)}  ${one.holder}`;

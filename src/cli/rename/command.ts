@@ -18,7 +18,7 @@ export function defineRename(program: Command, act: Act): void {
     .argument('<class>', 'the class, with or without its dot')
     .argument('<name>', 'its new name')
     .argument('[site]', 'folder of the site', '.')
-    .option('--merge', 'the new name is there already, and says the same: make the two one')
+    .option('--merge', 'the new name is there already, with the same declarations: make the two one')
     .option('--scripts', 'rename in strings that only might mean the class, too')
     .option('--patch', 'print the change for "git apply" and write nothing')
     .option('--all', 'show every line of every list')

@@ -26,7 +26,7 @@ export function reportOfSurvey(document: SurveyDocument): WholeReport {
       [inline.written, 'declarations in style attributes'],
       [oldAttributes.written, 'old attributes'],
       [blocks.written, 'declarations in style blocks'],
-      [inline.repeated + blocks.repeated, 'that say what another says'],
+      [inline.repeated + blocks.repeated, 'that repeat another'],
       [broken.length, 'kinds of slips that browsers pass over'],
     ],
     upkeep: [

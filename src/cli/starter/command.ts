@@ -21,7 +21,7 @@ export function defineStarter(program: Command, act: Act): void {
     .description('the house sheet that the next site begins with, and short words that call it up')
     .argument('[site]', 'folder of the site', '.')
     .option('--out <file>', 'write the sheet there; without, into .acervus/starter')
-    .option('--keep <name>', 'want .class, --value or h2, whoever wears it; repeatable', more)
+    .option('--keep <name>', 'want .class, --value or h2, whatever uses it; repeatable', more)
     .option('--leave <name>', 'do not want it; repeatable', more)
     .option('--at-least <pages>', 'want helpers that so many pages wear (3 without)')
     .option('--words <folder>', 'write editor snippets there, each with a short word')

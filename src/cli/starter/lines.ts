@@ -17,7 +17,7 @@ const PARTS: Readonly<Record<StarterDocument['rules'][number]['part'], string>> 
 
 const WHY: Readonly<Record<StarterDocument['left'][number]['reason'], string>> = {
   'few pages': 'on fewer pages than are asked for',
-  nobody: 'worn by nobody',
+  nobody: 'used nowhere',
   'said so': `said so in ${STARTER_FILE}`,
   'the platform': 'for classes of this platform',
   'an id': 'for an id',

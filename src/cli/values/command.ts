@@ -20,7 +20,7 @@ export function defineValues(program: Command, act: Act): void {
     .description('colours, fonts, sizes by name: out to design tokens, and in from them')
     .argument('[site]', 'folder of the site', '.')
     .option('--out <file>', 'write the named values as a design token file')
-    .option('--in <file>', 'write and change custom properties as a design token file says')
+    .option('--in <file>', 'write and change custom properties from a design token file')
     .option('--pairs', 'colours that stand on each other, the least contrast first')
     .option(...PASTE)
     .option('--patch', 'with --in: print the change for "git apply" and write nothing')

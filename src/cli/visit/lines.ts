@@ -107,7 +107,7 @@ const STATES: Readonly<Record<VisitDocument['boxes'][number]['state'], string>> 
 function boxLine({ file, pages, state, differs }: VisitDocument['boxes'][number]): string {
   const needs = state === 'waits' || state === 'both';
   const said = STATES[state] === '' ? '' : `  ${needs ? amber(STATES[state]) : dim(STATES[state])}`;
-  const odd = differs > 0 ? `  ${amber(`says something else on ${grouped(differs)}`)}` : '';
+  const odd = differs > 0 ? `  ${amber(`differs on ${grouped(differs)}`)}` : '';
   return row({
     count: pages,
     mark: needs ? 'needs' : 'kept',
@@ -121,7 +121,7 @@ function nextStep({ folder, from, boxes, likely }: VisitDocument): string {
   if (boxes.length === 0 && first !== undefined)
     return next(
       `acervus visit ${asTyped(from)} ${asTyped(folder)} ${'page' in first.box ? '--own-page' : '--own'} ${asTyped(boxName(first.box))}`,
-      'says which box is yours; without one, everything is only to be asked',
+      'names the box that is yours; without one, nothing can be changed',
     );
   if (boxes.some(({ state }) => state === 'waits'))
     return next(`acervus prove --live${onSite(folder)}`, 'tells when what you paste looks as planned');

@@ -46,7 +46,7 @@ export const VISIT_MESSAGES = {
   ],
   'live-not-visited': [
     '{folder}',
-    'was not brought by a visit, so nothing says where it runs',
+    'was not brought by a visit, so it is not known where it runs',
     'name a folder that "acervus visit" filled',
   ],
   'live-or-against': [
@@ -71,7 +71,7 @@ export const VISIT_MESSAGES = {
   ],
   'visited-no-box': [
     'acervus.json',
-    'nothing says which box is yours',
+    'it is not known which box is yours',
     'run "acervus visit" again with --own, such as --own "#own-css"',
   ],
 } as const;

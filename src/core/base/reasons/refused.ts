@@ -16,7 +16,7 @@ export const REFUSED = {
   'it would look different': [
     'it would look different',
     '',
-    'something else goes by the name, or says it: see what would change',
+    'something else has the name, or declares it: see what would change',
   ],
   // restyle
   'it would change what was not asked': ['it would change what was not asked', '', 'see what would change'],
@@ -55,7 +55,7 @@ export const REFUSED = {
   'named where nothing is read': ['{place} speaks of it, and is not read', '', 'rename it there by hand'],
   'no rule for it': ['{path} has no rule that it stands in', '', 'write the rule first'],
   // style blocks in code
-  'block tag says more': ['its tag says more', '', 'move the medium into the rules'],
+  'block tag says more': ['its tag has attributes besides', '', 'move the medium into the rules'],
   'block of strings': ['it is put together of strings', '', ''],
   'block with values': ['its code writes values into it', '', ''],
   'block with addresses': [
@@ -63,7 +63,7 @@ export const REFUSED = {
     '',
     'write addresses from the root of the site',
   ],
-  'sheet says something else': ['{sheet} says something else: name a sheet of its own', '', ''],
+  'sheet says something else': ['{sheet} holds something else: name a sheet of its own', '', ''],
   'nothing loads the sheet': [
     'nothing tells how code loads {sheet}: say so under "link" or "served"',
     '',
