@@ -76,6 +76,3 @@ export interface ComponentFile {
   /** Sheets that it asks for names of classes. */
   readonly modules?: ReadonlyMap<string, string>;
 }
-
-/** Everything may come. */
-export const OPEN_TAG: EngineTag = { sometimes: new Set(), prints: true, classes: [], mayHave: undefined };
