@@ -2,6 +2,7 @@
 // mistakes answer at once.
 
 import { Command, CommanderError } from 'commander';
+import { withSingleSpaces } from '../core/base/phrases.js';
 import { clean } from '../core/base/site-text.js';
 import { type Notices, noNotices, withNotices } from '../site/files/notices.js';
 import { programVersion } from '../site/version.js';
@@ -155,7 +156,7 @@ function isSystemError(error: unknown): error is NodeJS.ErrnoException {
 }
 
 function oneLine(text: string): string {
-  return clean(text).replace(/\s+/g, ' ');
+  return withSingleSpaces(clean(text));
 }
 
 /** `--ink: teal` is a declaration, not an option. */

@@ -1,5 +1,6 @@
 // A move of a draft on one tag that it changes: the tag as it was, and as it is.
 
+import { withSingleSpaces } from '../core/base/phrases.js';
 import { placeIn } from '../core/base/source.js';
 import { type Page, parsePage } from '../core/read/markup/index.js';
 import type { SiteFiles } from '../site/files/files.js';
@@ -62,5 +63,5 @@ export class TagChanges {
 /** The start tag of an element as it is written, on one line. */
 export function tagText({ text, elements }: Page, index: number): string {
   const { start, end } = elements[index]!.tag!.range;
-  return text.slice(start, end).replace(/\s+/g, ' ');
+  return withSingleSpaces(text.slice(start, end));
 }

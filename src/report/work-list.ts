@@ -1,6 +1,8 @@
 // A work list in the forms that people work from: Markdown with boxes to tick, a table, and a page.
 
+import { startsWithOneOf } from '../core/base/characters.js';
 import { groupBy } from '../core/base/group-by.js';
+import { withSingleSpaces } from '../core/base/phrases.js';
 import { keepFile, WORK_FILE } from '../site/visiting/keeper.js';
 import type { WorkItem, WorkList } from '../site/visiting/work-list.js';
 import { escapeHtml, figures, page } from './page.js';
@@ -42,7 +44,7 @@ function inBackticks(text: string): string {
   const most = Math.max(0, ...[...text.matchAll(/`+/g)].map(([run]) => run.length));
   const fence = '`'.repeat(most + 1);
   const edge = most > 0 ? ' ' : '';
-  return `${fence}${edge}${text.replace(/\s+/g, ' ')}${edge}${fence}`;
+  return `${fence}${edge}${withSingleSpaces(text)}${edge}${fence}`;
 }
 
 function linkOf({ address, anchor }: WorkItem): string {
@@ -82,7 +84,7 @@ function countText(items: readonly WorkItem[]): string {
 /** CSV (RFC 4180). What a spreadsheet would take for a formula is not one. */
 function asTable({ items }: WorkList): string {
   const cell = (text: string): string =>
-    `"${(/^[=+\-@\t\r]/.test(text) ? `'${text}` : text).replaceAll('"', '""')}"`;
+    `"${(startsWithOneOf(text, '=+-@\t\r') ? `'${text}` : text).replaceAll('"', '""')}"`;
   const rows = items.map((one) => [
     one.state,
     linkOf(one),

@@ -6,6 +6,7 @@ import path from 'node:path';
 import { input, select } from '@inquirer/prompts';
 import writeFileAtomic from 'write-file-atomic';
 import type { Frozen } from '../../commands/shared/document-parts.js';
+import { inOneLine } from '../../core/base/phrases.js';
 import { offsetAt } from '../../core/base/source.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import {
@@ -142,7 +143,7 @@ function sourceAt(
 }
 
 function shortened(source: string): string {
-  const line = source.replace(/\s+/g, ' ').trim();
+  const line = inOneLine(source);
   return line.length > LONGEST ? `${line.slice(0, LONGEST - 1)}…` : line;
 }
 

@@ -1,6 +1,7 @@
 // How an explanation is shown: specificity down the left edge, what wins above what it beat.
 
 import type { ExplainDocument } from '../../commands/explain/document.js';
+import { hasOneOf } from '../../core/base/characters.js';
 import { showPlace } from '../../core/base/source.js';
 import { onSite } from '../shared/moved-lines.js';
 import {
@@ -203,7 +204,7 @@ function selectorLines({ selectors, site }: ExplainDocument): string[] {
         text: `${clean(kindOnPage.selector)}  ${dim('its kind on this page')}`,
       }),
     );
-  const names = /[.#]/.test(site.selector) ? 'its names stand' : 'it stands';
+  const names = hasOneOf(site.selector, '.#') ? 'its names stand' : 'it stands';
   lines.push(
     row({
       count: kindOnSite.elements,

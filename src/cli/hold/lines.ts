@@ -2,6 +2,7 @@
 
 import type { HoldDocument } from '../../commands/hold/document.js';
 import { BUDGETS, HOLD_FILE } from '../../core/ask/hold/index.js';
+import { DIGIT, isMadeOf } from '../../core/base/characters.js';
 import { showPlace } from '../../core/base/source.js';
 import { onSite } from '../shared/moved-lines.js';
 import { amber, clean, dim, grouped, heading, more, next, row } from '../shared/paper.js';
@@ -48,7 +49,7 @@ export function holdLines(folder: string, document: HoldDocument, all: boolean):
   for (const { name, allowed, spent, over, at } of budgets)
     lines.push(
       row({
-        count: /^\d+$/.test(spent) ? Number(spent) : spent,
+        count: isMadeOf(spent, DIGIT) ? Number(spent) : spent,
         mark: over ? 'broken' : 'kept',
         text: `${BUDGETS[name].words}  ${dim(`at most ${allowed}`)}`,
         place: over && at !== undefined ? clean(at) : '',

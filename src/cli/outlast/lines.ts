@@ -1,6 +1,7 @@
 // How the outcome of an update is shown.
 
 import type { OutlastDocument } from '../../commands/outlast/document.js';
+import { withoutStart } from '../../core/base/phrases.js';
 import { showPlace } from '../../core/base/source.js';
 import type { Fate } from '../../core/change/outlast/index.js';
 import { doneLine, onSite, plural } from '../shared/moved-lines.js';
@@ -12,7 +13,7 @@ export function outlastLines(
   document: OutlastDocument,
   { named, all }: { readonly named: readonly string[]; readonly all: boolean },
 ): string[] {
-  const lines = [heading('Outlast', named.map((one) => one.replace(/^--platform /, '')).join(', '))];
+  const lines = [heading('Outlast', named.map((one) => withoutStart(one, '--platform ')).join(', '))];
   const of = (fate: Fate['kind']): OutlastDocument['rules'] =>
     document.rules.filter((one) => one.fate === fate);
   lines.push(

@@ -1,5 +1,6 @@
 // The end of every command: its document, its patch, or its account for a person.
 
+import { withoutStart } from '../../core/base/phrases.js';
 import type { Terminal } from './terminal.js';
 
 /** Options that every command with a document takes. */
@@ -32,7 +33,7 @@ function plainJson(document: unknown): string {
 }
 
 export function print(terminal: Terminal, lines: readonly string[]): void {
-  terminal.write(`${lines.join('\n').replace(/^\n/, '')}\n`);
+  terminal.write(`${withoutStart(lines.join('\n'), '\n')}\n`);
 }
 
 /** Where the time went, on stderr. In: milliseconds by part, those of several threads added up. */

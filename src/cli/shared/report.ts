@@ -3,6 +3,7 @@
 import type { AdoptDocument } from '../../commands/adopt/document.js';
 import type { SurveyDocument } from '../../commands/survey/document.js';
 import { grouped } from '../../core/base/grouped.js';
+import { withoutEnd } from '../../core/base/phrases.js';
 import type { WholeReport } from '../../report/whole.js';
 import { homeWords } from './outcome-lines.js';
 import type { Terminal } from './terminal.js';
@@ -96,5 +97,5 @@ export function reportOfAdopt(document: AdoptDocument): WholeReport {
 }
 
 function firstOf(declarations: string): string {
-  return declarations.trim().split(/;?\n/)[0]!.replace(/;$/, '');
+  return withoutEnd(declarations.trim().split(/;?\n/)[0]!, ';');
 }

@@ -1,6 +1,7 @@
 // The scripts that shells complete by: each asks `acervus shell words` for what may stand there. And the man page.
 
 import type { Argument, Command } from 'commander';
+import { withoutEnd } from '../../core/base/phrases.js';
 import { programVersion } from '../../site/version.js';
 
 const SCRIPTS = {
@@ -43,7 +44,7 @@ export function manPage(program: Command): string {
     '[options] [site]',
   ];
   for (const [group, commands] of grouped(program.commands)) {
-    lines.push(`.SH ${roff(group.replace(/:$/, '').toUpperCase())}`);
+    lines.push(`.SH ${roff(withoutEnd(group, ':').toUpperCase())}`);
     for (const command of commands) {
       lines.push(
         `.SS acervus ${roff(`${command.name()} ${command.registeredArguments.map(shown).join(' ')}`.trim())}`,

@@ -2,6 +2,7 @@
 
 import type { SurveyDocument } from '../../commands/survey/document.js';
 import { groupBy } from '../../core/base/group-by.js';
+import { withoutEnd } from '../../core/base/phrases.js';
 import { type Place, showPlace } from '../../core/base/source.js';
 import { FINDINGS } from '../../core/stock/findings.js';
 import { onSite, plural } from '../shared/moved-lines.js';
@@ -194,7 +195,7 @@ function suggestionLines({ stock }: View): string[] {
 
 function tallyLines(tally: Tally, before: string, holder: string, alike: string): string[] {
   if (tally.written === 0) return [];
-  const holders = holder === '' ? '' : ` ${plural(tally.holders, holder.replace(/s$/, ''))}`;
+  const holders = holder === '' ? '' : ` ${plural(tally.holders, withoutEnd(holder, 's'))}`;
   const same =
     alike !== '' && tally.alike > 0
       ? `; ${grouped(tally.alike)} ${alike} have exactly the same text as another`

@@ -3,6 +3,7 @@
 import type { Command } from 'commander';
 import type { VisitOptions } from '../../commands/visit/visit.js';
 import { BLOCK_SELECTOR } from '../../core/ask/visit/block-selector.js';
+import { either, isMadeOf, not, SPACE } from '../../core/base/characters.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { USUAL } from '../../site/visiting/options.js';
 import { readWhole } from '../shared/numbers.js';
@@ -155,7 +156,7 @@ function readFlags(flags: Flags): VisitOptions {
 
 function readBox(text: string) {
   if (BLOCK_SELECTOR.test(text) && !/^\.?[\w-]*\.css$/i.test(text)) return { style: text };
-  if (/^[^\s#[\]]+$/.test(text)) return { sheet: text };
+  if (isMadeOf(text, not(either(SPACE, '#[]')))) return { sheet: text };
   throw new UsageError('visit-own', { text });
 }
 

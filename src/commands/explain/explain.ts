@@ -2,6 +2,7 @@
 
 import { type Circumstances, explainElement } from '../../core/ask/explain/index.js';
 import { readAddress } from '../../core/ask/visit/index.js';
+import { trimmedBefore } from '../../core/base/characters.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { everyLonghand } from '../../core/read/sheets/index.js';
 import { openBuilt } from '../../site/building/build.js';
@@ -48,7 +49,7 @@ export async function explain(
   { property, state, width, onStep, onElement }: ExplainOptions = {},
 ): Promise<ExplainResult> {
   const states =
-    state === undefined ? undefined : new Set(state.map((one) => one.replace(/^:+/, '').toLowerCase()));
+    state === undefined ? undefined : new Set(state.map((one) => trimmedBefore(one, ':').toLowerCase()));
   const circumstances: Circumstances = { width, states };
   const built = await openBuilt(folder, openFolder(folder), onStep);
   const meant =

@@ -2,6 +2,7 @@
 // in a browser's inspector.
 
 import { parseFragment } from 'parse5';
+import { DIGIT, isMadeOf } from '../../core/base/characters.js';
 import { lineStart, offsetAt } from '../../core/base/source.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { ALWAYS, compileSelectorList, NEVER, type StyleReader } from '../../core/cascade/index.js';
@@ -79,7 +80,7 @@ function byPath(page: Page, text: string): PageElement[] {
 }
 
 function filtered(page: Page, elements: readonly PageElement[], filter: string): PageElement[] {
-  if (/^\d+$/.test(filter)) return elements.filter((one) => numberOf(page, one) === Number(filter));
+  if (isMadeOf(filter, DIGIT)) return elements.filter((one) => numberOf(page, one) === Number(filter));
   const [, name = '', double, single] = /^@([\w-]+)=(?:"([^"]*)"|'([^']*)')$/.exec(filter) ?? [];
   return elements.filter((one) =>
     one.attributes.some((own) => own.name === name && own.value === (double ?? single)),

@@ -2,6 +2,7 @@
 
 import { existsSync, readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
+import { withoutEnd, withoutStart } from '../../core/base/phrases.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { SiteModel } from '../../core/cascade/index.js';
 import {
@@ -105,7 +106,7 @@ function readSheets(
   for (const [old, fresh] of pairs) {
     const pair = `${old}=${fresh}`;
     const known = site.sheets.map((sheet) => sheet.path);
-    const inside = old.replace(/^\.\//, '').replace(/\/$/, '');
+    const inside = withoutEnd(withoutStart(old, './'), '/');
     const affected = known.filter((file) => file === inside || file.startsWith(`${inside}/`));
     if (affected.length === 0)
       throw new UsageError('platform-unused', { pair, sheet: inside, known: known.slice(0, 3).join(', ') });

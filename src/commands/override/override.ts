@@ -1,5 +1,6 @@
 // Beats the platform for exactly the elements meant; lists overrides; takes one away.
 
+import { SPACE, without } from '../../core/base/characters.js';
 import { quoted } from '../../core/base/site-text.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import {
@@ -137,7 +138,7 @@ function planned(result: PlanResult, selector: string, within: string | undefine
 
 /** A media query that a sheet of the site writes with other spaces is the same one. */
 function spelledAsThere({ model }: Site, medium: string): string {
-  const form = (text: string): string => text.replace(/\s+/g, '').toLowerCase();
+  const form = (text: string): string => without(text, SPACE).toLowerCase();
   for (const file of model.sources.sheets.keys())
     for (const { conditions } of model.sheetAt(file)?.sheet.rules ?? [])
       for (const { kind, text } of conditions)

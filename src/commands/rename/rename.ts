@@ -1,5 +1,6 @@
 // Gives a class another name everywhere it is written.
 
+import { withoutStart } from '../../core/base/phrases.js';
 import { quoted } from '../../core/base/site-text.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { rename as planRename, type Renamed } from '../../core/change/rename/index.js';
@@ -72,7 +73,7 @@ export function rename(folder: string, from: string, to: string, options: Rename
 
 /** `.name`, or the name alone. Throws `UsageError`. */
 function className(text: string): string {
-  const name = text.replace(/^\./, '');
+  const name = withoutStart(text, '.');
   if (/^-?[a-zA-Z_\u0080-\uffff][\w\u0080-\uffff-]*$/.test(name)) return name;
   throw new UsageError('not-a-class', { text });
 }

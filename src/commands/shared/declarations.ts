@@ -1,6 +1,7 @@
 // Declarations as people type them.
 
 import { closest, distance } from 'fastest-levenshtein';
+import { hasOneOf } from '../../core/base/characters.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import type { DeclarationChange } from '../../core/edit/text/index.js';
 import {
@@ -31,7 +32,7 @@ function readDeclaration(text: string): DeclarationChange {
     throw new UsageError('not-a-property', { property, hint });
   }
   if (value === '') return { property, value: undefined, important: false };
-  if (!isFinished(value) || /[{};]/.test(value.replace(/"[^"]*"|'[^']*'/g, '')))
+  if (!isFinished(value) || hasOneOf(value.replace(/"[^"]*"|'[^']*'/g, ''), '{};'))
     throw new UsageError('value-unfinished', { property, value });
   if (declarationValidity(property, value).complaint === 'unfitting value')
     throw new UsageError('value-unfitting', { property, value });

@@ -16,12 +16,12 @@ import {
   STARTER_FILE,
   type StarterRule,
   snippetsOf,
-  usedIn,
   type Wishes,
   withWishes,
 } from '../../core/ask/starter/index.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { isStyleSheet } from '../../core/read/kinds/index.js';
+import { variablesIn } from '../../core/read/sheets/variables.js';
 import { openForReading } from '../../site/building/read.js';
 import { openFolder } from '../../site/files/files.js';
 import { insideSite, readPlain } from '../../site/files/inside.js';
@@ -147,7 +147,7 @@ function refuseUnknown(asked: readonly string[], { model, themes }: Site, values
 function refuseUsed(rules: readonly StarterRule[], { values }: HouseSheet, { leave }: Wishes): void {
   for (const { name } of values) {
     if (!leave.includes(name)) continue;
-    const user = rules.find(({ body }) => usedIn(body).includes(name));
+    const user = rules.find(({ body }) => variablesIn(body).includes(name));
     throw new UsageError('starter-used', { name, selector: user?.selectors[0] ?? 'another value' });
   }
 }

@@ -1,6 +1,7 @@
 // What a person chooses, in the configuration and in a draft alike, as types that check it.
 
 import { z } from 'zod';
+import { withoutStart } from './phrases.js';
 
 export const scopeName = z.enum(['site', 'section', 'page']);
 export const tasteName = z.enum(['whole looks', 'balanced', 'small pieces']);
@@ -25,5 +26,5 @@ export function firstIssue(error: z.ZodError): string {
     const names = issue.keys.map((name) => `"${name}"`).join(', ');
     return `${key === '' ? '' : `${key}: `}${names} is no key here; remove it or correct its spelling`;
   }
-  return `${key === '' ? 'the document' : key}: ${issue.message.replace(/^Invalid input: /, '')}`;
+  return `${key === '' ? 'the document' : key}: ${withoutStart(issue.message, 'Invalid input: ')}`;
 }

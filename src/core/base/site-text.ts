@@ -1,5 +1,6 @@
 // Text that a site or a person wrote, made fit for a terminal and a shell.
 
+import { either, isMadeOf, WORD } from './characters.js';
 import { INVISIBLE_MARK } from './engine-marks.js';
 
 /** Text from a site, with nothing in it that a terminal would obey. */
@@ -16,5 +17,5 @@ export function quoted(word: string): string {
 
 /** A word as a person types it: quoted only where a shell would make something else of it. */
 export function asTyped(word: string): string {
-  return /^[\w./:=-]+$/.test(word) ? word : quoted(word);
+  return isMadeOf(word, either(WORD, './:=-')) ? word : quoted(word);
 }

@@ -342,7 +342,7 @@ export class Matcher {
 
   /** What a person edits has the children that the person gives it. */
   #isEditable(index: number): boolean {
-    this.#hasEditable ??= /contenteditable/i.test(this.#page.text);
+    this.#hasEditable ??= this.#page.text.toLowerCase().includes('contenteditable');
     return this.#hasEditable && isEditable(this.#elements, index);
   }
 

@@ -1,5 +1,6 @@
 // A sheet compiled for matching: one entry per complex selector, declarations as longhands, rules in an index.
 
+import { inOneLine, withSingleSpaces } from '../base/phrases.js';
 import {
   canonicalProperty,
   type Declaration,
@@ -102,10 +103,7 @@ function compileScope(
 }
 
 export function conditionTruth(condition: RuleCondition, table: TruthTable): Truth {
-  const text = condition.text
-    .replace(/\/\*[\s\S]*?\*\//g, ' ')
-    .replace(/\s+/g, ' ')
-    .trim();
+  const text = inOneLine(condition.text.replace(/\/\*[\s\S]*?\*\//g, ' '));
   if (condition.kind === 'supports') return supportsTruth(text, table);
   // Names of containers and what a style query asks for keep their case (CSS Conditional 5 §5, §6).
   const form = condition.kind === 'media' ? text.toLowerCase() : text;
@@ -121,7 +119,7 @@ export function compileBlock(declarations: readonly Declaration[], holder: strin
     const sure = declarationValidity(property, value).validity === 'certain';
     const supported = sure
       ? ALWAYS
-      : table.literal(`the browser keeps ${property}: ${value.replace(/\s+/g, ' ')}`);
+      : table.literal(`the browser keeps ${property}: ${withSingleSpaces(value)}`);
     const target = declaration.important ? important : normal;
     for (const { longhand, value: form, unsettled } of expanded(declaration, holder)) {
       const resets = unsettled ? table.literal(`the browser resets ${longhand} with ${property}`) : ALWAYS;
@@ -135,7 +133,7 @@ export function compileBlock(declarations: readonly Declaration[], holder: strin
 function expanded(declaration: Declaration, holder: string): LonghandValue[] {
   const { property, value } = declaration;
   if (!isWrittenByEngine(declaration)) return expandDeclaration(property, value, holder);
-  const text = `${canonicalProperty(property)}: ${value.replace(/\s+/g, ' ')}`;
+  const text = `${canonicalProperty(property)}: ${withSingleSpaces(value)}`;
   return expandDeclaration(property, 'var(--engine)', holder).map((one) => ({
     ...one,
     value: `part of ${text}`,

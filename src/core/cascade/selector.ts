@@ -2,6 +2,7 @@
 
 import type { CssNode, SelectorList } from 'css-tree';
 import * as csstree from 'css-tree/dist/csstree.esm';
+import { either, isMadeOf, LETTER } from '../base/characters.js';
 import { ANY_OF_MODULE, moduleClass } from '../read/components/index.js';
 import { ELEMENTS, IDENTIFIER, LEGACY_ELEMENTS, PLAIN, POSITIONS, STATES } from './selector-known.js';
 import {
@@ -305,7 +306,8 @@ class Compiler {
       const given = /\(([\s\S]*)\)/.exec(text)?.[1] ?? '';
       // Lists of languages and wildcards are newer than `:lang(en)`.
       // In a list that forgives, the browser that does not know it drops it alone.
-      if (name === 'dir' || (name === 'lang' && !/^[a-z-]+$/i.test(given))) this.#doubt(rest, text);
+      if (name === 'dir' || (name === 'lang' && !isMadeOf(given, either(LETTER, '-'))))
+        this.#doubt(rest, text);
       rest.push({ kind: 'static', name, argument: given, text });
     } else {
       if (!STATES.has(name)) this.#doubt();

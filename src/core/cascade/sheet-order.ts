@@ -1,6 +1,7 @@
 // The sheets of one page in cascade order: links, style blocks and imports, with the conditions they apply under.
 
 import { fileAt, resolveAddress } from '../base/addresses.js';
+import { withSingleSpaces } from '../base/phrases.js';
 import { undecidedText } from '../base/reasons/index.js';
 import { shortHash } from '../base/short-hash.js';
 import { type Place, placeIn, type SourceRange } from '../base/source.js';
@@ -214,7 +215,7 @@ class SheetOrderBuilder {
   addOfScript({ sheet, path, text, offset }: ScriptSheet): void {
     const reference = this.#page.sheets.length;
     if (sheet.kind === 'text') {
-      const condition = this.#table.literal(`a script adds the sheet ${sheet.text.replace(/\s+/g, ' ')}`);
+      const condition = this.#table.literal(`a script adds the sheet ${withSingleSpaces(sheet.text)}`);
       const source = { path, text, isBlock: true, offset, reference };
       this.#use(this.#source.block(sheet.text, this.#page), condition, undefined, [], source);
       return;

@@ -2,6 +2,7 @@
 
 import { fileAt, folderOf } from '../base/addresses.js';
 import { getOrInsert } from '../base/get-or-insert.js';
+import { includesAny } from '../base/phrases.js';
 import type { Page, ScriptReference } from '../read/markup/index.js';
 import { importedFiles, scriptReading } from '../read/scripts/index.js';
 import { parseSheet } from '../read/sheets/index.js';
@@ -106,7 +107,7 @@ export class SiteStyles implements ProgramSource {
     const isScoped = page.sheets.some(
       (one) => one.kind === 'block' && one.isScoped === true && one.text === text,
     );
-    const key = `${isScoped ? 'scoped\0' : ''}${/url\(|@import/i.test(text) ? `${folder}\0${text}` : text}`;
+    const key = `${isScoped ? 'scoped\0' : ''}${includesAny(text.toLowerCase(), ['url(', '@import']) ? `${folder}\0${text}` : text}`;
     let program = this.#blocks.get(key);
     if (program === undefined) {
       program = compileSheet(parseSheet(text), page.path, this.table.truths, {

@@ -1,5 +1,6 @@
 // Pseudo-classes that markup alone decides: language, direction, and what form controls are.
 
+import { DIGIT, either, isMadeOf, LOWER } from '../base/characters.js';
 import { attributeOf, hasTemplateText, isLoose, type Page, type PageElement } from '../read/markup/index.js';
 
 /** `open`: template text, a fragment's surroundings or the server's headers have a declare. */
@@ -118,7 +119,7 @@ function matchesLanguage(page: Page, element: PageElement, argument: string): De
       .replace(/^(["'])(.*)\1$/, '$2')
       .toLowerCase(),
   );
-  if (ranges.some((range) => !/^[a-z0-9-]+$/.test(range))) return 'open';
+  if (ranges.some((range) => !isMadeOf(range, either(LOWER, DIGIT, '-')))) return 'open';
   for (let at: PageElement | undefined = element; at !== undefined; at = page.elements[at.parent]) {
     const written = at.attributes.some(({ name }) => name === 'xml:lang') ? OPEN : readAttribute(at, 'lang');
     if (written === OPEN) return 'open';

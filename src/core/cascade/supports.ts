@@ -1,5 +1,7 @@
 // `@supports` conditions, decided where every browser in use gives the same answer (CSS Conditional 3 §6).
 
+import { either, hasOneOf, SPACE } from '../base/characters.js';
+import { withSingleSpaces } from '../base/phrases.js';
 import { declarationValidity } from '../read/sheets/index.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 
@@ -27,7 +29,7 @@ export function supportsTruth(text: string, table: TruthTable): Truth {
 }
 
 function open(text: string, table: TruthTable): Truth {
-  return table.literal(`@supports ${text.replace(/\s+/g, ' ')}`);
+  return table.literal(`@supports ${withSingleSpaces(text)}`);
 }
 
 /** Splits `(a) and (b)` at the words between its brackets. */
@@ -41,7 +43,7 @@ function splitAtWords(text: string): { members: string[]; words: string[] } {
     else if (text[at] === ')') depth--;
     else if (depth === 0) {
       const word = /^(and|or)(?=[\s(])/i.exec(text.slice(at, at + 4));
-      if (word === null || at === 0 || !/[\s)]/.test(text[at - 1]!)) continue;
+      if (word === null || at === 0 || !hasOneOf(text[at - 1]!, either(SPACE, ')'))) continue;
       members.push(text.slice(start, at).trim());
       words.push(word[1]!.toLowerCase());
       at += word[1]!.length - 1;

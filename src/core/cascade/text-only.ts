@@ -1,5 +1,6 @@
 // Whether an element holds lines of text alone. There a browser's own words for aligned text say what the standard's do.
 
+import { startsWithAny } from '../base/phrases.js';
 import type { Page, PageElement } from '../read/markup/index.js';
 import type { Matched } from './outcome-model.js';
 import type { SheetOrder } from './sheet-order.js';
@@ -85,7 +86,7 @@ export function holdsTextOnly(reading: Reading, index: number): boolean {
 }
 
 function putsNothingIn({ rule }: Matched): boolean {
-  return !/^::(before|after|marker|first-)/.test(rule.selector.pseudoElement);
+  return !startsWithAny(rule.selector.pseudoElement, ['::before', '::after', '::marker', '::first-']);
 }
 
 function makesBox({ rule }: Matched): boolean {

@@ -113,10 +113,12 @@ function describe(before: Page, a: PageElement | undefined, after: Page, b: Page
   if (a === undefined) return `<${b?.name}> is new`;
   if (b === undefined) return `<${a.name}> is gone`;
   if (a.name !== b.name) return `<${a.name}> became <${b.name}>`;
-  const attribute = [...a.attributes, ...b.attributes].find(
-    ({ name }) =>
-      !(isCompared(before, a, name) && isCompared(after, b, name)) &&
-      attributeOf(a.attributes, name) !== attributeOf(b.attributes, name),
+  const others = [
+    ...a.attributes.filter(({ name }) => !isCompared(before, a, name)),
+    ...b.attributes.filter(({ name }) => !isCompared(after, b, name)),
+  ];
+  const attribute = others.find(
+    ({ name }) => attributeOf(a.attributes, name) !== attributeOf(b.attributes, name),
   );
   return attribute === undefined
     ? `<${a.name}> stands elsewhere`

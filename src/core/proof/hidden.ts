@@ -1,16 +1,23 @@
 // Conditions that are no medium and no state: what the files do not show.
 
+import { includesAny } from '../base/phrases.js';
 import type { Truth, TruthTable } from '../cascade/index.js';
 import type { Difference, ShownOutcome } from './describe.js';
 
-const HIDDEN = /template text|outside the fragment|not in the file|its position |a script moves it /;
+const HIDDEN = [
+  'template text',
+  'outside the fragment',
+  'not in the file',
+  'its position ',
+  'a script moves it ',
+];
 
 export function isHidden(condition: Truth, truths: TruthTable): boolean {
   return isHiddenText(truths.text(condition));
 }
 
 export function isHiddenText(condition: string): boolean {
-  return HIDDEN.test(condition);
+  return includesAny(condition, HIDDEN);
 }
 
 /** Whether two lists differ only in what the files do not show. */

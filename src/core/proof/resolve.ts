@@ -2,6 +2,7 @@
 // now holds it compare equal. Asked only of elements whose outcomes differ as they are written.
 
 import { fileAt } from '../base/addresses.js';
+import { either, endsWithOneOf, hasOneOf, SPACE, startsWithOneOf } from '../base/characters.js';
 import { getOrInsert, newMap } from '../base/get-or-insert.js';
 import {
   ALWAYS,
@@ -14,6 +15,7 @@ import {
 } from '../cascade/index.js';
 import { declarationValidity, expandDeclaration } from '../read/sheets/index.js';
 import { Token, tokenize, tokenText } from '../read/sheets/tokens.js';
+import { usesVariables } from '../read/sheets/variables.js';
 
 /** A custom property's value, or that it has none, or that it is not certain. */
 type CustomValue = { readonly text: string } | 'none' | 'open';
@@ -96,7 +98,7 @@ export class CustomProperties {
 
   #resolveOutcome(outcome: Outcome, target: string, element: number): Outcome {
     const { property, value } = outcome.entry.declaration;
-    if (!/\bvar\(/i.test(value) || property.startsWith('--')) return outcome;
+    if (!usesVariables(value) || property.startsWith('--')) return outcome;
     const text = this.#substitute(value, target, element, []);
     // What does not fit makes the declaration invalid.
     if (text === undefined || declarationValidity(property, text).validity !== 'certain') return outcome;
@@ -126,7 +128,8 @@ export class CustomProperties {
       comma < 0 ? undefined : this.#substitute(inside.slice(comma + 1).trim(), target, element, path);
     const text = typeof found === 'object' ? found.text : found === 'none' ? fallback : undefined;
     // An address means something else in another file.
-    if (text === undefined || (typeof found === 'object' && /url\(/i.test(text))) return undefined;
+    if (text === undefined || (typeof found === 'object' && text.toLowerCase().includes('url(')))
+      return undefined;
     const rest = this.#substitute(value.slice(end + 1), target, element, path);
     return rest === undefined ? undefined : joined(value.slice(0, open), text, rest);
   }
@@ -195,7 +198,7 @@ function rootValue(name: string, { uses }: SheetOrder): CustomValue {
       const certain = condition === ALWAYS && rule.condition === ALWAYS && rule.scope === undefined;
       const plain = layer === undefined && rule.rule.layer === undefined && rule.selector.text === ':root';
       const [only] = own;
-      if (!certain || !plain || own.length > 1 || only!.important || /\bvar\(/i.test(only!.value))
+      if (!certain || !plain || own.length > 1 || only!.important || usesVariables(only!.value))
         return 'open';
       if (['inherit', 'initial', 'unset', 'revert', 'revert-layer'].includes(only!.value.toLowerCase()))
         return 'open';
@@ -242,8 +245,8 @@ function variableIn(value: string): number | undefined {
 
 /** Tokens are put in, not text: `var(--n)px` with 10 is two tokens, not `10px` (CSS Variables 1 §3). */
 function joined(before: string, text: string, rest: string): string {
-  const left = before === '' || /[\s(,/]$/.test(before) ? '' : '/**/';
-  const right = rest === '' || /^[\s),/]/.test(rest) ? '' : '/**/';
+  const left = before === '' || endsWithOneOf(before, either(SPACE, '(,/')) ? '' : '/**/';
+  const right = rest === '' || startsWithOneOf(rest, either(SPACE, '),/')) ? '' : '/**/';
   return `${before}${left}${text}${right}${rest}`;
 }
 
@@ -254,7 +257,7 @@ function closingBracket(text: string, from: number): number | undefined {
   for (let at = from; at < text.length; at++) {
     if (text[at] === '(') depth++;
     // Quotes and escapes could hide a bracket: such a value is left alone.
-    if (/["'\\]/.test(text[at]!)) return undefined;
+    if (hasOneOf(text[at]!, '"\'\\')) return undefined;
     if (text[at] === ')' && --depth === 0) return at;
   }
   return undefined;

@@ -40,7 +40,8 @@ export function sheetOrdersDiffer(a: SheetOrder, b: SheetOrder): string | undefi
   const definitions = ({ uses, layersKey }: SheetOrder): string => {
     const texts = uses.flatMap(({ program, condition, layer, source }) =>
       program.sheet.definitions.map(
-        (text) => `${condition}${layer ?? ''}${/url\(/i.test(text) ? source.path : ''}${text}`,
+        (text) =>
+          `${condition}${layer ?? ''}${text.toLowerCase().includes('url(') ? source.path : ''}${text}`,
       ),
     );
     // Of definitions in layers the one in the strongest layer counts: then the order of the layers is part of them.

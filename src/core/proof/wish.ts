@@ -1,6 +1,7 @@
 // A wish: who is meant, and what they must get, in which medium. What became of it is looked at on every element that is
 // meant, at every moment: what it had there before, and what it has there now.
 
+import { SPACE, without } from '../base/characters.js';
 import {
   type ComplexSelector,
   eachMoment,
@@ -288,7 +289,7 @@ function shownValue(one: Weighed | undefined, longhand: string): string {
 }
 
 function isToken({ entry }: Weighed, token: string): boolean {
-  return entry.declaration.value.replace(/\s+/g, '') === `var(${token})`;
+  return without(entry.declaration.value, SPACE) === `var(${token})`;
 }
 
 /** What a custom property is set by for an element, at a moment: on itself, or on the nearest above. */

@@ -1,5 +1,6 @@
 // The second home: a class that a sheet of the site or of the platform defines, and that declares the same.
 
+import { hasOneOf } from '../base/characters.js';
 import {
   ALWAYS,
   asksMoreThanNames,
@@ -150,7 +151,7 @@ function structuralClasses(model: SiteModel, group: ElementGroup): Map<string, R
       if (own === undefined) {
         own = new Map();
         for (const { selector } of program.rules) {
-          const all = asksMoreThanNames(selector) || /[+~]/.test(selector.combinators.join(''));
+          const all = asksMoreThanNames(selector) || hasOneOf(selector.combinators.join(''), '+~');
           eachCompound(selector, ({ classes }, place) => {
             if (!all && place === 'subject') return;
             for (const name of classes)

@@ -1,7 +1,9 @@
 // Classes that were put on tags by hand where a position declares as much, and classes that no rule asks for any more: they leave
 // the tags, and the rules count instead.
 
+import { hasOneOf } from '../base/characters.js';
 import { addTo } from '../base/group-by.js';
+import { includesAny, startsWithAny } from '../base/phrases.js';
 import { eachCompound, type SiteModel } from '../cascade/index.js';
 import type { Page, PageElement } from '../read/markup/index.js';
 import type { SiteScripts } from '../stock/index.js';
@@ -135,7 +137,7 @@ function positionOf(
   const [first, ...others] = groups;
   if (first === undefined) return undefined;
   const common = existingSelectorsOf(first).filter(
-    (text) => !text.includes(`.${name}`) && !text.includes('>') && /[.#]/.test(text),
+    (text) => !text.includes(`.${name}`) && !text.includes('>') && hasOneOf(text, '.#'),
   );
   const bases = common.filter((text) => others.every((group) => existingSelectorsOf(group).includes(text)));
   const within = withParents(bases, groups);
@@ -197,7 +199,11 @@ function mayStand(
   name: string,
   inTurn: () => boolean,
 ): boolean {
-  if (period === 0) return /^:(first|last)/.test(text) && /first|last|start|end/i.test(name);
+  if (period === 0)
+    return (
+      startsWithAny(text, [':first', ':last']) &&
+      includesAny(name.toLowerCase(), ['first', 'last', 'start', 'end'])
+    );
   const rows = new Set(own.filter(({ length }) => length >= 2 * period).map(({ row }) => row));
   if (rows.size === 0) return false;
   const often = rows.size > 1 || own.some(({ length }) => length >= OFTEN * period);

@@ -1,5 +1,6 @@
 // Where a style goes, and all that is known of it.
 
+import { startsWithAny } from '../base/phrases.js';
 import type { KeptReason } from '../base/reasons/index.js';
 import type { Place } from '../base/source.js';
 import { PARTS, type Part } from '../read/sheets/shared-sheet.js';
@@ -42,12 +43,41 @@ export interface Style {
   readonly beats: Extract<KeptReason, { kind: 'stronger rule' }> | undefined;
 }
 
-const LAYOUT =
-  /^(margin|padding|width|height|min-|max-|display|float|clear|position|top|right|bottom|left|inset|flex|grid|gap|row-gap|column-gap|align|justify|place|order|overflow|box-sizing|vertical-align|z-index|table-layout)/;
+const LAYOUT = [
+  'margin',
+  'padding',
+  'width',
+  'height',
+  'min-',
+  'max-',
+  'display',
+  'float',
+  'clear',
+  'position',
+  'top',
+  'right',
+  'bottom',
+  'left',
+  'inset',
+  'flex',
+  'grid',
+  'gap',
+  'row-gap',
+  'column-gap',
+  'align',
+  'justify',
+  'place',
+  'order',
+  'overflow',
+  'box-sizing',
+  'vertical-align',
+  'z-index',
+  'table-layout',
+];
 
 /** Styles that only place and size things are layout; all others are components. */
 export function partOf(declarations: readonly { readonly property: string }[]): Part {
-  return declarations.every(({ property }) => LAYOUT.test(property)) ? 'layout' : 'components';
+  return declarations.every(({ property }) => startsWithAny(property, LAYOUT)) ? 'layout' : 'components';
 }
 
 /** Numbers new rules in the order in which the sheet will hold them. */

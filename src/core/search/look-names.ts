@@ -1,4 +1,5 @@
 // Class names that say how something looks, or where it stands in a grid, and not what it is.
+import { DIGIT, isMadeOf } from '../base/characters.js';
 
 /** Words of such names, as frameworks and people write them. */
 const LOOK = new RegExp(
@@ -17,7 +18,7 @@ const LOOK = new RegExp(
 export function isLookName(name: string): boolean {
   const words = name
     .split(/[-_]+|(?<=[a-z])(?=[A-Z0-9])/)
-    .filter((word) => word !== '' && !/^\d+$/.test(word));
+    .filter((word) => word !== '' && !isMadeOf(word, DIGIT));
   const looks = words.filter((word) => LOOK.test(word)).length;
   return looks > 0 && looks * 2 >= words.length;
 }

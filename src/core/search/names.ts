@@ -1,5 +1,6 @@
 // Class names that the next person understands: what the elements are, then what the style does to them.
 
+import { DIGIT, hasOneOf } from '../base/characters.js';
 import { attributeOf, type Page, type PageElement } from '../read/markup/index.js';
 import type { Declaration } from '../read/sheets/index.js';
 import { type Convention, conventional } from './convention.js';
@@ -178,7 +179,7 @@ function stemsOf(style: Unnamed, elements: readonly PageElement[], bare: (name: 
   const own = shared
     .filter((name) => !saysLittle(name) && !isLookName(name))
     .map(bare)
-    .filter((name) => name.length <= 24 && !/\d/.test(name));
+    .filter((name) => name.length <= 24 && !hasOneOf(name, DIGIT));
   add(own.sort((a, b) => b.length - a.length)[0]);
   const kinds = new Set(elements.map(({ name }) => KINDS.get(name) ?? name));
   const kind = kinds.size === 1 ? [...kinds][0] : undefined;
@@ -222,7 +223,9 @@ function nearestCommonClass({ wearers }: Unnamed, bare: (name: string) => string
   }
   return common
     ?.map(bare)
-    .find((name) => name.length <= 20 && !/\d/.test(name) && CLASS_NAME.test(name) && !GENERIC.has(name));
+    .find(
+      (name) => name.length <= 20 && !hasOneOf(name, DIGIT) && CLASS_NAME.test(name) && !GENERIC.has(name),
+    );
 }
 
 function joinWords(...words: readonly string[]): string {

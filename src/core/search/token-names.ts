@@ -1,5 +1,6 @@
 // Names for values: what a colour is called, how large a length is.
 
+import { withoutEnd } from '../base/phrases.js';
 import type { Convention } from './convention.js';
 import { colourWord } from './traits.js';
 
@@ -30,8 +31,7 @@ function wordFor(kind: keyof Convention['stems'], form: string): string {
   return form
     .split(' ')
     .map((part) =>
-      part
-        .replace(/px$/, '')
+      withoutEnd(part, 'px')
         .replace('%', 'pc')
         .replace(/[^a-z0-9]+/gi, '_'),
     )

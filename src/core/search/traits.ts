@@ -2,6 +2,8 @@
 
 import type { Color } from 'culori';
 import culori from 'culori/require';
+import { either, LOWER, not, without } from '../base/characters.js';
+import { startsWithAny, withoutStart } from '../base/phrases.js';
 import type { Declaration } from '../read/sheets/index.js';
 import { normalColour } from '../read/sheets/index.js';
 
@@ -179,7 +181,7 @@ function dashed(text: string): string {
 }
 
 function firstWord(text: string): string {
-  return text.split(' ')[0]!.replace(/[^a-z-]/g, '');
+  return without(text.split(' ')[0]!, not(either(LOWER, '-')));
 }
 
 function groundTrait(text: string): Trait {
@@ -207,7 +209,7 @@ function boxTrait(property: string, text: string): Trait {
   const side = property.includes('-') ? SIDES.get(last) : undefined;
   const behind = side === undefined ? '' : `-${side}`;
   if (property.startsWith('border')) {
-    if (/^(none|0)/.test(text)) return told('unframed', 4);
+    if (startsWithAny(text, ['none', '0'])) return told('unframed', 4);
     return told(side === undefined ? 'framed' : `line-${side}`, 6);
   }
   if (property.startsWith('padding')) return told(text === '0' ? 'flush' : `padded${behind}`, 4);
@@ -223,7 +225,7 @@ function boxTrait(property: string, text: string): Trait {
 
 /** Where a flexible row or column puts what is in it. */
 function placeWord(text: string): string {
-  return dashed(text.replace(/^flex-/, ''));
+  return dashed(withoutStart(text, 'flex-'));
 }
 
 function wrapWord(text: string): string {

@@ -1,5 +1,6 @@
 // Values in the sheets that a developer owns: where each stands, and in which spellings.
 
+import { startsWithAny } from '../base/phrases.js';
 import type { SourceRange } from '../base/source.js';
 import type { SiteModel } from '../cascade/index.js';
 import { type Declaration, normalColour, normalValue } from '../read/sheets/index.js';
@@ -75,7 +76,7 @@ function wholeKind(property: string, value: string): ValueKind | undefined {
   if (property === 'font-family') return value.includes(',') ? 'font' : undefined;
   if (property === 'box-shadow' || property === 'text-shadow') return 'shadow';
   if (!/^[\d.]+(px|em|rem|%)( [\d.]+(px|em|rem|%)?)*$/i.test(value)) return undefined;
-  if (/^(margin|padding|gap|row-gap|column-gap)/.test(property)) return 'space';
+  if (startsWithAny(property, ['margin', 'padding', 'gap', 'row-gap', 'column-gap'])) return 'space';
   if (property === 'font-size') return 'size';
   return property.endsWith('radius') ? 'corner' : undefined;
 }

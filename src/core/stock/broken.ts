@@ -1,7 +1,9 @@
 // What is broken in a site's styling: slips that a browser passes over in silence, each with its place.
 
 import { closest, distance } from 'fastest-levenshtein';
+import { hasOneOf, LOWER, startsWithOneOf } from '../base/characters.js';
 import { addTo } from '../base/group-by.js';
+import { inOneLine } from '../base/phrases.js';
 import { type Place, placeWithin } from '../base/source.js';
 import { type ComplexSelector, type Compound, compileSelectors, writtenClasses } from '../cascade/index.js';
 import { hasTemplateText } from '../read/markup/index.js';
@@ -111,7 +113,7 @@ function findInMarkup(input: BrokenInput, found: FindingList): void {
 
 /** Whether a name is one that some engine is still to write: `{$ key $}`, `fa-$icon$`. */
 function isWritten(name: string): boolean {
-  return /[{}<>$]/.test(name);
+  return hasOneOf(name, '{}<>$');
 }
 
 /**
@@ -247,7 +249,7 @@ function findInDeclaration(
   const { complaint } = declarationValidity(property, value);
   if (complaint === 'unknown property') {
     // `*zoom` and `_height` were written for one old browser on purpose.
-    if (!/^[a-z]/.test(property) || property === 'zoom' || property === 'filter') return;
+    if (!startsWithOneOf(property, LOWER) || property === 'zoom' || property === 'filter') return;
     const near = closest(property, [...knownPropertyNames()]);
     const hint = distance(property, near) <= 2 && isKnownProperty(near) ? `; did you mean ${near}?` : '';
     found.add('unknown property', `${property} is no property${hint}`, place, times, key);
@@ -331,6 +333,6 @@ function missingIn({ id, classes, type, rest }: Compound, stock: StockData): str
 }
 
 function shorten(text: string): string {
-  const line = text.replace(/\s+/g, ' ').trim();
+  const line = inOneLine(text);
   return line.length > 48 ? `${line.slice(0, 47)}…` : line;
 }

@@ -1,5 +1,7 @@
 // Class names that an expression chooses: in template text, in attributes that hold an expression, and in scripts.
 
+import { endsWithOneOf, not, SPACE, startsWithOneOf } from '../base/characters.js';
+import { withoutStart } from '../base/phrases.js';
 import { hasTemplateText, type Page } from '../read/markup/index.js';
 import { type ClassMention, classMentions, expressionMentions } from '../read/scripts/index.js';
 import { type EnginePiece, enginePieces, printedBy } from '../read/templates/index.js';
@@ -90,7 +92,9 @@ function chosenInTemplate(value: string, offset: number, path: string): ChosenNa
       );
     at = piece.end;
     // What touches a word is a piece of that word.
-    const isPart = /\S$/.test(value.slice(0, piece.start)) || /^\S/.test(value.slice(piece.end));
+    const isPart =
+      endsWithOneOf(value.slice(0, piece.start), not(SPACE)) ||
+      startsWithOneOf(value.slice(piece.end), not(SPACE));
     if (piece.role === 'none' && !isPart) found.push(...chosenByExpression(value, piece, offset));
     else if (piece.role === 'open') open.push({ names: [], branch: 0 });
     else if (piece.role === 'else' && open.length > 0) open.at(-1)!.branch++;
@@ -152,6 +156,6 @@ function wordsIn(text: string): { readonly text: string; readonly at: number }[]
 }
 
 function chosen(written: string, partners: readonly string[], offset: number): ChosenName {
-  const bare = (name: string): string => name.replace(/^\./, '');
+  const bare = (name: string): string => withoutStart(name, '.');
   return { name: bare(written), dotted: written.startsWith('.'), partners: partners.map(bare), offset };
 }

@@ -2,6 +2,7 @@
 
 import type { Color } from 'culori';
 import culori from 'culori/require';
+import { includesAny } from '../base/phrases.js';
 import { normalColour } from '../read/sheets/index.js';
 import type { Written } from './written.js';
 
@@ -22,7 +23,7 @@ export interface NearMiss {
 }
 
 const COLOUR = /#[0-9a-f]{3,8}\b|\b(?:rgb|hsl)a?\([^()]*\)|\b[a-z]{3,20}\b/gi;
-const COLOURED = /color|background|border|outline|shadow|fill|stroke|decoration/;
+const COLOURED = ['color', 'background', 'border', 'outline', 'shadow', 'fill', 'stroke', 'decoration'];
 
 /** Most used first. */
 export function colourUses(written: readonly Written[]): ColourUse[] {
@@ -59,7 +60,7 @@ function spellingsIn(property: string | undefined, value: string): string[] {
 
 /** Everything in a value that could be a colour, with its offset. */
 export function coloursIn(property: string, value: string): { readonly text: string; readonly at: number }[] {
-  if (!COLOURED.test(property) && !property.startsWith('--')) return [];
+  if (!includesAny(property, COLOURED) && !property.startsWith('--')) return [];
   const plain = value.replace(/url\([^)]*\)|"[^"]*"|'[^']*'/g, (hidden) => ' '.repeat(hidden.length));
   return [...plain.matchAll(COLOUR)].map((match) => ({ text: match[0], at: match.index }));
 }

@@ -1,6 +1,7 @@
 // A name that was probably meant by another.
 
 import { closest, distance } from 'fastest-levenshtein';
+import { DIGIT, without } from '../base/characters.js';
 
 /** A known name one letter away, or with its letters in another order; none for a short name. */
 export function nearName(name: string, known: readonly string[]): string | undefined {
@@ -9,7 +10,7 @@ export function nearName(name: string, known: readonly string[]): string | undef
   if (candidates.length === 0) return undefined;
   const near = closest(name, candidates);
   // `row-1` and `row-2` are neighbours, not a slip.
-  const onlyDigits = near.replace(/\d/g, '') === name.replace(/\d/g, '');
+  const onlyDigits = without(near, DIGIT) === without(name, DIGIT);
   const letters = (text: string): string => [...text].sort().join('');
   const isNear = distance(name, near) === 1 || letters(name) === letters(near);
   return isNear && !onlyDigits ? near : undefined;

@@ -199,7 +199,7 @@ export class StockTaker {
         : [],
     );
     const importing = page.sheets.flatMap((one) =>
-      one.kind === 'block' && /@import/i.test(one.text) ? [one.text] : [],
+      one.kind === 'block' && one.text.toLowerCase().includes('@import') ? [one.text] : [],
     );
     const scripts = page.scripts.flatMap((one) => {
       return one.kind === 'link' ? (fileAt(one.address, page.path, this.#copyOf) ?? []) : [];
@@ -256,7 +256,8 @@ export class StockTaker {
   #addChosenByScripts(page: Page, placeAt: (offset: number) => Place): void {
     for (const script of page.scripts) {
       // What no script chooses classes by has no such word in it.
-      if (script.kind !== 'inline' || script.how !== 'script' || !/class/i.test(script.text)) continue;
+      if (script.kind !== 'inline' || script.how !== 'script' || !script.text.toLowerCase().includes('class'))
+        continue;
       for (const one of chosenInScript(script.text))
         this.#addChosen(one, (offset) => placeAt(script.offset + offset));
     }

@@ -2,7 +2,9 @@
 
 import { holdsAddress } from '../base/addresses.js';
 import { BoundedMap } from '../base/bounded.js';
+import { hasOneOf } from '../base/characters.js';
 import { INVISIBLE_MARK } from '../base/engine-marks.js';
+import { includesAny } from '../base/phrases.js';
 import type { KeptReason } from '../base/reasons/index.js';
 import type { Place } from '../base/source.js';
 import { isOpaque, isWrittenByEngine, type SiteModel, writtenDeclarations } from '../cascade/index.js';
@@ -204,7 +206,7 @@ function tagObjection(page: Page, element: PageElement): KeptReason | undefined 
 function takesWords(page: Page, { tag }: PageElement): boolean {
   const range = tag?.attributes.get('class');
   if (range === undefined) return false;
-  return /["']/.test(page.text[range.end - 1] ?? '') || classPlace(page.text, range) !== undefined;
+  return hasOneOf(page.text[range.end - 1] ?? '', '"\'') || classPlace(page.text, range) !== undefined;
 }
 
 function styleObjection({ style }: PageElement): KeptReason | undefined {
@@ -237,10 +239,10 @@ function movableObjection(
 }
 
 function addressObjection(property: string, value: string): KeptReason | undefined {
-  if (!/url\(|image-set\(|src\(/i.test(value)) return undefined;
+  if (!includesAny(value.toLowerCase(), ['url(', 'image-set(', 'src('])) return undefined;
   if (property.startsWith('--')) return { kind: 'address in a custom property' };
   if (/url\(\s*["']?\s*#/i.test(value)) return { kind: 'address in its page' };
-  if (/image-set\(|src\(/i.test(value)) return { kind: 'address outside url()' };
+  if (includesAny(value.toLowerCase(), ['image-set(', 'src('])) return { kind: 'address outside url()' };
   if (/url\([^)]*\\/i.test(value)) return { kind: 'address with escapes' };
   return undefined;
 }

@@ -2,6 +2,7 @@
 
 import { INVISIBLE_MARK } from '../base/engine-marks.js';
 import { groupBy } from '../base/group-by.js';
+import { withSingleSpaces } from '../base/phrases.js';
 import { comparePlaces, type Place, placeWithin } from '../base/source.js';
 import { brokenThings } from './broken.js';
 import { type ColourUse, colourUses, type NearMiss, nearMisses } from './colour-uses.js';
@@ -89,7 +90,7 @@ export function takeStock(input: SurveyInput): Survey {
   const alikeBlocks = countAlike(
     countBy(
       blocks,
-      ({ text }) => text.replace(/\s+/g, ' '),
+      ({ text }) => withSingleSpaces(text),
       ({ times }) => times,
     ),
   );
@@ -183,9 +184,7 @@ function ruleSets({ blocks, themes }: Everything): WrittenSet[] {
         .map(({ property, value }) => `${property}:${value}`)
         .sort()
         .join('; '),
-      declarations: rule.declarations.map(
-        ({ property, value }) => `${property}: ${value.replace(/\s+/g, ' ')}`,
-      ),
+      declarations: rule.declarations.map(({ property, value }) => `${property}: ${withSingleSpaces(value)}`),
       times,
       pages,
       places: starts.map((start) => placeWithin(start, sheet.text, rule.selectorRange.start)),

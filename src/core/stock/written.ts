@@ -1,6 +1,7 @@
 // Every declaration the developer owns: in style attributes, style blocks, theme sheets, and old attributes as what
 // they say.
 
+import { withSingleSpaces } from '../base/phrases.js';
 import { hasTemplateText } from '../read/markup/index.js';
 import type { Declaration, Sheet } from '../read/sheets/index.js';
 import { parseSheet } from '../read/sheets/index.js';
@@ -49,7 +50,7 @@ export function everythingWritten(stock: StockData, themes: readonly WrittenShee
   const written: Written[] = [];
   const add = (where: WrittenIn, holder: string, one: Declaration, under: string, times: number): void => {
     const { property, value, important } = one;
-    const text = `${property}: ${value.replace(/\s+/g, ' ')}${important ? ' !important' : ''}`;
+    const text = `${property}: ${withSingleSpaces(value)}${important ? ' !important' : ''}`;
     written.push({ where, key: under + declarationKey(one, holder), text, declaration: one, times });
   };
   const styles = [...stock.styles.values()].map((one): WrittenStyle => {

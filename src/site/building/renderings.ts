@@ -2,6 +2,7 @@
 
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
+import { withoutStart } from '../../core/base/phrases.js';
 import { offsetAt, placeIn } from '../../core/base/source.js';
 import { isBuiltPage } from '../../core/read/kinds/index.js';
 import { parsePage, sourceNumberOf } from '../../core/read/markup/index.js';
@@ -25,7 +26,7 @@ export function renderingOf(
   file: string,
   element: string,
 ): Asked {
-  const asked = file.replaceAll('\\', '/').replace(/^\.\//, '');
+  const asked = withoutStart(file.replaceAll('\\', '/'), './');
   const inside = path.posix.normalize(command.into).replace(/\/?$/, '/');
   const page = asked.startsWith(inside) ? asked.slice(inside.length) : asked;
   const files = openFolder(folder);

@@ -4,6 +4,7 @@ import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
+import { includesAny, linesOf } from '../../core/base/phrases.js';
 import { UsageError } from '../../core/base/usage-error.js';
 
 /** So much of what a build says is kept, in characters: its end. */
@@ -54,16 +55,28 @@ export function runBuild({ build, into }: BuildCommand, folder: string, root: st
 /** How runtimes and build programs begin a line that says what is wrong. */
 const VERDICT =
   /^[^\w]*(?:\[[^\]]*\]\s*)?(?:uncaught\s+)?(?:\w*(?:error|exception)|fatal|fail(?:ed|ure)?)\b/i;
-const COMPLAINT = /error|fail|cannot|can't|not found|unexpected|undefined|invalid|missing/i;
+const COMPLAINT = [
+  'error',
+  'fail',
+  'cannot',
+  "can't",
+  'not found',
+  'unexpected',
+  'undefined',
+  'invalid',
+  'missing',
+];
 
 /** The line of the output that says most of what went wrong: the first that complains, else the last. */
 function lastWords(said: string): string {
-  const lines = stripVTControlCharacters(said)
-    .split(/\r\n|\n|\r/)
+  const lines = linesOf(stripVTControlCharacters(said))
     .map((line) => line.trim())
     .filter((line) => line !== '' && !/^at\s/.test(line));
   const line =
-    lines.find((one) => VERDICT.test(one)) ?? lines.find((one) => COMPLAINT.test(one)) ?? lines.at(-1) ?? '';
+    lines.find((one) => VERDICT.test(one)) ??
+    lines.find((one) => includesAny(one.toLowerCase(), COMPLAINT)) ??
+    lines.at(-1) ??
+    '';
   return line.length > 300 ? `${line.slice(0, 299)}…` : line;
 }
 

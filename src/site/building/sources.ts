@@ -12,6 +12,7 @@ import {
   symlinkSync,
 } from 'node:fs';
 import path from 'node:path';
+import { withoutEnd } from '../../core/base/phrases.js';
 import { DEPENDENCY_FOLDERS } from '../files/files.js';
 
 /** What is no source: records of our own and of version control. */
@@ -32,7 +33,7 @@ export function findSources(root: string, into: string): Sources {
   const files: string[] = [];
   const dependencies: string[] = [];
   const hash = createHash('sha256');
-  const left = path.posix.normalize(into).replace(/\/$/, '');
+  const left = withoutEnd(path.posix.normalize(into), '/');
   const look = (folder: string): void => {
     const names = readdirSync(path.join(root, folder)).sort();
     for (const name of names) {

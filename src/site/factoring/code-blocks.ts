@@ -2,6 +2,8 @@
 // The sheet says what the block said, and is loaded where the block stood: nothing else of the site changes.
 
 import path from 'node:path';
+import { hasOneOf, not, SPACE, startsWithOneOf } from '../../core/base/characters.js';
+import { linesOf } from '../../core/base/phrases.js';
 import { refusalText } from '../../core/base/reasons/index.js';
 import { shortHash } from '../../core/base/short-hash.js';
 import { showPlace } from '../../core/base/source.js';
@@ -121,10 +123,12 @@ function moveOf(block: CodeBlock, sheet: string, sheets: NewSheets, config: Conf
 
 /** The rules as far to the left as they go together. */
 function sheetText(css: string, eol: string): string {
-  const lines = css.split(/\r\n|\n|\r/);
+  const lines = linesOf(css);
   const indents = lines.filter((line) => line.trim() !== '').map((line) => /^\s*/.exec(line)![0].length);
   // The first stands behind the tag.
-  const indent = Math.min(...(indents.length > 1 && /^\S/.test(css) ? indents.slice(1) : indents));
+  const indent = Math.min(
+    ...(indents.length > 1 && startsWithOneOf(css, not(SPACE)) ? indents.slice(1) : indents),
+  );
   const own = lines.map((line) => line.slice(Math.min(indent, /^\s*/.exec(line)![0].length)).trimEnd());
   return `${own.join(eol).trim()}${eol}`;
 }
@@ -149,9 +153,12 @@ const OPEN_QUOTES = /\.(py|js|mjs|cjs|ts|go|java)$/i;
 function withFittingQuotes(line: string, { css, tag, place }: CodeBlock): string | undefined {
   const inside = tag + css;
   const mayHold = (quote: string): boolean =>
-    inside.includes(quote) || (OPEN_QUOTES.test(place.path) && /[\r\n]/.test(css));
+    inside.includes(quote) || (OPEN_QUOTES.test(place.path) && hasOneOf(css, '\r\n'));
   const isFitting = (text: string): boolean =>
-    !/["'`]/.test(text.replace(/["']/g, (one) => (mayHold(one) ? '' : one)));
+    !hasOneOf(
+      text.replace(/["']/g, (one) => (mayHold(one) ? '' : one)),
+      '"\'`',
+    );
   const plain = line.replace(/=(["'])([\w/.:-]+)\1/g, '=$2');
   const swapped = line.includes("'") ? line : line.replaceAll('"', "'");
   return [line, swapped, plain].find(isFitting);

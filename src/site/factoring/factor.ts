@@ -2,6 +2,7 @@
 // stays the same to the letter, or nothing of it is done.
 
 import { getOrInsert } from '../../core/base/get-or-insert.js';
+import { withSingleSpaces } from '../../core/base/phrases.js';
 import { placeIn, showPlace } from '../../core/base/source.js';
 import type { Draft } from '../../core/edit/draft/index.js';
 import { type FoundMixin, findMixins, runsOf, type Written } from '../../core/edit/factor/index.js';
@@ -115,10 +116,7 @@ function writtenIn({ files, roots, sources }: Sheets): Written[] {
       const { file, text, start, value } = sourcePlace;
       const key = `${file} ${start}`;
       if (found.has(key) || writerAround(text, start) !== undefined) continue;
-      const said = text
-        .slice(start, value.end)
-        .replace(/\s*:\s*/, ': ')
-        .replace(/\s+/g, ' ');
+      const said = withSingleSpaces(text.slice(start, value.end).replace(/\s*:\s*/, ': '));
       found.set(key, { file, start, end: value.end, said, made: declaration, selector });
     }
   }

@@ -2,6 +2,7 @@
 
 import path from 'node:path';
 import { commonFolder } from '../../core/base/addresses.js';
+import { withoutEnd } from '../../core/base/phrases.js';
 import type { FoundMixin, Run } from '../../core/edit/factor/index.js';
 import { type Edit, indentUnit, newlineOf } from '../../core/edit/text/index.js';
 import type { SheetImports } from './imports.js';
@@ -16,7 +17,7 @@ export function homeOf(
   const seen = new Map<string, number>();
   for (const one of asking)
     for (const file of imports.reachedFrom(one))
-      if (/mixin/i.test(path.posix.basename(file)) && isOwn(file) && imports.sees(one, file))
+      if (path.posix.basename(file).toLowerCase().includes('mixin') && isOwn(file) && imports.sees(one, file))
         seen.set(file, (seen.get(file) ?? 0) + 1);
   const known = [...seen].filter(([file, count]) => count * 2 >= asking.length && !asking.includes(file));
   const [house] = known.sort(
@@ -65,10 +66,10 @@ export function importLine(file: string, home: string, imports: SheetImports, fr
   const text = imports.text(file);
   const lines = imports.of(file);
   const quote = lines.length > 0 && text.includes('"') && !/@(?:import|use)\s+'/.test(text) ? '"' : "'";
-  const relative = path.posix
-    .relative(path.posix.dirname(file), home)
-    .replace(/(^|\/)_(?=[^/]*$)/, '$1')
-    .replace(/\.scss$/, '');
+  const relative = withoutEnd(
+    path.posix.relative(path.posix.dirname(file), home).replace(/(^|\/)_(?=[^/]*$)/, '$1'),
+    '.scss',
+  );
   const hasDots = lines.some(({ name }) => name.startsWith('./'));
   const written = `${quote}${hasDots && !relative.startsWith('.') ? './' : ''}${relative}${quote}`;
   const isModular = imports.isOfModules(file);

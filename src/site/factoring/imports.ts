@@ -2,6 +2,7 @@
 
 import { folderOf } from '../../core/base/addresses.js';
 import { getOrInsert } from '../../core/base/get-or-insert.js';
+import { withoutStart } from '../../core/base/phrases.js';
 import type { SourceRange } from '../../core/base/source.js';
 import { importedPart } from '../files/compiled.js';
 import type { SiteFiles } from '../files/files.js';
@@ -42,7 +43,7 @@ export class SheetImports {
         [...rest!.matchAll(/(["'])([^"']+)\1(?:\s+as\s+([\w-]+|\*))?/g)].map(
           ([, , name, called]): SheetImport => ({
             kind: kind as SheetImport['kind'],
-            file: importedPart(isThere, name!.replace(/^~/, ''), file),
+            file: importedPart(isThere, withoutStart(name!, '~'), file),
             name: name!,
             range: { start: index, end: index + line.length },
             called: kind === 'use' ? (called ?? lastName(name!)) : undefined,
@@ -75,10 +76,7 @@ export class SheetImports {
 }
 
 function lastName(name: string): string {
-  return name
-    .slice(name.lastIndexOf('/') + 1)
-    .replace(/^_/, '')
-    .replace(/\.\w+$/, '');
+  return withoutStart(name.slice(name.lastIndexOf('/') + 1), '_').replace(/\.\w+$/, '');
 }
 
 /** Sources of SCSS that are the site's own, and those among them that no other takes in. */

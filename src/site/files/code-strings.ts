@@ -1,6 +1,7 @@
 // Styling that code writes into markup: in strings, which nobody but a person can change.
 
 import { parse } from 'css-tree/dist/csstree.esm';
+import { includesAny } from '../../core/base/phrases.js';
 import { refusalText } from '../../core/base/reasons/index.js';
 import { comparePlaces, type Place, placeIn, type SourceRange } from '../../core/base/source.js';
 import { isCode, isTemplate } from '../../core/read/kinds/index.js';
@@ -90,7 +91,10 @@ export function blockInWords({
     return { reason: refusalText('block of strings', {}) };
   if (/[$]|#\{|\{\{|\}\}|<[?%]|\{%|%(?![;,\s)}!/*-])/.test(css) || !isWhole(css))
     return { reason: refusalText('block with values', {}) };
-  if (/@import|@charset|src\(|image-set\(/i.test(css) || /url\(\s*["']?(?![a-z][\w+.-]*:|\/)/i.test(css))
+  if (
+    includesAny(css.toLowerCase(), ['@import', '@charset', 'src(', 'image-set(']) ||
+    /url\(\s*["']?(?![a-z][\w+.-]*:|\/)/i.test(css)
+  )
     return { reason: refusalText('block with addresses', {}) };
   return { css };
 }

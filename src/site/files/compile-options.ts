@@ -1,5 +1,6 @@
 // What compilers of sheets read of a site, and how they are asked.
 
+import { startsWithAny } from '../../core/base/phrases.js';
 import type { SiteFiles } from './files.js';
 
 /** What compilers read of a site. */
@@ -15,5 +16,5 @@ export interface CompileOptions {
 
 /** Whether a path that a sheet makes up stays in the site. */
 export function isInside(file: string): boolean {
-  return !/^(?:\.\.|\/)/.test(file);
+  return !startsWithAny(file, ['..', '/']);
 }

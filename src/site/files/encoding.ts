@@ -1,6 +1,7 @@
 // Bytes to text and back, exactly: a file that would not come back byte for byte is not edited.
 
 import { isAscii, isUtf8 } from 'node:buffer';
+import { startsWithAny } from '../../core/base/phrases.js';
 
 export interface Decoded {
   /** Without a byte order mark. */
@@ -48,7 +49,7 @@ export function decodeAs(bytes: Buffer, encoding: Encoding): string | undefined 
     const text = bytes.toString('utf8');
     return encoding.mark ? text.slice(1) : text;
   }
-  if (isAscii(bytes) && !ASCII_IS_MORE.test(encoding.name)) return bytes.toString('latin1');
+  if (isAscii(bytes) && !startsWithAny(encoding.name, ASCII_IS_MORE)) return bytes.toString('latin1');
   const text = decode(bytes, encoding);
   return text !== undefined && encodeFile(text, encoding).equals(bytes) ? text : undefined;
 }
@@ -74,7 +75,7 @@ export function encodeFile(text: string, { name, mark }: Encoding): Buffer {
 }
 
 /** Encodings whose bytes below 128 are not what ASCII says (Encoding Standard; all others hold it as it is). */
-const ASCII_IS_MORE = /^(utf-16|iso-2022-jp|replacement)/;
+const ASCII_IS_MORE = ['utf-16', 'iso-2022-jp', 'replacement'];
 
 /** A question mark. */
 const UNKNOWN = [63];

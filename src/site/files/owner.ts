@@ -1,6 +1,17 @@
 // Whose a file is, as far as its name and the configuration tell.
 
 import picomatch from 'picomatch';
+import {
+  DIGIT,
+  either,
+  LOWER,
+  not,
+  SPACE,
+  trimmedAfter,
+  trimmedBefore,
+  WORD,
+  without,
+} from '../../core/base/characters.js';
 import { isComponentByName, isComponentFile, isScript, isStyleSheet } from '../../core/read/kinds/index.js';
 
 import type { Config } from '../config.js';
@@ -103,13 +114,13 @@ function releasedAs(file: string, text: string, files: SiteFiles): string | unde
   if (banner === undefined || !FROM_ELSEWHERE.test(banner)) return undefined;
   const lines = banner
     .split('\n')
-    .map((one) => one.replace(/^[\s*=!-]+/, '').trim())
+    .map((one) => trimmedBefore(one, either(SPACE, '*=!-')).trim())
     .filter((one) => one !== '')
     .slice(0, 5);
   const line = lines.find((one) => VERSION.test(one));
   const version = line === undefined ? undefined : VERSION.exec(line);
   if (line === undefined || version === null || version === undefined) return undefined;
-  const name = (line.slice(0, version.index) || lines[0]!).replace(/[^\w)]+$/, '');
+  const name = trimmedAfter(line.slice(0, version.index) || lines[0]!, not(either(WORD, ')')));
   return isOwn(name) ? undefined : `${name} ${version[0]}`;
 }
 
@@ -122,5 +133,5 @@ function packageNames(files: SiteFiles): string[] {
 }
 
 function letters(text: string): string {
-  return text.toLowerCase().replace(/[^a-z0-9]/g, '');
+  return without(text.toLowerCase(), not(either(LOWER, DIGIT)));
 }

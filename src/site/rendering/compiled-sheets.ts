@@ -3,6 +3,7 @@
 
 import path from 'node:path';
 import { generate, parse, walk } from 'css-tree/dist/csstree.esm';
+import { endsWithOneOf } from '../../core/base/characters.js';
 import { getOrInsert } from '../../core/base/get-or-insert.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { applyEdits, type Edit, newlineOf } from '../../core/edit/text/index.js';
@@ -195,7 +196,7 @@ function partName({ part }: CompiledSheet): string {
 
 function takeIn(text: string, sheet: CompiledSheet): Edit[] {
   const eol = newlineOf(text);
-  const lead = text === '' || /[\r\n]$/.test(text) ? '' : eol;
+  const lead = text === '' || endsWithOneOf(text, '\r\n') ? '' : eol;
   const [line = ''] = lineFor(partName(sheet), text, path.posix.extname(sheet.source));
   const edits: Edit[] = [{ start: text.length, end: text.length, text: `${lead}${line};${eol}` }];
   if (!isOfModules(text) || /@use\s+["']sass:meta["']/.test(text)) return edits;

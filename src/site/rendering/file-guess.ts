@@ -3,6 +3,7 @@
 import { resolveAddress } from '../../core/base/addresses.js';
 import { getOrInsert } from '../../core/base/get-or-insert.js';
 import { groupBy } from '../../core/base/group-by.js';
+import { withoutEnd, withoutStart } from '../../core/base/phrases.js';
 import { isScript, isStyleSheet } from '../../core/read/kinds/index.js';
 import { enginePieces, mayHoldEngineText } from '../../core/read/templates/index.js';
 
@@ -81,8 +82,8 @@ function byAddress(
 ): string | undefined {
   for (const [folder, address] of served) {
     const start = `/${address.replace(/^\/|\/$/g, '')}/`.replace('//', '/');
-    const full = `/${name.replace(/^\//, '')}`;
-    const file = full.startsWith(start) ? `${folder.replace(/\/$/, '')}/${full.slice(start.length)}` : '';
+    const full = `/${withoutStart(name, '/')}`;
+    const file = full.startsWith(start) ? `${withoutEnd(folder, '/')}/${full.slice(start.length)}` : '';
     if (sheets.get(lastName(file))?.includes(file) === true) return file;
   }
   return undefined;
@@ -94,7 +95,7 @@ function byEnding(
   holder: string,
   sheets: ReadonlyMap<string, readonly string[]>,
 ): string | undefined {
-  const resolved = resolveAddress(name.replace(/^\//, ''), '');
+  const resolved = resolveAddress(withoutStart(name, '/'), '');
   if (resolved.kind !== 'site') return undefined;
   const { path } = resolved;
   const [top] = holder.split('/');

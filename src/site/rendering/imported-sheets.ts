@@ -1,7 +1,9 @@
 // The sheets of a site of components: those that its modules import, in the order in which a bundler meets them.
 
 import path from 'node:path';
+import { startsWithOneOf } from '../../core/base/characters.js';
 import { getOrInsert } from '../../core/base/get-or-insert.js';
+import { withoutStart } from '../../core/base/phrases.js';
 import { type Edit, newlineOf } from '../../core/edit/text/index.js';
 import {
   type BlockCompiler,
@@ -167,8 +169,8 @@ function resolveImport(
       ? [plain.slice(1), `public${plain}`]
       : shortNames(plain);
   for (const one of tried) for (const ending of ENDINGS) if (known.has(one + ending)) return one + ending;
-  if (/^[.@~$/]/.test(plain.replace(/^@[\w-]+\/[\w-]/, '')) || !isAnySheet(plain)) return undefined;
-  const inPackage = `node_modules/${plain.replace(/^~/, '')}`;
+  if (startsWithOneOf(plain.replace(/^@[\w-]+\/[\w-]/, ''), '.@~$/') || !isAnySheet(plain)) return undefined;
+  const inPackage = `node_modules/${withoutStart(plain, '~')}`;
   return files.read(inPackage) === undefined ? undefined : inPackage;
 }
 

@@ -2,6 +2,7 @@
 
 import { folderOf } from '../../core/base/addresses.js';
 import { getOrInsert } from '../../core/base/get-or-insert.js';
+import { withoutStart } from '../../core/base/phrases.js';
 import { endingOf, isCode, isTemplate, looksFromTop, mayLoadSheets } from '../../core/read/kinds/index.js';
 import { type Mentions, NO_MENTIONS } from '../../core/read/standing/index.js';
 import { type Inclusion, inclusionsIn } from '../../core/read/templates/index.js';
@@ -148,9 +149,7 @@ function isMarkupName(name: string): boolean {
 }
 
 function lastName(file: string): string {
-  return file
-    .slice(file.lastIndexOf('/') + 1)
-    .replace(/^_/, '')
+  return withoutStart(file.slice(file.lastIndexOf('/') + 1), '_')
     .replace(/\..*$/, '')
     .toLowerCase();
 }

@@ -1,5 +1,6 @@
 // One page and the sheets it uses, and nothing else of its site: for questions about one element.
 
+import { withoutStart } from '../../core/base/phrases.js';
 import type { Place } from '../../core/base/source.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { OutcomeTable, SiteStyles, StyleReader, TruthTable } from '../../core/cascade/index.js';
@@ -28,7 +29,7 @@ export interface OpenedPage {
 export async function openPage(folder: string, path: string): Promise<OpenedPage> {
   const files = openFolder(folder);
   const config = await readConfig(files);
-  const file = path.replaceAll('\\', '/').replace(/^\.\//, '');
+  const file = withoutStart(path.replaceAll('\\', '/'), './');
   if (files.read(file) === undefined)
     throw new UsageError('not-a-page', {
       file,

@@ -2,6 +2,7 @@
 // source map that the sheet names (ECMA-426).
 
 import path from 'node:path';
+import { trimmedBefore } from '../../core/base/characters.js';
 import { offsetAt, type Place, placeIn } from '../../core/base/source.js';
 import { isCompiled, isStyleSheet } from '../../core/read/kinds/index.js';
 import { parseSheet } from '../../core/read/sheets/parse.js';
@@ -121,7 +122,7 @@ function decoded(text: string): string {
 
 /** Where a source may lie: beside the map, or from the top of the site, as builders name what they were given. */
 function candidates(source: string, from: string): string[] {
-  const plain = decoded(source.replace(/^[a-z]+:\/\/[^/]*\//i, '').replace(/^\/+/, ''));
+  const plain = decoded(trimmedBefore(source.replace(/^[a-z]+:\/\/[^/]*\//i, ''), '/'));
   return [path.posix.join(from, plain), path.posix.normalize(plain)];
 }
 

@@ -2,6 +2,7 @@
 // compiling again, to the letter of what was asked.
 
 import { BoundedMap } from '../../core/base/bounded.js';
+import { withSingleSpaces } from '../../core/base/phrases.js';
 import { type Place, placeIn, showPlace } from '../../core/base/source.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { writtenClasses } from '../../core/cascade/index.js';
@@ -210,7 +211,7 @@ function writersIn(text: string): readonly Writer[] {
       if (token === '{') open.push({ prelude: text.slice(from, index).trim(), start: index });
       const last = token === '}' ? open.pop() : undefined;
       if (last !== undefined && WRITES.test(last.prelude))
-        found.push({ prelude: last.prelude.replace(/\s+/g, ' '), start: last.start, end: index });
+        found.push({ prelude: withSingleSpaces(last.prelude), start: last.start, end: index });
       if (/^[{};]$/.test(token)) from = index + 1;
     }
     return found.sort((a, b) => a.start - b.start);

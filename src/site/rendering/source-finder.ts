@@ -62,7 +62,7 @@ export class SourceFinder {
   follow(page: Page, styles: SiteStyles): void {
     for (const reference of page.sheets) {
       if (reference.kind === 'link') this.#readAddress(reference.address, page.path);
-      else if (/@import/i.test(reference.text))
+      else if (reference.text.toLowerCase().includes('@import'))
         for (const { address } of styles.block(reference.text, page).sheet.imports)
           this.#readAddress(address, page.path);
     }

@@ -2,6 +2,7 @@
 
 import { existsSync, readFileSync } from 'node:fs';
 import type { CookieJar } from 'tough-cookie';
+import { linesOf, withoutStart } from '../../core/base/phrases.js';
 import { UsageError } from '../../core/base/usage-error.js';
 
 export interface CredentialFiles {
@@ -83,7 +84,7 @@ interface BrowserCookie {
 
 function readLines(file: string): string[] {
   if (!existsSync(file)) throw new UsageError('visit-file', { file });
-  return readFileSync(file, 'utf8').split(/\r?\n/);
+  return linesOf(readFileSync(file, 'utf8'));
 }
 
 /** A line that is none is told by its number: what stands in it is nobody's to see. */
@@ -107,7 +108,7 @@ function readCookies(file: string): GivenCookie[] {
     const [domain, , path, secure, expiry, name, ...value] = text.split('\t');
     if (name === undefined || domain === undefined || path === undefined || !/^\d*$/.test(expiry ?? ''))
       throw new UsageError('visit-cookie', { file, line: at + 1 });
-    const host = domain.replace(/^\./, '');
+    const host = withoutStart(domain, '.');
     const isSecure = secure?.toUpperCase() === 'TRUE';
     return [
       {

@@ -8,6 +8,7 @@ import {
   meansBlock,
   styleBlocks,
 } from '../../core/ask/visit/index.js';
+import { trimmedBefore } from '../../core/base/characters.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { type Config, parseConfig } from '../config.js';
 import { CONFIG_FILE, openFolder, type SiteFiles } from '../files/files.js';
@@ -73,7 +74,7 @@ function candidatesOf(files: SiteFiles, manifest: Manifest): BoxCandidate[] {
 
 function isThere(files: SiteFiles, manifest: Manifest, box: Box): boolean {
   if ('sheet' in box) {
-    const end = box.sheet.replace(/^\/+/, '');
+    const end = trimmedBefore(box.sheet, '/');
     return manifest.files.some(
       ({ file, address }) => `/${file}`.endsWith(`/${end}`) || address.endsWith(`/${end}`),
     );

@@ -10,6 +10,7 @@ import {
   readArchive,
   readSitemap,
 } from '../../core/ask/visit/index.js';
+import { linesOf } from '../../core/base/phrases.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { NotHad, type Source } from './source.js';
 
@@ -52,7 +53,7 @@ export function readStart(text: string): Start {
 
 /** An address a line; a line that is empty or begins with `#` says nothing. */
 function readList(text: string, file: string): string[] {
-  return text.split(/\r?\n/).flatMap((line, at) => {
+  return linesOf(text).flatMap((line, at) => {
     if (line.trim() === '' || line.trim().startsWith('#')) return [];
     const address = readAddress(line);
     if (address === undefined) throw new UsageError('visit-list-line', { file, line: at + 1 });

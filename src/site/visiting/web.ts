@@ -2,6 +2,8 @@
 
 import { setTimeout as wait } from 'node:timers/promises';
 import { Agent, fetch, type Headers, type Response } from 'undici';
+import { DIGIT, isMadeOf } from '../../core/base/characters.js';
+import { includesAny } from '../../core/base/phrases.js';
 import type { CredentialJar } from './credentials.js';
 import { hostOf, isPrivate, PrivateHost, publicLookup } from './hosts.js';
 import type { Bounds } from './options.js';
@@ -152,7 +154,7 @@ async function drop(response: Response): Promise<Buffer> {
 function waitOf(headers: Headers): number {
   const text = headers.get('retry-after');
   if (text === null) return 0;
-  const seconds = /^\d+$/.test(text) ? Number(text) : (Date.parse(text) - Date.now()) / 1000;
+  const seconds = isMadeOf(text, DIGIT) ? Number(text) : (Date.parse(text) - Date.now()) / 1000;
   return Number.isFinite(seconds) ? Math.max(0, seconds * 1000) : 0;
 }
 
@@ -165,7 +167,9 @@ function reasonOf(error: unknown): string {
   const codes = chain.map((one) => String((one as NodeJS.ErrnoException).code ?? ''));
   const code = codes.find((one) => REASONS[one] !== undefined);
   if (code !== undefined) return REASONS[code]!;
-  const certificate = codes.find((one) => /CERT|SELF_SIGNED|UNABLE_TO_VERIFY|TLS/.test(one));
+  const certificate = codes.find((one) =>
+    includesAny(one, ['CERT', 'SELF_SIGNED', 'UNABLE_TO_VERIFY', 'TLS']),
+  );
   if (certificate !== undefined)
     return `its certificate is not accepted (${certificate.toLowerCase().replaceAll('_', ' ')})`;
   const [last] = chain.slice(-1) as Error[];

@@ -5,6 +5,7 @@ import path from 'node:path';
 import type { Box } from '../../core/ask/visit/box-schema.js';
 import { meansBlock, sheetLinks, styleBlocks } from '../../core/ask/visit/boxes.js';
 import { addressFrom, resolveAddress } from '../../core/base/addresses.js';
+import { withoutStart } from '../../core/base/phrases.js';
 
 export interface Visited {
   /** Files of the pages, in order. */
@@ -29,7 +30,7 @@ export interface BoxPlace {
 export function boxFile({ box, sheet }: BoxPlace, page: string): string | undefined {
   if ('sheet' in box) return sheet?.replace(/(?:\.css)?$/, '.own.css');
   const name = ('style' in box ? box.style : box.page).replace(/[^\w-]+/g, '-').replace(/^-+|-+$/g, '');
-  const plain = name.replace(/^style-/, '');
+  const plain = withoutStart(name, 'style-');
   return 'style' in box
     ? path.posix.join('own', `${plain}.css`)
     : path.posix.join('own', plain, page.replace(/\.html?$/, '.css'));

@@ -44,3 +44,25 @@ test('a list with a broken part is invalid as a whole, except in forgiving place
   const unforgiving = compileSelectorList('a, :-x-unknown');
   assert.ok(unforgiving.kind === 'list' && unforgiving.unsure);
 });
+
+test('in a scope a selector stands below its root, unless it names the root or stands in a rule of its own', () => {
+  const texts = (text: string, parent?: string): string[] => {
+    const above = parent === undefined ? undefined : compileSelectorList(parent, { scoped: true });
+    const nested = above?.kind === 'list' ? { parent: above.selectors } : {};
+    const list = compileSelectorList(text, { scoped: true, ...nested });
+    assert.ok(list.kind === 'list', text);
+    return list.selectors.map(({ compounds, combinators }) =>
+      compounds
+        .map(({ rest, classes }, at) => {
+          const root = rest.some((one) => one.kind === 'scope root') ? 'root' : '';
+          return `${at === 0 ? '' : combinators[at - 1]}${root}${classes.join('.')}`;
+        })
+        .join(''),
+    );
+  };
+  assert.deepEqual(texts('.a'), ['root a']);
+  assert.deepEqual(texts('> .a'), ['root>a']);
+  assert.deepEqual(texts(':scope .a, .b :scope'), ['root a', 'b root']);
+  assert.deepEqual(texts('.c', ':scope.a').length, 1);
+  assert.doesNotMatch(texts('.c', ':scope.a').join(), /root.*root/);
+});

@@ -1,5 +1,6 @@
 // What styles a target, property by property; longhands that the same declarations decide are told once.
 
+import { withoutStart } from '../../base/phrases.js';
 import { beaterOf, edgeBetween, NEVER, type Weighed } from '../../cascade/index.js';
 import { longhands } from '../../read/sheets/index.js';
 import { settleIn } from './circumstances.js';
@@ -87,5 +88,5 @@ function groupName(group: readonly string[], list: readonly Weighed[]): string {
 }
 
 function sortKey({ name, longhands: [first] }: PropertyGroup): string {
-  return name.replace(/^rest of /, '') + (name.startsWith('rest') ? `~${first}` : '');
+  return withoutStart(name, 'rest of ') + (name.startsWith('rest') ? `~${first}` : '');
 }

@@ -1,6 +1,7 @@
 // When a declaration that wins cannot show: one entry for each reason, with what would make it work. Each is tried in
 // Chromium by its test: with the declaration and without it, a page looks the same.
 
+import { startsWithAny } from '../../base/phrases.js';
 import type { Surroundings } from './surroundings.js';
 
 export interface IdleRule {
@@ -264,7 +265,7 @@ export const IDLE_RULES: readonly IdleRule[] = [
     of: ['content'],
     why: (here, _, value) =>
       when(
-        !here.isPseudo && !here.isReplaced && /^("|counter|attr|open-quote)/.test(value),
+        !here.isPseudo && !here.isReplaced && startsWithAny(value, ['"', 'counter', 'attr', 'open-quote']),
         'only ::before and ::after take text',
       ),
     remedy: 'the same on ::before',

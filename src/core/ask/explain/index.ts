@@ -1,6 +1,7 @@
 // A question, explain. In: an element of a page and the sheets it uses. Out: everything that styles it and why, what of it
 // does nothing, and what to write to change it.
 
+import { hasOneOf } from '../../base/characters.js';
 import type { Place } from '../../base/source.js';
 import { chainsAround, NEVER, placeInSource, type Weighed } from '../../cascade/index.js';
 import { strengthen } from '../../edit/text/index.js';
@@ -196,7 +197,7 @@ function toBeat(
 /** A bare element name is many kinds: what the strongest rule picks out is nearer to what is meant. */
 function kindFor({ writtenIn }: Weighed, { kindOnPage, kindOnSite }: SelectorAdvice): string {
   const kind = kindOnPage?.selector ?? kindOnSite.selector;
-  if (/[.#[]/.test(kind) || writtenIn.kind !== 'rule') return kind;
+  if (hasOneOf(kind, '.#[') || writtenIn.kind !== 'rule') return kind;
   const { text, compounds, pseudoElement } = writtenIn.rule.selector;
   const isPlain =
     pseudoElement === '' && compounds.every(({ rest }) => rest.every((simple) => simple.kind !== 'state'));

@@ -4,6 +4,7 @@ import { ALWAYS, type StyleReader } from '../../cascade/index.js';
 import { showElement } from '../../proof/index.js';
 import { attributeOf } from '../../read/markup/index.js';
 import { isInherited } from '../../read/sheets/index.js';
+import { variablesIn } from '../../read/sheets/variables.js';
 import { setByBrowser } from './browser-sheet.js';
 import {
   type DescribedDeclaration,
@@ -85,7 +86,5 @@ export function customSources(context: ExplainContext, values: readonly string[]
 }
 
 function namesIn(values: readonly string[]): string[] {
-  return values.flatMap((value) =>
-    [...value.matchAll(/var\(\s*(--[\w\u0080-\uffff-]+)/gi)].map(([, name]) => name!),
-  );
+  return values.flatMap(variablesIn);
 }

@@ -1,5 +1,6 @@
 // Selectors to copy: the shortest that picks out one element, and those that pick out its kind.
 
+import { DIGIT, hasOneOf } from '../../base/characters.js';
 import { ALWAYS, compileSelectorList, NEVER, type StyleReader } from '../../cascade/index.js';
 import { fromModuleClass } from '../../read/components/index.js';
 import type { PageElement } from '../../read/markup/index.js';
@@ -92,7 +93,7 @@ function* writtenFor({ page }: StyleReader, element: PageElement): Generator<str
     if (parent !== undefined)
       for (const near of ownParts(parent)) if (lasting(near)) yield `${near} > ${part}`;
   }
-  for (const scope of above.filter((part) => /[.#]/.test(part)).slice(0, 8))
+  for (const scope of above.filter((part) => hasOneOf(part, '.#')).slice(0, 8))
     for (const nth of positionsOf(element)) yield `${scope} ${nth}`;
   yield* own.filter((part) => !lasting(part));
 }
@@ -162,7 +163,7 @@ export function looksGenerated(name: string): boolean {
     if (part.length < 5) return false;
     const turns = part.match(/[a-z](?=\d)|\d(?=[a-z])/gi)?.length ?? 0;
     if (turns >= 2 && !/[a-z]{4}/i.test(part)) return true;
-    if (/^[0-9a-f]{6,}$/i.test(part) && /\d/.test(part) && /[a-f]/i.test(part)) return true;
+    if (/^[0-9a-f]{6,}$/i.test(part) && hasOneOf(part, DIGIT) && /[a-f]/i.test(part)) return true;
     const flips = part.match(/[a-z][A-Z]|[A-Z]{2}[a-z]/g)?.length ?? 0;
     return flips >= 2 && !/[aeiou][^aeiouA-Z]{1,3}[aeiou]/.test(part) && part.length <= 12;
   });

@@ -1,5 +1,6 @@
 // What somebody asks the reach of: a rule by its place, a custom property, a selector, a value, or a declaration.
 
+import { isMadeOf, LETTER } from '../../base/characters.js';
 import { type ComplexSelector, compileSelectorList } from '../../cascade/index.js';
 import { canonicalProperty, isKnownProperty, normalValue } from '../../read/sheets/index.js';
 
@@ -46,7 +47,7 @@ export function readAsked(
     !/^[-+]?\.?\d|\(|,\s/.test(text.replace(/\[.*\]|:[\w-]+\(.*\)/g, ''))
   ) {
     const list = compileSelectorList(text);
-    const isElement = !/^[a-z]+$/i.test(text) || list.kind === 'invalid' || ELEMENTS.has(text.toLowerCase());
+    const isElement = !isMadeOf(text, LETTER) || list.kind === 'invalid' || ELEMENTS.has(text.toLowerCase());
     if (list.kind === 'list' && isElement) {
       const inModules = text.includes('.') ? modules : [];
       const others = inModules.flatMap((sheet) => {

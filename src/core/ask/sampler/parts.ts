@@ -1,5 +1,6 @@
 // The parts of a sheet, as its author names them: comments that stand on lines of their own.
 
+import { withSingleSpaces } from '../../base/phrases.js';
 import type { Sheet } from '../../read/sheets/index.js';
 
 export interface Heading {
@@ -19,10 +20,7 @@ export function headingsOf({ text, rules }: Sheet): Heading[] {
     const isApart = /^[ \t]*(?:\r?\n[ \t]*\r?\n|\s*$)/.test(text.slice(start + match[0].length));
     const isDrawn = /[=*#~_-]{2,}/.test(match[1]!);
     if (!isApart && !isDrawn) continue;
-    const words = match[1]!
-      .replace(/[=*#~_-]{2,}/g, ' ')
-      .replace(/\s+/g, ' ')
-      .replace(/^[\s*]+|[\s*.:]+$/g, '');
+    const words = withSingleSpaces(match[1]!.replace(/[=*#~_-]{2,}/g, ' ')).replace(/^[\s*]+|[\s*.:]+$/g, '');
     if (words !== '' && words.length <= LONGEST) found.push({ start, text: words });
   }
   return found;

@@ -1,7 +1,7 @@
 // The sheet that the next site begins with: chosen out of what this one has proven to need, as text, and as short words.
 
 export { type Chosen, chooseRules, type LeftOut, REASONS, type StarterRule } from './choose.js';
-export { type HouseSheet, houseSheet, isHouseSheet, type Revision, revisionOf, usedIn } from './sheet.js';
+export { type HouseSheet, houseSheet, isHouseSheet, type Revision, revisionOf } from './sheet.js';
 export {
   NO_WISHES,
   parseWishes,

@@ -1,6 +1,7 @@
 // The house sheet as text, in parts; and what of one that is there came or went.
 
 import { parseSheet } from '../../read/sheets/index.js';
+import { variablesIn } from '../../read/sheets/variables.js';
 import type { NamedValue } from '../values/index.js';
 import { byPart, type StarterRule } from './choose.js';
 import type { Wishes } from './wishes.js';
@@ -51,7 +52,7 @@ function wantedValues(
   const wanted = new Set(named.filter(({ name }) => keep.includes(name)).map(({ name }) => name));
   const open = [...rules.map(({ body }) => body), ...[...wanted].map((name) => byName.get(name)!.value)];
   for (let text = open.pop(); text !== undefined; text = open.pop())
-    for (const name of usedIn(text)) {
+    for (const name of variablesIn(text)) {
       const value = byName.get(name);
       if (value === undefined || wanted.has(name)) continue;
       wanted.add(name);
@@ -60,10 +61,6 @@ function wantedValues(
   // Used on the site, by whatever: a colour of the house.
   for (const { name, uses } of named) if (uses > 1 && !leave.includes(name)) wanted.add(name);
   return named.filter(({ name }) => wanted.has(name));
-}
-
-export function usedIn(text: string): string[] {
-  return [...text.matchAll(/var\(\s*(--[^\s,)]+)/g)].map(([, name]) => name!);
 }
 
 function valuesText(values: readonly NamedValue[]): string {

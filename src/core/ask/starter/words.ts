@@ -1,5 +1,6 @@
 // Short words that call up a part or a shared style in an editor.
 
+import { inOneLine } from '../../base/phrases.js';
 import { isVoid } from '../../base/void-elements.js';
 import type { SiteModel } from '../../cascade/index.js';
 import type { StarterRule } from './choose.js';
@@ -40,7 +41,7 @@ export function snippetsOf(
       prefix: wordFor(name.slice(1), used),
       scope: 'html',
       body: [isVoid(tag) ? open : `${open}$0</${tag}>`],
-      description: ruleText(own[0]!).replace(/\s+/g, ' ').trim(),
+      description: inOneLine(ruleText(own[0]!)),
     });
   }
   return found;

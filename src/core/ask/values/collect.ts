@@ -1,7 +1,9 @@
 // The values of a theme: those that have a name, and those that have none, by use.
 
+import { hasOneOf } from '../../base/characters.js';
 import { type Place, placeIn } from '../../base/source.js';
 import { type Declaration, parseDeclarations, parseSheet, type Sheet } from '../../read/sheets/index.js';
+import { variableAlone, variablesIn } from '../../read/sheets/variables.js';
 import { kindFor, kindOf, type ValueKind, valueForm, valuesIn } from './kinds.js';
 
 export interface ValueSheet {
@@ -77,11 +79,10 @@ export function valuesOf(input: ValuesInput): Values {
   const said = [...saidIn(input)];
   const uses = new Map<string, number>();
   for (const { declaration } of said)
-    for (const [, name] of declaration.value.matchAll(/var\(\s*(--[^\s,)]+)/g))
-      uses.set(name!, (uses.get(name!) ?? 0) + 1);
+    for (const name of variablesIn(declaration.value)) uses.set(name, (uses.get(name) ?? 0) + 1);
   const kinds = new Map<string, ValueKind>();
   for (const { declaration } of said) {
-    const name = /^\s*var\(\s*(--[^\s,)]+)\s*\)\s*$/.exec(declaration.value)?.[1];
+    const name = variableAlone(declaration.value);
     const kind = name === undefined ? undefined : kindFor(declaration.property);
     if (name !== undefined && kind !== undefined && !kinds.has(name)) kinds.set(name, kind);
   }
@@ -153,7 +154,7 @@ function namedIn(
       place: base.place,
       note: base.note,
       declaration: base.declaration,
-      alias: /^var\(\s*(--[^\s,)]+)\s*\)$/.exec(value.trim())?.[1],
+      alias: variableAlone(value),
       sets: own
         .filter((one) => one !== base && one.where !== '')
         .map(({ where, declaration, place }) => ({
@@ -172,7 +173,7 @@ function unnamedIn(said: readonly Said[], names: ReadonlyMap<string, string>): U
   >();
   for (const { declaration, place } of said) {
     // What a preprocessor works out is no value yet.
-    if (declaration.property.startsWith('--') || /[$@]/.test(declaration.value)) continue;
+    if (declaration.property.startsWith('--') || hasOneOf(declaration.value, '$@')) continue;
     for (const { kind, value } of valuesIn(declaration.property, declaration.value)) {
       const key = `${kind} ${valueForm(kind, value)}`;
       const own = found.get(key) ?? { kind, spellings: new Map(), properties: new Set(), place };

@@ -1,6 +1,8 @@
 // What kind of value a declaration declares: told by the property, and for a custom property by the value itself.
 
+import { includesAny, withSingleSpaces } from '../../base/phrases.js';
 import { canonicalProperty, normalColour } from '../../read/sheets/index.js';
+import { usesVariables } from '../../read/sheets/variables.js';
 import { coloursIn } from '../../stock/index.js';
 
 /** Kinds, by the names that the design token format has for them, and line heights, which are numbers there. */
@@ -57,7 +59,7 @@ export function valuesIn(
   value: string,
 ): { readonly kind: ValueKind; readonly value: string }[] {
   const text = value.trim();
-  if (EMPTY.has(text.toLowerCase()) || /\bvar\(/.test(text)) return [];
+  if (EMPTY.has(text.toLowerCase()) || usesVariables(text)) return [];
   const own = kindFor(property);
   if (own !== undefined) return [{ kind: own, value: text }];
   if (GRADIENT.test(text)) return [{ kind: 'gradient', value: text }];
@@ -78,21 +80,24 @@ const SHADOW = /^(?:inset\s+)?(?:-?[\d.]+[a-z]*\s+){2,4}(?:#|rgb|hsl|[a-z])/i;
 /** In: a custom property, its value, and what it is used for as a whole. Out: `undefined` for what is none of these. */
 export function kindOf(name: string, value: string, use?: ValueKind): ValueKind | undefined {
   const text = value.trim();
-  if (use !== undefined && !/\bvar\(/.test(text)) return use;
+  if (use !== undefined && !usesVariables(text)) return use;
   if (normalColour(text) !== undefined) return 'color';
   if (GRADIENT.test(text)) return 'gradient';
   if (DURATION.test(text)) return 'duration';
   if (SHADOW.test(text)) return 'shadow';
   if (DIMENSION.test(text)) {
-    if (/radius|round|corner/i.test(name)) return 'radius';
-    return /font|text|type|size/i.test(name) && !/space|gap|width|height/i.test(name)
+    if (includesAny(name.toLowerCase(), ['radius', 'round', 'corner'])) return 'radius';
+    return includesAny(name.toLowerCase(), ['font', 'text', 'type', 'size']) &&
+      !includesAny(name.toLowerCase(), ['space', 'gap', 'width', 'height'])
       ? 'fontSize'
       : 'dimension';
   }
-  if (/weight/i.test(name) && /^(?:\d{1,4}|bold|normal|lighter|bolder)$/i.test(text)) return 'fontWeight';
-  if (NUMBER.test(text)) return /line|leading/i.test(name) ? 'lineHeight' : 'number';
+  if (name.toLowerCase().includes('weight') && /^(?:\d{1,4}|bold|normal|lighter|bolder)$/i.test(text))
+    return 'fontWeight';
+  if (NUMBER.test(text))
+    return includesAny(name.toLowerCase(), ['line', 'leading']) ? 'lineHeight' : 'number';
   if (
-    /font|family|face/i.test(name) &&
+    includesAny(name.toLowerCase(), ['font', 'family', 'face']) &&
     /^(?:"[^"]*"|'[^']*'|[\w -]+)(?:\s*,\s*(?:"[^"]*"|'[^']*'|[\w -]+))*$/.test(text)
   )
     return 'fontFamily';
@@ -104,5 +109,5 @@ export function valueForm(kind: ValueKind, value: string): string {
   if (kind === 'color') return normalColour(value) ?? value.toLowerCase();
   return kind === 'fontFamily'
     ? value.replace(/\s*,\s*/g, ', ').replaceAll('"', "'")
-    : value.replace(/\s+/g, ' ');
+    : withSingleSpaces(value);
 }

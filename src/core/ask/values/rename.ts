@@ -1,15 +1,16 @@
 // Custom properties that get another name: in every style that mentions them, and in no case where somebody else may.
 
 import { ident } from 'css-tree/utils';
+import { endsWithOneOf } from '../../base/characters.js';
 import { refusalText } from '../../base/reasons/index.js';
 import { placeIn } from '../../base/source.js';
 import type { SiteModel } from '../../cascade/index.js';
 import { type Edit, type Edits, push } from '../../edit/text/index.js';
 import type { Difference, StyleDifference } from '../../proof/index.js';
 import { isComponentFile } from '../../read/kinds/index.js';
-
 import { maskTemplateText, type Page } from '../../read/markup/index.js';
 import { Token, tokenize, tokenText } from '../../read/sheets/tokens.js';
+import { usesVariables } from '../../read/sheets/variables.js';
 
 /** By old name, the new one. */
 export type Renamings = ReadonlyMap<string, string>;
@@ -100,9 +101,9 @@ function inPage(page: Page, from: string, to: string): Edit[] | number {
     tags.push(tag.range);
     // A presentation attribute takes values too.
     for (const [name, { start, end }] of tag.attributes)
-      if (name === 'style' || /\bvar\(/.test(text.slice(start, end))) {
+      if (name === 'style' || usesVariables(text.slice(start, end))) {
         const value = /^[^=]*=\s*["']?/.exec(text.slice(start, end))?.[0].length ?? 0;
-        inCss(start + value, end - (/["']$/.test(text.slice(start, end)) ? 1 : 0));
+        inCss(start + value, end - (endsWithOneOf(text.slice(start, end), '"\'') ? 1 : 0));
       }
   }
   for (const sheet of page.sheets)

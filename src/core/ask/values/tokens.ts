@@ -2,7 +2,9 @@
 
 import culori from 'culori/require';
 import { z } from 'zod';
+import { DIGIT, either, isMadeOf, LETTER, LOWER, trimmedBefore } from '../../base/characters.js';
 import { firstIssue } from '../../base/choices.js';
+import { withSingleSpaces } from '../../base/phrases.js';
 import { parseDeclarations } from '../../read/sheets/index.js';
 import type { NamedValue } from './collect.js';
 import type { ValueKind } from './kinds.js';
@@ -83,7 +85,7 @@ function isSayable(one: NamedValue, named: readonly NamedValue[], depth = 0): bo
 
 /** The format keeps `$`, `{`, `}` and `.` for itself. */
 function keyOf(property: string): string {
-  return property.slice(2).replace(/[{}.]/g, '-').replace(/^\$+/, '');
+  return trimmedBefore(property.slice(2).replace(/[{}.]/g, '-'), '$');
 }
 
 export function jsonOf(kind: ValueKind, value: string): Json | undefined {
@@ -97,7 +99,7 @@ export function jsonOf(kind: ValueKind, value: string): Json | undefined {
     case 'duration':
       return unitJson(value, ['ms', 's']);
     case 'fontWeight':
-      return /^\d+$/.test(value) ? Number(value) : value.toLowerCase();
+      return isMadeOf(value, DIGIT) ? Number(value) : value.toLowerCase();
     case 'lineHeight':
     case 'number':
       return /^-?[\d.]+$/.test(value) ? Number(value) : undefined;
@@ -297,7 +299,7 @@ function cssOf(type: string | undefined, value: unknown): string | undefined {
     case 'number':
       return typeof value === 'number' && Number.isFinite(value) ? String(value) : undefined;
     case 'fontWeight':
-      return typeof value === 'number' || (typeof value === 'string' && /^[a-z-]+$/.test(value))
+      return typeof value === 'number' || (typeof value === 'string' && isMadeOf(value, either(LOWER, '-')))
         ? String(value)
         : undefined;
     case 'fontFamily': {
@@ -332,7 +334,7 @@ function colourCss(one: z.infer<typeof colour>): string {
 }
 
 function familyCss(name: string): string {
-  return /^[a-z-]+$/i.test(name) ? name : `"${name.replace(/["\\]/g, '\\$&').replace(/\s+/g, ' ')}"`;
+  return isMadeOf(name, either(LETTER, '-')) ? name : `"${withSingleSpaces(name.replace(/["\\]/g, '\\$&'))}"`;
 }
 
 function shadowCss({ color, offsetX, offsetY, blur, spread, inset }: z.infer<typeof shadow>): string {

@@ -2,6 +2,7 @@
 // single pages. Where each stands is written in the configuration; a block or sheet that is small, readable and last is a
 // good guess.
 
+import { isMadeOf, NAME } from '../../base/characters.js';
 import type { Box } from './box-schema.js';
 
 export function boxName(box: Box): string {
@@ -103,8 +104,8 @@ export function guessBoxes({ pages, sheets }: BoxInput): BoxCandidate[] {
     const all = styleBlocks(text);
     for (const [at, block] of all.entries()) {
       const id = block.attributes.get('id');
-      const [name] = (block.attributes.get('class') ?? '').split(/\s+/).filter((one) => /^[\w-]+$/.test(one));
-      const selector = id !== undefined && /^[\w-]+$/.test(id) ? `#${id}` : name && `style.${name}`;
+      const [name] = (block.attributes.get('class') ?? '').split(/\s+/).filter((one) => isMadeOf(one, NAME));
+      const selector = id !== undefined && isMadeOf(id, NAME) ? `#${id}` : name && `style.${name}`;
       if (selector === undefined || !isReadable(block.css)) continue;
       const known = blocks.get(selector) ?? { pages: 0, texts: new Set(), last: 0 };
       known.pages++;

@@ -1,5 +1,6 @@
 // What a later visit found otherwise: pages, markup, sheets, and names that are gone; and which names a build makes up.
 
+import { DIGIT, hasOneOf, isMadeOf, LETTER, not, SPACE } from '../../base/characters.js';
 import { comparePaths } from '../../base/source.js';
 
 /** What is compared of one state. */
@@ -56,7 +57,7 @@ export function collectNames(text: string, into: Set<string>): void {
   for (const [, kind = '', double, single, bare] of text.matchAll(NAMES)) {
     const value = double ?? single ?? bare ?? '';
     if (kind.toLowerCase() === 'id') {
-      if (/^\S+$/.test(value)) into.add(`#${value}`);
+      if (isMadeOf(value, not(SPACE))) into.add(`#${value}`);
     } else for (const name of value.split(/\s+/)) if (name !== '') into.add(`.${name}`);
   }
 }
@@ -99,7 +100,9 @@ function isMadeUp(name: string): boolean {
 
 /** How often letters and digits take turns. */
 function turns(part: string): number {
-  const kinds = [...part].map((char) => (/\d/.test(char) ? 'digit' : /[a-z]/i.test(char) ? 'letter' : ''));
+  const kinds = [...part].map((char) =>
+    hasOneOf(char, DIGIT) ? 'digit' : hasOneOf(char, LETTER) ? 'letter' : '',
+  );
   return kinds.filter((kind, at) => at > 0 && kind !== kinds[at - 1]).length;
 }
 

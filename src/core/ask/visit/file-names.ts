@@ -2,6 +2,7 @@
 // whatever a server calls its pages, the name is one that every file system takes.
 
 import { createHash } from 'node:crypto';
+import { either, hasOneOf, SPACE, trimmedAfter, trimmedBefore } from '../../base/characters.js';
 import { decodePart } from './addresses.js';
 
 export type Kind = 'page' | 'sheet' | 'script' | 'other';
@@ -82,11 +83,17 @@ function plainName(url: URL, kind: Kind, origin: string): string {
 
 /** One name out of a part of an address. */
 function plainPart(part: string): string {
-  const plain = [...decodePart(part)]
-    .map((char) => (char < ' ' || char === '\u007f' || /[<>:"/\\|?*%&=#\s]/.test(char) ? '-' : char))
-    .join('')
-    .replace(/^\.+/, '')
-    .replace(/[. ]+$/, '');
+  const plain = trimmedAfter(
+    trimmedBefore(
+      [...decodePart(part)]
+        .map((char) =>
+          char < ' ' || char === '\u007f' || hasOneOf(char, either(SPACE, '<>:"/\\|?*%&=#')) ? '-' : char,
+        )
+        .join(''),
+      '.',
+    ),
+    '. ',
+  );
   if (part !== '' && plain === '') return '-';
   const [stem = ''] = plain.split('.');
   return TAKEN.test(plain) || TAKEN.test(stem) || UNREAD.has(plain.toLowerCase()) ? `-${plain}` : plain;

@@ -2,6 +2,7 @@
 
 import * as csstree from 'css-tree/utils';
 import { type DefaultTreeAdapterTypes, parse } from 'parse5';
+import { includesAny } from '../../base/phrases.js';
 import { Token, tokenize, tokenText } from '../../read/sheets/tokens.js';
 import { readAddress } from './addresses.js';
 
@@ -44,7 +45,7 @@ export function leadsOfPage(text: string, address: string): PageLeads {
   };
   const readElement = (name: string, get: (attribute: string) => string | undefined, node: Node): void => {
     const style = get('style');
-    if (style !== undefined && /url\(/i.test(style)) styles(style);
+    if (style?.toLowerCase().includes('url(')) styles(style);
     switch (name) {
       case 'base': {
         const found = hasBase ? undefined : readAddress(get('href') ?? '', address);
@@ -65,7 +66,7 @@ export function leadsOfPage(text: string, address: string): PageLeads {
         else if (words.includes('next') || words.includes('prev')) {
           const found = readAddress(get('href') ?? '', base);
           if (found !== undefined) pages.add(found);
-        } else if (words.some((word) => /icon|preload/.test(word))) lead(others, get('href'));
+        } else if (words.some((word) => includesAny(word, ['icon', 'preload']))) lead(others, get('href'));
         return;
       }
       case 'script':

@@ -1,6 +1,7 @@
 // What is left for a platform's own editor: of two states of a page that differ in the attributes of tags, what a person has
 // to do at which block; and whether it was done.
 
+import { inOneLine } from '../../base/phrases.js';
 import type { Page, PageElement } from '../../read/markup/index.js';
 import { type Declaration, parseDeclarations } from '../../read/sheets/index.js';
 import { declarationKey } from '../../stock/index.js';
@@ -87,12 +88,12 @@ function textIn({ elements, texts }: Page, { index }: PageElement): string {
     for (let one = at; one >= index; one = elements[one]!.parent) if (one === index) return true;
     return false;
   };
-  return texts
-    .filter(({ parent }) => isInside(parent))
-    .map(({ value }) => value)
-    .join(' ')
-    .replace(/\s+/g, ' ')
-    .trim();
+  return inOneLine(
+    texts
+      .filter(({ parent }) => isInside(parent))
+      .map(({ value }) => value)
+      .join(' '),
+  );
 }
 
 function shortened(text: string): string {

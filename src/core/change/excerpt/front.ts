@@ -1,6 +1,7 @@
 // What stands in front of a page's body, and must be alike on a page that is shown as another one is: what becomes of a style
 // block there becomes of it here.
 
+import { hasOneOf, SPACE } from '../../base/characters.js';
 import type { SourceRange } from '../../base/source.js';
 import type { LeftOut } from '../../cascade/index.js';
 import type { Edit } from '../../edit/text/index.js';
@@ -29,7 +30,7 @@ export function frontOf({ elements, sheets, text }: Page): Front | undefined {
     if (close === undefined || text.slice(tag.end, tag.end + sheet.text.length) !== sheet.text)
       return undefined;
     let { start } = tag;
-    while (start > 0 && /\s/.test(text[start - 1]!)) start--;
+    while (start > 0 && hasOneOf(text[start - 1]!, SPACE)) start--;
     blocks.push({ start, end: tag.end + sheet.text.length + close.length });
   }
   if (blocks.length === 0) return { key: '', body: end, blocks };

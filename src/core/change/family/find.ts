@@ -1,5 +1,7 @@
 // Families that somebody copied out by hand: the same rules again and again under other names, with other values.
 
+import { DIGIT, trimmedAfter } from '../../base/characters.js';
+import { withSingleSpaces } from '../../base/phrases.js';
 import type { SiteModel } from '../../cascade/index.js';
 import type { StyleRule } from '../../read/sheets/index.js';
 import { listItems, normalColour } from '../../read/sheets/index.js';
@@ -67,13 +69,13 @@ function nameOf({
   if (layer !== undefined || scope !== undefined || listItems(selector).length > 1) return undefined;
   const match = /^(?:body)?\.([a-z][\w-]*)(?=$|[\s>+~:.])/i.exec(selector);
   if (match === null) return undefined;
-  return { name: match[1]!, pattern: selector.replace(`.${match[1]}`, '{row}').replace(/\s+/g, ' ') };
+  return { name: match[1]!, pattern: withSingleSpaces(selector.replace(`.${match[1]}`, '{row}')) };
 }
 
 /** `sk-tarbek` and `sk-ulvay` begin alike; so do `tile-1` and `tile-2`. */
 function stemOf(name: string): string {
   const cut = name.lastIndexOf('-');
-  return cut < 0 ? name.replace(/\d+$/, '') : name.slice(0, cut + 1);
+  return cut < 0 ? trimmedAfter(name, DIGIT) : name.slice(0, cut + 1);
 }
 
 function tableOf(group: readonly Member[], path: string): FamilyTable | undefined {
@@ -112,7 +114,7 @@ function tableOf(group: readonly Member[], path: string): FamilyTable | undefine
   if (vectors.size === 0) return undefined;
   const where = `${group[0]!.rules[0]!.pattern.startsWith('body') ? 'body' : ''}.${stem}{row}`;
   // A prefix of two letters names nothing: then the sheet does.
-  const word = stem.replace(/[-_]+$/, '').toLowerCase();
+  const word = trimmedAfter(stem, '-_').toLowerCase();
   const sheet = path
     .split('/')
     .at(-1)!

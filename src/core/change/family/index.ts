@@ -1,6 +1,7 @@
 // A change, family. In: a table of rows and rules. Out: the section of a sheet that declares it in plain CSS, and the proof
 // that only what the table mentions changed. And the other way round: tables for what was copied out by hand.
 
+import { startsWithOneOf } from '../../base/characters.js';
 import {
   ALWAYS,
   type ComplexSelector,
@@ -180,7 +181,7 @@ export function replaceCopies(
   const eol = /\r\n|\n|\r/.exec(text)?.[0] ?? '\n';
   const lead = without.slice(0, at).trim() === '' ? '' : eol + eol;
   const body = section.replace(/\r\n|\n|\r/g, eol);
-  const tail = /^\s*$/.test(without.slice(at)) && !/^[\r\n]/.test(without.slice(at)) ? eol : '';
+  const tail = without.slice(at).trim() === '' && !startsWithOneOf(without.slice(at), '\r\n') ? eol : '';
   const edits = composeEdits(text, gone, [{ start: at, end: at, text: lead + body + tail }]);
   const after = stateAfter(model, new Map([[path, edits]]));
   const places = {

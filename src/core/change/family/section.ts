@@ -1,6 +1,8 @@
 // Where the rules of a family stand in a sheet: between two comments, the second of which tells what was written, so
 // that what somebody changed by hand is noticed.
 
+import { endsWithOneOf, hasOneOf, SPACE } from '../../base/characters.js';
+import { withSingleSpaces } from '../../base/phrases.js';
 import type { SourceRange } from '../../base/source.js';
 import { type Edit, indentAt, newlineOf } from '../../edit/text/index.js';
 import { parseSheet } from '../../read/sheets/index.js';
@@ -38,7 +40,7 @@ export function planSection(
   const known = findSection(text, table.name);
   const fresh = rules.map((rule) => ({ rule, text: ruleText(rule, table.off, indent, eol) }));
   if (known === undefined) {
-    const gap = text.trim() === '' ? '' : /[\r\n]$/.test(text) ? eol : eol + eol;
+    const gap = text.trim() === '' ? '' : endsWithOneOf(text, '\r\n') ? eol : eol + eol;
     const body = sectionText(
       table.name,
       source,
@@ -131,7 +133,7 @@ function blocksOf(inner: string, offset: number): SectionRule[] {
   let start = -1;
   for (let at = 0; at < inner.length; at++) {
     const char = inner[at]!;
-    if (start < 0 && /\s/.test(char)) continue;
+    if (start < 0 && hasOneOf(char, SPACE)) continue;
     if (start < 0) start = at;
     if (char === '{') depth++;
     if (char !== '}' || --depth > 0) continue;
@@ -210,7 +212,7 @@ function sum(key: string, text: string): string {
 /** Six hexadecimal digits of FNV-1a (http://www.isthe.com/chongo/tech/comp/fnv/), line ends and space aside. */
 function hash(text: string): string {
   let value = 0x811c9dc5;
-  for (const char of text.replace(/\s+/g, ' '))
+  for (const char of withSingleSpaces(text))
     value = Math.imul(value ^ char.codePointAt(0)!, 0x01000193) >>> 0;
   return value.toString(16).padStart(8, '0').slice(2);
 }

@@ -2,6 +2,7 @@
 
 import { Document, isMap, parseDocument, type YAMLMap } from 'yaml';
 import { z } from 'zod';
+import { hasOneOf } from '../../base/characters.js';
 import { firstIssue, sharedPath } from '../../base/choices.js';
 import { UsageError } from '../../base/usage-error.js';
 import { isFinished } from '../../read/sheets/index.js';
@@ -14,14 +15,14 @@ const text = z
   .union([z.string(), z.number()])
   .transform(String)
   .refine(
-    (one) => one.trim() !== '' && isFinished(one) && !/[{};!]/.test(one.replace(STRINGS, '')),
+    (one) => one.trim() !== '' && isFinished(one) && !hasOneOf(one.replace(STRINGS, ''), '{};!'),
     'expected one whole value of CSS, without braces, semicolons and !important',
   );
 const told = z
   .union([z.string(), z.number()])
   .transform(String)
   .refine(
-    (one) => one.trim() !== '' && !/[{};]/.test(one.replace(/\{[\w-]+\}/g, '').replace(STRINGS, '')),
+    (one) => one.trim() !== '' && !hasOneOf(one.replace(/\{[\w-]+\}/g, '').replace(STRINGS, ''), '{};'),
     'expected a value of CSS, in which {name} stands for a value of the row',
   );
 

@@ -1,5 +1,6 @@
 // The table of a family: many like rules, told once, with what differs from row to row.
 
+import { either, hasOneOf, SPACE } from '../../base/characters.js';
 import { compileSelectorList } from '../../cascade/index.js';
 import { declarationValidity, isFinished, isKnownProperty } from '../../read/sheets/index.js';
 import { Token, tokenize, tokenText } from '../../read/sheets/tokens.js';
@@ -78,7 +79,7 @@ function standsAlone(value: string, name: string): boolean {
       text[tokens.starts[at]! - 1] ?? ' ',
       text[tokens.starts[at]! + mark.length] ?? ' ',
     ];
-    if (!/[\s(,/*+-]/.test(before) || !/[\s),/*!]/.test(behind)) return false;
+    if (!hasOneOf(before, either(SPACE, '(,/*+-')) || !hasOneOf(behind, either(SPACE, '),/*!'))) return false;
     if (tokens.types[at - 1] === Token.Hash) return false;
   }
   return seen === value.split(`{${name}}`).length - 1;

@@ -50,7 +50,9 @@ function isStill(model: SiteModel, page: Page, property: string): boolean {
     .sheetOrdersOf(page)
     .some(({ uses }) =>
       uses.some(({ program }) =>
-        program.sheet.definitions.some((text) => /keyframes/i.test(text) && text.includes(property)),
+        program.sheet.definitions.some(
+          (text) => text.toLowerCase().includes('keyframes') && text.includes(property),
+        ),
       ),
     );
   return !moving && model.scriptsIn(page).every(({ text }) => !STYLING.test(text));

@@ -1,5 +1,6 @@
 // How far an override is meant to reach, and what is written in front of its selector for that.
 
+import { withoutEnd, withoutStart } from '../../base/phrases.js';
 import type { SiteModel } from '../../cascade/index.js';
 import type { Page } from '../../read/markup/index.js';
 
@@ -48,7 +49,7 @@ export function filesOf(home: Home): readonly string[] {
 /** In: what was typed after `--within`. A path of the site is a page or a folder; `body.name` a body class. */
 export function readWithin(text: string | undefined, model: SiteModel): Within {
   if (text === undefined || text === 'site') return { kind: 'site' };
-  const path = text.replace(/^\.\//, '').replace(/\/$/, '');
+  const path = withoutEnd(withoutStart(text, './'), '/');
   if (model.sources.pages.has(path)) return { kind: 'page', path };
   if (model.paths.some((one) => one.startsWith(`${path}/`))) return { kind: 'folder', path };
   const name = /^(?:body)?\.([\w-]+)$/.exec(text)?.[1];

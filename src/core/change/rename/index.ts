@@ -1,6 +1,7 @@
 // A change, rename. In: a class and its new name. Out: edits in markup, sheets, templates and scripts, places where nobody
 // can be sure, and the proof that nothing looks different.
 
+import { includesAny } from '../../base/phrases.js';
 import { type Place, placeIn } from '../../base/source.js';
 import { rangesOfClass, SiteModel } from '../../cascade/index.js';
 import { applyEdits, type Edit, push, withoutRule } from '../../edit/text/index.js';
@@ -185,12 +186,12 @@ function provenOf(
     !merge && before.length + after.length > 0 && form(before) === form(after);
   return {
     differences: differences.filter((one) => one.kind !== 'style' || !(isHiddenOnly(one) || isQuoted(one))),
-    assumptions: assumptions.filter((text) => PUTS_TOGETHER.test(text)),
+    assumptions: assumptions.filter((text) => includesAny(text, PUTS_TOGETHER)),
   };
 }
 
 /** Of what is assumed of scripts, only what names are made of has to do with a name. */
-const PUTS_TOGETHER = /puts a class or attribute together|is no script that can be read|was not read/;
+const PUTS_TOGETHER = ['puts a class or attribute together', 'is no script that can be read', 'was not read'];
 
 /** Conditions that hold together stand in the order in which they were met. */
 function sorted(condition: string): string {

@@ -12,6 +12,7 @@ import {
 } from '../../cascade/index.js';
 import { isHidden } from '../../proof/index.js';
 import { everyLonghand } from '../../read/sheets/index.js';
+import { variableAlone, variablesIn } from '../../read/sheets/variables.js';
 import { holdsIn, type WrittenRule } from './written-rules.js';
 
 export interface SettingRule {
@@ -22,7 +23,7 @@ export interface SettingRule {
 
 /** The custom property that a value consists of. */
 export function tokenIn(value: string | undefined): string | undefined {
-  return /^var\(\s*(--[^\s(),]+)\s*\)$/.exec(value ?? '')?.[1];
+  return variableAlone(value ?? '');
 }
 
 /**
@@ -98,7 +99,7 @@ export function othersUsing(
 }
 
 function namesUsed(value: string, names: ReadonlySet<string>): boolean {
-  return [...value.matchAll(/var\(\s*(--[^\s(),]+)/gi)].some(([, name]) => names.has(name!));
+  return variablesIn(value).some((name) => names.has(name));
 }
 
 /** The token, and every custom property that is made of it. */

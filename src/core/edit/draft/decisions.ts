@@ -1,5 +1,6 @@
 // What a draft declares about what the search finds: names, refusals, exceptions, merges.
 
+import { isMadeOf, LETTER } from '../../base/characters.js';
 import { shortHash } from '../../base/short-hash.js';
 import { showPlace } from '../../base/source.js';
 import { UsageError } from '../../base/usage-error.js';
@@ -215,7 +216,7 @@ function worthy(values: readonly SheetValue[]): SheetValue[] {
       form !== '#ffffff' &&
       form !== '#000000' &&
       // `silver` has a name.
-      !/^[a-z]+$/i.test(usualSpelling(places)),
+      !isMadeOf(usualSpelling(places), LETTER),
   );
 }
 

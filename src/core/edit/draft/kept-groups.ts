@@ -2,6 +2,7 @@
 
 import { INVISIBLE_MARK } from '../../base/engine-marks.js';
 import { groupBy } from '../../base/group-by.js';
+import { withSingleSpaces } from '../../base/phrases.js';
 import { type KeptReason, keptText } from '../../base/reasons/index.js';
 import { comparePlaces, type Place, showPlace } from '../../base/source.js';
 
@@ -79,5 +80,5 @@ function movableText({ from, declarations }: MovableDeclaration): string {
   if (from.kind === 'attributes') return from.names.join(' ');
   if (from.kind === 'name') return 'the element itself';
   const text = declarations.map(({ property, value }) => `${property}: ${value}`).join('; ');
-  return text.replaceAll(INVISIBLE_MARK, '').replace(/\s+/g, ' ');
+  return withSingleSpaces(text.replaceAll(INVISIBLE_MARK, ''));
 }

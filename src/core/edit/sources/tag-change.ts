@@ -1,6 +1,7 @@
 // What edits make of one tag, told apart from how it is written.
 
 import { html, parseFragment } from 'parse5';
+import { inOneLine } from '../../base/phrases.js';
 import type { SourceRange } from '../../base/source.js';
 import { parseDeclarations } from '../../read/sheets/index.js';
 import { applyEdits, type Edit } from '../text/index.js';
@@ -63,7 +64,7 @@ export function declarationKey(one: {
   readonly value: string;
   readonly important: boolean;
 }): string {
-  return `${one.property}:${one.value.replace(/\s+/g, ' ').trim()}${one.important ? '!' : ''}`;
+  return `${one.property}:${inOneLine(one.value)}${one.important ? '!' : ''}`;
 }
 
 function wordsOf(value: string | undefined): string[] {

@@ -1,5 +1,6 @@
 // Edits of a tag as text: what goes leaves no gap, and all else stays as it is written. The same for tags of pages and of sources.
 
+import { either, endsWithOneOf, hasOneOf, not, SPACE } from '../../base/characters.js';
 import type { SourceRange } from '../../base/source.js';
 import { classAttribute, classPlace } from '../../read/components/index.js';
 import type { Declaration } from '../../read/sheets/index.js';
@@ -8,9 +9,9 @@ import type { Edit } from './edit.js';
 /** A whole attribute goes with the space before it. In: the offset where its tag begins. */
 export function withoutAttribute(text: string, tagStart: number, range: SourceRange): Edit {
   let start = range.start;
-  while (start > tagStart && /[\t\n\f\r ]/.test(text[start - 1]!)) start--;
+  while (start > tagStart && hasOneOf(text[start - 1]!, '\t\n\f\r ')) start--;
   // `<p class=a style="…">` keeps the space that ends an unquoted value only where something follows.
-  const follows = /[^\s/>]/.test(text[range.end] ?? '');
+  const follows = hasOneOf(text[range.end] ?? '', not(either(SPACE, '/>')));
   return { start: follows ? range.start : start, end: range.end, text: '' };
 }
 
@@ -88,7 +89,7 @@ export function withClasses(text: string, range: SourceRange, names: readonly st
     return { start, end: range.end, text: `"${shape[4]} ${added}"` };
   }
   const at = range.end - 1;
-  const space = /[\s"']$/.test(text.slice(range.start, at)) ? '' : ' ';
+  const space = endsWithOneOf(text.slice(range.start, at), either(SPACE, '"\'')) ? '' : ' ';
   return { start: at, end: at, text: space + added };
 }
 

@@ -1,6 +1,8 @@
 // Where the link to the shared sheet goes on a page: in the head, after what it must beat.
 
 import { addressFrom, fileAt } from '../../base/addresses.js';
+import { hasOneOf, trimmedBefore } from '../../base/characters.js';
+import { withoutEnd } from '../../base/phrases.js';
 import type { SiteSources } from '../../cascade/index.js';
 import { isServedInPlace } from '../../read/kinds/index.js';
 import { isPlainLink, mayShow, type Page, parsePage, type SheetReference } from '../../read/markup/index.js';
@@ -80,7 +82,7 @@ export function saysWhatAllLink(page: Page, { copies, link }: Pick<SiteSources, 
 /** In: how a link is written, with `{path}`, `{file}` or `{name}` for the sheet. */
 export function lineFor(line: string, target: string): string {
   const file = target.replace(/^.*\//, '');
-  const own: Readonly<Record<string, string>> = { path: target, file, name: file.replace(/\.css$/, '') };
+  const own: Readonly<Record<string, string>> = { path: target, file, name: withoutEnd(file, '.css') };
   return line.replace(/\{(path|file|name)\}/g, (_, word: string) => own[word]!);
 }
 
@@ -114,7 +116,7 @@ function inHead(page: Page): HeadPlace {
   if (endTag !== undefined) {
     // On a line of its own, indented as the line before `</head>`.
     const own = /(?:^|[\r\n])[ \t]*$/.exec(page.text.slice(0, endTag));
-    const line = own === null ? endTag : own.index + (/[\r\n]/.test(own[0]) ? 1 : 0);
+    const line = own === null ? endTag : own.index + (hasOneOf(own[0], '\r\n') ? 1 : 0);
     const indent = /(?:^|[\r\n])([ \t]*)[^\r\n]+[\r\n]*$/.exec(page.text.slice(0, line))?.[1] ?? '';
     const edit = (text: string): Edit => ({
       ...{ start: line, end: line },
@@ -222,7 +224,7 @@ function shownPart(
 /** Puts rules into a style block of the page itself, where a link would go. */
 export function planBlock(page: Page, rules: readonly SharedRule[]): Edit[] {
   const { edit } = inHead(page);
-  const indent = /^[ \t]*/.exec(edit('').text.replace(/^[\r\n]+/, ''))?.[0] ?? '';
+  const indent = /^[ \t]*/.exec(trimmedBefore(edit('').text, '\r\n'))?.[0] ?? '';
   const eol = newline(page.text);
   const inner = indent === '' ? '  ' : indent.repeat(2);
   const css = rules
@@ -252,5 +254,5 @@ function referenceEnd(page: Page, reference: SheetReference): number | undefined
 function lineBreakBefore(text: string, offset: number): string {
   const before = /(?:^|\r\n|\n|\r)[ \t]*$/.exec(text.slice(0, offset));
   if (before === null) return '';
-  return before.index === 0 && !/[\r\n]/.test(before[0]) ? newline(text) + before[0] : before[0];
+  return before.index === 0 && !hasOneOf(before[0], '\r\n') ? newline(text) + before[0] : before[0];
 }

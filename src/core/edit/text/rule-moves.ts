@@ -2,6 +2,7 @@
 // new rule stands where the first of them stood, in a rule that is there, or at the end of a sheet.
 
 import * as csstree from 'css-tree/dist/csstree.esm';
+import { hasOneOf, SPACE } from '../../base/characters.js';
 import type { SourceRange } from '../../base/source.js';
 import type { SiteModel } from '../../cascade/index.js';
 import { type Declaration, declarationText } from '../../read/sheets/index.js';
@@ -135,7 +136,7 @@ function editsOn(
       const line = shown.trim().replace(/,[\r\n]+\s*/g, ', ');
       edits.push(
         place.kind === 'before'
-          ? { start, end: start, text: stays || !/\s/.test(text[end] ?? '') ? `${line} ` : line }
+          ? { start, end: start, text: stays || !hasOneOf(text[end] ?? '', SPACE) ? `${line} ` : line }
           : { start: end, end, text: ` ${line}` },
       );
     } else if (place.kind === 'before') edits.push({ start, end: start, text: `${shown}${eol}${gap}` });
@@ -205,7 +206,7 @@ function atEnd(text: string, written: readonly Written[], sheet: SharedSheet): E
       selectors,
       conditions,
       declarations,
-      part: selectors.every((one) => !/[.#[]/.test(one)) ? 'elements' : 'components',
+      part: selectors.every((one) => !hasOneOf(one, '.#[')) ? 'elements' : 'components',
     }),
   );
   return writeRules(text, sheet, rules);

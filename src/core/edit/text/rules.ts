@@ -1,5 +1,6 @@
 // Edits inside a rule as somebody wrote it: a value changed, a declaration added or taken out, a rule put beside it.
 
+import { SPACE, startsWithOneOf } from '../../base/characters.js';
 import type { SourceRange } from '../../base/source.js';
 import { competesWith, type Declaration, everyLonghand, type StyleRule } from '../../read/sheets/index.js';
 import type { Edit } from './edit.js';
@@ -102,7 +103,11 @@ export function appendText(
     const eol = newline(text);
     const indent = `${indentAt(text, rule.range.start)}${indentUnit(text)}`;
     const lines = added.map((one) => (many ? `${eol}${indent}${one};` : ` ${one};`)).join('');
-    return { start: open, end: open, text: many || /^\s/.test(text.slice(open)) ? lines : `${lines} ` };
+    return {
+      start: open,
+      end: open,
+      text: many || startsWithOneOf(text.slice(open), SPACE) ? lines : `${lines} `,
+    };
   }
   const gap = /[ \t\r\n]*$/.exec(text.slice(0, last.range.start))?.[0] ?? ' ';
   const space = gap === '' ? ' ' : gap;

@@ -1,5 +1,6 @@
 // How rules are written into the shared sheet: in named parts, in the sheet's own formatting. What stands there stays.
 
+import { endsWithOneOf, hasOneOf } from '../../base/characters.js';
 import type { SourceRange } from '../../base/source.js';
 import { declarationText } from '../../read/sheets/index.js';
 import { PARTS, type Part, type PartNames, type SharedSheet } from '../../read/sheets/shared-sheet.js';
@@ -103,7 +104,7 @@ function writePlainly(
   }
   if (overrides !== '') {
     const at = known < 0 ? text.length : endOfPart(text, known + title.length, partNames);
-    const lead = known >= 0 ? eol : `${/[\r\n]$/.test(text) ? '' : eol}${eol}${title}${eol}${eol}`;
+    const lead = known >= 0 ? eol : `${endsWithOneOf(text, '\r\n') ? '' : eol}${eol}${title}${eol}${eol}`;
     edits.push({ start: at, end: at, text: `${lead}${overrides}` });
   }
   return withCharset(text, edits, eol);
@@ -133,7 +134,7 @@ function topOf(text: string): number {
 function gapBefore(text: string, at: number, eol: string): string {
   const before = text.slice(0, at);
   if (before.trim() === '' || at < text.length) return '';
-  return /[\r\n]$/.test(before) ? eol : eol + eol;
+  return endsWithOneOf(before, '\r\n') ? eol : eol + eol;
 }
 
 function isAscii(text: string): boolean {
@@ -178,7 +179,7 @@ function endOfPart(text: string, from: number, names: PartNames): number {
 /** Whether most rules of a sheet stand on one line each. */
 export function isCompact(text: string): boolean {
   const rules = text.match(/\{[^{}]*:[^{}]*\}/g) ?? [];
-  return rules.filter((one) => !/[\r\n]/.test(one)).length * 2 > rules.length;
+  return rules.filter((one) => !hasOneOf(one, '\r\n')).length * 2 > rules.length;
 }
 
 /** One rule as it is written, with its line break; `compact` on one line. */

@@ -1,5 +1,7 @@
 // Four sides that make one shorthand are written as one.
 
+import { either, isMadeOf, WORD } from '../../base/characters.js';
+import { startsWithAny } from '../../base/phrases.js';
 import type { Placed } from '../../search/index.js';
 
 const SIDES = ['top', 'right', 'bottom', 'left'] as const;
@@ -20,7 +22,9 @@ export function joinShorthands(declarations: readonly Placed[]): Placed[] {
     const [first] = four;
     const values = four.map(({ declaration }) => declaration.value);
     const plain = values.every(
-      (value) => /^[\w.%-]+$/.test(value) && !/^(inherit|initial|unset|revert)/i.test(value),
+      (value) =>
+        isMadeOf(value, either(WORD, '.%-')) &&
+        !startsWithAny(value.toLowerCase(), ['inherit', 'initial', 'unset', 'revert']),
     );
     if (!plain || four.some(({ declaration }) => declaration.important !== first!.declaration.important))
       continue;

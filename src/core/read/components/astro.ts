@@ -1,5 +1,6 @@
 // Components of Astro: markup around which code stands, and in whose braces it stands.
 
+import { hasOneOf, startsWithOneOf } from '../../base/characters.js';
 import { undecidedText } from '../../base/reasons/index.js';
 import type { SourceRange } from '../../base/source.js';
 import { isVoid } from '../../base/void-elements.js';
@@ -96,7 +97,7 @@ class AstroReader {
 
   /** Text, and braces that anything may come of: what tags stand in them stands where they do. */
   #between(text: string, around: Open | undefined): void {
-    if (/[{}]/.test(text)) {
+    if (hasOneOf(text, '{}')) {
       around?.opens();
       this.expressions.push(text.trim());
     } else if (text.trim() !== '') (around?.into ?? this.roots).push({ kind: 'text', value: text });
@@ -130,7 +131,7 @@ class AstroReader {
   #attribute(name: string, range: SourceRange, facts: ElementFacts): void {
     const written = this.text.slice(range.start, range.end);
     // `{...rest}`, `{name}`, `set:html`, `class:list`.
-    if (/^[{]/.test(written)) {
+    if (startsWithOneOf(written, '{')) {
       facts.prints = true;
       return;
     }

@@ -1,6 +1,7 @@
 // Facts about one element, put together.
 
 import { INVISIBLE_MARK } from '../../base/engine-marks.js';
+import { wordsOf } from '../../base/phrases.js';
 import type { SourceRange } from '../../base/source.js';
 import { isVoid } from '../../base/void-elements.js';
 import type { EngineTag } from '../templates/index.js';
@@ -63,7 +64,7 @@ export class ElementFacts {
     const isWritten = !this.prints && this.classes.length === 0;
     if (isWritten && !this.attributes.some(({ value }) => value.includes(INVISIBLE_MARK))) return undefined;
     const own = this.attributes.find(({ name }) => name === 'class')?.value ?? '';
-    const written = own.includes(INVISIBLE_MARK) ? [] : own.split(/\s+/).filter((word) => word !== '');
+    const written = own.includes(INVISIBLE_MARK) ? [] : wordsOf(own);
     const { sure, mayHave, isOpen } = both(this.classes);
     const classes = [...new Set([...written, ...sure])];
     const isAny = isOpen || this.prints;

@@ -1,5 +1,6 @@
 // Where a class may be put into an attribute that code writes.
 
+import { either, isMadeOf, WORD } from '../../base/characters.js';
 import type { SourceRange } from '../../base/source.js';
 
 export interface ClassPlace {
@@ -11,7 +12,7 @@ export interface ClassPlace {
 
 /** In: the name of a module, and of a class in it. Out: the name as it stands in a template literal. */
 export function askedName(module: string, name: string): string {
-  return /^[\w$]+$/.test(name) ? `\${${module}.${name}}` : `\${${module}['${name}']}`;
+  return isMadeOf(name, either(WORD, '$')) ? `\${${module}.${name}}` : `\${${module}['${name}']}`;
 }
 
 /** The code of a name that a module is asked for; `undefined` for one that is written out. */

@@ -1,5 +1,6 @@
 // What an expression comes to, as far as it is written out. Trees are those of Babel and of ESTree, which name most things alike.
 
+import { endsWithOneOf, not, SPACE, startsWithOneOf } from '../../base/characters.js';
 import { ANY_OF_MODULE, type Modules, moduleClass, NO_MODULES } from './module-names.js';
 
 /** A node of either tree; nothing of it is believed before it is asked for. */
@@ -225,15 +226,16 @@ export function partsClasses(parts: readonly Part[], modules: Modules = NO_MODUL
   for (const [at, { text, node }] of parts.entries()) {
     if (text !== undefined) {
       const own = words(text);
-      const isCutBefore = at > 0 && /^\S/.test(text);
-      const isCutBehind = at < parts.length - 1 && /\S$/.test(text);
+      const isCutBefore = at > 0 && startsWithOneOf(text, not(SPACE));
+      const isCutBehind = at < parts.length - 1 && endsWithOneOf(text, not(SPACE));
       if (own.length > 0 && isCutBehind) own.pop();
       if (own.length > 0 && isCutBefore && !(isCutBehind && words(text).length === 1)) own.shift();
       found.push({ ...NOTHING, sure: own });
     } else {
       const before = parts[at - 1]?.text ?? '';
       const behind = parts[at + 1]?.text ?? '';
-      const isApart = (before === '' || /\s$/.test(before)) && (behind === '' || /^\s/.test(behind));
+      const isApart =
+        (before === '' || endsWithOneOf(before, SPACE)) && (behind === '' || startsWithOneOf(behind, SPACE));
       found.push(isApart && parts[at - 1]?.node === undefined ? classesOf(node, modules) : ANY);
     }
   }

@@ -1,5 +1,6 @@
 // Markup in JavaScript and TypeScript: every element that is written as one.
 
+import { startsWithAny } from '../../base/phrases.js';
 import type { SourceRange } from '../../base/source.js';
 import { ElementFacts } from './builder.js';
 import { classesOf, isNode, type Node, nodesAt, stringOf } from './expression.js';
@@ -146,7 +147,7 @@ class JsxReader {
     const look = (one: Node): void => {
       if (one.type === 'ReturnStatement' && isNode(one.argument))
         nodes.push(...this.#output(one.argument, around).nodes);
-      else if (/^(If|Block|Switch|Try)/.test(one.type) || one.type === 'SwitchCase')
+      else if (startsWithAny(one.type, ['If', 'Block', 'Switch', 'Try']) || one.type === 'SwitchCase')
         childrenOf(one).forEach(look);
       else this.readAll(one);
     };

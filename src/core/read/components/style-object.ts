@@ -1,5 +1,6 @@
 // Styles that are objects in code, as the text that the framework makes of them.
 
+import { hasOneOf } from '../../base/characters.js';
 import type { SourceRange } from '../../base/source.js';
 import { isNode, keyOf, type Node, nodesAt, numberOf, stringOf } from './expression.js';
 import { unwritten } from './unwritten.js';
@@ -102,7 +103,7 @@ function valueText(property: Node, key: string, units: Units): string | undefine
   }
   const text = stringOf(node as Node)?.trim();
   // In code, importance is no part of a value.
-  return text === undefined || text === '' || /[!;]/.test(text) ? undefined : text;
+  return text === undefined || text === '' || hasOneOf(text, '!;') ? undefined : text;
 }
 
 /** A value that code comes to, as it is written. */

@@ -1,5 +1,6 @@
 // Components of Svelte: the markup around the script, and the style block.
 
+import { either, isMadeOf, LOWER } from '../../base/characters.js';
 import { undecidedText } from '../../base/reasons/index.js';
 import type { SourceRange } from '../../base/source.js';
 import { ElementFacts, tagEndAt } from './builder.js';
@@ -181,7 +182,8 @@ class SvelteReader {
   /** `style:left={x}` says one thing; how it says that it is important, or by the name of a variable, is left to the code. */
   #directive(node: Node): string {
     const code = unwritten(this.#source(node));
-    const isPlain = /^[a-z-]+$/.test(String(node.name)) && nodesAt(node, 'modifiers').length === 0;
+    const isPlain =
+      isMadeOf(String(node.name), either(LOWER, '-')) && nodesAt(node, 'modifiers').length === 0;
     return isPlain && !this.#source(node).startsWith(`style:${node.name}|`) ? `${node.name}: ${code}` : code;
   }
 

@@ -1,6 +1,7 @@
 // SVG's presentation attributes (SVG 2 §6.6): they are named as the properties they set, and weigh as old attributes do.
 // `transform` has a syntax of its own and is left out.
 
+import { hasOneOf } from '../../base/characters.js';
 import type { PageElement } from '../markup/index.js';
 import type { HintDeclaration } from './table.js';
 
@@ -48,7 +49,7 @@ export function svgHints({ name, attributes }: PageElement): HintDeclaration[] {
   return attributes.flatMap(({ name: property, value }) => {
     if (!PROPERTIES.has(property) && own?.includes(property) !== true) return [];
     const trimmed = value.trim();
-    if (trimmed === '' || /[;{}!]/.test(trimmed)) return [];
+    if (trimmed === '' || hasOneOf(trimmed, ';{}!')) return [];
     const bare = LENGTHS.has(property) && /^[+-]?[\d.]+(e[+-]?\d+)?$/i.test(trimmed);
     return [{ property, value: bare ? `${Number(trimmed)}px` : trimmed }];
   });

@@ -2,6 +2,7 @@
 // HTML standard's Rendering chapter (https://html.spec.whatwg.org/multipage/rendering.html), as Chromium has it. What is not
 // in here is no styling: it is not counted, not mapped, and not moved.
 
+import { hasOneOf } from '../../base/characters.js';
 import { attributeOf, type PageElement } from '../markup/index.js';
 import { dimension, fontSize, legacyColour, pixels, wholeNumber } from './values.js';
 
@@ -34,7 +35,7 @@ const image: HintMapping = (value) =>
   // What an address could break out of is left alone.
   value.trim() === ''
     ? []
-    : /["\\\n]/.test(value)
+    : hasOneOf(value, '"\\\n')
       ? undefined
       : one('background-image', `url("${value.trim()}")`);
 /** No CSS is known that declares exactly the same. */

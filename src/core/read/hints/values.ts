@@ -2,6 +2,7 @@
 // (https://html.spec.whatwg.org/multipage/common-microsyntaxes.html).
 
 // Not through the stage's entry: threads that only count need not load the grammar.
+import { withoutStart } from '../../base/phrases.js';
 import { colourName } from '../sheets/colours.js';
 
 /**
@@ -36,11 +37,10 @@ export function legacyColour(value: string): string | undefined {
   const named = colourName(word);
   if (named !== undefined) return named;
   if (/^#[0-9a-f]{3}$/.test(word)) return word;
-  let digits = word
-    .replace(/[\u{10000}-\u{10ffff}]/gu, '00')
-    .slice(0, 128)
-    .replace(/^#/, '')
-    .replace(/[^0-9a-f]/g, '0');
+  let digits = withoutStart(word.replace(/[\u{10000}-\u{10ffff}]/gu, '00').slice(0, 128), '#').replace(
+    /[^0-9a-f]/g,
+    '0',
+  );
   while (digits.length === 0 || digits.length % 3 !== 0) digits += '0';
   let parts = [0, 1, 2].map((at) => digits.slice((at * digits.length) / 3, ((at + 1) * digits.length) / 3));
   parts = parts.map((part) => part.slice(-8));

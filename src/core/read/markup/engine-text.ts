@@ -1,6 +1,7 @@
 // The engine text of one page: the parser gets the page without it, and what it read is put right afterwards.
 
 import type { Token } from 'parse5';
+import { either, LETTER, startsWithOneOf } from '../../base/characters.js';
 import { INVISIBLE_MARK } from '../../base/engine-marks.js';
 import type { SourceRange } from '../../base/source.js';
 import { isVoid } from '../../base/void-elements.js';
@@ -139,7 +140,7 @@ export class EngineText implements Engine {
   /** Whether an engine fills the page. Text about an engine, as in a manual, is none that an engine reads. */
   isFilled(elements: readonly PageElement[], contentEnds: readonly number[]): boolean {
     return this.#standIn(
-      ({ prints, role, code }) => role === 'open' || (prints && IS_CODE.test(code)),
+      ({ prints, role, code }) => role === 'open' || (prints && startsWithOneOf(code, IS_CODE)),
       elements,
       contentEnds,
     );
@@ -334,11 +335,14 @@ function choicesIn(pieces: readonly EnginePiece[]): SourceRange[][] {
 }
 
 function maySayMore({ prints, role, code }: EnginePiece): boolean {
-  return (role === 'open' && !(CHOOSES.test(code) && !BRINGS.test(code))) || (prints && IS_CODE.test(code));
+  return (
+    (role === 'open' && !(CHOOSES.test(code) && !BRINGS.test(code))) ||
+    (prints && startsWithOneOf(code, IS_CODE))
+  );
 }
 
 /** What begins like a name, a string or a mark of some engine: `{{1,2},{3,4}}` is none. */
-const IS_CODE = /^[a-z_$@'"#^>&/!~(-]/i;
+const IS_CODE = either(LETTER, '_$@\'"#^>&/!~(-');
 /** A branch or a loop, or words to be translated. */
 const CHOOSES = /^[#~-]?\s*(?:if\w*|unless|for|foreach|while|switch|case|each|range|trans|blocktrans\w*)\b/i;
 const BRINGS = /\b(?:echo|print|include\w*|require\w*|render\w*|yield|partial|block|slot|content)\b/i;

@@ -1,5 +1,6 @@
 // Calls by which template engines link sheets and scripts: `stylesheet_link_tag 'theme'`, `css('theme.css')`,
 // `'theme.css' | stylesheet_tag`, `javascript_include_tag 'fares'`.
+import { either, isMadeOf, WORD } from '../../base/characters.js';
 
 export interface SheetCall {
   /** Addresses; what the engine makes one of a name begins with `engine:`. */
@@ -16,10 +17,10 @@ const ARGUMENT = /(^|[^\s=:>])\s*(["'])([^"'\s]+)\2/g;
 
 export function sheetsCalled(code: string): SheetCall {
   if (!CALL.test(code)) return NO_SHEETS;
-  const isNamed = /stylesheet/i.test(code);
+  const isNamed = code.toLowerCase().includes('stylesheet');
   const strings = [...` ${code}`.matchAll(ARGUMENT)].map(([, , , text]) => text!);
   const names = strings.filter(
-    (text) => /^[\w./@:-]+$/.test(text) && (isNamed || text.toLowerCase().endsWith('.css')),
+    (text) => isMadeOf(text, either(WORD, './@:-')) && (isNamed || text.toLowerCase().endsWith('.css')),
   );
   if (names.length === 0) return NO_SHEETS;
   return {
@@ -33,10 +34,10 @@ const SCRIPT_CALL = /(?:^|[^\w.])(?:\w*javascript\w*|\w*script_tag|js(?:_\w+)?)\
 /** The addresses of scripts that a call links. */
 export function scriptsCalled(code: string): string[] {
   if (!SCRIPT_CALL.test(code)) return [];
-  const isNamed = /javascript/i.test(code);
+  const isNamed = code.toLowerCase().includes('javascript');
   return [...` ${code}`.matchAll(ARGUMENT)]
     .map(([, , , text]) => text!)
-    .filter((text) => /^[\w./@:-]+$/.test(text) && (isNamed || /\.m?js$/i.test(text)))
+    .filter((text) => isMadeOf(text, either(WORD, './@:-')) && (isNamed || /\.m?js$/i.test(text)))
     .map((name) => addressOf(name, 'js'));
 }
 

@@ -3,6 +3,7 @@
 import type { DefaultTreeAdapterTypes as Tree } from 'parse5';
 import { html, type ParserError, parse, parseFragment } from 'parse5';
 import { INVISIBLE_MARK } from '../../base/engine-marks.js';
+import { includesAny } from '../../base/phrases.js';
 import { undecidedText } from '../../base/reasons/index.js';
 import type { BlockCompiler } from '../components/index.js';
 import { isComponentFile, pageEvidence } from '../kinds/index.js';
@@ -360,7 +361,7 @@ class PageReader {
   /** With scripting on, `<noscript>` is text; the sheets in it apply only where scripts are off. */
   #readNoscript(node: Tree.Element, index: number): void {
     const text = node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
-    if (!/<(link|style)/i.test(text)) return;
+    if (!includesAny(text.toLowerCase(), ['<link', '<style'])) return;
     const inside = parseFragment(text, { scriptingEnabled: false });
     for (const child of inside.childNodes) {
       if (!('tagName' in child)) continue;

@@ -3,6 +3,7 @@
 
 import type { AnyNode, MemberExpression } from 'acorn';
 import { ancestor } from 'acorn-walk';
+import { endsWithOneOf, startsWithOneOf } from '../../base/characters.js';
 import { parseScript } from './parse.js';
 
 export interface NameUse {
@@ -70,7 +71,7 @@ function isPiece(piece: string, name: string, fits: (piece: string) => boolean):
   const [before, behind] = name.startsWith(piece)
     ? [piece, name.slice(piece.length)]
     : [name.slice(0, -piece.length), piece];
-  return /[-_]$/.test(before) || /^[-_]/.test(behind);
+  return endsWithOneOf(before, '-_') || startsWithOneOf(behind, '-_');
 }
 
 /** Whether something is joined to a string before it or behind it. */

@@ -12,6 +12,7 @@ import type {
 } from 'acorn';
 import { ancestor } from 'acorn-walk';
 import { BoundedMap } from '../../base/bounded.js';
+import { startsWithAny } from '../../base/phrases.js';
 // Not through the stage's entry: threads that only count need not load what maps.
 import { isOldAttribute } from '../hints/table.js';
 import { type AddedSheet, type Doing, doingsOf, sheetsIn } from './doings.js';
@@ -278,7 +279,7 @@ function isFixedValue(node: AnyNode): boolean {
     case 'Literal':
       return typeof node.value === 'number' || (typeof node.value === 'string' && node.value.trim() !== '');
     case 'TemplateLiteral':
-      return node.quasis.some((part) => /\S/.test(part.value.raw));
+      return node.quasis.some((part) => part.value.raw.trim() !== '');
     case 'BinaryExpression':
       return node.operator === '+' && (isFixedValue(node.right) || isFixedValue(node.left as AnyNode));
     case 'ConditionalExpression':
@@ -291,7 +292,11 @@ function isFixedValue(node: AnyNode): boolean {
 function cssName(name: string): string {
   if (name.includes('-')) return name.toLowerCase();
   const dashed = name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
-  return /^(webkit|moz|ms)-/.test(dashed) ? `-${dashed}` : dashed === 'css-float' ? 'float' : dashed;
+  return startsWithAny(dashed, ['webkit-', 'moz-', 'ms-'])
+    ? `-${dashed}`
+    : dashed === 'css-float'
+      ? 'float'
+      : dashed;
 }
 
 function addWords(text: string, words: Set<string>): void {

@@ -1,6 +1,8 @@
 // Whom an expression of a script means: `document.body`, `$('.card')`, a name that was given to one of these.
 
 import type { AnyNode, CallExpression, MemberExpression } from 'acorn';
+import { hasOneOf } from '../../base/characters.js';
+import { startsWithAny } from '../../base/phrases.js';
 import { Bindings } from './bindings.js';
 import { propertyName, stringOf } from './syntax.js';
 
@@ -116,7 +118,7 @@ export class Targets {
         ? node.callee.object
         : node.callee;
     if (called.type === 'Identifier') {
-      const isQuery = /^(\$|jQuery)/.test(called.name);
+      const isQuery = startsWithAny(called.name, ['$', 'jQuery']);
       // Under whatever name a bundle knows it: what looks like a selector is one.
       if (text !== undefined && (isQuery || /^\s*[.#<]|^(body|html)$/.test(text)))
         return text.trimStart().startsWith('<') ? MADE : meantBy(text);
@@ -146,7 +148,7 @@ function joined(a: Target, b: Target): Target {
 /** What the last compounds of a selector list ask by name; what else they ask is not counted on. */
 function meantBy(selector: string): Target {
   // An escape or a bracket in a string could hide where a compound begins.
-  if (/[\\"']/.test(selector.replace(/\[[^\]]*\]/g, ''))) return 'anyone';
+  if (hasOneOf(selector.replace(/\[[^\]]*\]/g, ''), '\\"\'')) return 'anyone';
   const plain = innermost(selector);
   return plain.split(',').map((one) => {
     const last =

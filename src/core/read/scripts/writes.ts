@@ -2,6 +2,8 @@
 
 import type { AnyNode, AssignmentExpression, CallExpression, MemberExpression, NewExpression } from 'acorn';
 import { ancestor, simple } from 'acorn-walk';
+import { endsWithOneOf, SPACE, startsWithOneOf } from '../../base/characters.js';
+import { wordsOf } from '../../base/phrases.js';
 import { parseScript } from './parse.js';
 import { propertyName, stringOf } from './syntax.js';
 import { type Target, Targets } from './targets.js';
@@ -303,7 +305,7 @@ class WriteReader {
           : { names: [], computed: false };
       case 'TemplateLiteral': {
         const text = stringOf(node);
-        return text === undefined ? UNKNOWN : { names: text.split(/\s+/).filter(Boolean), computed: false };
+        return text === undefined ? UNKNOWN : { names: wordsOf(text), computed: false };
       }
       case 'ConditionalExpression':
         return union(of(node.consequent), of(node.alternate));
@@ -360,7 +362,7 @@ class WriteReader {
 /** Whether two texts that are joined stay words of their own. */
 function isApart(left: AnyNode, right: AnyNode): boolean {
   const end = left.type === 'BinaryExpression' ? (left.right as AnyNode) : left;
-  return /\s$/.test(stringOf(end) ?? '') || /^\s/.test(stringOf(right) ?? '');
+  return endsWithOneOf(stringOf(end) ?? '', SPACE) || startsWithOneOf(stringOf(right) ?? '', SPACE);
 }
 
 /** Whether a member of a list of classes is called by its name, or only read. */

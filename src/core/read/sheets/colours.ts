@@ -3,6 +3,7 @@
 import type { Color } from 'culori';
 import culori from 'culori/require';
 import { BoundedMap } from '../../base/bounded.js';
+import { isMadeOf, LOWER } from '../../base/characters.js';
 
 const NONE = '';
 const known = new BoundedMap<string, string>(5_000);
@@ -18,7 +19,7 @@ export function normalColour(text: string): string | undefined {
 
 /** The name itself, lower case, when CSS knows a colour of that name. */
 export function colourName(word: string): string | undefined {
-  return /^[a-z]+$/.test(word) && Object.hasOwn(culori.colorsNamed, word) ? word : undefined;
+  return isMadeOf(word, LOWER) && Object.hasOwn(culori.colorsNamed, word) ? word : undefined;
 }
 
 function computeColour(text: string): string | undefined {
@@ -27,7 +28,7 @@ function computeColour(text: string): string | undefined {
   const hex = text.startsWith('#');
   if (!hex && !/^rgba?\(\s*\d+[\s,]+\d+[\s,]+\d+\s*([,/]\s*[\d.]+%?\s*)?\)$/.test(text)) {
     // culori reads `bad` as a hex colour without its sign; CSS does not.
-    if (!/^[a-z]+$/.test(text) || /^[0-9a-f]+$/.test(text)) return undefined;
+    if (!isMadeOf(text, LOWER) || /^[0-9a-f]+$/.test(text)) return undefined;
   }
   const parsed: Color | undefined = culori.parse(text);
   if (parsed?.mode !== 'rgb') return undefined;

@@ -1,6 +1,7 @@
 // Which functions are kept where, and with which arguments: what the grammar takes and browsers do not is left out. Each row
 // was asked of Chromium; `npm run bench:validity` asks again.
 
+import { DIGIT, isMadeOf } from '../../base/characters.js';
 import { normalColour } from './colours.js';
 import { type MathType, mathType } from './math-types.js';
 import { isSpace, type Tokens, tokenText } from './tokens.js';
@@ -101,7 +102,7 @@ const bezier: Fits = (_, args) => {
   return numbers.length === 4 && [0, 2].every((at) => numbers[at]! >= 0 && numbers[at]! <= 1);
 };
 const steps: Fits = (_, [count = '', comma, word]) =>
-  /^\d+$/.test(count) &&
+  isMadeOf(count, DIGIT) &&
   Number(count) >= (word === 'jump-none' ? 2 : 1) &&
   (comma === undefined ||
     ['start', 'end', 'jump-start', 'jump-end', 'jump-both', 'jump-none'].includes(word ?? ''));

@@ -2,6 +2,8 @@
 // about for the property (`confirmed-values.ts`), or a function whose arguments are checked here.
 
 import * as csstree from 'css-tree/dist/csstree.esm';
+import { DIGIT, either, hasOneOf, startsWithOneOf } from '../../base/characters.js';
+import { startsWithAny } from '../../base/phrases.js';
 import { normalColour } from './colours.js';
 import { functionFits } from './confirmed-functions.js';
 import { CONFIRMED_VALUES } from './confirmed-values.js';
@@ -113,16 +115,21 @@ function mayJoin(property: string, parts: readonly ValuePart[]): boolean {
   if (/^(transition|filter|backdrop-filter|transform$)/.test(property) && words.includes('none'))
     return false;
   // Of a place the words and the numbers have an order of their own.
-  if (property === 'transform-origin') return new Set(words.map((word) => /^[\d.+-]/.test(word))).size === 1;
+  if (property === 'transform-origin')
+    return new Set(words.map((word) => startsWithOneOf(word, either(DIGIT, '.+-')))).size === 1;
   if (words.filter((word) => /^-[\d.]+m?s$/.test(word)).length > 1) return false;
   if (property === 'animation' && words.some((word) => /^(none|auto|["'].*)$/.test(word))) return false;
   if (property === 'outline') return words.filter((word) => LINES.has(word)).length < 2;
-  if (property.startsWith('grid-') && words.includes('span') && words.some((word) => /^(-|0)/.test(word)))
+  if (
+    property.startsWith('grid-') &&
+    words.includes('span') &&
+    words.some((word) => startsWithAny(word, ['-', '0']))
+  )
     return false;
   if (
     /^grid-(row|column|area)/.test(property) &&
     words.includes('auto') &&
-    words.some((word) => /\d/.test(word))
+    words.some((word) => hasOneOf(word, DIGIT))
   )
     return false;
   return !(['animation', 'transition'].includes(property) && words.includes('0'));

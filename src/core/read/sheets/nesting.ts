@@ -1,5 +1,6 @@
 // The selector of a nested rule, as it would be written if nothing were nested (CSS Nesting 1 §3).
 
+import { either, endsWithOneOf, SPACE, startsWithOneOf, WORD } from '../../base/characters.js';
 import { CLOSERS, isSpace, Token, type Tokens, tokenize, tokenText } from './tokens.js';
 
 /**
@@ -67,9 +68,9 @@ function isAny(parents: readonly string[]): string {
 /** Whether a selector means in the place of `&`, behind some text, what `:is()` of it would. */
 function standsPlainly(parent: string, before: string): boolean {
   if (before.trim() === '') return true;
-  const startsCompound = /[\s>+~(,]$/.test(before);
+  const startsCompound = endsWithOneOf(before, either(SPACE, '>+~(,'));
   if (hasCombinator(parent)) return false;
-  return startsCompound || !/^[\w*|-]/.test(parent);
+  return startsCompound || !startsWithOneOf(parent, either(WORD, '*|-'));
 }
 
 function hasCombinator(selector: string): boolean {

@@ -2,6 +2,7 @@
 // with their names, over tokens. A browser recovers from every error, and so does this, in the same way.
 
 import * as csstree from 'css-tree/dist/csstree.esm';
+import { withSingleSpaces } from '../../base/phrases.js';
 import { undecidedText } from '../../base/reasons/index.js';
 import { DEEPEST, isTooDeep } from './depth.js';
 import { parseImport } from './import-prelude.js';
@@ -256,7 +257,7 @@ class Parser {
       this.#close(open);
       const conditions = context.conditions.map(({ kind, text }) => `@${kind} ${text} `).join('');
       const around = context.layer === undefined ? conditions : `@layer ${context.layer} ${conditions}`;
-      this.#parts.definitions.push(around + this.#slice(start, this.#at).replace(/\s+/g, ' '));
+      this.#parts.definitions.push(around + withSingleSpaces(this.#slice(start, this.#at)));
       return;
     }
     const inside = this.#groupContext(name, prelude, context, start);

@@ -4,6 +4,7 @@ import * as csstree from 'css-tree/dist/csstree.esm';
 import { BoundedMap } from '../../base/bounded.js';
 import { isConfirmed } from './confirmed.js';
 import { isKnownProperty } from './properties.js';
+import { usesVariables } from './variables.js';
 
 /** `certain`: every browser keeps it. `unsure`: some may drop it, so what it would beat may show. */
 export type Validity = 'certain' | 'unsure';
@@ -51,7 +52,7 @@ function judge(property: string, value: string): ValidityFinding {
   if (property.startsWith('-')) return UNSURE;
   if (!isKnownProperty(property)) return { validity: 'unsure', complaint: 'unknown property' };
   // A declaration with var() is always kept; it can only become invalid later, the same way everywhere.
-  if (/\bvar\(/i.test(value) && !ODD.test(withoutVariables(value))) return CERTAIN;
+  if (usesVariables(value) && !ODD.test(withoutVariables(value))) return CERTAIN;
   const match = csstree.lexer.matchProperty(property, value);
   if (match.error !== null) {
     const odd = /(^|[\s,(])-[a-z]|\\|progid|[a-z-]+\(/i.test(value) || !csstree.lexer.getProperty(property);

@@ -1,5 +1,6 @@
 // A file as the markup parser gets it: every piece of engine text written over, every offset as it was.
 
+import { either, endsWithOneOf, not, SPACE, startsWithOneOf } from '../../base/characters.js';
 import type { EnginePiece } from './pieces.js';
 
 export interface Masked {
@@ -41,8 +42,8 @@ export function maskPieces(text: string, pieces: readonly EnginePiece[]): Masked
       walk.state === 'value' ||
       (walk.state === 'tag' &&
         piece.prints &&
-        (/[^\s"'>]$/.test(text.slice(Math.max(0, piece.start - 1), piece.start)) ||
-          /^[^\s"'>/]/.test(text.slice(piece.end, piece.end + 1))) &&
+        (endsWithOneOf(text.slice(Math.max(0, piece.start - 1), piece.start), not(either(SPACE, '"\'>'))) ||
+          startsWithOneOf(text.slice(piece.end, piece.end + 1), not(either(SPACE, '"\'>/')))) &&
         // A piece beside another one touches nothing.
         pieces[number - 1]?.end !== piece.start &&
         pieces[number + 1]?.start !== piece.end);
@@ -128,7 +129,7 @@ class MarkupWalk {
           this.state = RAW.has(this.#name.toLowerCase()) ? 'raw' : 'text';
           this.#raw = this.#name;
           this.#name = '';
-        } else if (this.at < end || /["']$/.test(mark)) {
+        } else if (this.at < end || endsWithOneOf(mark, '"\'')) {
           this.state = 'value';
           this.#quote = /["']$/.exec(mark)?.[0] ?? '';
         }

@@ -1,5 +1,6 @@
 // What an expression can come to, where every outcome of it is written out: `paid ? 'paid' : 'due'` is one of two words.
 
+import { hasOneOf } from '../../base/characters.js';
 import { callEnd, firstWord, isWordCharacter, stringEnd, wordEnd } from './engines/code.js';
 
 /** What an expression can print, and where in its code that is written; `at` is -1 for nothing printed. */
@@ -47,7 +48,7 @@ function literalIn(code: string): string | undefined {
   if ((quote !== '"' && quote !== "'") || stringEnd(code, 0) !== code.length || code.at(-1) !== quote)
     return undefined;
   const text = code.slice(1, -1);
-  return text.includes('\\') || (quote === '"' && /[$#]/.test(text)) || code.length < 2 ? undefined : text;
+  return text.includes('\\') || (quote === '"' && hasOneOf(text, '$#')) || code.length < 2 ? undefined : text;
 }
 
 function ofTernary(

@@ -1,6 +1,7 @@
 // The rules that a developer owns, in their sheets and in the style blocks of pages, cut into what each of them declares.
 
 import { addTo, groupBy } from '../../base/group-by.js';
+import { inOneLine } from '../../base/phrases.js';
 import {
   ALWAYS,
   type ComplexSelector,
@@ -220,7 +221,7 @@ function rulesApart(rules: readonly StyleRule[]): StyleRule[] {
 
 /** `@media print`, the outermost first. */
 function conditionsOf({ conditions }: StyleRule): string[] {
-  return conditions.map(({ kind, text }) => `@${kind} ${text.replace(/\s+/g, ' ').trim()}`);
+  return conditions.map(({ kind, text }) => `@${kind} ${inOneLine(text)}`);
 }
 
 /** Whether all of these pages load a sheet, whatever the medium. */

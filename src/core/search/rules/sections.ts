@@ -2,6 +2,7 @@
 // class of the body.
 
 import { addTo, groupBy } from '../../base/group-by.js';
+import { includesAny } from '../../base/phrases.js';
 import type { SiteModel } from '../../cascade/index.js';
 import { type Declaration, normalColour } from '../../read/sheets/index.js';
 import { coloursIn } from '../../stock/index.js';
@@ -274,7 +275,7 @@ export function sectionWord({ rows }: SectionValue): string {
   const properties = new Set(rows.map(({ declaration }) => declaration.property));
   if (properties.has('color')) return 'ink';
   if ([...properties].some((name) => name.startsWith('background'))) return 'wash';
-  return [...properties].some((name) => /border|outline|rule/.test(name)) ? 'line' : 'accent';
+  return [...properties].some((name) => includesAny(name, ['border', 'outline', 'rule'])) ? 'line' : 'accent';
 }
 
 export function sectionKey({ colours, rows }: SectionValue): string {

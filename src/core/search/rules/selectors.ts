@@ -1,6 +1,7 @@
 // Selectors as texts: the part that picks an element out and the state that it is in, and what several have in common.
 
 import { BoundedMap } from '../../base/bounded.js';
+import { either, endsWithOneOf, hasOneOf, LETTER, SPACE, startsWithOneOf } from '../../base/characters.js';
 import {
   type ComplexSelector,
   type Compound,
@@ -21,7 +22,9 @@ export function splitSuffix(text: string): { readonly base: string; readonly suf
   const suffix = SUFFIX.exec(text)?.[0] ?? '';
   const base = text.slice(0, text.length - suffix.length);
   // `:hover` alone, or behind a combinator, is about every element.
-  return base === '' || /[\s>+~]$/.test(base) ? { base: text, suffix: '' } : { base, suffix };
+  return base === '' || endsWithOneOf(base, either(SPACE, '>+~'))
+    ? { base: text, suffix: '' }
+    : { base, suffix };
 }
 
 /** What all of several selectors ask for, read from the element outwards; `undefined` where they ask for nothing in common. */
@@ -46,7 +49,7 @@ export function commonSelector(texts: readonly string[]): string | undefined {
     if (!isEmpty(around)) parts.unshift(textOf(around));
   }
   // An element by its name alone is about every one of them.
-  return /[.#]/.test(parts.join(' ')) ? parts.join(' ') : undefined;
+  return hasOneOf(parts.join(' '), '.#') ? parts.join(' ') : undefined;
 }
 
 /** Whether `wide` matches whatever `narrow` matches, as far as their texts tell. */
@@ -147,7 +150,7 @@ export function weakerSelectors(text: string): string[] {
   const above = bare.slice(0, -1).filter((one) => one !== '' && !['html', 'body'].includes(one));
   const found: string[] = [];
   // An element by its name alone is about every one of them.
-  if (/[.#]/.test(subject)) found.push(subject);
+  if (hasOneOf(subject, '.#')) found.push(subject);
   for (let from = above.length - 1; from >= 0; from--) found.push([...above.slice(from), subject].join(' '));
   return [...new Set(found)].filter((one) => one !== text);
 }
@@ -196,10 +199,10 @@ function joined(own: string, rest: string, pattern: string): string {
     text.match(/^[a-z][\w-]*|[.#][\w-]+|\[[^\]]*\]|::?[\w-]+(?:\([^)]*\))?/gi) ?? [];
   const [a, b] = [parts(own), parts(rest)];
   const names = [...new Set([...a, ...b.filter((one) => !one.startsWith(':'))])];
-  const type = names.filter((one) => /^[a-z]/i.test(one)).slice(0, 1);
+  const type = names.filter((one) => startsWithOneOf(one, LETTER)).slice(0, 1);
   return [
     ...type,
-    ...names.filter((one) => !/^[a-z]/i.test(one)),
+    ...names.filter((one) => !startsWithOneOf(one, LETTER)),
     pattern,
     ...b.filter((one) => one.startsWith(':')),
   ].join('');

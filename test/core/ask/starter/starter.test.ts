@@ -8,7 +8,6 @@ import {
   renderWishes,
   revisionOf,
   snippetsOf,
-  usedIn,
   withWishes,
 } from '../../../../src/core/ask/starter/index.js';
 import { UsageError } from '../../../../src/core/base/usage-error.js';
@@ -50,7 +49,6 @@ test('what means something in its place only is left out, and told', () => {
 
 test('values come along that a rule uses, through others, and in their sets', () => {
   const { rules } = chosen('.a { color: var(--ink, var(--sea)) }', '<p class="a">x</p>');
-  assert.deepEqual(usedIn('1px var(--a) var( --b , var(--c))'), ['--a', '--b', '--c']);
   const place = { path: 'line.css', line: 1, column: 1 };
   const declaration = { property: '--x', value: '', important: false, range: { start: 0, end: 0 } };
   const value = (name: string, of: string, sets: readonly [string, string][] = []) => ({

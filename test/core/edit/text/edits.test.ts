@@ -159,3 +159,15 @@ test('the link stands behind the last sheet of the head, in its hand', () => {
   const present = '<head><link rel="stylesheet" href="../theme/shared.css?v=2"></head>';
   assert.equal(linked(present), present);
 });
+
+test('an edit that ends before it starts, or behind the text, is refused; two at one place keep their order', () => {
+  assert.throws(() => applyEdits('abc', [{ start: 2, end: 1, text: 'x' }]), RangeError);
+  assert.throws(() => applyEdits('abc', [{ start: 2, end: 4, text: 'x' }]), RangeError);
+  assert.equal(
+    applyEdits('abc', [
+      { start: 1, end: 1, text: '1' },
+      { start: 1, end: 1, text: '2' },
+    ]),
+    'a12bc',
+  );
+});

@@ -1,5 +1,6 @@
 // Blade: `@if ($paid)`, `@yield('main')`, told by the ending of the file; and `{!! $html !!}` anywhere.
 
+import { isMadeOf, LETTER } from '../../../base/characters.js';
 import {
   between,
   callEnd,
@@ -31,7 +32,7 @@ function read(text: string): FoundPiece[] {
     if (isWordCharacter(before) || before === '@' || before === '.' || raw.holds(start)) continue;
     const named = wordEnd(text, start + 1);
     const word = text.slice(start + 1, named);
-    if (!/^[a-zA-Z]+$/.test(word)) continue;
+    if (!isMadeOf(word, LETTER)) continue;
     let open = named;
     while (text[open]?.trim() === '') open++;
     const end = text[open] === '(' ? (callEnd(text, open) ?? named) : named;

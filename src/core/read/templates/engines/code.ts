@@ -1,5 +1,6 @@
 // What engines have in common: code in strings and brackets, words, calls and the names of files in them.
 
+import { either, isMadeOf, WORD } from '../../../base/characters.js';
 import type { EngineSource, FoundPiece, NamedFile, Role } from './engine.js';
 
 /** A piece from an opener to the next closer. */
@@ -119,7 +120,7 @@ export function stringsIn(
 
 /** What may be the path or the dotted name of a file. */
 export function isFileName(text: string): boolean {
-  return text !== '' && /^[\w./~@:-]+$/.test(text);
+  return text !== '' && isMadeOf(text, either(WORD, './~@:-'));
 }
 
 /** Options that say which file is meant. */

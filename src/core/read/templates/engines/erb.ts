@@ -1,5 +1,7 @@
 // ERB, EJS, JSP, Underscore and others with code in `<% %>`: Ruby, JavaScript or Java.
 
+import { startsWithOneOf, WORD } from '../../../base/characters.js';
+import { withoutEnd } from '../../../base/phrases.js';
 import {
   braceDepth,
   comment,
@@ -90,7 +92,7 @@ function names(code: string, role: Role): NamedFile | undefined {
     const name = nameBehind(code.replace(/^content_for\?/, 'content_for'), word);
     if (name !== undefined) return { kind: 'block', names: [name] };
   }
-  if (YIELDS.has(code.replace(/;$/, '').trim())) return { kind: 'yield', names: [] };
+  if (YIELDS.has(withoutEnd(code, ';').trim())) return { kind: 'yield', names: [] };
   const isMeant = role === 'none' || word === 'embed' || usesWord(code, [], words('render'));
   const isIncluding =
     usesWord(code, INCLUDES, INCLUDING) ||
@@ -172,7 +174,7 @@ function isNamedThing(head: string): boolean {
   while (own.length > 0 && MODIFIERS.has(own[0]!)) own.shift();
   const [first = '', second = ''] = own;
   if (
-    (first === 'function' && /^\w/.test(second)) ||
+    (first === 'function' && startsWithOneOf(second, WORD)) ||
     first === 'class' ||
     firstWord(own.join(' ')) === 'define'
   )

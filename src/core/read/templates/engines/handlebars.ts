@@ -1,5 +1,7 @@
 // Handlebars, Mustache and Go's templates; and what Twig, Jinja, Liquid and Blade print: `{{ fare }}`, `{{#if paid}}`.
 
+import { either, hasOneOf, LOWER, SPACE, WORD } from '../../../base/characters.js';
+import { withoutStart } from '../../../base/phrases.js';
 import {
   between,
   comment,
@@ -29,7 +31,7 @@ function roleOf(code: string): Role {
   const word = firstWord(code);
   if (first === '#' || first === '^') {
     const own = code.slice(1).trimStart().replace(/^[>*]/, '').trimStart();
-    if (own !== '' && /[\w.@'"([]/.test(own[0]!)) return 'open';
+    if (own !== '' && hasOneOf(own[0]!, either(WORD, '.@\'"(['))) return 'open';
     return code === '^' ? 'else' : 'none';
   }
   if (word === 'else') return 'else';
@@ -60,13 +62,13 @@ const INCLUDING = words('embed template section');
 function names(code: string, role: Role): NamedFile | undefined {
   const layout = /^!<\s*([\w./-]+)/.exec(code)?.[1];
   if (layout !== undefined) return { kind: 'extends', names: [layout] };
-  const word = firstWord(code.replace(/^#/, ''));
+  const word = firstWord(withoutStart(code, '#'));
   if (word === 'extends' || word === 'layout' || code.startsWith('#extend')) {
     if (fileIn(code) !== undefined) return extending(code);
     if (/^extends\s+[a-z_$]/.test(code)) return { kind: 'extends', names: [] };
   }
   if (word === 'block' || word === 'define' || word === 'yield' || word === 'content_for') {
-    const name = nameBehind(code.replace(/^#/, ''), word);
+    const name = nameBehind(withoutStart(code, '#'), word);
     if (name !== undefined) return { kind: 'block', names: [name] };
   }
   if (YIELDS.has(code.split('|')[0]!.trim())) return { kind: 'yield', names: [] };
@@ -98,10 +100,10 @@ function wraps(code: string): Wrapping | undefined {
     return 'elsewhere';
   if (beginsLike('content') || beginsLike('layout')) return 'elsewhere';
   const next = own[word.length];
-  if (PLAIN.has(word) && (next === undefined || !/[a-z-]/.test(next))) return undefined;
+  if (PLAIN.has(word) && (next === undefined || !hasOneOf(next, either(LOWER, '-')))) return undefined;
   // `{{#ifEquals a b}}`, `{{#each_with_index x}}`
   if (/^(?:if|unless|each|for|when)[A-Z_]\w*/.test(own)) return undefined;
-  return /\s/.test(own) ? 'within' : undefined;
+  return hasOneOf(own, SPACE) ? 'within' : undefined;
 }
 
 export const handlebars: TemplateEngine = {

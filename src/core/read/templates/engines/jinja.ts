@@ -1,6 +1,8 @@
 // Jinja, Twig, Nunjucks, Liquid: `{% if paid %}`, `{# a note #}`. What they print is read as Handlebars' is.
 
+import { DIGIT, startsWithOneOf } from '../../../base/characters.js';
 import { getOrInsert } from '../../../base/get-or-insert.js';
+import { withoutStart } from '../../../base/phrases.js';
 import {
   between,
   comment,
@@ -31,7 +33,7 @@ function roleOf(code: string, isEnded: (word: string) => boolean): Role {
   if (word.startsWith('end')) return 'close';
   if (ELSE.has(word)) return 'else';
   // `{% set x = 1 %}` ends itself.
-  if (word === '' || /^\d/.test(word) || (word === 'set' && code.includes('='))) return 'none';
+  if (word === '' || startsWithOneOf(word, DIGIT) || (word === 'set' && code.includes('='))) return 'none';
   return isEnded(word) ? 'open' : 'none';
 }
 
@@ -62,7 +64,7 @@ function findEnds(text: string): ReadonlyMap<string, readonly number[]> {
     while (text[start]?.trim() === '') start++;
     const word = text.slice(start, wordEnd(text, start));
     if (!word.startsWith('end')) continue;
-    for (const name of [word.slice(3), word.slice(3).replace(/^_/, '')])
+    for (const name of [word.slice(3), withoutStart(word.slice(3), '_')])
       getOrInsert(ends, name, () => []).push(at + 2);
   }
   return ends;

@@ -1,5 +1,6 @@
 // Pandoc's templates: `$title$`, `$if(toc)$`, `$endif$`. Told by branches that end: money has none.
 
+import { hasOneOf, LETTER } from '../../../base/characters.js';
 import { callEnd, isWordCharacter, wordEnd } from './code.js';
 import { type FoundPiece, type Role, type TemplateEngine, words } from './engine.js';
 import { jinja } from './jinja.js';
@@ -37,7 +38,7 @@ function read(text: string): FoundPiece[] {
 
 /** Behind `$if(x)$`, `$else$`, `$title.main()/uppercase[, ]$`; `undefined` for money. */
 function pieceEnd(text: string, start: number): number | undefined {
-  if (!/[a-zA-Z]/.test(text[start + 1] ?? ' ')) return undefined;
+  if (!hasOneOf(text[start + 1] ?? ' ', LETTER)) return undefined;
   let at = nameEnd(text, start + 1);
   if (text[at] === '(') {
     const close = callEnd(text, at);

@@ -1,5 +1,6 @@
 // PHP in `<?php ?>`, `<?= ?>` and `<? ?>`, as themes of many systems are written.
 
+import { withoutEnd } from '../../../base/phrases.js';
 import {
   extending,
   fileIn,
@@ -85,15 +86,7 @@ function names(code: string, role: Role): NamedFile | undefined {
   const filled = methodCall(code, FILLING, '->');
   const block = filled === undefined ? undefined : /^\s*['"]([\w.-]+)['"]\s*\)/.exec(filled)?.[1];
   if (block !== undefined) return { kind: 'block', names: [block] };
-  if (
-    CONTENT.has(
-      code
-        .replace(/^echo\s+/, '')
-        .replace(/;$/, '')
-        .trim(),
-    )
-  )
-    return { kind: 'yield', names: [] };
+  if (CONTENT.has(withoutEnd(code.replace(/^echo\s+/, ''), ';').trim())) return { kind: 'yield', names: [] };
   const shown = themePart(code);
   if (shown !== undefined) return { kind: 'include', names: shown };
   const isMeant = role === 'none' || usesWord(code, [], words('render'));

@@ -1,5 +1,7 @@
 // Razor: `@if (x) {`, `@Model.Fare`, `@RenderBody()`, and the lines of code that end what such a line began; told by the ending.
 
+import { DIGIT, startsWithOneOf } from '../../../base/characters.js';
+import { withoutEnd } from '../../../base/phrases.js';
 import {
   callEnd,
   extending,
@@ -67,7 +69,7 @@ function atSign(text: string, start: number): number | undefined {
   const before = text[start - 1];
   if (isWordCharacter(before) || before === '@' || before === '.') return undefined;
   const word = text.slice(start + 1, wordEnd(text, start + 1));
-  if (word === '' || /^\d/.test(word)) return undefined;
+  if (word === '' || startsWithOneOf(word, DIGIT)) return undefined;
   if (BLOCKS.has(word)) {
     let at = start + 1 + word.length;
     while (at < text.length && text[at] !== '{' && text[at] !== '\n') at++;
@@ -110,7 +112,7 @@ function closingLine(text: string, start: number, raw: RawRanges): number | unde
   const code = own.trim();
   const isElse =
     code.endsWith('{') && code.startsWith('}') && firstWord(code.slice(1).trimStart()) === 'else';
-  return code === '}' || isElse ? start + own.replace(/\r$/, '').length : undefined;
+  return code === '}' || isElse ? start + withoutEnd(own, '\r').length : undefined;
 }
 
 function roleOf(whole: string): Role {

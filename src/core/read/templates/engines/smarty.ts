@@ -1,5 +1,6 @@
 // Smarty and Latte: `{$fare}`, `{if $paid}`, told by the ending of the file. A brace with a space behind it is text.
 
+import { DIGIT, either, hasOneOf, SPACE, startsWithOneOf } from '../../../base/characters.js';
 import { extending, fileIn, firstWord, included, isWordCharacter, nameBehind, usesWord } from './code.js';
 import { type FoundPiece, type NamedFile, type Role, type TemplateEngine, words } from './engine.js';
 import { wraps } from './jinja.js';
@@ -21,7 +22,7 @@ function pieceEnd(text: string, start: number): number | undefined {
   let at = start + 1;
   if ('$/@.#'.includes(text[at] ?? ' ')) at++;
   if (!isWordCharacter(text[at])) return undefined;
-  while (at < text.length && !/[\s{}:;]/.test(text[at]!)) at++;
+  while (at < text.length && !hasOneOf(text[at]!, either(SPACE, '{}:;'))) at++;
   if (text[at] !== '}' && text[at]?.trim() === '')
     while (at < text.length && !'{}\n;'.includes(text[at]!)) at++;
   return text[at] === '}' ? at + 1 : undefined;
@@ -34,7 +35,7 @@ function roleOf(code: string, isEnded: (name: string) => boolean): Role {
   const name = firstWord(code);
   if (ELSE.has(name) || name.startsWith('else')) return 'else';
   const isWhole = name !== '' && (name.length === code.length || code[name.length]!.trim() === '');
-  return isWhole && !/^\d/.test(name) && isEnded(name) ? 'open' : 'none';
+  return isWhole && !startsWithOneOf(name, DIGIT) && isEnded(name) ? 'open' : 'none';
 }
 
 const BRANCHES = words(

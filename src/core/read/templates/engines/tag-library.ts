@@ -1,6 +1,7 @@
 // Tags of an engine's own, told by a prefix: `<c:if>`, `<f:for>`, `<quay:else />`. A prefix is an engine's where it stands in front
 // of a word that no markup language has.
 
+import { withoutEnd } from '../../../base/phrases.js';
 import { extending, fileIn, included, isWordCharacter, nameBehind } from './code.js';
 import { type FoundPiece, type NamedFile, type Role, type TemplateEngine, words } from './engine.js';
 import { wrapsCode } from './erb.js';
@@ -51,7 +52,7 @@ function read(text: string): FoundPiece[] {
     const role = roleOf(word.toLowerCase(), closes, isAlone, ended.has(`${prefix}:${word.toLowerCase()}`));
     // What an engine puts around something is an element that nobody knows: it stays one.
     if (role === undefined) return [];
-    const code = `${word} ${rest.trimEnd().replace(/\/$/, '').trim()}`.trim();
+    const code = `${word} ${withoutEnd(rest.trimEnd(), '/').trim()}`.trim();
     return [{ start, end, role, prints: role === 'none', code }];
   });
 }
