@@ -14,15 +14,12 @@ const BARE = new Set(
 );
 const BLOCK = new Set('p h1 h2 h3 h4 h5 h6 dl'.split(' '));
 
-/** `of a parent`: an element in it may take over the width of its border, which counts without a line, too. */
-export type Sides = `${'bare' | 'block'}${'' | ' of a parent'}` | 'unknown';
+export type Sides = 'bare' | 'block' | 'unknown';
 
-/** In: whether any element of the page inherits the width of a border. */
-export function sidesOf({ name, namespace, attributes }: PageElement, widthsInherit: boolean): Sides {
+export function sidesOf({ name, namespace, attributes }: PageElement): Sides {
   const sides = BARE.has(name) ? 'bare' : BLOCK.has(name) ? 'block' : 'unknown';
   if (sides === 'unknown' || namespace !== 'html') return 'unknown';
-  if (attributes.some((one) => one.name === 'popover')) return 'unknown';
-  return widthsInherit ? `${sides} of a parent` : sides;
+  return attributes.some((one) => one.name === 'popover') ? 'unknown' : sides;
 }
 
 const SIDE = 'top|right|bottom|left';
@@ -50,7 +47,7 @@ export function withoutInitial(outcomes: Outcomes, sides: Sides): Outcomes {
   };
   for (const name of outcomes.keys()) {
     if (LENGTHS.test(name)) {
-      const isOwn = sides.startsWith('block') && /^margin-(top|bottom)$/.test(name);
+      const isOwn = sides === 'block' && /^margin-(top|bottom)$/.test(name);
       if (!isOwn) drop(name, (value) => value === '0' || value === 'initial');
     } else if (STYLE.test(name)) drop(name, (value) => value === 'none' || value === 'initial');
     else if (INSET.test(name)) drop(name, (value) => value === 'auto' || value === 'initial');
@@ -61,8 +58,7 @@ export function withoutInitial(outcomes: Outcomes, sides: Sides): Outcomes {
   for (const name of outcomes.keys()) {
     const side = LINE.exec(name)?.[1];
     if (side === undefined) continue;
-    const isBare =
-      !sides.endsWith('of a parent') && !left.has(`border-${side}-style`) && !left.has('border-image-source');
+    const isBare = !left.has(`border-${side}-style`) && !left.has('border-image-source');
     drop(name, (value) => value === 'initial' || (isBare && name.endsWith('width') && value === '0'));
   }
   return left;

@@ -37,15 +37,7 @@ import {
 import { hintForm, type OutcomeTable } from './outcome-table.js';
 import type { ComplexSelector } from './selector-model.js';
 import type { SheetOrder } from './sheet-order.js';
-import {
-  blockHasOwnWords,
-  inheritsWidths,
-  inheritsWidthsInline,
-  inStandardWords,
-  mayAnimate,
-  OWN_WORD,
-  programHasOwnWords,
-} from './telling.js';
+import { blockHasOwnWords, inStandardWords, mayAnimate, OWN_WORD, programHasOwnWords } from './telling.js';
 import { type Boxes, boxesOf, holdsTextOnly } from './text-only.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 import { type Weighed, weighEntries } from './weigh.js';
@@ -63,7 +55,6 @@ export class StyleReader {
   readonly #matcher: Matcher;
   /** Whether anything but the cascade asks for importance: what is animated, and what scripts write. */
   readonly #weightTells: boolean;
-  readonly #widthsInherit: boolean;
   readonly #directions: Directions;
   readonly #and: (a: Truth, b: Truth) => Truth;
   /** The name of no match under the layers of the page. */
@@ -84,8 +75,6 @@ export class StyleReader {
     this.#and = (a, b) => table.truths.and(a, b);
     this.#sheetsHaveOwnWords = sheetOrder.uses.some(({ program }) => programHasOwnWords(program));
     this.#noMatch = table.matchKeys.with('', sheetOrder.layersKey, 0);
-    this.#widthsInherit =
-      inheritsWidthsInline(page) || sheetOrder.uses.some(({ program }) => inheritsWidths(program));
     this.#weightTells =
       page.kind === 'component' ||
       page.scripts.length > 0 ||
@@ -189,7 +178,7 @@ export class StyleReader {
     return {
       plainly: this.#hasOwnWords(own, trials) && this.holdsTextOnly(index),
       direction: matters ? this.#directions.of(index) : undefined,
-      sides: this.#sidesOf(index),
+      sides: sidesOf(this.page.elements[index]!),
     };
   }
 
@@ -229,11 +218,7 @@ export class StyleReader {
 
   /** How the text of an element's outcomes is put together, but for what its number tells. */
   wording(index: number): string {
-    return `${this.page.kind} ${this.#weightTells} ${this.#sidesOf(index)}`;
-  }
-
-  #sidesOf(index: number): Sides {
-    return sidesOf(this.page.elements[index]!, this.#widthsInherit);
+    return `${this.page.kind} ${this.#weightTells} ${sidesOf(this.page.elements[index]!)}`;
   }
 
   /** The outcome lists by target, for showing and for planning. */

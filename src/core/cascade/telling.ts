@@ -1,8 +1,6 @@
 // What tells nothing apart: a browser's own words for aligned text where no box stands inside, and importance where nothing
 // but the cascade asks for it.
 
-import { getOrInsert } from '../base/get-or-insert.js';
-import type { Page } from '../read/markup/index.js';
 import type { Outcomes } from './outcome-model.js';
 import type { Program } from './program.js';
 import type { Block } from './rule-index.js';
@@ -40,19 +38,6 @@ export function mayAnimate(program: Program): boolean {
     animated.set(program, may);
   }
   return may;
-}
-
-const INHERITED_WIDTH = /\bborder[\w-]*\s*:[^;}]*\binherit\b/i;
-const inheriting = new WeakMap<Program, boolean>();
-
-/** Whether a sheet has elements take over the width of their parent's border. */
-export function inheritsWidths(program: Program): boolean {
-  return getOrInsert(inheriting, program, () => INHERITED_WIDTH.test(program.sheet.text));
-}
-
-/** Whether elements of a page take it over by their own styles. */
-export function inheritsWidthsInline({ text }: Page): boolean {
-  return text.toLowerCase().includes('inherit') && INHERITED_WIDTH.test(text);
 }
 
 /** In: the outcomes of an element without boxes in it. */

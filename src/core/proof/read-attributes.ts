@@ -2,15 +2,9 @@
 
 import type { Program, SheetOrder, StyleReader } from '../cascade/index.js';
 import { attributeOf } from '../read/markup/index.js';
-import { withoutEscapes } from '../read/sheets/escapes.js';
 import { type Difference, placeOf, type ShownOutcome, showElement, shownOutcomes } from './describe.js';
 
 const READS = /\battr\(\s*([\w-]+)/gi;
-
-/** The attributes that a text of CSS reads, lower case; any of its letters may be written as an escape. */
-function readIn(css: string): string[] {
-  return [...withoutEscapes(css).matchAll(READS)].map(([, name]) => name!.toLowerCase());
-}
 
 const namesOf = new WeakMap<Program, readonly string[]>();
 
@@ -20,7 +14,7 @@ export function attributesRead({ uses }: SheetOrder): Set<string> {
   for (const { program } of uses) {
     let names = namesOf.get(program);
     if (names === undefined) {
-      names = readIn(program.sheet.text);
+      names = [...program.sheet.text.matchAll(READS)].map(([, name]) => name!.toLowerCase());
       namesOf.set(program, names);
     }
     for (const name of names) found.add(name);
@@ -71,7 +65,8 @@ function readBy(reader: StyleReader, element: number, name: string): Read | unde
   for (const [target, outcomes] of reader.outcomes(element))
     for (const [property, list] of outcomes)
       for (const outcome of list)
-        if (readIn(outcome.entry.declaration.value).includes(name))
-          return { target, property, shown: shownOutcomes(reader, element, [outcome])[0]! };
+        for (const [, own] of outcome.entry.declaration.value.matchAll(READS))
+          if (own!.toLowerCase() === name)
+            return { target, property, shown: shownOutcomes(reader, element, [outcome])[0]! };
   return undefined;
 }

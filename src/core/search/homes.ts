@@ -118,11 +118,11 @@ type Pass = (task: Task, found: FoundHomes) => void;
 
 /** In order of preference: each leaves less to the next. */
 const PASSES: readonly Pass[] = [
-  ({ census }, found) => found.given.push(...takeGiven(census, refuseIn(found))),
-  ({ census, model, scripts, options }, found) => {
-    found.existing.push(...takeExisting(census, model, scripts, options.themes));
+  ({ census }, { given }) => given.push(...takeGiven(census)),
+  ({ census, model, scripts, options }, { given, existing }) => {
+    existing.push(...takeExisting(census, model, scripts, options.themes));
     // The parts of what has a class now may have their styles by it.
-    if (found.existing.length > 0) found.given.push(...takeGiven(census, refuseIn(found)));
+    if (existing.length > 0) given.push(...takeGiven(census));
   },
   ({ census, selectorOptions }, { selectors }) => selectors.push(...takeSelectors(census, selectorOptions)),
   ({ census, selectorOptions }, { selectors, positions }) => {
@@ -165,20 +165,14 @@ function howToTry(
   return { trials, order, selectorOptions };
 }
 
-function refuseIn({ refused }: FoundHomes) {
-  return (group: ElementGroup, movable: MovableDeclaration, reason: KeptReason): void => {
-    getOrInsert(refused, group, newMap<MovableDeclaration, KeptReason>).set(movable, reason);
-  };
-}
-
-function classOptions({ options, trials, order }: Task, found: FoundHomes): ClassOptions {
+function classOptions({ options, trials, order }: Task, { refused }: FoundHomes): ClassOptions {
   const { atLeast, taste, scope } = options;
-  const refuse = refuseIn(found);
   return {
     ...{ atLeast, taste, scope, trials, order },
     partOf: (movables) => partOf(movables.flatMap(({ declarations }) => declarations)),
     refuse: (group, movables, reason) => {
-      for (const movable of movables) refuse(group, movable, reason);
+      const known = getOrInsert(refused, group, newMap<MovableDeclaration, KeptReason>);
+      for (const movable of movables) known.set(movable, reason);
     },
   };
 }

@@ -22,8 +22,6 @@ import {
   isFinished,
   parseDeclarations,
 } from '../read/sheets/index.js';
-import { variablesIn } from '../read/sheets/variables.js';
-import { addressVariables } from './address-variables.js';
 import { hintMovables } from './hint-movables.js';
 import { type Movable, movablesOf } from './movables.js';
 
@@ -46,7 +44,6 @@ export function styledTagsOf(model: SiteModel, scripts: SiteScripts, options: St
     const styledTags = pageTags(page, scripts, undecided, options, {
       alsoAt: (element) => model.alsoAt(page, element),
       shareOf: (tag) => model.shareOf(page, tag),
-      addressVariables: addressVariables(model),
     });
     readPages.set(page, { scripts, options, undecided, styledTags });
     return styledTags;
@@ -73,7 +70,6 @@ const readPages = new WeakMap<
 interface StandsFor {
   readonly alsoAt: (element: PageElement) => readonly Place[];
   readonly shareOf: (tag: SourceTag) => number;
-  readonly addressVariables: ReadonlySet<string>;
 }
 
 function pageTags(
@@ -81,7 +77,7 @@ function pageTags(
   scripts: SiteScripts,
   undecided: KeptReason | undefined,
   options: StyledTagOptions,
-  { alsoAt, shareOf, addressVariables: ofAddresses }: StandsFor,
+  { alsoAt, shareOf }: StandsFor,
 ): StyledTag[] {
   const styledTags: StyledTag[] = [];
   const seen = new Set<SourceTag>();
@@ -101,8 +97,7 @@ function pageTags(
         besideObjection(movable, tag) ??
         blocked ??
         styleObjection(element) ??
-        movableObjection(page, element, movable, scripts) ??
-        variableObjection(movable, ofAddresses);
+        movableObjection(page, element, movable, scripts);
       return objection === undefined ? movable : { ...movable, objection };
     });
     // An end tag is not told where it comes from: the name of an element stays on what a build made.
@@ -241,14 +236,6 @@ function movableObjection(
     if (script !== undefined) return script;
   }
   return undefined;
-}
-
-function variableObjection(
-  { declarations }: Movable,
-  ofAddresses: ReadonlySet<string>,
-): KeptReason | undefined {
-  const isOfOne = declarations.some(({ value }) => variablesIn(value).some((name) => ofAddresses.has(name)));
-  return isOfOne ? { kind: 'address in a custom property' } : undefined;
 }
 
 function addressObjection(property: string, value: string): KeptReason | undefined {

@@ -20,8 +20,6 @@ const PLAIN = [
   'hasTemplatedTags',
   'sheets',
   'scripts',
-  'inertNames',
-  'isEdited',
   'shadowRoots',
   'depth',
   'hasPolicy',

@@ -1,11 +1,10 @@
 // CSS text in, `Sheet` out: the algorithms of CSS Syntax 3 §5 (https://drafts.csswg.org/css-syntax-3/#parsing),
 // with their names, over tokens. A browser recovers from every error, and so does this, in the same way.
 
-import { CSS_SPACE, trimmed } from '../../base/characters.js';
+import * as csstree from 'css-tree/dist/csstree.esm';
 import { withSingleSpaces } from '../../base/phrases.js';
 import { undecidedText } from '../../base/reasons/index.js';
 import { DEEPEST, isTooDeep } from './depth.js';
-import { withoutEscapes } from './escapes.js';
 import { parseImport } from './import-prelude.js';
 import { unnested } from './nesting.js';
 import type { Declaration, RuleCondition, Sheet, SheetDefect, SheetDefectKind } from './sheet.js';
@@ -224,7 +223,7 @@ class Parser {
         end = this.#lastSolid(valueStart, bang);
       }
     }
-    const value = trimmed(this.#slice(valueStart, end), CSS_SPACE);
+    const value = this.#slice(valueStart, end).trim();
     if (value === '' && !custom) return undefined;
     return {
       property: custom ? name : name.toLowerCase(),
@@ -372,7 +371,7 @@ class Parser {
   /** An identifier with its escapes read. */
   #ident(at: number): string {
     const text = tokenText(this.#tokens, at);
-    return withoutEscapes(text);
+    return text.includes('\\') ? csstree.ident.decode(text) : text;
   }
 
   #isBang(at: number): boolean {
