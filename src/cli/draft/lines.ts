@@ -2,6 +2,7 @@
 
 import type { DraftDocument } from '../../commands/draft/document.js';
 import type { DraftResult } from '../../commands/draft/draft.js';
+import { assumptionLines } from '../shared/assumption-lines.js';
 import { onSite } from '../shared/moved-lines.js';
 import {
   codeBlockLines,
@@ -13,8 +14,10 @@ import {
   sumLines,
   tokenLines,
 } from '../shared/outcome-lines.js';
-import { clean, heading, next, row } from '../shared/paper.js';
+import { clean, dim, heading, next, row } from '../shared/paper.js';
 
+const HOW_READ =
+  '"copies" in acervus.json names a file that is read in its place; "rendering" has the site built and read as it is shown';
 const HOW = '--all shows them, --only <file, home or selector> some of them';
 
 export function draftLines(
@@ -27,6 +30,8 @@ export function draftLines(
   const lines = [
     heading('Draft', `${file}${hadEarlier ? ', your names and decisions kept' : ''}`),
     ...sumLines(report, false),
+    ...assumptionLines(document.assumed, all),
+    ...(document.assumed.length > 0 ? [row({ text: dim(HOW_READ) })] : []),
   ];
   if (styles.length > 0)
     lines.push(

@@ -12,6 +12,7 @@ export const draftDocument = z
     command: z.literal('draft'),
     file: z.string(),
     shared: z.string(),
+    assumed: z.array(z.string()).describe('What nobody read and the proof takes for granted.'),
     upkeep: adoptionSchema.shape.upkeep,
     held: adoptionSchema.shape.held,
     stylesFromSelf: adoptionSchema.shape.stylesFromSelf,

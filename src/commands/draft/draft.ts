@@ -189,6 +189,7 @@ function documentOf(made: Draft, report: AdoptionReport): DraftDocument {
     command: 'draft',
     file: DRAFT_FILE,
     shared: made.shared,
+    assumed: made.assumed ?? [],
     upkeep: report.upkeep,
     held: report.held,
     stylesFromSelf: report.stylesFromSelf,

@@ -1,39 +1,53 @@
 // Addresses written in pages and sheets, resolved inside the site. Paths are site-relative with `/`.
 
+import { without } from './characters.js';
 import { holdsEngineMark } from './engine-marks.js';
 
 export type Resolved =
   | { readonly kind: 'site'; readonly path: string; readonly suffix: string }
+  /** Out of the site's folder, but on the same machine: the path begins with `../`. */
+  | { readonly kind: 'above'; readonly path: string; readonly suffix: string; readonly address: string }
   | { readonly kind: 'elsewhere'; readonly address: string }
   /** Only a fragment: it points into the document that uses it, whatever sheet it stands in. */
   | { readonly kind: 'fragment'; readonly address: string };
 
 /**
- * Resolves an address against the folder of the file that holds it.
+ * Resolves an address against the folder of the file that holds it, as the URL standard does: a backslash is a slash,
+ * tabs and line breaks count for nothing, and a query alone is one of the file that holds it.
  * In: the address as written; the site-relative path of the holding file. A leading `/` means the site's folder.
- * Out: a site path (percent-decoded, with its `?query#fragment` as suffix), or what lies elsewhere. A path that
- * climbs out of the site is elsewhere.
+ * Out: a path (percent-decoded, with its `?query#fragment` as suffix) in the site or above it, or what lies elsewhere.
  */
 export function resolveAddress(address: string, holder: string): Resolved {
   const trimmed = address.trim();
   if (trimmed === '' || trimmed.startsWith('#')) return { kind: 'fragment', address: trimmed };
-  if (/^[a-z][a-z0-9+.-]*:/i.test(trimmed) || trimmed.startsWith('//') || holdsEngineMark(trimmed)) {
+  const cut = trimmed.search(/[?#]/);
+  const bare = without(cut < 0 ? trimmed : trimmed.slice(0, cut), '\t\n\r').replaceAll('\\', '/');
+  if (/^[a-z][a-z0-9+.-]*:/i.test(bare) || bare.startsWith('//') || holdsEngineMark(trimmed)) {
     return { kind: 'elsewhere', address: trimmed };
   }
-  const cut = trimmed.search(/[?#]/);
-  const bare = cut < 0 ? trimmed : trimmed.slice(0, cut);
   const suffix = cut < 0 ? '' : trimmed.slice(cut);
-  const parts = bare.startsWith('/') ? [] : foldersOf(holder);
+  if (bare === '') return placed(holder.split('/'), suffix, trimmed);
+  const isFromTop = bare.startsWith('/');
+  const parts = isFromTop ? [] : foldersOf(holder);
   for (const part of decode(bare).split('/')) {
     if (part === '' || part === '.') continue;
     if (part !== '..') parts.push(part);
-    else if (parts.pop() === undefined) return { kind: 'elsewhere', address: trimmed };
+    // Above the top of a host there is nothing; above a folder there is another.
+    else if (parts.length === 0 || parts.at(-1) === '..') {
+      if (isFromTop) return { kind: 'elsewhere', address: trimmed };
+      parts.push('..');
+    } else parts.pop();
   }
-  return { kind: 'site', path: parts.join('/'), suffix };
+  return placed(parts, suffix, trimmed);
+}
+
+function placed(parts: readonly string[], suffix: string, address: string): Resolved {
+  const path = parts.join('/');
+  return parts[0] === '..' ? { kind: 'above', path, suffix, address } : { kind: 'site', path, suffix };
 }
 
 /**
- * The sheet or script of the site that an address leads to; `undefined` when elsewhere. In: `copyOf`, the file of the site that is meant by an
+ * The sheet or script that an address leads to, in the site or above it; `undefined` when elsewhere. In: `copyOf`, the file of the site that is meant by an
  * address, where that is known: a local copy, or what a server makes of it.
  */
 export function fileAt(
@@ -44,7 +58,12 @@ export function fileAt(
   const known = copyOf(address.trim());
   if (known !== undefined) return known;
   const resolved = resolveAddress(address, holder);
-  return resolved.kind === 'site' ? resolved.path : undefined;
+  return resolved.kind === 'site' || resolved.kind === 'above' ? resolved.path : undefined;
+}
+
+/** Whether a path leads out of the site's folder, upwards. */
+export function isAbove(path: string): boolean {
+  return path.startsWith('../');
 }
 
 /** The address of `target` as the file `holder` would write it: relative, percent-encoded where it must be. */
@@ -75,7 +94,7 @@ export function commonFolder(paths: readonly string[]): string {
 
 /** Whether a text holds an address, so that it means something else in another folder. */
 export function holdsAddress(css: string): boolean {
-  return /url\(/i.test(css);
+  return css.toLowerCase().includes('url(');
 }
 
 function foldersOf(path: string): string[] {

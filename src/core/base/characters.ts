@@ -15,6 +15,9 @@ export const NAME: Characters = either(WORD, '-');
 /** All white space that JavaScript knows, which is more than CSS and HTML know. */
 export const SPACE: Characters = (one) => one.trim() === '';
 
+/** White space as CSS and HTML know it: no-break space and vertical tab are none. */
+export const CSS_SPACE: Characters = ' \t\n\r\f';
+
 /** Whether the character is in the set; none (past the end of a text) is in no set. */
 export function isIn(character: string | undefined, set: Characters): boolean {
   if (character === undefined || character === '') return false;
@@ -68,6 +71,11 @@ export function trimmedBefore(text: string, set: Characters): string {
 /** The text without the characters of the set at its end. */
 export function trimmedAfter(text: string, set: Characters): string {
   return text.slice(0, startOfRun(text, text.length, set));
+}
+
+/** The text without the characters of the set at both ends. */
+export function trimmed(text: string, set: Characters): string {
+  return trimmedAfter(trimmedBefore(text, set), set);
 }
 
 /** The text without any character of the set. */

@@ -13,7 +13,7 @@ export {
 } from './describe.js';
 export { isHidden, isHiddenOnly, isHiddenText } from './hidden.js';
 export { elementsIn, type IntentProof, isAsWished, type MovedElement, proveWishes } from './intent.js';
-export { count, emptyPart, mergeProofs, type ProofPart } from './part.js';
+export { count, emptyPart, isOfUnread, mergeProofs, type ProofPart } from './part.js';
 export { type Proof, type ProveOptions, proofOf, prove } from './prove.js';
 export { type PagePair, Prover } from './prover.js';
 export {

@@ -63,6 +63,13 @@ export function mergeProofs(into: ProofPart, from: ProofPart): ProofPart {
   return into;
 }
 
+const NOT_READ = 'and was not read';
+
+/** Whether an assumption is of a sheet that nobody read. */
+export function isOfUnread(assumption: string): boolean {
+  return assumption.includes(NOT_READ);
+}
+
 /** What a proof had to assume, in words. */
 export function assumptionsOf({
   unread,
@@ -77,7 +84,7 @@ export function assumptionsOf({
   const found: string[] = [];
   for (const [address, pages] of [...unread].sort(([a], [b]) => comparePaths(a, b))) {
     found.push(
-      `${address.replaceAll(INVISIBLE_MARK, '')} (on ${count(pages, 'page')}) ${whereIs(address)} and was not read: taken to style nothing that moved`,
+      `${address.replaceAll(INVISIBLE_MARK, '')} (on ${count(pages, 'page')}) ${whereIs(address)} ${NOT_READ}: taken to style nothing that moved`,
     );
   }
   found.push(...scriptSentences(scripts, (pages) => count(pages, 'page')));

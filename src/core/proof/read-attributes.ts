@@ -2,9 +2,15 @@
 
 import type { Program, SheetOrder, StyleReader } from '../cascade/index.js';
 import { attributeOf } from '../read/markup/index.js';
+import { withoutEscapes } from '../read/sheets/escapes.js';
 import { type Difference, placeOf, type ShownOutcome, showElement, shownOutcomes } from './describe.js';
 
 const READS = /\battr\(\s*([\w-]+)/gi;
+
+/** The attributes that a text of CSS reads, lower case; any of its letters may be written as an escape. */
+function readIn(css: string): string[] {
+  return [...withoutEscapes(css).matchAll(READS)].map(([, name]) => name!.toLowerCase());
+}
 
 const namesOf = new WeakMap<Program, readonly string[]>();
 
@@ -14,7 +20,7 @@ export function attributesRead({ uses }: SheetOrder): Set<string> {
   for (const { program } of uses) {
     let names = namesOf.get(program);
     if (names === undefined) {
-      names = [...program.sheet.text.matchAll(READS)].map(([, name]) => name!.toLowerCase());
+      names = readIn(program.sheet.text);
       namesOf.set(program, names);
     }
     for (const name of names) found.add(name);
@@ -65,8 +71,7 @@ function readBy(reader: StyleReader, element: number, name: string): Read | unde
   for (const [target, outcomes] of reader.outcomes(element))
     for (const [property, list] of outcomes)
       for (const outcome of list)
-        for (const [, own] of outcome.entry.declaration.value.matchAll(READS))
-          if (own!.toLowerCase() === name)
-            return { target, property, shown: shownOutcomes(reader, element, [outcome])[0]! };
+        if (readIn(outcome.entry.declaration.value).includes(name))
+          return { target, property, shown: shownOutcomes(reader, element, [outcome])[0]! };
   return undefined;
 }

@@ -118,11 +118,11 @@ type Pass = (task: Task, found: FoundHomes) => void;
 
 /** In order of preference: each leaves less to the next. */
 const PASSES: readonly Pass[] = [
-  ({ census }, { given }) => given.push(...takeGiven(census)),
-  ({ census, model, scripts, options }, { given, existing }) => {
-    existing.push(...takeExisting(census, model, scripts, options.themes));
+  ({ census }, found) => found.given.push(...takeGiven(census, refuseIn(found))),
+  ({ census, model, scripts, options }, found) => {
+    found.existing.push(...takeExisting(census, model, scripts, options.themes));
     // The parts of what has a class now may have their styles by it.
-    if (existing.length > 0) given.push(...takeGiven(census));
+    if (found.existing.length > 0) found.given.push(...takeGiven(census, refuseIn(found)));
   },
   ({ census, selectorOptions }, { selectors }) => selectors.push(...takeSelectors(census, selectorOptions)),
   ({ census, selectorOptions }, { selectors, positions }) => {
@@ -165,14 +165,20 @@ function howToTry(
   return { trials, order, selectorOptions };
 }
 
-function classOptions({ options, trials, order }: Task, { refused }: FoundHomes): ClassOptions {
+function refuseIn({ refused }: FoundHomes) {
+  return (group: ElementGroup, movable: MovableDeclaration, reason: KeptReason): void => {
+    getOrInsert(refused, group, newMap<MovableDeclaration, KeptReason>).set(movable, reason);
+  };
+}
+
+function classOptions({ options, trials, order }: Task, found: FoundHomes): ClassOptions {
   const { atLeast, taste, scope } = options;
+  const refuse = refuseIn(found);
   return {
     ...{ atLeast, taste, scope, trials, order },
     partOf: (movables) => partOf(movables.flatMap(({ declarations }) => declarations)),
     refuse: (group, movables, reason) => {
-      const known = getOrInsert(refused, group, newMap<MovableDeclaration, KeptReason>);
-      for (const movable of movables) known.set(movable, reason);
+      for (const movable of movables) refuse(group, movable, reason);
     },
   };
 }

@@ -23,3 +23,4 @@ export { readStyle, styledTagsOf } from './styled-tags.js';
 export { type RepeatedSet, type Survey, type Tally, takeStock } from './survey.js';
 export type { SurveyInput } from './survey-input.js';
 export { undecidedReason, undecidedUnless } from './undecided.js';
+export { sheetsBesideUnread, unreadSheetOf } from './unread-sheets.js';

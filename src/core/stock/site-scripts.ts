@@ -1,6 +1,7 @@
 // The scripts of a site as its pages use them: which declarations of which elements a script might clear or read.
 
 import { fileAt } from '../base/addresses.js';
+import { hasOneOf } from '../base/characters.js';
 import type { KeptReason } from '../base/reasons/index.js';
 import { type Place, placeIn } from '../base/source.js';
 import type { ScriptText } from '../cascade/index.js';
@@ -60,12 +61,19 @@ export class SiteScripts {
   madeOn(pages: readonly Page[]): MadeElements {
     const tags = new Set<string>();
     const words = new Set<string>();
-    for (const page of pages)
+    for (const page of pages) {
+      // What people write or paste may be anything, and what stands in a `<template>` is copied by any script.
+      if (page.isEdited) tags.add('*');
+      if (page.scripts.length > 0)
+        for (const name of page.inertNames)
+          if (hasOneOf(name[0]!, '.#')) words.add(name.slice(1));
+          else tags.add(name);
       for (const { reading, library } of this.#of(page)) {
         if (library || reading.made.size === 0) continue;
         for (const tag of reading.made) tags.add(tag);
         for (const word of reading.words) words.add(word);
       }
+    }
     return { tags, words };
   }
 

@@ -22,6 +22,8 @@ import {
   isFinished,
   parseDeclarations,
 } from '../read/sheets/index.js';
+import { variablesIn } from '../read/sheets/variables.js';
+import { addressVariables } from './address-variables.js';
 import { hintMovables } from './hint-movables.js';
 import { type Movable, movablesOf } from './movables.js';
 
@@ -44,6 +46,7 @@ export function styledTagsOf(model: SiteModel, scripts: SiteScripts, options: St
     const styledTags = pageTags(page, scripts, undecided, options, {
       alsoAt: (element) => model.alsoAt(page, element),
       shareOf: (tag) => model.shareOf(page, tag),
+      addressVariables: addressVariables(model),
     });
     readPages.set(page, { scripts, options, undecided, styledTags });
     return styledTags;
@@ -70,6 +73,7 @@ const readPages = new WeakMap<
 interface StandsFor {
   readonly alsoAt: (element: PageElement) => readonly Place[];
   readonly shareOf: (tag: SourceTag) => number;
+  readonly addressVariables: ReadonlySet<string>;
 }
 
 function pageTags(
@@ -77,7 +81,7 @@ function pageTags(
   scripts: SiteScripts,
   undecided: KeptReason | undefined,
   options: StyledTagOptions,
-  { alsoAt, shareOf }: StandsFor,
+  { alsoAt, shareOf, addressVariables: ofAddresses }: StandsFor,
 ): StyledTag[] {
   const styledTags: StyledTag[] = [];
   const seen = new Set<SourceTag>();
@@ -97,7 +101,8 @@ function pageTags(
         besideObjection(movable, tag) ??
         blocked ??
         styleObjection(element) ??
-        movableObjection(page, element, movable, scripts);
+        movableObjection(page, element, movable, scripts) ??
+        variableObjection(movable, ofAddresses);
       return objection === undefined ? movable : { ...movable, objection };
     });
     // An end tag is not told where it comes from: the name of an element stays on what a build made.
@@ -236,6 +241,14 @@ function movableObjection(
     if (script !== undefined) return script;
   }
   return undefined;
+}
+
+function variableObjection(
+  { declarations }: Movable,
+  ofAddresses: ReadonlySet<string>,
+): KeptReason | undefined {
+  const isOfOne = declarations.some(({ value }) => variablesIn(value).some((name) => ofAddresses.has(name)));
+  return isOfOne ? { kind: 'address in a custom property' } : undefined;
 }
 
 function addressObjection(property: string, value: string): KeptReason | undefined {

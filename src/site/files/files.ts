@@ -4,6 +4,8 @@ import { execFileSync } from 'node:child_process';
 import { existsSync, readFileSync, realpathSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { globSync } from 'tinyglobby';
+import { isAbove } from '../../core/base/addresses.js';
+import { withoutEnd } from '../../core/base/phrases.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import { leaveOut, leftOutSoFar } from './notices.js';
 
@@ -14,7 +16,10 @@ export interface SiteFiles {
   readonly label: string;
   /** Site-relative paths with `/`, sorted; hidden and dependency folders left out. */
   list(): readonly string[];
-  /** `undefined` when there is no such file, or a link to one outside of the site: what is out there is none of it. */
+  /**
+   * `undefined` when there is no such file, or a link to one outside of the site: what is out there is none of it.
+   * A path that begins with `../` is read all the same: a sheet that pages link is one of theirs wherever it lies.
+   */
   read(file: string): Buffer | undefined;
   /** Whether a file has other names in the site, by links: what is written under one changes all. */
   isLinked?(file: string): boolean;
@@ -47,11 +52,12 @@ export function openFolder(folder: string): SiteFiles {
       found ??= listOnce(real);
       return found.linked.has(file);
     },
-    leadsOut: (file) => placeOf(file) === 'outside',
+    leadsOut: (file) => !isAbove(file) && placeOf(file) === 'outside',
     read: (file) => {
       const place = placeOf(file);
       if (place === 'outside' && file === CONFIG_FILE) throw new UsageError('link-leads-out', { file });
-      return place === 'inside' ? readFileSync(path.join(root, file)) : undefined;
+      const isRead = place === 'inside' || (place === 'outside' && isAbove(file));
+      return isRead ? readFileSync(path.join(root, file)) : undefined;
     },
   };
 }
@@ -136,13 +142,17 @@ export function runGit(folder: string, words: readonly string[]): Buffer {
 export function openCommit(folder: string, reference: string): SiteFiles {
   const git = (...args: string[]): Buffer => runGit(folder, args);
   let tree: string;
+  let commit: string;
+  let inRepository: (file: string) => string;
   try {
     const prefix = git('rev-parse', '--show-prefix').toString().trim();
     tree = git('rev-parse', '--verify', '--quiet', '--end-of-options', `${reference}^{commit}`)
       .toString()
       .trim();
+    commit = tree;
+    inRepository = (file) => path.posix.join(prefix, file);
     if (prefix !== '')
-      tree = git('rev-parse', `${tree}:${prefix.replace(/\/$/, '')}`)
+      tree = git('rev-parse', `${tree}:${withoutEnd(prefix, '/')}`)
         .toString()
         .trim();
   } catch {
@@ -154,11 +164,17 @@ export function openCommit(folder: string, reference: string): SiteFiles {
     const match = /^100\d+ blob ([0-9a-f]+)\t(.*)$/s.exec(row);
     if (match !== null && !skipped.test(match[2]!)) objects.set(match[2]!, match[1]!);
   }
+  /** In: a path from the repository's top. What lies above that is in no commit. */
+  const objectAbove = (file: string): string | undefined => {
+    if (isAbove(file)) return undefined;
+    const row = git('ls-tree', '--full-tree', commit, '--', file).toString('utf8');
+    return /^100\d+ blob ([0-9a-f]+)\t/.exec(row)?.[1];
+  };
   return {
     label: reference,
     list: () => [...objects.keys()].sort(),
     read: (file) => {
-      const object = objects.get(file);
+      const object = isAbove(file) ? objectAbove(inRepository(file)) : objects.get(file);
       if (object === undefined) return undefined;
       try {
         return git('cat-file', 'blob', object);

@@ -1,6 +1,8 @@
 // Reads a site file by file: pages found without configuration, the sheets and scripts they lead to, and who owns each.
 
 import path from 'node:path';
+import { fileAt, isAbove } from '../../core/base/addresses.js';
+import { withoutEnd } from '../../core/base/phrases.js';
 import { UsageError } from '../../core/base/usage-error.js';
 import type { ScriptText } from '../../core/cascade/index.js';
 import { type BlockCompiler, isModuleSheet } from '../../core/read/components/index.js';
@@ -15,6 +17,7 @@ import {
   SHEET_SOURCES,
   sheetStem,
 } from '../../core/read/kinds/index.js';
+import { parsePage } from '../../core/read/markup/index.js';
 import { scriptReading } from '../../core/read/scripts/index.js';
 // Not through the stage's entry: judging declarations takes long to load, and reading a sheet does not need it.
 import { parseSheet } from '../../core/read/sheets/parse.js';
@@ -66,6 +69,8 @@ export class SiteReader implements SheetShelf, PageSource {
   readonly #parts = new Map<string, boolean>();
   /** Files that nothing marks as a whole page. */
   readonly #bare = new Set<string>();
+  /** Sheets that a page links with their hash. */
+  readonly #hashed = new Set<string>();
   #isAmong: ((file: string) => boolean) | undefined;
   #copies: Map<string, string> | undefined;
   #onlySheet: readonly string[] | undefined;
@@ -95,7 +100,7 @@ export class SiteReader implements SheetShelf, PageSource {
     this.sheetPlaces = new SheetPlaces(files, this.compiled, (sheet) => this.textAt(sheet));
     this.visited = readVisited(files, config);
     const { exclude, components, pages } = config;
-    this.#isExcluded = globs(exclude?.flatMap((one) => [one, `${one.replace(/\/$/, '')}/**`]));
+    this.#isExcluded = globs(exclude?.flatMap((one) => [one, `${withoutEnd(one, '/')}/**`]));
     this.#isNamedComponent = components && globs(components);
     const isPage = globs(pages ?? PAGE_PATTERNS);
     const isScript = scriptComponents(files);
@@ -120,8 +125,17 @@ export class SiteReader implements SheetShelf, PageSource {
     if (!this.#parts.has(file)) {
       this.#parts.set(file, text !== undefined && isPart(file, text));
       if (text !== undefined && isBare(file, text)) this.#bare.add(file);
+      if (text?.toLowerCase().includes('integrity') === true) this.#noteHashes(file, text);
     }
     return text;
+  }
+
+  #noteHashes(file: string, text: string): void {
+    for (const one of parsePage(file, text).sheets) {
+      const path =
+        one.kind === 'link' && one.hasHash ? fileAt(one.address, file, () => undefined) : undefined;
+      if (path !== undefined) this.#hashed.add(path);
+    }
   }
 
   /** Whether a file is a part that pages include: named so, or nothing marks what an engine reads in it as a whole page. */
@@ -222,6 +236,8 @@ export class SiteReader implements SheetShelf, PageSource {
   }
 
   #readText(file: string): string | undefined {
+    // What a running system brought lies in one folder, and a page of it names nothing on this machine.
+    if (isAbove(file) && this.visited !== undefined) return undefined;
     if (isBlockName(file)) return blockText(file, (own) => this.page(own), this.compileBlock);
     if (isCompiled(file) && !this.compiled.isPart(file)) {
       const text = compiledText(this.files, file);
@@ -385,8 +401,11 @@ export class SiteReader implements SheetShelf, PageSource {
     if (this.visited !== undefined && isBoxFile(this.visited, file))
       return { owner: 'theme', because: `"own" in ${CONFIG_FILE}` };
     if (this.visited !== undefined) return { owner: 'platform', because: 'brought from a running system' };
+    if (this.#hashed.has(file))
+      return { owner: 'platform', because: 'a page links it with its hash ("integrity")' };
     const named = ownerByName(this.config, file);
     if (named !== undefined) return named;
+    if (isAbove(file)) return { owner: 'platform', because: 'outside of the site’s folder' };
     if (this.files.isLinked?.(file) === true) return { owner: 'platform', because: 'a link leads to it' };
     if (isBlockName(file)) return { owner: 'platform', because: 'a block of a component' };
     if (this.compiled.isPart(file)) return { owner: 'theme', because: 'a part of our own' };

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { addressFrom, resolveAddress } from '../../../src/core/base/addresses.js';
+import { addressFrom, fileAt, isAbove, resolveAddress } from '../../../src/core/base/addresses.js';
 import { LineIndex, showPlace } from '../../../src/core/base/source.js';
 
 const path = (address: string, holder: string): string => {
@@ -18,10 +18,29 @@ test('addresses resolve against the folder of the file that holds them', () => {
 });
 
 test('what leads out of the site, to another host or into the own page is told apart', () => {
-  assert.equal(path('../../a.css', 'fares/index.html'), 'elsewhere ../../a.css');
+  assert.equal(path('/../a.css', 'fares/index.html'), 'elsewhere /../a.css');
   assert.equal(path('//kit.invalid/a.css', 'index.html'), 'elsewhere //kit.invalid/a.css');
   assert.equal(path('data:text/css,a{}', 'index.html'), 'elsewhere data:text/css,a{}');
   assert.equal(path(' #tide ', 'index.html'), 'fragment #tide');
+});
+
+test('what lies above the site has a path of its own, from wherever it is named', () => {
+  const above = (address: string, holder: string): string | undefined =>
+    fileAt(address, holder, () => undefined);
+  assert.equal(above('../../kit/a.css', 'fares/index.html'), '../kit/a.css');
+  assert.equal(above('more.css', '../kit/a.css'), '../kit/more.css');
+  assert.equal(above('../../b.css', '../kit/a.css'), '../../b.css');
+  assert.equal(above('../site.css', '../kit/a.css'), '../site.css');
+  assert.deepEqual([isAbove('../a.css'), isAbove('..a.css'), isAbove('a/../b.css')], [true, false, false]);
+  assert.equal(addressFrom('css/line.css', '../kit/a.png'), '../../kit/a.png');
+});
+
+test('an address means what the URL standard says: backslashes, line breaks in it, a query alone', () => {
+  assert.equal(path('css\\more.css', 'fares/index.html'), 'fares/css/more.css');
+  assert.equal(path('cs\ns/a.css', 'index.html'), 'css/a.css');
+  assert.equal(path('\\\\kit.invalid\\a.css', 'index.html'), 'elsewhere \\\\kit.invalid\\a.css');
+  assert.equal(path('a.css?b\\c', 'index.html'), 'a.css?b\\c');
+  assert.equal(path('?a=1', 'fares/index.html'), 'fares/index.html?a=1');
 });
 
 test('an address written from one file to another leads there, whatever the names', () => {

@@ -23,6 +23,11 @@ export const STAYS = {
     '{place}',
     '--weaken makes own rules as weak as their work allows',
   ],
+  'sheet not read': [
+    'what it declares is there without it, as far as sheets were read; {address} was not, and may declare something else',
+    '',
+    'name a copy of the sheet under "copies" in acervus.json',
+  ],
   proof: ['the proof does not vouch for it: {detail}', '', ''],
   'no name': ['{value} gets no name: the proof does not vouch for it: {detail}', '', ''],
   'no exact CSS': ['no CSS is known that does exactly what {attribute} does', '', 'write the style yourself'],

@@ -18,7 +18,7 @@ import {
   styleId,
 } from '../../edit/draft/index.js';
 import { type Edits, stateAfter } from '../../edit/text/index.js';
-import { type ProofPart, prove } from '../../proof/index.js';
+import { isOfUnread, type ProofPart, prove } from '../../proof/index.js';
 import { type PlaceOf, type ScopeTaste, TASTES, type TasteName } from '../../search/index.js';
 import type { Trace } from '../../stock/trace.js';
 import type { Excerpts } from '../excerpt/index.js';
@@ -85,6 +85,7 @@ export async function makeDraft(
       ids: [...result.ids, ...found.idClasses.filter((value) => isListed(idClassId(value)))],
     });
   });
+  const unread = adoption.report.proof.assumptions.filter(isOfUnread);
   const draft: Draft = {
     format: 2,
     shared: site.shared.path,
@@ -92,6 +93,7 @@ export async function makeDraft(
     scope: options.scope,
     'at-least': options.atLeast,
     ...(options.weaken === true ? { weaken: true } : {}),
+    ...(unread.length > 0 ? { assumed: unread } : {}),
     upkeep: adoption.report.upkeep,
     styles: inOrder(entries),
     mixins: [],

@@ -5,7 +5,7 @@ import type { SiteModel } from '../../cascade/index.js';
 import { type Edit, type Edits, editTagStyle, push, stateAfter } from '../../edit/text/index.js';
 import { hintDeclarations } from '../../read/hints/index.js';
 import type { Declaration } from '../../read/sheets/index.js';
-import { declarationKey, type StyledTag } from '../../stock/index.js';
+import { declarationKey, type StyledTag, unreadSheetOf } from '../../stock/index.js';
 
 /** A declaration that leaves its tag. */
 export interface PartGiven {
@@ -47,6 +47,7 @@ export function takePartGiven(
 function givenIn(model: SiteModel, styledTag: StyledTag): PartGiven[] {
   const { page, element, style, movables, tag } = styledTag;
   if (element === undefined || style === undefined || tag === undefined || !style.literal) return [];
+  if (unreadSheetOf(model, page) !== undefined) return [];
   const given: Declaration[] = [];
   for (const { declarations, from, objection } of movables) {
     if (from.kind !== 'style' || objection !== undefined || declarations.length < 2) continue;

@@ -136,7 +136,7 @@ export class ExcerptTaker {
     if (
       page.kind === 'component' ||
       holdsEngineText(page.text, page.path) ||
-      /contenteditable/i.test(page.text)
+      page.text.toLowerCase().includes('contenteditable')
     ) {
       this.#keep(page, []);
       return;
@@ -318,7 +318,7 @@ function scriptsOf({ path, scripts }: Page, isName: (word: string) => boolean): 
   return scripts.map((one) => {
     if (one.kind === 'inline') return scriptForm(scriptReading(one.text), isName);
     const resolved = resolveAddress(one.address, path);
-    return resolved.kind === 'site' ? resolved.path : one.address;
+    return resolved.kind === 'site' || resolved.kind === 'above' ? resolved.path : one.address;
   });
 }
 

@@ -112,6 +112,10 @@ export const draftSchema = z.strictObject({
   scope: scopeName,
   'at-least': z.int().min(1),
   weaken: yesOrNo.optional().describe('Rules become as weak as their work allows.'),
+  assumed: z
+    .array(z.string())
+    .optional()
+    .describe('For reading: what nobody read and the proof takes for granted. A copy of it, named, is read.'),
   upkeep: z.strictObject({ now: z.int(), after: z.int() }).describe('For reading: places to keep up.'),
   styles: z.array(styleSchema),
   tokens: z.array(tokenSchema),

@@ -47,6 +47,7 @@ export function renderDraft(draft: Draft, earlier: string | undefined): string {
   if (!fresh)
     for (const [key, value] of Object.entries(draft))
       if (key !== 'styles') target.set(key, plainNode(target, value));
+  if (!fresh && draft.assumed === undefined) target.delete('assumed');
   const styles = target.createNode([]) as YAMLSeq;
   for (const style of draft.styles) {
     const item = items.get(style.id);

@@ -20,6 +20,8 @@ const PLAIN = [
   'hasTemplatedTags',
   'sheets',
   'scripts',
+  'inertNames',
+  'isEdited',
   'shadowRoots',
   'depth',
   'hasPolicy',

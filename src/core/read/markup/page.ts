@@ -98,6 +98,8 @@ export type SheetReference =
       readonly alternate: boolean;
       readonly disabled: boolean;
       readonly scriptingOff: boolean;
+      /** Whether it names the hash of its sheet: a sheet of other text is not loaded. */
+      readonly hasHash?: true;
       readonly range: SourceRange;
       /** The part that brings it to the page. */
       readonly broughtBy?: Pick<Page, 'path' | 'text'>;
@@ -249,6 +251,10 @@ export interface Page {
   readonly inert: readonly { readonly style: string; readonly range: SourceRange }[];
   /** Class attributes inside `<template>`. */
   readonly inertClasses: readonly SourceRange[];
+  /** Types, `.classes` and `#ids` of elements inside `<template>`. */
+  readonly inertNames: readonly string[];
+  /** Whether people write elements into it: something on it is `contenteditable`. */
+  readonly isEdited: boolean;
   /** Texts of style elements inside `<template>`. */
   readonly inertBlocks: readonly SourceRange[];
   readonly shadowRoots: boolean;

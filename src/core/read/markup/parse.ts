@@ -8,7 +8,7 @@ import { undecidedText } from '../../base/reasons/index.js';
 import type { BlockCompiler } from '../components/index.js';
 import { isComponentFile, pageEvidence } from '../kinds/index.js';
 import { ENGINE_LETTER, inclusionsOf } from '../templates/index.js';
-import { attributeOf, isCss, mediaOf, qualified } from './attributes.js';
+import { attributeOf, isCss, isEditable, mediaOf, namesOf, qualified } from './attributes.js';
 import { isBound, isMadeByScripts } from './bindings.js';
 import { componentTree } from './component-tree.js';
 import type { Engine } from './engine.js';
@@ -107,6 +107,8 @@ export function readPage(path: string, text: string, { component, placed, compil
     inert: reader.inert,
     inertClasses: reader.inertClasses,
     inertBlocks: reader.inertBlocks,
+    inertNames: [...reader.inertNames],
+    isEdited: reader.isEdited,
     shadowRoots: reader.shadowRoots,
     depth: reader.depth,
     hasPolicy: reader.hasPolicy,
@@ -143,6 +145,8 @@ class PageReader {
   readonly scripts: ScriptReference[] = [];
   readonly inert: { style: string; range: { start: number; end: number } }[] = [];
   readonly inertClasses: { start: number; end: number }[] = [];
+  readonly inertNames = new Set<string>();
+  isEdited = false;
   readonly inertBlocks: { start: number; end: number }[] = [];
   readonly head: { endTag: number | undefined; start: number | undefined; first: number } = {
     endTag: undefined,
@@ -245,6 +249,7 @@ class PageReader {
     else if (parent >= 0) this.elements[parent]!.firstChild = index;
     if (isMadeByScripts(node.attrs))
       for (const one of [element, this.elements[parent]]) if (one !== undefined) one.hasTemplateText = true;
+    this.isEdited ||= isEditable(node.attrs);
     this.#noteRole(node, element);
     return index;
   }
@@ -323,6 +328,7 @@ class PageReader {
       alternate: words.includes('alternate'),
       disabled: preloaded || attributeOf(attributes, 'disabled') !== undefined,
       scriptingOff,
+      ...((attributeOf(attributes, 'integrity') ?? '').trim() === '' ? {} : { hasHash: true }),
       range: element.tag?.range ?? { start: 0, end: 0 },
     });
   }
@@ -378,6 +384,7 @@ class PageReader {
     const open: Tree.ChildNode[] = [...template.content.childNodes].reverse();
     for (let node = open.pop(); node !== undefined; node = open.pop()) {
       if (!isSourceElement(node)) continue;
+      for (const name of namesOf(node)) this.inertNames.add(name);
       const style = attributeOf(node.attrs, 'style');
       const at = node.startTag?.attrs?.style;
       if (style !== undefined && at)

@@ -143,6 +143,18 @@ function unreadable(text: string): ScriptReading {
 }
 
 /** Collects what a script says of styles, node by node. */
+/** What the methods of tables make, each with what must be around it (HTML standard, "The table element"). */
+const MADE_BY_TABLES = new Map(
+  Object.entries({
+    createCaption: ['caption'],
+    createTHead: ['thead'],
+    createTFoot: ['tfoot'],
+    createTBody: ['tbody'],
+    insertRow: ['tbody', 'tr'],
+    insertCell: ['td'],
+  }),
+);
+
 class ScriptReader {
   readonly words = new Set<string>();
   readonly stems = new Set<string>();
@@ -228,6 +240,7 @@ class ScriptReader {
     const first = node.arguments[0];
     if (name === 'createElement' || name === 'createElementNS')
       this.made.add((stringOf(node.arguments.at(-1)) ?? '*').toLowerCase());
+    for (const tag of MADE_BY_TABLES.get(name) ?? []) this.made.add(tag);
     const attribute = ATTRIBUTE_CALLS.has(name) ? stringOf(first)?.toLowerCase() : undefined;
     if (attribute !== undefined) this.words.add(attributeWord(attribute));
     const writes = (name === 'setAttribute' || name === 'attr') && node.arguments.length > 1;

@@ -14,7 +14,7 @@ export function declarationText(
     .replace(/url\(\s*(?:"([^"]*)"|'([^']*)'|([^"'()\s]+))\s*\)/gi, (whole, double, single, bare) => {
       const address: string = double ?? single ?? bare;
       const resolved = resolveAddress(address, holder);
-      if (resolved.kind !== 'site') return whole;
+      if (resolved.kind !== 'site' && resolved.kind !== 'above') return whole;
       const quote = double !== undefined ? '"' : single !== undefined ? "'" : '';
       return `url(${quote}${addressFrom(path, resolved.path)}${resolved.suffix}${quote})`;
     });

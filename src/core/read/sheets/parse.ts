@@ -1,10 +1,11 @@
 // CSS text in, `Sheet` out: the algorithms of CSS Syntax 3 §5 (https://drafts.csswg.org/css-syntax-3/#parsing),
 // with their names, over tokens. A browser recovers from every error, and so does this, in the same way.
 
-import * as csstree from 'css-tree/dist/csstree.esm';
+import { CSS_SPACE, trimmed } from '../../base/characters.js';
 import { withSingleSpaces } from '../../base/phrases.js';
 import { undecidedText } from '../../base/reasons/index.js';
 import { DEEPEST, isTooDeep } from './depth.js';
+import { withoutEscapes } from './escapes.js';
 import { parseImport } from './import-prelude.js';
 import { unnested } from './nesting.js';
 import type { Declaration, RuleCondition, Sheet, SheetDefect, SheetDefectKind } from './sheet.js';
@@ -223,7 +224,7 @@ class Parser {
         end = this.#lastSolid(valueStart, bang);
       }
     }
-    const value = this.#slice(valueStart, end).trim();
+    const value = trimmed(this.#slice(valueStart, end), CSS_SPACE);
     if (value === '' && !custom) return undefined;
     return {
       property: custom ? name : name.toLowerCase(),
@@ -371,7 +372,7 @@ class Parser {
   /** An identifier with its escapes read. */
   #ident(at: number): string {
     const text = tokenText(this.#tokens, at);
-    return text.includes('\\') ? csstree.ident.decode(text) : text;
+    return withoutEscapes(text);
   }
 
   #isBang(at: number): boolean {

@@ -2,14 +2,32 @@
 
 import { holdsAddress, type Resolved, resolveAddress } from '../../base/addresses.js';
 import { BoundedMap } from '../../base/bounded.js';
+import { CSS_SPACE, trimmed } from '../../base/characters.js';
+import { includesAny } from '../../base/phrases.js';
 import { normalColour } from './colours.js';
 import { behindBracket, isSpace, Token, type Tokens, tokenize, tokenText } from './tokens.js';
 
 /** Properties whose values hold names that people make up, where upper and lower case differ. */
 const NAMED =
   /^(--|animation|font|grid|counter|list-style|will-change|transition|container|view-transition|quotes|color-scheme|page$|content$|anchor|position-anchor|timeline|scroll-timeline|view-timeline|string-set|src$)/;
-const COLOURED =
-  /color|background|border|outline|shadow|fill|stroke|rule|decoration|emphasis|caret|filter|mask|flood|lighting|stop/;
+const COLOURED = [
+  'color',
+  'background',
+  'border',
+  'outline',
+  'shadow',
+  'fill',
+  'stroke',
+  'rule',
+  'decoration',
+  'emphasis',
+  'caret',
+  'filter',
+  'mask',
+  'flood',
+  'lighting',
+  'stop',
+];
 /** Properties where a zero length needs no movable declaration and a bare zero is a length. */
 const LENGTHS =
   /^(margin|padding|inset|top|right|bottom|left|width|height|min-|max-|border(-(top|right|bottom|left))?(-width)?$|border-(spacing|radius)|border-.*-radius|gap|row-gap|column-gap|text-indent|letter-spacing|word-spacing|outline(-width|-offset)?$)/;
@@ -34,7 +52,7 @@ export function normalValue(property: string, value: string, holder: string): st
 
 function computeNormalValue(property: string, value: string, holder: string): string {
   // A custom property keeps its tokens as they are, for whoever reads it: only the space at its ends goes.
-  if (property.startsWith('--')) return value.trim();
+  if (property.startsWith('--')) return trimmed(value, CSS_SPACE);
   const tokens = tokenize(value);
   const parts: string[] = [];
   // Inside a function a zero that is no length may be what makes it invalid: `max(0, 50%)` is not `max(0px, 50%)`.
@@ -119,7 +137,7 @@ function normalIdent(property: string, text: string): string {
   if (property === 'font-weight') return WEIGHTS.get(lower) ?? lower;
   // A dashed name is somebody's own, in any property.
   if (NAMED.test(property) || text.startsWith('--')) return text;
-  return (COLOURED.test(property) ? normalColour(lower) : undefined) ?? lower;
+  return (includesAny(property, COLOURED) ? normalColour(lower) : undefined) ?? lower;
 }
 
 /** In: whether it stands where a zero is a length. */
@@ -139,6 +157,7 @@ function normalUrl(address: string, holder: string): string {
 function addressKey(resolved: Resolved): string {
   switch (resolved.kind) {
     case 'site':
+    case 'above':
       return `/${resolved.path}${resolved.suffix}`;
     case 'elsewhere':
     case 'fragment':

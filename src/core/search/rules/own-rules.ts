@@ -17,7 +17,14 @@ import {
   type Sheet,
   type StyleRule,
 } from '../../read/sheets/index.js';
-import { declarationKey, type Movable, movablesOf, undecidedReason } from '../../stock/index.js';
+import {
+  declarationKey,
+  type Movable,
+  movablesOf,
+  sheetsBesideUnread,
+  undecidedReason,
+  unreadSheetOf,
+} from '../../stock/index.js';
 import type { Census, ElementGroup } from '../census.js';
 import { reachOf } from '../reach.js';
 import { splitSuffix } from './selectors.js';
@@ -63,12 +70,13 @@ export interface Said {
   readonly movable: Movable;
 }
 
-/** In: the sheets that may be edited. Out: their rules and those of style blocks, with what they match. */
+/** In: the sheets that may be edited. Out: their rules and those of style blocks, with what they match; none beside a sheet that was not read. */
 export function ownRules(model: SiteModel, census: Census, themes: readonly string[]): OwnRule[] {
   const found: OwnRule[] = [];
+  const besideUnread = sheetsBesideUnread(model);
   for (const path of themes) {
     const program = model.sheetAt(path);
-    if (program === undefined || program.sheet.undecided.length > 0) continue;
+    if (program === undefined || program.sheet.undecided.length > 0 || besideUnread.has(path)) continue;
     const { rules, text } = program.sheet;
     const apart = new Set(rulesApart(rules));
     const place = { holder: path, sheet: path, places: [], times: 1 };
@@ -185,6 +193,7 @@ function blocksOf(model: SiteModel): Map<unknown, BlockPlace[]> {
     if (page.kind !== 'page' || page.isMail) continue;
     const blocks = page.sheets.filter((reference) => reference.kind === 'block' && isPlain(reference));
     if (blocks.length === 0 || undecidedReason(page, model.sheetOrdersOf(page)) !== undefined) continue;
+    if (unreadSheetOf(model, page) !== undefined) continue;
     for (const reference of blocks) {
       if (reference.kind !== 'block') continue;
       const program = model.block(reference.text, page);
