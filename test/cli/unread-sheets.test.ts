@@ -46,7 +46,7 @@ test('a sheet above the site is read as the platform’s, through its imports, a
 
 test('beside a sheet that nobody read nothing is given already, and no rule stands for another', async () => {
   const rules = '.berth { margin: 3px }\n.pier { margin: 3px }\n.quay { margin: 3px }\n';
-  for (const link of ['https://kit.invalid/kit.css', 'css/gone.css']) {
+  for (const link of ['https://kit.invalid/kit.css', 'https://kit.invalid/b.css']) {
     const { site, draft } = await adopted({
       'a.html': page(`<link rel="stylesheet" href="${link}">${OWN}`, FRAMES),
       'css/line.css': rules,
