@@ -1,6 +1,7 @@
 // What was not read is never taken for nothing: sheets above the site, on other hosts, missing, or held to a hash.
 
 import assert from 'node:assert/strict';
+import { execFileSync } from 'node:child_process';
 import path from 'node:path';
 import { test } from 'node:test';
 import { acervus, addFiles, makeSite, read } from '../support/site.js';
@@ -71,4 +72,34 @@ test('a sheet whose hash a page names is not edited', async () => {
   });
   assert.equal(read(site, 'css/line.css'), line);
   assert.match(read(site, 'a.html'), /line\.css" integrity[^>]*>\s*<link/);
+});
+
+test('a file of the site that is linked by way of the folder above is not taken for another one', async () => {
+  const top = makeSite({});
+  const site = path.join(top, 'site');
+  addFiles(site, {
+    'a.html': page('<link rel="stylesheet" href="../site/css/line.css">', FRAMES),
+    'css/line.css': '.berth { margin: 3px }\n',
+  });
+  const { stdout } = await acervus('draft', site);
+  assert.match(stdout, /\.\.\/site\/css\/line\.css \(on 1 page\) is not in this folder/);
+  assert.doesNotMatch(stdout, /another host/);
+});
+
+test('a sheet above the site is read in a commit, too', async () => {
+  const top = makeSite({ 'kit/kit.css': '.berth { border: 1px solid }\n' });
+  const site = path.join(top, 'site');
+  addFiles(site, { 'a.html': page('<link rel="stylesheet" href="../kit/kit.css">', FRAMES) });
+  const git = (...args: string[]) =>
+    execFileSync('git', ['-c', 'user.name=Ebba', '-c', 'user.email=ebba@skerrin.invalid', ...args], {
+      cwd: top,
+    });
+  git('init', '-q');
+  git('add', '.');
+  git('commit', '-q', '-m', 'first');
+  assert.equal((await acervus('prove', site, '--against', 'HEAD')).code, 0);
+  addFiles(top, { 'kit/kit.css': '.berth { margin: 9px }\n' });
+  const changed = await acervus('prove', site, '--against', 'HEAD');
+  assert.equal(changed.code, 1, changed.stderr);
+  assert.match(changed.stdout, /border-bottom-color/, 'what the kit said at the commit');
 });

@@ -1,6 +1,6 @@
 // The sheets of one page in cascade order: links, style blocks and imports, with the conditions they apply under.
 
-import { fileAt, resolveAddress } from '../base/addresses.js';
+import { fileAt, isAbove, resolveAddress } from '../base/addresses.js';
 import { withSingleSpaces } from '../base/phrases.js';
 import { undecidedText } from '../base/reasons/index.js';
 import { shortHash } from '../base/short-hash.js';
@@ -236,7 +236,8 @@ class SheetOrderBuilder {
       const source = { path, text, isBlock: false, offset: 0, reference };
       this.#use(program, condition, layer, [...chain, path], source);
     } else {
-      this.#unread.push({ address, path, why: path === undefined ? 'elsewhere' : 'missing', range });
+      const isElsewhere = path === undefined || isAbove(path);
+      this.#unread.push({ address, path, why: isElsewhere ? 'elsewhere' : 'missing', range });
       this.#unreadKeys += `?${this.#uses.length} ${address};`;
     }
   }

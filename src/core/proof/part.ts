@@ -112,9 +112,14 @@ export function count(number: number, word: string): string {
   return `${number} ${word}${number === 1 ? '' : 's'}`;
 }
 
+/** Whether an address names no host: it leads to a file of this machine. */
+function isFile(address: string): boolean {
+  return !/^([a-z][a-z0-9+.-]*:|\/\/|\\\\)/i.test(address.trim());
+}
+
 function whereIs(address: string): string {
   if (/^\/.*\.(scss|sass|less|css|\w+~block-\d+)$/.test(address)) return 'is imported';
-  return address.startsWith('engine:') || holdsEngineMark(address)
+  return address.startsWith('engine:') || holdsEngineMark(address) || isFile(address)
     ? 'is not in this folder'
     : 'is on another host';
 }

@@ -56,7 +56,8 @@ export function openFolder(folder: string): SiteFiles {
     read: (file) => {
       const place = placeOf(file);
       if (place === 'outside' && file === CONFIG_FILE) throw new UsageError('link-leads-out', { file });
-      const isRead = place === 'inside' || (place === 'outside' && isAbove(file));
+      // What leads out and back in is a file of the site by another name: the two would be taken for two files.
+      const isRead = place === (isAbove(file) ? 'outside' : 'inside');
       return isRead ? readFileSync(path.join(root, file)) : undefined;
     },
   };
@@ -143,14 +144,13 @@ export function openCommit(folder: string, reference: string): SiteFiles {
   const git = (...args: string[]): Buffer => runGit(folder, args);
   let tree: string;
   let commit: string;
-  let inRepository: (file: string) => string;
+  let prefix: string;
   try {
-    const prefix = git('rev-parse', '--show-prefix').toString().trim();
+    prefix = git('rev-parse', '--show-prefix').toString().trim();
     tree = git('rev-parse', '--verify', '--quiet', '--end-of-options', `${reference}^{commit}`)
       .toString()
       .trim();
     commit = tree;
-    inRepository = (file) => path.posix.join(prefix, file);
     if (prefix !== '')
       tree = git('rev-parse', `${tree}:${withoutEnd(prefix, '/')}`)
         .toString()
@@ -166,7 +166,7 @@ export function openCommit(folder: string, reference: string): SiteFiles {
   }
   /** In: a path from the repository's top. What lies above that is in no commit. */
   const objectAbove = (file: string): string | undefined => {
-    if (isAbove(file)) return undefined;
+    if (isAbove(file) || file.startsWith(prefix)) return undefined;
     const row = git('ls-tree', '--full-tree', commit, '--', file).toString('utf8');
     return /^100\d+ blob ([0-9a-f]+)\t/.exec(row)?.[1];
   };
@@ -174,7 +174,7 @@ export function openCommit(folder: string, reference: string): SiteFiles {
     label: reference,
     list: () => [...objects.keys()].sort(),
     read: (file) => {
-      const object = isAbove(file) ? objectAbove(inRepository(file)) : objects.get(file);
+      const object = isAbove(file) ? objectAbove(path.posix.join(prefix, file)) : objects.get(file);
       if (object === undefined) return undefined;
       try {
         return git('cat-file', 'blob', object);
