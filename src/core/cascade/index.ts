@@ -29,7 +29,7 @@ export { OutcomeTable } from './outcome-table.js';
 export { compileBlock, compileSelectors, compileSheet, conditionTruth, type Program } from './program.js';
 export { UNSCOPED } from './program-matches.js';
 export type { Block, Entry, ProgramRule } from './rule-index.js';
-export type { ScriptStates } from './script-states.js';
+export { isMeant, ScriptStates } from './script-states.js';
 export { compileSelectorList } from './selector.js';
 export {
   type ComplexSelector,

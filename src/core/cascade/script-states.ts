@@ -5,13 +5,16 @@
 
 import { BoundedMap } from '../base/bounded.js';
 import type { PageElement } from '../read/markup/index.js';
-import { type Meant, MOVED, type NameWrite, type ScriptReading } from '../read/scripts/index.js';
-
-/** A script as a page uses it. */
-export interface PageScript {
-  readonly reading: ScriptReading;
-  readonly isLibrary: boolean;
-}
+import {
+  isBuiltOf,
+  type Meant,
+  MOVED,
+  type NameWrite,
+  RULES_GONE,
+  type ScriptOnPage,
+  type ScriptReading,
+  type Target,
+} from '../read/scripts/index.js';
 
 /** What may become of elements of one kind. Names are compared without case, since quirks mode does. */
 export interface Changes {
@@ -29,7 +32,7 @@ export interface Changes {
 /** One thing that a script does to whom it means. */
 interface Entry {
   readonly write: NameWrite;
-  readonly script: PageScript;
+  readonly script: ScriptOnPage;
   /** Names what is done, whoever does it to whom. */
   readonly effect: number;
 }
@@ -105,7 +108,7 @@ class EntryChanges implements Changes {
 class Names {
   readonly #exact = new Set<string>();
   readonly #words: ReadonlySet<string>[] = [];
-  readonly #stems: string[] = [];
+  readonly #stems: ReadonlySet<string>[] = [];
   readonly #any: boolean;
 
   constructor(entries: readonly Entry[], taking: boolean) {
@@ -114,7 +117,7 @@ class Names {
       if (!taking || !write.anew) for (const name of write.names) this.#exact.add(name.toLowerCase());
       if (!write.computed || script.isLibrary) continue;
       this.#words.push(script.reading.words);
-      this.#stems.push(...script.reading.stems);
+      if (script.reading.stems.size > 0) this.#stems.push(script.reading.stems);
     }
     // Of an element that is not named, that all its classes go is asked elsewhere: it would be every element.
     this.#any = taking && entries.some(({ write }) => write.anew && write.target !== 'anyone');
@@ -125,7 +128,7 @@ class Names {
       this.#any ||
       this.#exact.has(name.toLowerCase()) ||
       this.#words.some((words) => words.has(name)) ||
-      this.#stems.some((stem) => name.startsWith(stem))
+      this.#stems.some((stems) => isBuiltOf(name, stems))
     );
   }
 
@@ -135,7 +138,7 @@ class Names {
   }
 }
 
-function isNamedBy({ id, classes }: PageElement, { reading: { words } }: PageScript): boolean {
+function isNamedBy({ id, classes }: PageElement, { reading: { words } }: ScriptOnPage): boolean {
   return (id !== undefined && words.has(id)) || classes.some((one) => words.has(one));
 }
 
@@ -158,7 +161,7 @@ interface ScriptEntries {
 const ofReadings = new WeakMap<ScriptReading, Map<boolean, ScriptEntries>>();
 const effects = new Map<string, number>();
 
-function entriesOf(script: PageScript): ScriptEntries {
+function entriesOf(script: ScriptOnPage): ScriptEntries {
   const { reading, isLibrary } = script;
   const byOwner = ofReadings.get(reading) ?? new Map<boolean, ScriptEntries>();
   ofReadings.set(reading, byOwner);
@@ -167,13 +170,14 @@ function entriesOf(script: PageScript): ScriptEntries {
   return found;
 }
 
-function readEntries(script: PageScript): ScriptEntries {
+function readEntries(script: ScriptOnPage): ScriptEntries {
   const { reading, isLibrary } = script;
   const different = new Map<string, Entry>();
   const words = [...reading.words, '|', ...reading.stems].join(' ');
   for (const write of reading.writes) {
     // What a library is told from outside is not in its words.
-    if (isLibrary && write.computed && write.names.length === 0) continue;
+    if (isLibrary && ((write.computed && write.names.length === 0) || write.names.includes(RULES_GONE)))
+      continue;
     const { offset: _offset, target, ...does } = write;
     const isByWords = write.computed && !isLibrary;
     const effect = `${JSON.stringify(does)} ${target === 'anyone'} ${isByWords ? words : ''}`;
@@ -222,7 +226,7 @@ export class ScriptStates {
   static readonly #all = new BoundedMap<string, ScriptStates>(5000);
 
   /** In: the scripts of a page. */
-  static of(scripts: readonly PageScript[]): ScriptStates {
+  static of(scripts: readonly ScriptOnPage[]): ScriptStates {
     const forms = new Map<string, readonly Entry[]>();
     for (const script of scripts) {
       const { form, entries } = entriesOf(script);
@@ -302,7 +306,7 @@ export class ScriptStates {
   get #asked(): ReadonlySet<string> {
     if (this.#askedNames === undefined) {
       const names = new Set<string>();
-      const read = new Set<PageScript>();
+      const read = new Set<ScriptOnPage>();
       for (const { write, script } of this.#entries) {
         if (write.target === 'anyone') {
           // One script may write a thousand times.
@@ -318,8 +322,8 @@ export class ScriptStates {
   }
 
   #findChanges(element: PageElement): Changes {
-    const named = new Map<PageScript, boolean>();
-    const isNamed = (script: PageScript): boolean => {
+    const named = new Map<ScriptOnPage, boolean>();
+    const isNamed = (script: ScriptOnPage): boolean => {
       const known = named.get(script) ?? isNamedBy(element, script);
       named.set(script, known);
       return known;
@@ -333,7 +337,7 @@ export class ScriptStates {
       const more = left.filter(({ write: { target }, script }) =>
         target === 'anyone'
           ? !UNSEEN.has(element.name) && (!script.isLibrary || isNamed(script))
-          : isMeant(element, target, changes),
+          : mayBeOneOf(target, element, changes),
       );
       if (more.length === 0) return changes;
       meant.push(...more);
@@ -343,7 +347,13 @@ export class ScriptStates {
   }
 }
 
-function isMeant(element: PageElement, target: readonly Meant[], changes: Changes): boolean {
+/** Whether a script means an element: as it stands, or with names that scripts may give it. */
+export function isMeant(element: PageElement, target: Target, states: ScriptStates): boolean {
+  if (target === 'anyone') return !UNSEEN.has(element.name);
+  return mayBeOneOf(target, element, states.changesOf(element));
+}
+
+function mayBeOneOf(target: readonly Meant[], element: PageElement, changes: Changes): boolean {
   return target.some(
     ({ type, id, classes }) =>
       (type === undefined || type === element.name.toLowerCase()) &&

@@ -6,9 +6,9 @@ import { undecidedText } from '../base/reasons/index.js';
 import { shortHash } from '../base/short-hash.js';
 import { type Place, placeIn, type SourceRange } from '../base/source.js';
 import type { Page, PageElement, SheetReference } from '../read/markup/index.js';
-import { type AddedSheet, GONE } from '../read/scripts/index.js';
+import { type AddedSheet, GONE, RULES_GONE, type ScriptOnPage } from '../read/scripts/index.js';
 import { conditionTruth, type Program } from './program.js';
-import { type PageScript, ScriptStates } from './script-states.js';
+import { ScriptStates } from './script-states.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 
 export interface SheetUse {
@@ -58,7 +58,7 @@ export interface SheetOrder {
   /** What the page's scripts may make of its elements. */
   readonly scripts: ScriptStates;
   /** These scripts, as far as they are at hand. */
-  readonly pageScripts: readonly PageScript[];
+  readonly pageScripts: readonly ScriptOnPage[];
 }
 
 /** The place of an offset in a sheet's text. */
@@ -74,7 +74,7 @@ export interface ProgramSource {
   copyOf(address: string): string | undefined;
   /** The sheet that is to be a part of another one, at its end. */
   behind(path: string): string | undefined;
-  scriptsOf(page: Page): readonly PageScript[];
+  scriptsOf(page: Page): readonly ScriptOnPage[];
   /** The sheets that the page's scripts add, as far as they are written out in them. */
   sheetsOfScripts(page: Page): readonly ScriptSheet[];
 }
@@ -124,7 +124,7 @@ class SheetOrderBuilder {
   #preferredTitle: string | undefined;
   #undecided: string | undefined;
   readonly #scripts: ScriptStates;
-  readonly #pageScripts: readonly PageScript[];
+  readonly #pageScripts: readonly ScriptOnPage[];
 
   /** In: `around`, the sheets that stand in front of those of the page. */
   constructor(page: Page, source: ProgramSource, table: TruthTable, around?: SheetOrder) {
@@ -206,7 +206,7 @@ class SheetOrderBuilder {
 
   #isSwitched(element: PageElement): boolean {
     const changes = this.#scripts.changesOf(element);
-    return [GONE, 'disabled', 'href', 'media', 'rel', 'title', 'type'].some((name) =>
+    return [GONE, RULES_GONE, 'disabled', 'href', 'media', 'rel', 'title', 'type'].some((name) =>
       changes.attribute(name),
     );
   }
@@ -304,7 +304,7 @@ function isSaidAgain({ program, layer }: SheetUse, uses: readonly SheetUse[], at
   return again > at && uses[again]!.layer === undefined;
 }
 
-const NO_SCRIPTS: readonly PageScript[] = [];
+const NO_SCRIPTS: readonly ScriptOnPage[] = [];
 const numbers = new WeakMap<Program, number>();
 let lastNumber = 0;
 

@@ -4,11 +4,10 @@ import { fileAt, folderOf } from '../base/addresses.js';
 import { getOrInsert } from '../base/get-or-insert.js';
 import { includesAny } from '../base/phrases.js';
 import type { Page, ScriptReference } from '../read/markup/index.js';
-import { importedFiles, scriptReading } from '../read/scripts/index.js';
+import { importedFiles, readingsOnPage, type ScriptOnPage, scriptReading } from '../read/scripts/index.js';
 import { parseSheet } from '../read/sheets/index.js';
 import type { OutcomeTable } from './outcome-table.js';
 import { compileSheet, type Program } from './program.js';
-import type { PageScript } from './script-states.js';
 import { ONE_CLASS } from './selector-model.js';
 import {
   buildSheetOrder,
@@ -139,8 +138,10 @@ export class SiteStyles implements ProgramSource {
   }
 
   /** The page's scripts that are at hand. */
-  scriptsOf(page: Page): PageScript[] {
-    return this.scriptsIn(page).map(({ text, isLibrary }) => ({ reading: scriptReading(text), isLibrary }));
+  scriptsOf(page: Page): ScriptOnPage[] {
+    return readingsOnPage(
+      this.scriptsIn(page).map(({ text, isLibrary }) => ({ reading: scriptReading(text), isLibrary })),
+    );
   }
 
   /** The page's scripts that are at hand, and those that they bring in. */

@@ -2,14 +2,17 @@
 
 import { fileAt } from '../base/addresses.js';
 import { hasOneOf } from '../base/characters.js';
+import { getOrInsert } from '../base/get-or-insert.js';
 import type { KeptReason } from '../base/reasons/index.js';
 import { type Place, placeIn } from '../base/source.js';
-import type { ScriptText } from '../cascade/index.js';
+import { isMeant, ScriptStates, type ScriptText } from '../cascade/index.js';
 import type { Page, PageElement } from '../read/markup/index.js';
 import {
   attributeWord,
   CLASS_WRITTEN,
   importedFiles,
+  isBuiltOf,
+  readingsOnPage,
   type ScriptReading,
   STYLE_ASKED,
   scriptReading,
@@ -24,7 +27,7 @@ export interface MadeElements {
 
 interface UsedScript {
   readonly reading: ScriptReading;
-  readonly library: boolean;
+  readonly isLibrary: boolean;
   /** Of a file; `undefined` for a script in the page. */
   readonly path: string | undefined;
   place(offset: number): Place;
@@ -32,6 +35,7 @@ interface UsedScript {
 
 export class SiteScripts {
   readonly #texts: ReadonlyMap<string, ScriptText>;
+  readonly #states = new Map<string, ScriptStates>();
   readonly #byPage = new Map<string, UsedScript[]>();
   #shown: readonly UsedScript[] | undefined;
   readonly #unread = new Set<string>();
@@ -68,8 +72,8 @@ export class SiteScripts {
         for (const name of page.inertNames)
           if (hasOneOf(name[0]!, '.#')) words.add(name.slice(1));
           else tags.add(name);
-      for (const { reading, library } of this.#of(page)) {
-        if (library || reading.made.size === 0) continue;
+      for (const { reading, isLibrary } of this.#of(page)) {
+        if (isLibrary || reading.made.size === 0) continue;
         for (const tag of reading.made) tags.add(tag);
         for (const word of reading.words) words.add(word);
       }
@@ -80,7 +84,7 @@ export class SiteScripts {
   /** Whether the site's own scripts put elements in, or move them, on a page. */
   movesOn(page: Page): boolean {
     return this.#of(page).some(
-      ({ reading, library }) => !library && reading.doings.some(({ kind }) => kind === 'elements'),
+      ({ reading, isLibrary }) => !isLibrary && reading.doings.some(({ kind }) => kind === 'elements'),
     );
   }
 
@@ -91,7 +95,7 @@ export class SiteScripts {
 
   /** Whether a word stands in a string of the site's own scripts: a library's `span` is not one of the page's. */
   picks(page: Page, word: string): boolean {
-    return this.#of(page).some(({ reading, library }) => !library && reading.words.has(word));
+    return this.#of(page).some(({ reading, isLibrary }) => !isLibrary && reading.words.has(word));
   }
 
   /**
@@ -103,20 +107,19 @@ export class SiteScripts {
     for (const script of this.#of(page)) {
       const named = isNamed(element, script);
       if (!script.reading.readable) {
-        if (named || (!script.library && property === 'display'))
-          return { kind: 'script not read', place: script.place(0) };
+        if (named || !script.isLibrary) return { kind: 'script not read', place: script.place(0) };
         continue;
       }
       for (const touch of script.reading.touches) {
         if (touch.property === STYLE_ASKED) {
-          if (script.library) continue;
+          if (script.isLibrary) continue;
           return { kind: 'script touches its style', place: script.place(touch.offset) };
         }
         const meant = touches(touch.property, property);
         if (
           touch.property === '*' || touch.property === CLASS_WRITTEN
-            ? named
-            : meant && (named || !script.library || property === 'display')
+            ? named || (!script.isLibrary && isMeant(element, touch.target, this.#statesOf(page)))
+            : meant && (named || !script.isLibrary || property === 'display')
         ) {
           return touchedBy(touch.property, script.place(touch.offset));
         }
@@ -129,9 +132,9 @@ export class SiteScripts {
   attributeObjection(page: Page, element: PageElement, attribute: string): KeptReason | undefined {
     const word = attributeWord(attribute);
     const script = this.#of(page).find(
-      ({ reading, library }) =>
+      ({ reading, isLibrary }) =>
         reading.words.has(word) &&
-        (!library ||
+        (!isLibrary ||
           (element.id !== undefined && reading.words.has(element.id)) ||
           element.classes.some((name) => reading.words.has(name))),
     );
@@ -150,7 +153,7 @@ export class SiteScripts {
         const { path, text } = reference.broughtBy ?? page;
         used.push({
           reading,
-          library: false,
+          isLibrary: false,
           path: undefined,
           place: (offset) => placeIn(path, text, reference.offset + offset),
         });
@@ -172,8 +175,14 @@ export class SiteScripts {
     );
     for (const file of new Set(imports))
       if (!used.some(({ path }) => path === file)) used.push(usedScript(file, this.#texts.get(file)!));
-    this.#byPage.set(page.path, used);
-    return used;
+    const read = readingsOnPage(used);
+    this.#byPage.set(page.path, read);
+    return read;
+  }
+
+  /** Which classes and ids scripts may give to elements of a page. */
+  #statesOf(page: Page): ScriptStates {
+    return getOrInsert(this.#states, page.path, () => ScriptStates.of(this.#of(page)));
   }
 
   /** Each script of the pages that show components, once. */
@@ -191,20 +200,20 @@ export class SiteScripts {
 function usedScript(path: string, { text, isLibrary }: ScriptText): UsedScript {
   return {
     reading: scriptReading(text),
-    library: isLibrary,
+    isLibrary,
     path,
     place: (offset) => placeIn(path, text, offset),
   };
 }
 
 /** Whether a script may mean an element by a name. A library names tags for its own sake. */
-function isNamed({ id, classes, name }: PageElement, { reading, library }: UsedScript): boolean {
+function isNamed({ id, classes, name }: PageElement, { reading, isLibrary }: UsedScript): boolean {
   const { words, stems } = reading;
   if (id !== undefined && words.has(id)) return true;
   if (classes.some((one) => words.has(one))) return true;
-  if (library) return false;
+  if (isLibrary) return false;
   const built = [...classes, ...(id === undefined ? [] : [id])];
-  return words.has(name) || built.some((one) => [...stems].some((stem) => one.startsWith(stem)));
+  return words.has(name) || built.some((one) => isBuiltOf(one, stems));
 }
 
 /** In: a property, `*` for any, `CLASS_WRITTEN` for the class attribute; where a script touches it. */

@@ -1,6 +1,7 @@
 // The tags of an element as a form: what stands in them, but for values that tell one element of many and that nothing goes by.
 // An edit of such a tag is an edit of all that have its form.
 
+import { scriptInAddress } from '../../base/script-address.js';
 import type { Page, PageElement } from '../../read/markup/index.js';
 
 export interface TagForm {
@@ -10,7 +11,6 @@ export interface TagForm {
 }
 
 const FREE = new Set(['id', 'name', 'href', 'src', 'title', 'alt', 'summary', 'abbr', 'headers', 'for']);
-const SCRIPT_ADDRESS = /^\s*javascript:/i;
 const NONE: readonly number[] = [];
 
 /** In: an element; its page; whether a rule, a script or the search may go by a name. */
@@ -24,7 +24,7 @@ export function tagForm(
   const { start } = tag.range;
   const free: number[] = [];
   for (const { name, value } of attributes) {
-    if (!FREE.has(name) || SCRIPT_ADDRESS.test(value) || isMeant(value)) continue;
+    if (!FREE.has(name) || scriptInAddress(value) !== undefined || isMeant(value)) continue;
     const range = tag.attributes.get(name);
     const inside = range && insideQuotes(text, range.start, range.end);
     if (inside !== undefined) free.push(inside - start, range!.end - 1 - start);

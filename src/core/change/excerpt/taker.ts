@@ -3,6 +3,7 @@
 
 import { holdsAddress, resolveAddress } from '../../base/addresses.js';
 import { getOrInsert } from '../../base/get-or-insert.js';
+import { scriptInAddress } from '../../base/script-address.js';
 import { type Place, placeIn, type SourceRange } from '../../base/source.js';
 import {
   type Alike,
@@ -17,7 +18,7 @@ import {
 import type { Edit } from '../../edit/text/index.js';
 import { neutralFor } from '../../read/hints/index.js';
 import { isPlainLink, type Page, type PageElement } from '../../read/markup/index.js';
-import { scriptForm, scriptReading } from '../../read/scripts/index.js';
+import { isBuiltOf, scriptForm, scriptReading } from '../../read/scripts/index.js';
 import { holdsEngineText } from '../../read/templates/index.js';
 import { undecidedReason } from '../../stock/index.js';
 import { cutPage, type Excerpt } from './cut.js';
@@ -86,7 +87,6 @@ const NEVER_CUT = new Set([
   'iframe',
 ]);
 const HANDLER = /^on/i;
-const SCRIPT_ADDRESS = /^\s*javascript:/i;
 
 interface Counted extends First {
   kept: number;
@@ -223,7 +223,7 @@ export class ExcerptTaker {
       this.#site.sharedIds.has(name) ||
       scripts.some(
         ({ reading: { words, stems } }) =>
-          words.has(name) || [...stems].some((stem) => name.startsWith(stem)),
+          words.has(name) || isBuiltOf(name, stems),
       );
   }
 
@@ -358,8 +358,8 @@ function idsAsked(program: Program): ReadonlySet<string> {
 function runsScript({ attributes }: PageElement, isName: (word: string) => boolean): boolean {
   return attributes.some(
     ({ name, value }) =>
-      (HANDLER.test(name) || SCRIPT_ADDRESS.test(value)) &&
-      scriptForm(scriptReading(value.replace(SCRIPT_ADDRESS, '')), isName) !== '',
+      (HANDLER.test(name) || scriptInAddress(value) !== undefined) &&
+      scriptForm(scriptReading(scriptInAddress(value) ?? value), isName) !== '',
   );
 }
 

@@ -5,6 +5,7 @@ import { html, type ParserError, parse, parseFragment } from 'parse5';
 import { INVISIBLE_MARK } from '../../base/engine-marks.js';
 import { includesAny } from '../../base/phrases.js';
 import { undecidedText } from '../../base/reasons/index.js';
+import { scriptInAddress } from '../../base/script-address.js';
 import type { BlockCompiler } from '../components/index.js';
 import { isComponentFile, pageEvidence } from '../kinds/index.js';
 import { ENGINE_LETTER, inclusionsOf } from '../templates/index.js';
@@ -28,6 +29,7 @@ import {
   type SheetReference,
   SourceTag,
 } from './page.js';
+import { scriptsInTag } from './scripts-in-tags.js';
 import { SOURCE_MARK } from './source-mark.js';
 
 import { splitTokens } from './tokens.js';
@@ -267,11 +269,8 @@ class PageReader {
   }
 
   #noteRole(node: SourceElement, element: PageElement): void {
-    for (const { name, value } of node.attrs) {
-      const isCode = ['href', 'action', 'formaction'].includes(name) && /^\s*javascript:/i.test(value);
-      if (value === '' || !(isCode || name.startsWith('on'))) continue;
+    for (const { name, text } of node.tagName === 'script' ? [] : scriptsInTag(node.attrs)) {
       const at = element.tag?.attributes.get(name);
-      const text = isCode ? value.replace(/^\s*javascript:/i, '') : value;
       this.scripts.push({ kind: 'inline', text, offset: at?.start ?? 0, how: 'handler' });
     }
     switch (node.tagName) {
@@ -354,6 +353,11 @@ class PageReader {
 
   #noteScript(node: SourceElement): void {
     const address = attributeOf(node.attrs, 'src') ?? attributeOf(node.attrs, 'href');
+    const inAddress = address === undefined ? undefined : scriptInAddress(address);
+    if (inAddress !== undefined) {
+      this.scripts.push({ kind: 'inline', text: inAddress, offset: node.startTag?.startOffset ?? 0, how: 'script' });
+      return;
+    }
     if (address !== undefined) {
       const start = node.startTag?.startOffset ?? 0;
       this.scripts.push({ kind: 'link', address, range: { start, end: Math.max(start, node.end) } });

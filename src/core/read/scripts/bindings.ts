@@ -1,13 +1,12 @@
 // What the names of a script stand for: the one value that a name is given in its function, where there is only one.
 
-import type { AnyNode, CallExpression, Function as FunctionNode } from 'acorn';
+import type { AnyNode, AssignmentExpression, CallExpression, Function as FunctionNode } from 'acorn';
 import { full, fullAncestor } from 'acorn-walk';
 import { propertyName } from './syntax.js';
 
 interface Binding {
-  /** How many values it is given. */
-  times: number;
-  value: AnyNode | undefined;
+  /** What it is given; `undefined` for what is not known. */
+  readonly values: (AnyNode | undefined)[];
   /** The set whose members it stands for, one after the other. */
   item: AnyNode | undefined;
 }
@@ -29,12 +28,11 @@ export class Bindings {
     const items: { name: string; scope: Scope; set: AnyNode }[] = [];
     fullAncestor(program, (node, _state, ancestors) => {
       const scope = scopeAround(ancestors as AnyNode[], program);
-      this.#note(node as AnyNode, scope, given, items);
+      this.#note(node as AnyNode, scope, given, items, ancestors.at(-2) as AnyNode | undefined);
     });
     for (const { name, scope, value } of given) {
       const binding = this.#find(name, scope) ?? this.#declare(name, program);
-      binding.times++;
-      binding.value = value;
+      binding.values.push(value);
     }
     for (const { name, scope, set } of items) {
       const binding = this.#find(name, scope);
@@ -45,13 +43,19 @@ export class Bindings {
   /** The expression that the name was given once and for all. */
   valueOf(node: AnyNode & { type: 'Identifier' }): AnyNode | undefined {
     const binding = this.#bindingOf(node);
-    return binding?.times === 1 ? binding.value : undefined;
+    return binding?.values.length === 1 ? binding.values[0] : undefined;
+  }
+
+  /** All that the name is given; `undefined` where one of it is not known. */
+  valuesOf(node: AnyNode & { type: 'Identifier' }): readonly AnyNode[] | undefined {
+    const values = this.#bindingOf(node)?.values;
+    return values?.every((one) => one !== undefined) ? (values as AnyNode[]) : undefined;
   }
 
   /** The set that the name goes through. */
   setOf(node: AnyNode & { type: 'Identifier' }): AnyNode | undefined {
     const binding = this.#bindingOf(node);
-    return binding?.times === 1 ? binding.item : undefined;
+    return binding?.values.length === 1 ? binding.item : undefined;
   }
 
   #bindingOf(node: AnyNode & { type: 'Identifier' }): Binding | undefined {
@@ -69,15 +73,13 @@ export class Bindings {
   #declare(name: string, scope: Scope): Binding {
     const names = this.#names.get(scope) ?? new Map<string, Binding>();
     this.#names.set(scope, names);
-    const binding = names.get(name) ?? { times: 0, value: undefined, item: undefined };
+    const binding = names.get(name) ?? { values: [], item: undefined };
     names.set(name, binding);
     return binding;
   }
 
   #give(name: string, scope: Scope, value: AnyNode | undefined): void {
-    const binding = this.#declare(name, scope);
-    binding.times++;
-    binding.value = value;
+    this.#declare(name, scope).values.push(value);
   }
 
   #note(
@@ -85,6 +87,7 @@ export class Bindings {
     scope: Scope,
     given: { name: string; scope: Scope; value: AnyNode | undefined }[],
     items: { name: string; scope: Scope; set: AnyNode }[],
+    around: AnyNode | undefined,
   ): void {
     switch (node.type) {
       case 'Identifier':
@@ -99,21 +102,22 @@ export class Bindings {
         return;
       case 'AssignmentExpression':
         if (node.left.type === 'Identifier')
-          given.push({ name: node.left.name, scope, value: node.operator === '=' ? node.right : undefined });
+          given.push({ name: node.left.name, scope, value: assigned(node) });
         else if (node.left.type !== 'MemberExpression')
           for (const name of namesIn(node.left)) given.push({ name, scope, value: undefined });
         return;
       case 'UpdateExpression':
         if (node.argument.type === 'Identifier')
-          given.push({ name: node.argument.name, scope, value: undefined });
+          given.push({ name: node.argument.name, scope, value: NUMBER });
         return;
       case 'FunctionDeclaration':
       case 'FunctionExpression':
       case 'ArrowFunctionExpression':
         this.#outer.set(node, scope);
         if (node.type === 'FunctionDeclaration' && node.id) this.#give(node.id.name, scope, undefined);
+        const place = placeParameter(node as FunctionNode, around);
         for (const parameter of node.params)
-          for (const name of namesIn(parameter)) this.#give(name, node, undefined);
+          for (const name of namesIn(parameter)) this.#give(name, node, parameter === place ? NUMBER : undefined);
         return;
       case 'CatchClause':
         if (node.param) for (const name of namesIn(node.param)) this.#give(name, scope, undefined);
@@ -140,6 +144,24 @@ export class Bindings {
 function scopeAround(ancestors: readonly AnyNode[], program: Scope): Scope {
   for (let at = ancestors.length - 2; at >= 0; at--) if (isFunction(ancestors[at])) return ancestors[at]!;
   return program;
+}
+
+/** Stands for a number that is not written out. */
+const NUMBER = { type: 'Literal', value: 0, start: 0, end: 0 } as AnyNode;
+
+/** What an assignment gives to a name. */
+function assigned({ operator, right }: AssignmentExpression): AnyNode | undefined {
+  if (operator === '=') return right;
+  const isCounting = operator === '+=' ? right.type === 'Literal' && typeof right.value === 'number' : true;
+  return isCounting && !['||=', '&&=', '??='].includes(operator) ? NUMBER : undefined;
+}
+
+/** The parameter that counts: `cards.forEach((card, i) => …)`, and jQuery's `.each(function (i, card) …)`. */
+function placeParameter(node: FunctionNode, around: AnyNode | undefined): AnyNode | undefined {
+  if (around?.type !== 'CallExpression' || around.callee.type !== 'MemberExpression') return undefined;
+  const name = propertyName(around.callee) ?? '';
+  if (EACH.has(name)) return node.params[1];
+  return name === 'each' && around.arguments.length === 1 ? node.params[0] : undefined;
 }
 
 /** `cards.forEach((card) => …)`, and jQuery's `.each(function (i, card) …)`. */

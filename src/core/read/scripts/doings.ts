@@ -2,6 +2,7 @@
 
 import type { AnyNode } from 'acorn';
 import { full, simple } from 'acorn-walk';
+import { includesAny } from '../../base/phrases.js';
 import { propertyName, stringOf } from './syntax.js';
 
 export interface Doing {
@@ -46,6 +47,12 @@ export function doingsOf(program: AnyNode): Doing[] {
   };
   const isMade = madeIn(program);
   simple(program, {
+    Literal({ value, start }) {
+      if (typeof value === 'string' && hasSheetTag(value)) note('sheet', start);
+    },
+    TemplateElement({ value, start }) {
+      if (hasSheetTag(value.raw)) note('sheet', start);
+    },
     MemberExpression(node) {
       if (SHEET.has(propertyName(node) ?? '')) note('sheet', node.start);
     },
@@ -109,7 +116,8 @@ function madeIn(program: AnyNode): (node: AnyNode) => boolean {
 export function sheetsIn(program: AnyNode): AddedSheet[] {
   const found: AddedSheet[] = [];
   const note = (text: string, offset: number): void => {
-    if (/^[^{}]*\S[^{}]*\{[^{}]*:[\s\S]*\}\s*$/.test(text)) found.push({ kind: 'text', text, offset });
+    if (hasSheetTag(text)) found.push(...sheetsInMarkup(text, offset));
+    else if (/^[^{}]*\S[^{}]*\{[^{}]*:[\s\S]*\}\s*$/.test(text)) found.push({ kind: 'text', text, offset });
     else if (/^[^\s<>{}]+\.css(\?[^\s<>{}]*)?$/i.test(text))
       found.push({ kind: 'address', address: text, offset });
   };
@@ -122,5 +130,21 @@ export function sheetsIn(program: AnyNode): AddedSheet[] {
       if (text !== undefined) note(text, node.start + 1);
     },
   });
+  return found;
+}
+
+/** Whether a text has markup that brings a sheet. */
+function hasSheetTag(text: string): boolean {
+  return includesAny(text.toLowerCase(), ['<link', '<style']);
+}
+
+/** The sheets of markup in a string: `document.write('<link rel=stylesheet href=more.css>')`. */
+function sheetsInMarkup(text: string, offset: number): AddedSheet[] {
+  const found: AddedSheet[] = [];
+  for (const [tag] of text.matchAll(/<link\b[^>]*/gi)) {
+    const address = /\shref\s*=\s*["']?([^\s"'>]+)/i.exec(tag)?.[1];
+    if (address !== undefined && /stylesheet|\.css\b/i.test(tag)) found.push({ kind: 'address', address, offset });
+  }
+  for (const [, rules] of text.matchAll(/<style\b[^>]*>([^<]*)/gi)) found.push({ kind: 'text', text: rules!, offset });
   return found;
 }

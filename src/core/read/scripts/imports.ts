@@ -7,10 +7,15 @@ import { stringOf } from './syntax.js';
 
 /** Addresses of the scripts that it brings in, as they are written. */
 export function importsOf(program: AnyNode): string[] {
-  const found = new Set<string>();
+  return [...new Set(addressesImported(program).map(({ address }) => address))];
+}
+
+/** The same with the offset of each in the script. */
+export function addressesImported(program: AnyNode): { address: string; offset: number }[] {
+  const found: { address: string; offset: number }[] = [];
   const note = (node: AnyNode | null | undefined): void => {
     const address = stringOf(node);
-    if (address !== undefined) found.add(address);
+    if (address !== undefined) found.push({ address, offset: node!.start });
   };
   full(program, (node) => {
     const one = node as AnyNode;
@@ -24,7 +29,7 @@ export function importsOf(program: AnyNode): string[] {
     )
       for (const argument of one.arguments) note(argument);
   });
-  return [...found];
+  return found;
 }
 
 /**

@@ -9,14 +9,8 @@ export type { AddedSheet } from './doings.js';
 export { scriptForm } from './form.js';
 export { importedFiles } from './imports.js';
 export { piecesOf, propertiesNamed } from './name-uses.js';
-export {
-  attributeWord,
-  CLASS_WRITTEN,
-  readScript,
-  type ScriptReading,
-  STYLE_ASKED,
-  type StyleTouch,
-  scriptReading,
-} from './read.js';
+export { isBuiltOf, type NotUnderstood, notUnderstood, readingsOnPage, type ScriptOnPage } from './page-scripts.js';
+export { readScript, type ScriptReading, scriptReading } from './read.js';
 export type { Meant, Target } from './targets.js';
-export { GONE, MOVED, type NameWrite } from './writes.js';
+export { attributeWord, CLASS_WRITTEN, STYLE_ASKED, type StyleTouch } from './touches.js';
+export { GONE, MOVED, type NameWrite, RULES_GONE } from './writes.js';

@@ -3,6 +3,7 @@
 import { type AnyNode, parse } from 'acorn';
 import { full } from 'acorn-walk';
 import { ENGINE_LETTER } from '../templates/index.js';
+import { writeOutScope } from './element-scope.js';
 
 /** Out: `undefined` for what is neither: whoever asks must then expect anything of it. */
 export function parseScript(text: string): AnyNode | undefined {
@@ -10,6 +11,7 @@ export function parseScript(text: string): AnyNode | undefined {
     try {
       const tree = parse(text, { ecmaVersion: 'latest', sourceType, allowReturnOutsideFunction: true });
       if (ENGINE_LETTER.test(text)) full(tree, openString);
+      writeOutScope(tree);
       return tree;
     } catch {
       // Tried as the other kind, then given up.

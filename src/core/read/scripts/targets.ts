@@ -104,6 +104,7 @@ export class Targets {
     if (name === 'styleSheets' || name === 'sheet') return [named('link'), named('style')];
     if (node.object.type === 'Identifier' && node.object.name === 'document') {
       if (name === 'body') return [named('body')];
+      if (name === 'head') return [named('head')];
       if (name === 'documentElement' || name === 'scrollingElement') return [named('html')];
     }
     // One of a list.

@@ -1,10 +1,9 @@
 // What a script may make of the names that selectors ask for: classes, ids and attributes that it gives and takes.
 
-import type { AnyNode, AssignmentExpression, CallExpression, MemberExpression, NewExpression } from 'acorn';
+import type { AnyNode, AssignmentExpression, CallExpression, MemberExpression } from 'acorn';
 import { ancestor, simple } from 'acorn-walk';
 import { endsWithOneOf, SPACE, startsWithOneOf } from '../../base/characters.js';
 import { wordsOf } from '../../base/phrases.js';
-import { parseScript } from './parse.js';
 import { propertyName, stringOf } from './syntax.js';
 import { type Target, Targets } from './targets.js';
 
@@ -34,6 +33,8 @@ interface Names {
 
 /** Stands among attributes for the element itself being taken out. */
 export const GONE = '(gone)';
+/** The same for rules of a sheet that it brings. */
+export const RULES_GONE = '(rules gone)';
 /** The same for its being put somewhere else. */
 export const MOVED = '(moved)';
 
@@ -52,11 +53,17 @@ const PUTTING = new Set([
 ]);
 const PUT_SELF = new Set(['appendTo', 'prependTo', 'insertBefore', 'insertAfter', 'detach']);
 
+/** What changes rules of a sheet that are there (CSSOM). */
+const RULE_MEMBERS = new Set(['cssRules', 'deleteRule', 'removeRule', 'selectorText', 'mediaText', 'deleteMedium']);
+const MARKUP = new Set(['innerHTML', 'outerHTML', 'textContent', 'innerText']);
+const EMPTYING = new Set(['replaceChildren', 'empty', 'html', 'removeChild', 'replaceChild', 'replaceWith']);
+const SHEETS: Target = ['link', 'style'].map((type) => ({ type, id: undefined, classes: [] }));
+
 const LIST_CALL = new Set(['add', 'remove', 'toggle', 'replace']);
 const CLASS_CALL = new Set(['addClass', 'removeClass', 'toggleClass']);
 
-export function nameWrites(program: AnyNode): NameWrite[] {
-  const reader = new WriteReader(program);
+export function nameWrites(program: AnyNode, targets: Targets): NameWrite[] {
+  const reader = new WriteReader(program, targets);
   ancestor(program, {
     CallExpression: (node) => reader.call(node),
     AssignmentExpression: (node) => reader.assign(node),
@@ -66,7 +73,7 @@ export function nameWrites(program: AnyNode): NameWrite[] {
         if (one.type === 'Property' && one.key.type === 'Identifier')
           reader.keptList(one.key.name, node.start);
     },
-    NewExpression: (node) => reader.made(node),
+    UpdateExpression: ({ argument, start }) => reader.property(argument as AnyNode, argument as AnyNode, start),
     UnaryExpression: (node) => {
       if (node.operator === 'delete') reader.property(node.argument, undefined, node.start);
     },
@@ -80,8 +87,8 @@ class WriteReader {
   /** Names of objects that are given more than is written out. */
   readonly #filled = new Set<string>();
 
-  constructor(program: AnyNode) {
-    this.#targets = new Targets(program);
+  constructor(program: AnyNode, targets: Targets) {
+    this.#targets = targets;
     simple(program, {
       AssignmentExpression: ({ left }) => {
         if (left.type === 'MemberExpression' && left.object.type === 'Identifier')
@@ -92,7 +99,6 @@ class WriteReader {
 
   call(node: CallExpression): void {
     const { callee, arguments: given } = node;
-    this.#code(node);
     if (callee.type !== 'MemberExpression') return;
     const name = propertyName(callee) ?? '';
     const owner = callee.object as AnyNode;
@@ -101,6 +107,7 @@ class WriteReader {
       this.#add('attribute', { names: [GONE], computed: false }, owner, node.start, BOTH);
     if (PUTTING.has(name)) for (const one of given as AnyNode[]) this.#move(one, node.start);
     if (PUT_SELF.has(name)) this.#move(owner, node.start);
+    if (EMPTYING.has(name) && this.#isHead(owner)) this.#sheetsGone(node.start);
     if (LIST_CALL.has(name)) {
       const list = this.#listOwner(owner);
       if (list !== undefined) this.#listCall(name, given as AnyNode[], list, node.start);
@@ -121,7 +128,8 @@ class WriteReader {
     } else if (name === 'removeAttr' || name === 'removeProp') {
       this.#attribute(first, undefined, owner, node.start);
     } else if (name === 'assign' && first !== undefined) {
-      for (const source of given.slice(1) as AnyNode[]) {
+      for (const one of given.slice(1) as AnyNode[]) {
+        const source = one.type === 'Identifier' ? (this.#targets.bindings.valueOf(one) ?? one) : one;
         if (source.type !== 'ObjectExpression') continue;
         for (const one of source.properties)
           if (one.type === 'Property') this.#set(first, keyOf(one), one.value, node.start);
@@ -135,25 +143,6 @@ class WriteReader {
       this.#add('attribute', { names: [MOVED], computed: false }, node, offset, BOTH);
   }
 
-  /** Code in a string: `setTimeout("…")`, `eval('…')`, `new Function('…')`. */
-  #code({ callee, arguments: given }: Pick<CallExpression, 'callee' | 'arguments'>): void {
-    const name =
-      callee.type === 'Identifier'
-        ? callee.name
-        : callee.type === 'MemberExpression'
-          ? propertyName(callee)
-          : '';
-    if (!['eval', 'setTimeout', 'setInterval', 'Function'].includes(name ?? '')) return;
-    const text = stringOf((name === 'Function' ? given.at(-1) : given[0]) as AnyNode | undefined);
-    const program = text === undefined ? undefined : parseScript(text);
-    if (program !== undefined)
-      this.found.push(...nameWrites(program).map((one) => ({ ...one, offset: given[0]!.start })));
-  }
-
-  made(node: NewExpression): void {
-    this.#code(node);
-  }
-
   assign({ left, right, operator, start }: AssignmentExpression): void {
     if (left.type === 'MemberExpression') this.property(left, right, start, operator === '+=');
   }
@@ -164,14 +153,19 @@ class WriteReader {
     if (left.type !== 'MemberExpression') return;
     const owner = left.object as AnyNode;
     // `list.value = …` of a list of classes is the attribute.
-    const list = propertyName(left) === 'value' ? this.#listOwner(owner) : undefined;
+    const name = propertyName(left) ?? this.#targets.textOf(left.property as AnyNode);
+    const list = name === 'value' ? this.#listOwner(owner) : undefined;
     if (list !== undefined) this.#className(value, list, offset, more);
-    else this.#set(owner, propertyName(left), value, offset, more);
+    // `rect.className.baseVal = …`, of an element of a drawing.
+    else if (name === 'baseVal' && owner.type === 'MemberExpression')
+      this.#set(owner.object as AnyNode, propertyName(owner), value, offset, more);
+    else this.#set(owner, name, value, offset, more);
   }
 
   /** A list of classes, or of data attributes, that is kept or given away: what becomes of it is not followed. */
   kept(node: MemberExpression, ancestors: readonly AnyNode[]): void {
     const parent = ancestors.at(-2);
+    if (RULE_MEMBERS.has(propertyName(node) ?? '')) this.#sheetsGone(node.start);
     const isUsed = parent?.type === 'MemberExpression' && parent.object === node;
     // `list[on ? 'add' : 'remove'](name)`, `list.add.apply(list, names)`: what is called is not seen.
     if (isUsed && propertyName(node) === 'classList' && !isCalled(parent, ancestors.at(-3)))
@@ -235,6 +229,19 @@ class WriteReader {
     }
   }
 
+  /** Sheets of which rules are taken out or rewritten, or that are taken out themselves: what they say may go. */
+  #sheetsGone(offset: number): void {
+    this.found.push({
+      ...{ kind: 'attribute', names: [RULES_GONE], computed: false, ...BOTH, anew: false, asProperty: false },
+      ...{ target: SHEETS, offset },
+    });
+  }
+
+  #isHead(node: AnyNode): boolean {
+    const target = this.#targets.targetOf(node);
+    return target !== 'anyone' && target.some(({ type }) => type === 'head' || type === 'html');
+  }
+
   /** A property of an element, or of any other object. */
   #set(
     owner: AnyNode,
@@ -249,6 +256,7 @@ class WriteReader {
       return;
     }
     if (name === undefined) return;
+    if (MARKUP.has(name) && this.#isHead(owner)) this.#sheetsGone(offset);
     if (name === 'className' || name === 'classList') this.#className(value, owner, offset, more);
     else if (name === 'id') this.#id(value, owner, offset);
     else {
