@@ -6,7 +6,7 @@
 import { BoundedMap } from '../base/bounded.js';
 import type { PageElement } from '../read/markup/index.js';
 import {
-  isBuiltOf,
+  isMadeOfWords,
   type Meant,
   MOVED,
   type NameWrite,
@@ -107,17 +107,15 @@ class EntryChanges implements Changes {
 /** Names that are given or taken: written out, or among the words and stems of a script. */
 class Names {
   readonly #exact = new Set<string>();
-  readonly #words: ReadonlySet<string>[] = [];
-  readonly #stems: ReadonlySet<string>[] = [];
+  /** Scripts of whose words names are put together. */
+  readonly #computing = new Set<ScriptReading>();
   readonly #any: boolean;
 
   constructor(entries: readonly Entry[], taking: boolean) {
     for (const { write, script } of entries) {
       // What is written anew is taken to be what is declared of it to stay; see `takes`.
       if (!taking || !write.anew) for (const name of write.names) this.#exact.add(name.toLowerCase());
-      if (!write.computed || script.isLibrary) continue;
-      this.#words.push(script.reading.words);
-      if (script.reading.stems.size > 0) this.#stems.push(script.reading.stems);
+      if (write.computed && !script.isLibrary) this.#computing.add(script.reading);
     }
     // Of an element that is not named, that all its classes go is asked elsewhere: it would be every element.
     this.#any = taking && entries.some(({ write }) => write.anew && write.target !== 'anyone');
@@ -127,14 +125,16 @@ class Names {
     return (
       this.#any ||
       this.#exact.has(name.toLowerCase()) ||
-      this.#words.some((words) => words.has(name)) ||
-      this.#stems.some((stems) => isBuiltOf(name, stems))
+      [...this.#computing].some((reading) => isMadeOfWords(name, reading))
     );
   }
 
   some(test: (name: string) => boolean): boolean {
-    if (this.#any || this.#stems.length > 0) return true;
-    return [...this.#exact].some(test) || this.#words.some((words) => [...words].some(test));
+    if (this.#any || [...this.#exact].some(test)) return true;
+    return [...this.#computing].some(
+      ({ words, stems, understanding }) =>
+        stems.size > 0 || [...words].some(test) || [...understanding.keys].some(test),
+    );
   }
 }
 

@@ -3,7 +3,7 @@
 import { fileAt, folderOf } from '../base/addresses.js';
 import { getOrInsert } from '../base/get-or-insert.js';
 import { includesAny } from '../base/phrases.js';
-import type { Page, ScriptReference } from '../read/markup/index.js';
+import { namesKept, type Page, type ScriptReference } from '../read/markup/index.js';
 import { importedFiles, readingsOnPage, type ScriptOnPage, scriptReading } from '../read/scripts/index.js';
 import { parseSheet } from '../read/sheets/index.js';
 import type { OutcomeTable } from './outcome-table.js';
@@ -141,7 +141,17 @@ export class SiteStyles implements ProgramSource {
   scriptsOf(page: Page): ScriptOnPage[] {
     return readingsOnPage(
       this.scriptsIn(page).map(({ text, isLibrary }) => ({ reading: scriptReading(text), isLibrary })),
+      this.unreadScripts(page).length === 0,
+      () => namesKept(page),
     );
+  }
+
+  /** Addresses of the page's scripts that are not at hand, or the files that they lead to. */
+  unreadScripts(page: Page): string[] {
+    return page.scripts.flatMap((reference) => {
+      if (reference.kind === 'inline' || this.#scriptAt(reference, page) !== undefined) return [];
+      return [fileAt(reference.address, page.path, (address) => this.copyOf(address)) ?? reference.address];
+    });
   }
 
   /** The page's scripts that are at hand, and those that they bring in. */

@@ -1,6 +1,5 @@
 // What of a page's scripts a proof takes for granted: each with its script and line.
 
-import { fileAt } from '../base/addresses.js';
 import { inOneLine } from '../base/phrases.js';
 import { comparePaths, placeIn, showPlace } from '../base/source.js';
 import type { SiteStyles } from '../cascade/index.js';
@@ -54,15 +53,11 @@ export function noteScripts(page: Page, styles: SiteStyles, into: ScriptAssumpti
     else known.pages++;
   };
   const scripts = styles.scriptsIn(page);
-  const read = new Set(scripts.map(({ path }) => path));
-  for (const reference of page.scripts) {
-    if (reference.kind !== 'link') continue;
-    const name =
-      fileAt(reference.address, page.path, (address) => styles.copyOf(address)) ?? reference.address;
-    if (!read.has(name)) note(name, () => name, 'was not read');
-  }
+  const unread = styles.unreadScripts(page);
+  for (const name of unread) note(name, () => name, 'was not read');
   const unclear = notUnderstood(
     scripts.map(({ text, isLibrary }) => ({ reading: scriptReading(text), isLibrary })),
+    unread.length === 0,
   );
   for (const [index, script] of scripts.entries()) {
     const { text, isLibrary, path } = script;
@@ -71,7 +66,8 @@ export function noteScripts(page: Page, styles: SiteStyles, into: ScriptAssumpti
     if (isLibrary) note(name, () => path, 'is a library');
     else {
       for (const { does, offset } of unfollowed(scriptReading(text))) note(name, () => at(offset), does);
-      for (const { does, name: called, offset } of unclear[index]!) note(name, () => at(offset), does, called);
+      for (const { does, name: called, offset } of unclear[index]!)
+        note(name, () => at(offset), does, called);
     }
   }
 }

@@ -6,7 +6,7 @@ import { getOrInsert } from '../base/get-or-insert.js';
 import type { KeptReason } from '../base/reasons/index.js';
 import { type Place, placeIn } from '../base/source.js';
 import { isMeant, ScriptStates, type ScriptText } from '../cascade/index.js';
-import type { Page, PageElement } from '../read/markup/index.js';
+import { namesKept, type Page, type PageElement } from '../read/markup/index.js';
 import {
   attributeWord,
   CLASS_WRITTEN,
@@ -107,7 +107,8 @@ export class SiteScripts {
     for (const script of this.#of(page)) {
       const named = isNamed(element, script);
       if (!script.reading.readable) {
-        if (named || !script.isLibrary) return { kind: 'script not read', place: script.place(0) };
+        if (named || (!script.isLibrary && property === 'display'))
+          return { kind: 'script not read', place: script.place(0) };
         continue;
       }
       for (const touch of script.reading.touches) {
@@ -146,6 +147,7 @@ export class SiteScripts {
   #of(page: Page): UsedScript[] {
     const known = this.#byPage.get(page.path);
     if (known !== undefined) return known;
+    let areAll = true;
     const used: UsedScript[] = page.kind === 'component' ? [...this.#ofShowing()] : [];
     for (const reference of page.scripts) {
       if (reference.kind === 'inline') {
@@ -163,6 +165,7 @@ export class SiteScripts {
       const script = file === undefined ? undefined : this.#texts.get(file);
       if (file === undefined || script === undefined) {
         this.#unread.add(reference.address);
+        areAll = false;
         continue;
       }
       used.push(usedScript(file, script));
@@ -175,7 +178,7 @@ export class SiteScripts {
     );
     for (const file of new Set(imports))
       if (!used.some(({ path }) => path === file)) used.push(usedScript(file, this.#texts.get(file)!));
-    const read = readingsOnPage(used);
+    const read = readingsOnPage(used, areAll, () => namesKept(page));
     this.#byPage.set(page.path, read);
     return read;
   }

@@ -92,3 +92,27 @@ test('what a script moves may come under any ancestor, and what it fills may be 
   assert.equal(when('p:empty', '<p id="it">x', `x.textContent = y`), ':empty');
   assert.equal(when('p:empty', '<p id="it">x', `go()`), 'never');
 });
+
+test('what is not understood in a script gives any class that its words could mean', () => {
+  const rule = 'body.dark p';
+  const gives = 'a script gives it .dark on its parent';
+  for (const script of [
+    "var key = 'className'; document.body[key] = 'dark'",
+    "var all = { className: 'dark' }; Object.assign(document.body, { ...all })",
+    "Object.entries({ className: 'dark' }).forEach(([key, value]) => { document.body[key] = value })",
+    'Object.keys({ dark: 1 }).forEach((key) => document.body.classList.add(key))',
+    "Element.prototype.setAttribute.call(document.body, 'class', 'dark')",
+    "document.body.className = ['da', 'rk'].join('')",
+    "document.body.className = night ? 'x' : part + '-dark' + 'rk'",
+    "document.body.shade('dark')",
+  ])
+    assert.equal(when(rule, '<p id="it">', script), gives, script);
+  assert.equal(when(rule, '<p id="it">', "document.body.shade('light')"), 'never');
+});
+
+test('a class that the markup keeps for a script may be given by one that takes names from there', () => {
+  const script = 'document.body.classList.add(event.target.dataset.look)';
+  const body = (look: string): string => `<p id="it" data-look="${look}">`;
+  assert.equal(when('body.dark p', body('dark'), script), 'a script gives it .dark on its parent');
+  assert.equal(when('body.dark p', body('light'), script), 'never');
+});

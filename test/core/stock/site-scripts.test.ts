@@ -57,3 +57,28 @@ test('a script that asks for style attributes keeps them all, unless it is a lib
   assert.equal(objection('color', "document.querySelectorAll('[style]')"), 'script touches its style');
   assert.equal(objection('color', "document.querySelectorAll('[style]')", 'vendor/kit.js'), undefined);
 });
+
+test('a class or style that goes from an element that is not named keeps all that the script may mean', () => {
+  const child = "document.querySelector('main').children[1]";
+  for (const [kind, scripts] of Object.entries({
+    'script writes its class': [
+      `${child}.removeAttribute('class')`,
+      `${child}.className.baseVal = 'hot'`,
+      `${child}.classList.value = ''`,
+      `if (${child}.className === 'fare') go()`,
+      `switch (${child}.className) { case 'fare': go() }`,
+      `${child}.outerHTML = ${child}.outerHTML.replace(/class="fare"/, '')`,
+    ],
+    'script touches its style': [
+      `${child}.attributeStyleMap.clear()`,
+      `${child}.style.cssText = ''`,
+      `document.evaluate('//p[@style]', document)`,
+      `while (${child}.attributes.length) go()`,
+    ],
+  }))
+    for (const script of scripts) {
+      assert.equal(objection('color', script), kind, script);
+      assert.equal(objection('color', script, 'vendor/kit.js', '<p>'), undefined, script);
+    }
+  assert.equal(objection('color', "document.querySelector('.other').style.cssText = ''"), undefined);
+});

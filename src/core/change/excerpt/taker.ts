@@ -221,10 +221,7 @@ export class ExcerptTaker {
     return (name) =>
       isAsked(name) ||
       this.#site.sharedIds.has(name) ||
-      scripts.some(
-        ({ reading: { words, stems } }) =>
-          words.has(name) || isBuiltOf(name, stems),
-      );
+      scripts.some(({ reading: { words, stems } }) => words.has(name) || isBuiltOf(name, stems));
   }
 
   #cutOut(

@@ -4,6 +4,7 @@
 export { attributeOf } from './attributes.js';
 export { isLoose, isSurelyAround, isSurelyIn, isUnsure, unsureForm } from './branches.js';
 export { givenSheets } from './given-sheets.js';
+export { namesKept } from './names-kept.js';
 export { namesOn, type Outline, outlinedPage, outlineOf } from './outline.js';
 export * from './page.js';
 export { parsePage } from './parse.js';

@@ -355,7 +355,12 @@ class PageReader {
     const address = attributeOf(node.attrs, 'src') ?? attributeOf(node.attrs, 'href');
     const inAddress = address === undefined ? undefined : scriptInAddress(address);
     if (inAddress !== undefined) {
-      this.scripts.push({ kind: 'inline', text: inAddress, offset: node.startTag?.startOffset ?? 0, how: 'script' });
+      this.scripts.push({
+        kind: 'inline',
+        text: inAddress,
+        offset: node.startTag?.startOffset ?? 0,
+        how: 'script',
+      });
       return;
     }
     if (address !== undefined) {

@@ -112,13 +112,15 @@ export class Bindings {
         return;
       case 'FunctionDeclaration':
       case 'FunctionExpression':
-      case 'ArrowFunctionExpression':
+      case 'ArrowFunctionExpression': {
         this.#outer.set(node, scope);
         if (node.type === 'FunctionDeclaration' && node.id) this.#give(node.id.name, scope, undefined);
         const place = placeParameter(node as FunctionNode, around);
         for (const parameter of node.params)
-          for (const name of namesIn(parameter)) this.#give(name, node, parameter === place ? NUMBER : undefined);
+          for (const name of namesIn(parameter))
+            this.#give(name, node, parameter === place ? NUMBER : undefined);
         return;
+      }
       case 'CatchClause':
         if (node.param) for (const name of namesIn(node.param)) this.#give(name, scope, undefined);
         return;

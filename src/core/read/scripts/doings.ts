@@ -143,8 +143,10 @@ function sheetsInMarkup(text: string, offset: number): AddedSheet[] {
   const found: AddedSheet[] = [];
   for (const [tag] of text.matchAll(/<link\b[^>]*/gi)) {
     const address = /\shref\s*=\s*["']?([^\s"'>]+)/i.exec(tag)?.[1];
-    if (address !== undefined && /stylesheet|\.css\b/i.test(tag)) found.push({ kind: 'address', address, offset });
+    if (address !== undefined && /stylesheet|\.css\b/i.test(tag))
+      found.push({ kind: 'address', address, offset });
   }
-  for (const [, rules] of text.matchAll(/<style\b[^>]*>([^<]*)/gi)) found.push({ kind: 'text', text: rules!, offset });
+  for (const [, rules] of text.matchAll(/<style\b[^>]*>([^<]*)/gi))
+    found.push({ kind: 'text', text: rules!, offset });
   return found;
 }

@@ -13,7 +13,10 @@ const OF_DOCUMENT = `body documentElement forms images links styleSheets getElem
 getElementsByTagName getElementsByClassName getElementsByName`;
 
 const SCOPES = new Map<string, AnyNode>([
-  ...OF_ELEMENT.split(/\s+/).map((name): [string, AnyNode] => [name, { type: 'ThisExpression', start: 0, end: 0 }]),
+  ...OF_ELEMENT.split(/\s+/).map((name): [string, AnyNode] => [
+    name,
+    { type: 'ThisExpression', start: 0, end: 0 },
+  ]),
   ...OF_DOCUMENT.split(/\s+/).map((name): [string, AnyNode] => [
     name,
     { type: 'Identifier', name: 'document', start: 0, end: 0 },
@@ -39,7 +42,8 @@ export function writeOutScope(program: AnyNode): void {
     else if (one.type === 'MemberExpression') use(one.object as AnyNode);
     else if (one.type === 'AssignmentExpression' || one.type === 'UpdateExpression')
       use(one.type === 'UpdateExpression' ? (one.argument as AnyNode) : (one.left as AnyNode));
-    else if (one.type === 'ImportSpecifier' || one.type === 'ImportDefaultSpecifier') declared.add(one.local.name);
+    else if (one.type === 'ImportSpecifier' || one.type === 'ImportDefaultSpecifier')
+      declared.add(one.local.name);
     if ('params' in one) for (const parameter of one.params) declare(parameter);
     if ('id' in one && one.id != null && one.id.type === 'Identifier') declared.add(one.id.name);
   });

@@ -9,7 +9,14 @@ export type { AddedSheet } from './doings.js';
 export { scriptForm } from './form.js';
 export { importedFiles } from './imports.js';
 export { piecesOf, propertiesNamed } from './name-uses.js';
-export { isBuiltOf, type NotUnderstood, notUnderstood, readingsOnPage, type ScriptOnPage } from './page-scripts.js';
+export {
+  isBuiltOf,
+  isMadeOfWords,
+  type NotUnderstood,
+  notUnderstood,
+  readingsOnPage,
+  type ScriptOnPage,
+} from './page-scripts.js';
 export { readScript, type ScriptReading, scriptReading } from './read.js';
 export type { Meant, Target } from './targets.js';
 export { attributeWord, CLASS_WRITTEN, STYLE_ASKED, type StyleTouch } from './touches.js';

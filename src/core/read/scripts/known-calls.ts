@@ -65,7 +65,22 @@ mouseover mouseout mousedown mouseup mousemove dblclick contextmenu resize unloa
 /** Languages have their own in values that are here to ask. What sets properties by a list of them is not among these. */
 function ofLanguage(): string[] {
   const made = [
-    ...[Object, Function, Array, String, Number, Boolean, Symbol, Date, Promise, RegExp, Map, Set, WeakMap, WeakSet],
+    ...[
+      Object,
+      Function,
+      Array,
+      String,
+      Number,
+      Boolean,
+      Symbol,
+      Date,
+      Promise,
+      RegExp,
+      Map,
+      Set,
+      WeakMap,
+      WeakSet,
+    ],
     ...[ArrayBuffer, DataView, Uint8Array, Error, TypeError, RangeError, SyntaxError, BigInt, Proxy],
   ];
   const names = new Set<string>();

@@ -71,7 +71,8 @@ function readProgram(program: AnyNode, text: string): ScriptReading {
 
 /** A script and the code in one of its strings. In: where the string stands. */
 function joined(own: ScriptReading, code: ScriptReading, offset: number): ScriptReading {
-  const moved = <T extends { offset: number }>(found: readonly T[]): T[] => found.map((one) => ({ ...one, offset }));
+  const moved = <T extends { offset: number }>(found: readonly T[]): T[] =>
+    found.map((one) => ({ ...one, offset }));
   const both = <T>(a: Iterable<T>, b: Iterable<T>): Set<T> => new Set([...a, ...b]);
   return withParts(
     {
@@ -94,6 +95,7 @@ function joined(own: ScriptReading, code: ScriptReading, offset: number): Script
         ]),
         defines: both(own.understanding.defines, code.understanding.defines),
         keys: both(own.understanding.keys, code.understanding.keys),
+        readsMarkup: own.understanding.readsMarkup || code.understanding.readsMarkup,
       })),
     },
   );

@@ -11,7 +11,7 @@ import type {
   Super,
 } from 'acorn';
 import { ancestor } from 'acorn-walk';
-import { startsWithAny } from '../../base/phrases.js';
+import { includesAny, startsWithAny } from '../../base/phrases.js';
 // Not through the stage's entry: threads that only count need not load what maps.
 import { isOldAttribute } from '../hints/table.js';
 import { propertyName, stringOf } from './syntax.js';
@@ -88,8 +88,8 @@ const COMPARING = new Set(['==', '===', '!=', '!==']);
 
 /** Names in `[…]` of what may be a selector, and behind `@` of what may be an XPath. */
 function attributesAsked(text: string): string[] {
-  return [...text.matchAll(/(?:\[\s*([a-z][\w-]*)\s*[\]~|^$*=]|@([a-z][\w-]*))/gi)].map(
-    ([, name, ofPath]) => (name ?? ofPath!).toLowerCase(),
+  return [...text.matchAll(/(?:\[\s*([a-z][\w-]*)\s*[\]~|^$*=]|@([a-z][\w-]*))/gi)].map(([, name, ofPath]) =>
+    (name ?? ofPath!).toLowerCase(),
   );
 }
 
@@ -144,6 +144,7 @@ export class TouchReader {
       },
       Literal: (node) => {
         if (typeof node.value === 'string') this.#string(node.value, node.start);
+        else if (node.regex) addWords(node.regex.pattern, this.words);
       },
       TemplateElement: ({ value }) => {
         addWords(value.cooked ?? value.raw, this.words);
@@ -152,10 +153,11 @@ export class TouchReader {
       TemplateLiteral: ({ expressions, quasis }) => {
         if (expressions.length > 0)
           for (const { value } of quasis) addStem(value.cooked ?? value.raw, this.stems);
+        for (const one of expressions) this.#pieces(one as AnyNode);
       },
       BinaryExpression: ({ operator, left, right }) => {
         if (operator !== '+') return;
-        for (const side of [left, right]) addStem(stringOf(side as AnyNode) ?? '', this.stems);
+        for (const side of [left, right]) this.#pieces(side as AnyNode);
       },
       ObjectPattern: ({ properties, start }) => {
         // `const { style } = element` is a style under another name.
@@ -188,6 +190,17 @@ export class TouchReader {
       this.words.add(attributeWord(name.toLowerCase()));
   }
 
+  /** Strings of which an expression is made that becomes part of a longer one. */
+  #pieces(node: AnyNode): void {
+    if (node.type === 'ConditionalExpression') {
+      this.#pieces(node.consequent);
+      this.#pieces(node.alternate);
+    } else if (node.type === 'LogicalExpression') {
+      this.#pieces(node.left);
+      this.#pieces(node.right);
+    } else addStem(stringOf(node) ?? '', this.stems);
+  }
+
   #string(value: string, offset: number): void {
     addWords(value, this.words);
     for (const tag of tagsIn(value)) this.made.add(tag);
@@ -205,6 +218,9 @@ export class TouchReader {
     if (name === 'style' && !(parent?.type === 'MemberExpression' && parent.object === node))
       this.#touch('*', node.start, owner);
     if (name !== undefined && STYLE_MAPS.has(name)) this.#touch('*', node.start, owner);
+    // All of an element's attributes, one by one.
+    if (name === 'attributes' || name === 'getAttributeNames')
+      for (const one of ['*', CLASS_WRITTEN]) this.#touch(one, node.start, owner);
     if (name === 'className' && isCompared(node, ancestors)) this.#touch(CLASS_WRITTEN, node.start, owner);
     if (name !== undefined && READ_BACK.has(name)) this.words.add(attributeWord(name.toLowerCase()));
     if (isStyle(node.object)) this.#ofStyle(node, name, parent);
@@ -225,13 +241,13 @@ export class TouchReader {
     const assigned = left.type === 'MemberExpression' ? propertyName(left) : undefined;
     if (left.type !== 'MemberExpression' || assigned === undefined) return;
     this.#named(assigned);
-    // `rect.className.baseVal = …`, of an element of a drawing.
-    const isBase = assigned === 'baseVal' && left.object.type === 'MemberExpression';
-    const owner = (isBase ? (left.object as MemberExpression).object : left.object) as AnyNode;
-    if (isBase && propertyName(left.object as MemberExpression) !== 'className') return;
-    if (operator !== '=' || !(isBase || assigned === 'className')) return;
+    // `rect.className.baseVal = …`, of an element of a drawing; `element.classList.value = …`.
+    const isInner = ['baseVal', 'value'].includes(assigned) && left.object.type === 'MemberExpression';
+    const owner = (isInner ? (left.object as MemberExpression).object : left.object) as AnyNode;
+    const whole = isInner ? propertyName(left.object as MemberExpression) : assigned;
+    if (operator !== '=' || !(whole === 'className' || whole === 'classList')) return;
     // `e.className = e.className + ' open'` keeps what is there; `e.className = 'open'` does not.
-    const keeps = /\bclassName\b/.test(this.text.slice(right.start, right.end));
+    const keeps = includesAny(this.text.slice(right.start, right.end), ['className', 'classList']);
     if (!keeps) this.#touch(CLASS_WRITTEN, start, owner);
   }
 
@@ -240,13 +256,21 @@ export class TouchReader {
     const name = propertyName(node.callee) ?? '';
     const owner = node.callee.object as AnyNode;
     const first = node.arguments[0];
+    if (name === 'join' && owner.type === 'ArrayExpression')
+      for (const one of owner.elements) if (one !== null) this.#pieces(one as AnyNode);
+    if (name === 'concat') for (const one of [owner, ...node.arguments]) this.#pieces(one as AnyNode);
     if (name === 'createElement' || name === 'createElementNS')
       this.made.add((stringOf(node.arguments.at(-1)) ?? '*').toLowerCase());
     for (const tag of MADE_BY_TABLES.get(name) ?? []) this.made.add(tag);
-    const named = ATTRIBUTE_CALLS.has(name) ? first : ATTRIBUTE_CALLS_NS.has(name) ? node.arguments[1] : undefined;
+    const named = ATTRIBUTE_CALLS.has(name)
+      ? first
+      : ATTRIBUTE_CALLS_NS.has(name)
+        ? node.arguments[1]
+        : undefined;
     const attribute = stringOf(named)?.toLowerCase();
     if (attribute !== undefined) this.words.add(attributeWord(attribute));
-    const isRead = name === 'attr' ? node.arguments.length === 1 : name.startsWith('get') || name.startsWith('has');
+    const isRead =
+      name === 'attr' ? node.arguments.length === 1 : name.startsWith('get') || name.startsWith('has');
     if (name === 'css')
       touchByCss(first, node.arguments[1], node.start, (property, offset) =>
         this.#touch(property, offset, owner),

@@ -39,6 +39,9 @@ const NOT_FOLLOWED = new Set(
   contentDocument contentWindow srcdoc outerText transformToFragment transformToDocument`.split(/\s+/),
 );
 
+/** Members by which names that are kept in the markup are read. */
+const READING = new Set('dataset getAttribute data attr value val attributes'.split(' '));
+
 const MARKUP = new Set(['innerHTML', 'outerHTML']);
 /** Objects that are no element. */
 const NO_ELEMENT = new Set(
@@ -60,10 +63,12 @@ export interface Understanding {
   readonly defines: ReadonlySet<string>;
   /** Keys of its objects: they may be names as its strings may. */
   readonly keys: ReadonlySet<string>;
+  /** Whether it reads attributes and values of elements, in which names may be kept. */
+  readonly readsMarkup: boolean;
 }
 
 export const NOTHING_UNCLEAR: Understanding = {
-  ...{ unclear: [], calls: new Map(), defines: new Set(), keys: new Set() },
+  ...{ unclear: [], calls: new Map(), defines: new Set(), keys: new Set(), readsMarkup: true },
 };
 
 export function understandingOf(program: AnyNode, bindings: Bindings): Understanding {
@@ -75,6 +80,7 @@ class Understander {
   readonly #calls = new Map<string, number>();
   readonly #defines = new Set<string>();
   readonly #keys = new Set<string>();
+  #readsMarkup = false;
   /** What each property is set to anywhere in the script, by its name. */
   readonly #values = new Map<string, AnyNode[]>();
 
@@ -98,7 +104,7 @@ class Understander {
   understanding(): Understanding {
     const calls = new Map([...this.#calls].filter(([name]) => !this.#defines.has(name)));
     const unclear = [...this.#first].map(([does, offset]) => ({ does, offset }));
-    return { unclear, calls, defines: this.#defines, keys: this.#keys };
+    return { unclear, calls, defines: this.#defines, keys: this.#keys, readsMarkup: this.#readsMarkup };
   }
 
   #note(does: UnclearDoing, offset: number): void {
@@ -196,6 +202,7 @@ class Understander {
     if (name === undefined) return;
     const isCalled = parent?.type === 'CallExpression' && parent.callee === node;
     const isSet = parent?.type === 'AssignmentExpression' && parent.left === node;
+    if (READING.has(name)) this.#readsMarkup = true;
     if (CHANGING.has(name) && !isCalled && !isSet)
       this.#note('keeps a method that changes elements', node.start);
     if (NOT_FOLLOWED.has(name)) this.#note('uses what is not followed', node.start);
@@ -242,15 +249,28 @@ class Understander {
       case 'UnaryExpression':
         return ['-', '+', '~', '!'].includes(node.operator);
       case 'MemberExpression':
-        return ['length', 'selectedIndex', 'rowIndex', 'cellIndex', 'keyCode'].includes(propertyName(node) ?? '');
+        return ['length', 'selectedIndex', 'rowIndex', 'cellIndex', 'keyCode'].includes(
+          propertyName(node) ?? '',
+        );
       case 'ConditionalExpression':
         return this.#isIndex(node.consequent, depth + 1) && this.#isIndex(node.alternate, depth + 1);
       case 'Identifier': {
         const values = this.bindings.valuesOf(node);
-        return values !== undefined && values.every((one) => this.#isIndex(one, depth + 1));
+        return values?.every((one) => this.#isIndex(one, depth + 1)) === true;
       }
       case 'CallExpression':
-        return ['floor', 'round', 'ceil', 'indexOf', 'parseInt', 'Number', 'index', 'min', 'max', 'abs'].includes(
+        return [
+          'floor',
+          'round',
+          'ceil',
+          'indexOf',
+          'parseInt',
+          'Number',
+          'index',
+          'min',
+          'max',
+          'abs',
+        ].includes(
           (node.callee.type === 'MemberExpression'
             ? propertyName(node.callee)
             : node.callee.type === 'Identifier'
@@ -275,7 +295,10 @@ class Understander {
       case 'Literal':
         return true;
       case 'NewExpression':
-        return node.callee.type === 'Identifier' && (MAKING.has(node.callee.name) || this.#defines.has(node.callee.name));
+        return (
+          node.callee.type === 'Identifier' &&
+          (MAKING.has(node.callee.name) || this.#defines.has(node.callee.name))
+        );
       case 'CallExpression':
         return node.callee.type === 'MemberExpression' && GIVING_OBJECTS.has(propertyName(node.callee) ?? '');
       case 'LogicalExpression':
@@ -287,7 +310,9 @@ class Understander {
       case 'Identifier': {
         if (NO_ELEMENT.has(node.name)) return true;
         const values = this.bindings.valuesOf(node);
-        return values !== undefined && values.length > 0 && values.every((one) => this.#isOwn(one, depth + 1));
+        return (
+          values !== undefined && values.length > 0 && values.every((one) => this.#isOwn(one, depth + 1))
+        );
       }
       case 'MemberExpression': {
         const name = propertyName(node);
@@ -303,7 +328,11 @@ class Understander {
 }
 
 function isFunction(node: AnyNode): boolean {
-  return node.type === 'FunctionExpression' || node.type === 'ArrowFunctionExpression' || node.type === 'ClassExpression';
+  return (
+    node.type === 'FunctionExpression' ||
+    node.type === 'ArrowFunctionExpression' ||
+    node.type === 'ClassExpression'
+  );
 }
 
 function mayBeFunction(node: AnyNode): boolean {
@@ -315,7 +344,8 @@ function isSettingAll(callee: MemberExpression, name: string): boolean {
   if (callee.object.type !== 'Identifier') return false;
   const owner = callee.object.name;
   return (
-    (owner === 'Object' && ['assign', 'defineProperty', 'defineProperties', 'setPrototypeOf'].includes(name)) ||
+    (owner === 'Object' &&
+      ['assign', 'defineProperty', 'defineProperties', 'setPrototypeOf'].includes(name)) ||
     (owner === 'Reflect' && ['set', 'defineProperty', 'apply', 'construct'].includes(name))
   );
 }

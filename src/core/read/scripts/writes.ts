@@ -5,7 +5,7 @@ import { ancestor, simple } from 'acorn-walk';
 import { endsWithOneOf, SPACE, startsWithOneOf } from '../../base/characters.js';
 import { wordsOf } from '../../base/phrases.js';
 import { propertyName, stringOf } from './syntax.js';
-import { type Target, Targets } from './targets.js';
+import type { Target, Targets } from './targets.js';
 
 export interface NameWrite {
   readonly kind: 'class' | 'id' | 'attribute';
@@ -54,7 +54,14 @@ const PUTTING = new Set([
 const PUT_SELF = new Set(['appendTo', 'prependTo', 'insertBefore', 'insertAfter', 'detach']);
 
 /** What changes rules of a sheet that are there (CSSOM). */
-const RULE_MEMBERS = new Set(['cssRules', 'deleteRule', 'removeRule', 'selectorText', 'mediaText', 'deleteMedium']);
+const RULE_MEMBERS = new Set([
+  'cssRules',
+  'deleteRule',
+  'removeRule',
+  'selectorText',
+  'mediaText',
+  'deleteMedium',
+]);
 const MARKUP = new Set(['innerHTML', 'outerHTML', 'textContent', 'innerText']);
 const EMPTYING = new Set(['replaceChildren', 'empty', 'html', 'removeChild', 'replaceChild', 'replaceWith']);
 const SHEETS: Target = ['link', 'style'].map((type) => ({ type, id: undefined, classes: [] }));
@@ -73,7 +80,8 @@ export function nameWrites(program: AnyNode, targets: Targets): NameWrite[] {
         if (one.type === 'Property' && one.key.type === 'Identifier')
           reader.keptList(one.key.name, node.start);
     },
-    UpdateExpression: ({ argument, start }) => reader.property(argument as AnyNode, argument as AnyNode, start),
+    UpdateExpression: ({ argument, start }) =>
+      reader.property(argument as AnyNode, argument as AnyNode, start),
     UnaryExpression: (node) => {
       if (node.operator === 'delete') reader.property(node.argument, undefined, node.start);
     },
