@@ -95,8 +95,8 @@ class Understander {
       MemberExpression: (node, _state, ancestors) => this.#member(node, ancestors.at(-2) as AnyNode),
       AssignmentExpression: ({ left, start }) => this.#set(left as AnyNode, start),
       UpdateExpression: ({ argument, start }) => this.#set(argument as AnyNode, start),
-      ForInStatement: ({ left, start }) => this.#set(left as AnyNode, start),
-      ForOfStatement: ({ left, start }) => this.#set(left as AnyNode, start),
+      ForInStatement: ({ left, start }) => this.#setInTurn(left as AnyNode, start),
+      ForOfStatement: ({ left, start }) => this.#setInTurn(left as AnyNode, start),
       WithStatement: ({ start }) => this.#note('uses what is not followed', start),
     });
   }
@@ -223,11 +223,16 @@ class Understander {
       }
       case 'ObjectPattern':
       case 'ArrayPattern':
-        full(left, (node) => {
-          if ((node as AnyNode).type === 'MemberExpression')
-            this.#note('sets a property that it names only as it runs', offset);
-        });
+        this.#setInTurn(left, offset);
     }
+  }
+
+  /** A pattern, or what a loop sets: the readers follow plain assignments only. */
+  #setInTurn(left: AnyNode, offset: number): void {
+    full(left, (node) => {
+      if ((node as AnyNode).type === 'MemberExpression')
+        this.#note('sets a property that it names only as it runs', offset);
+    });
   }
 
   #valueOfName(node: AnyNode): AnyNode | undefined {
