@@ -1,9 +1,11 @@
-// Does a browser keep a declaration, or drop it? Certain only where the grammar takes it and Chromium was asked.
+// Does a browser keep a declaration, or drop it? Certain only where the grammar takes it, Chromium was asked, and every
+// other browser of the target is known to keep it too.
 
 import * as csstree from 'css-tree/dist/csstree.esm';
 import { BoundedMap } from '../../base/bounded.js';
 import { isConfirmed } from './confirmed.js';
 import { isKnownProperty } from './properties.js';
+import { isKeptByTarget, isNamedSoEverywhere } from './support.js';
 import { usesVariables } from './variables.js';
 
 /** `certain`: every browser keeps it. `unsure`: some may drop it, so what it would beat may show. */
@@ -52,11 +54,12 @@ function judge(property: string, value: string): ValidityFinding {
   if (property.startsWith('-')) return UNSURE;
   if (!isKnownProperty(property)) return { validity: 'unsure', complaint: 'unknown property' };
   // A declaration with var() is always kept; it can only become invalid later, the same way everywhere.
-  if (usesVariables(value) && !ODD.test(withoutVariables(value))) return CERTAIN;
+  if (usesVariables(value) && !ODD.test(withoutVariables(value)))
+    return isNamedSoEverywhere(property) ? CERTAIN : UNSURE;
   const match = csstree.lexer.matchProperty(property, value);
   if (match.error !== null) {
     const odd = /(^|[\s,(])-[a-z]|\\|progid|[a-z-]+\(/i.test(value) || !csstree.lexer.getProperty(property);
     return { validity: 'unsure', complaint: odd ? undefined : 'unfitting value' };
   }
-  return isConfirmed(property, value) ? CERTAIN : UNSURE;
+  return isConfirmed(property, value) && isKeptByTarget(property, value) ? CERTAIN : UNSURE;
 }
