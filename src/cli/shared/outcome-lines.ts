@@ -86,16 +86,20 @@ export function isAbout(style: Frozen<DraftStyle>, words: string): boolean {
 }
 
 function styleLine(style: Frozen<DraftStyle>, withHome: boolean): string {
-  const { home, name, selector, declarations, saves, 'written into': into } = style;
+  const { home, name, selector, declarations, drops, saves, 'written into': into } = style;
   const shown = selector ?? (name === undefined ? '' : `.${name}`);
   const texts = declarations
     .replace(/\/\*.*?\*\/\n/g, '')
     .split(/;?\n/)
     .filter((one) => one !== '');
+  const dropped =
+    texts.length === 0 && drops !== undefined
+      ? `without ${clean(drops)}, which a later one always beats`
+      : '';
   return row({
     count: saves?.places ?? 0,
     mark: home === 'already given' ? 'taken' : home === 'existing class' ? 'kept' : 'made',
-    text: `${shown === '' ? '' : `${clean(shortList(shown))}  `}${declarationsLine(texts)}`,
+    text: `${shown === '' ? '' : `${clean(shortList(shown))}  `}${declarationsLine(texts)}${dropped}`,
     place: withHome ? `${homeWords(home)}${into === undefined ? '' : `, in ${into}`}` : '',
   });
 }

@@ -290,6 +290,10 @@ function moveEntry(
 ): DraftStyle {
   const { selectors, conditions, place, replaced } = move;
   const owners = [...new Set(replaced.flatMap(({ said }) => said.map(({ own }) => own)))];
+  const drops = replaced
+    .filter(({ movable }) => movable.declarations.length === 0)
+    .flatMap(({ said }) => said.flatMap(({ movable }) => movable.declarations))
+    .map((one) => declarationText(one, shared, shared));
   return {
     id: moveId(move),
     home: homeOfMove(move),
@@ -300,6 +304,7 @@ function moveEntry(
     ...(place.sheet === shared ? {} : { 'written into': place.sheet }),
     'such as': owners.slice(0, 2).map((own) => showPlace(movePlace(own, model))),
     saves: { places: movedCount(move) - writtenBy(move), bytes: bytesSaved(move) },
+    ...(drops.length === 0 ? {} : { drops: drops.join('; ') }),
     declarations: replaced
       .flatMap(({ movable }) =>
         movable.declarations.map((one) => `${declarationText(one, movable.holder, shared)};\n`),

@@ -60,6 +60,10 @@ const styleSchema = z.strictObject({
     .optional()
     .describe('For reading: places less to keep up; characters less, about.'),
   instead: z.string().optional().describe('For reading: why no selector that exists could do it.'),
+  drops: z
+    .string()
+    .optional()
+    .describe('For reading: declarations that go, since one behind them always beats them.'),
   declarations: z.string().describe('CSS declarations; addresses are relative to the shared sheet.'),
 });
 

@@ -32,6 +32,7 @@ const READ_ONLY = [
   'out of',
   'written into',
   'such as',
+  'drops',
   'saves',
   'instead',
   'declarations',

@@ -19,6 +19,7 @@ export {
   longhands,
 } from './properties.js';
 export type * from './sheet.js';
+export { isFallback } from './support.js';
 export { isFinished, Token, tokenize, tokenText } from './tokens.js';
 export { declarationValidity, type Validity } from './validity.js';
 export { normalValue } from './values.js';

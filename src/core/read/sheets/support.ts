@@ -31,3 +31,20 @@ export function isKeptByTarget(property: string, value: string): boolean {
 function functionsIn(value: string): string[] {
   return [...value.toLowerCase().matchAll(/([a-z][a-z0-9-]*)\(/g)].map(([, name]) => name!);
 }
+
+const PREFIXED = /(^|[\s,(])-(webkit|moz|ms|o|khtml)-/i;
+/** Functions that a value has had since CSS 2.1 and 3: nobody writes a fallback for these any more. */
+const OLD_FUNCTIONS = new Set(['attr', 'counter', 'counters', 'rect', 'rgb', 'rgba', 'hsl', 'hsla', 'url']);
+
+/**
+ * Whether an earlier declaration is written for browsers that drop the later one: behind a prefix, or plainly where the
+ * later one has a function. Such a pair is meant, whatever the target keeps.
+ */
+export function isFallback(
+  earlier: { property: string; value: string },
+  later: { property: string; value: string },
+): boolean {
+  if (PREFIXED.test(earlier.property) || PREFIXED.test(earlier.value)) return true;
+  const has = new Set(functionsIn(earlier.value));
+  return functionsIn(later.value).some((name) => !has.has(name) && !OLD_FUNCTIONS.has(name));
+}

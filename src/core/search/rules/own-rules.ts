@@ -14,6 +14,7 @@ import {
   type Declaration,
   declarationValidity,
   everyLonghand,
+  isFallback,
   type Sheet,
   type StyleRule,
 } from '../../read/sheets/index.js';
@@ -173,6 +174,7 @@ function apart(movable: Movable): Movable[] {
 
 /** Whether nobody can see what an earlier declaration declares: every browser keeps the later one, and it sets as much. */
 function beats(later: Declaration, earlier: Declaration): boolean {
+  if (isFallback(earlier, later)) return false;
   if (earlier.important && !later.important) return false;
   if (later.property !== earlier.property) {
     const names = new Set(everyLonghand(later.property));
