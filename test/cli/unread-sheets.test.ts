@@ -103,3 +103,31 @@ test('a sheet above the site is read in a commit, too', async () => {
   assert.equal(changed.code, 1, changed.stderr);
   assert.match(changed.stdout, /border-bottom-color/, 'what the kit said at the commit');
 });
+
+test('a sheet that is missing from the folder is named like any other that was not read', async () => {
+  const { site, draft, done } = await adopted({
+    'a.html': page(`<link rel="stylesheet" href="css/gone.css">${OWN}`, FRAMES),
+    'css/line.css': '.berth { margin: 3px }\n',
+  });
+  assert.match(
+    draft.stdout.replace(/\s+/g, ' '),
+    /css\/gone\.css \(on 1 page\) is not in this folder and was not read/,
+  );
+  assert.match(done.stdout, /css\/gone\.css/);
+  assert.match(read(site, 'css/line.css'), /border-style: none/);
+});
+
+test('a sheet that a module imports is read, relative to the module, and missed where it is not there', async () => {
+  const script = '<script type="module" src="js/main.js"></script>';
+  const files = {
+    'a.html': page(`${script}${OWN}`, FRAMES),
+    'css/line.css': '.pier { margin: 3px }\n',
+    'js/main.js': "import './look.css';\nimport 'kit/kit.css';\n",
+    'js/look.css': '.berth { border: 3px solid }\n',
+  };
+  const { site, draft } = await adopted(files);
+  const said = draft.stdout.replace(/\s+/g, ' ');
+  assert.match(said, /kit\/kit\.css \(on 1 page\) is not in this folder and was not read/);
+  assert.doesNotMatch(said, /look\.css \(on/);
+  assert.match(`${read(site, 'css/line.css')}${read(site, 'a.html')}`, /border-style: none/);
+});

@@ -6,7 +6,13 @@ import { undecidedText } from '../base/reasons/index.js';
 import { shortHash } from '../base/short-hash.js';
 import { type Place, placeIn, type SourceRange } from '../base/source.js';
 import type { Page, PageElement, SheetReference } from '../read/markup/index.js';
-import { type AddedSheet, GONE, RULES_GONE, type ScriptOnPage } from '../read/scripts/index.js';
+import {
+  type AddedSheet,
+  fileOfAddedSheet,
+  GONE,
+  RULES_GONE,
+  type ScriptOnPage,
+} from '../read/scripts/index.js';
 import { conditionTruth, type Program } from './program.js';
 import { ScriptStates } from './script-states.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
@@ -220,10 +226,9 @@ class SheetOrderBuilder {
       this.#use(this.#source.block(sheet.text, this.#page), condition, undefined, [], source);
       return;
     }
-    const target = fileAt(sheet.address, this.#page.path, (address) => this.#source.copyOf(address));
-    if (target === undefined || this.#source.sheetAt(target) === undefined) return;
+    const target = fileOfAddedSheet(sheet, path, this.#page.path, (address) => this.#source.copyOf(address));
     const range = { start: offset, end: offset };
-    const condition = this.#table.literal(`a script adds the sheet ${target}`);
+    const condition = this.#table.literal(`a script adds the sheet ${target ?? sheet.address}`);
     this.#follow({ path: target, address: sheet.address, range, reference }, condition, undefined, []);
   }
 

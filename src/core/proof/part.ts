@@ -82,7 +82,8 @@ export function assumptionsOf({
   filledValues,
 }: ProofPart): string[] {
   const found: string[] = [];
-  for (const [address, pages] of [...unread].sort(([a], [b]) => comparePaths(a, b))) {
+  // That on which most pages hang comes first.
+  for (const [address, pages] of [...unread].sort(([a, one], [b, two]) => two - one || comparePaths(a, b))) {
     found.push(
       `${address.replaceAll(INVISIBLE_MARK, '')} (on ${count(pages, 'page')}) ${whereIs(address)} ${NOT_READ}: taken to style nothing that moved`,
     );

@@ -185,7 +185,7 @@ export class Prover {
     part.elements += countOf(before);
     const same = before.text === after.text && contexts.every(([a, b]) => isSameSheetOrder(a, b));
     for (const [a, b] of contexts) {
-      this.#noteUnread(a, before.kind === 'page' ? [] : b.unread.map(({ address }) => address));
+      this.#noteUnread(a, new Set(b.unread.map(({ address }) => address)));
       const problem = same ? undefined : sheetOrdersDiffer(a, b);
       if (problem !== undefined) part.differences.push({ kind: 'page', page: before.path, what: problem });
     }
@@ -358,10 +358,10 @@ export class Prover {
   }
 
   /** In: sheets of a component that are there in neither state: one that is to come is none of them. */
-  #noteUnread({ unread }: SheetOrder, inNeither: readonly string[]): void {
+  #noteUnread({ unread }: SheetOrder, inNeither: ReadonlySet<string>): void {
     for (const { address, path, why } of unread) {
       if (path !== undefined && this.#before.texts.isToCome?.(path) === true) continue;
-      if (why === 'elsewhere' || inNeither.includes(address))
+      if (why === 'elsewhere' || inNeither.has(address))
         this.part.unread.set(address, (this.part.unread.get(address) ?? 0) + 1);
     }
   }

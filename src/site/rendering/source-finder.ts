@@ -9,7 +9,7 @@ import {
   TruthTable,
 } from '../../core/cascade/index.js';
 import type { Page } from '../../core/read/markup/index.js';
-import { importedFiles, scriptReading } from '../../core/read/scripts/index.js';
+import { fileOfAddedSheet, importedFiles, scriptReading } from '../../core/read/scripts/index.js';
 import { parseConfig } from '../config.js';
 import { CONFIG_FILE, type SiteFiles } from '../files/files.js';
 import { SiteReader } from './reader.js';
@@ -79,10 +79,12 @@ export class SourceFinder {
         return found && scriptReading(found.text).imports;
       });
       // A sheet that a script puts in is one of the page's.
-      for (const { text, isLibrary } of [own, ...imported.map((file) => this.#scripts.get(file)!)])
-        if (/\.css\b/.test(text) && !isLibrary)
-          for (const one of scriptReading(text).sheets)
-            if (one.kind === 'address') this.#readAddress(one.address, page.path);
+      const brought = imported.map((path) => ({ path, script: this.#scripts.get(path)! }));
+      for (const { path, script: one } of [{ path: holder, script: own }, ...brought])
+        if (one.text.includes('.css') && !one.isLibrary)
+          for (const sheet of scriptReading(one.text).sheets)
+            if (sheet.kind !== 'text')
+              this.readSheet(fileOfAddedSheet(sheet, path, page.path, (by) => this.reader.copies.get(by)));
     }
   }
 

@@ -15,7 +15,12 @@ export interface Doing {
 /** A sheet that a script adds, as far as its text or address is written out in it. */
 export type AddedSheet =
   | { readonly kind: 'text'; readonly text: string; readonly offset: number }
-  | { readonly kind: 'address'; readonly address: string; readonly offset: number };
+  | {
+      /** `import`: the address is relative to the script, whose bundler makes a sheet of it. */
+      readonly kind: 'address' | 'import';
+      readonly address: string;
+      readonly offset: number;
+    };
 
 const PLACING = new Set([
   'appendChild',

@@ -2,7 +2,9 @@
 
 import type { AnyNode } from 'acorn';
 import { full } from 'acorn-walk';
-import { resolveAddress } from '../../base/addresses.js';
+import { fileAt, resolveAddress } from '../../base/addresses.js';
+import { startsWithAny } from '../../base/phrases.js';
+import type { AddedSheet } from './doings.js';
 import { stringOf } from './syntax.js';
 
 /** Addresses of the scripts that it brings in, as they are written. */
@@ -30,6 +32,30 @@ export function addressesImported(program: AnyNode): { address: string; offset: 
       for (const argument of one.arguments) note(argument);
   });
   return found;
+}
+
+/** The sheets that a bundler makes of what a script imports. */
+export function sheetsImported(program: AnyNode): AddedSheet[] {
+  return addressesImported(program).flatMap(({ address, offset }): AddedSheet[] =>
+    /^[^?#]+\.css$/i.test(address) && !address.toLowerCase().endsWith('.module.css')
+      ? [{ kind: 'import', address, offset }]
+      : [],
+  );
+}
+
+/**
+ * The file that is meant by a sheet that a script adds: a page resolves what is linked, a bundler what is imported, and a
+ * bare name is that of a package. Out: `undefined` where it is on another host, or a package's.
+ */
+export function fileOfAddedSheet(
+  sheet: Extract<AddedSheet, { address: string }>,
+  script: string,
+  page: string,
+  copyOf: (address: string) => string | undefined,
+): string | undefined {
+  const { kind, address } = sheet;
+  if (kind === 'import' && !startsWithAny(address, ['.', '/'])) return undefined;
+  return fileAt(address, kind === 'import' ? script : page, copyOf);
 }
 
 /**

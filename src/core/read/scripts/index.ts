@@ -7,7 +7,7 @@ export {
 } from './class-names.js';
 export type { AddedSheet } from './doings.js';
 export { scriptForm } from './form.js';
-export { importedFiles } from './imports.js';
+export { fileOfAddedSheet, importedFiles } from './imports.js';
 export { piecesOf, propertiesNamed } from './name-uses.js';
 export {
   isBuiltOf,

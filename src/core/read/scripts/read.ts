@@ -6,7 +6,7 @@ import { BoundedMap } from '../../base/bounded.js';
 import { includesAny } from '../../base/phrases.js';
 import { codeIn } from './code.js';
 import { type AddedSheet, type Doing, doingsOf, sheetsIn } from './doings.js';
-import { importsOf } from './imports.js';
+import { importsOf, sheetsImported } from './imports.js';
 import { parseScript } from './parse.js';
 import { Targets } from './targets.js';
 import { addWords, type StyleTouch, TouchReader, tagsIn } from './touches.js';
@@ -63,7 +63,10 @@ function readProgram(program: AnyNode, text: string): ScriptReading {
     writes: once(() => nameWrites(program, targets())),
     doings,
     imports: once(() => (IMPORTING.test(text) ? importsOf(program) : [])),
-    sheets: once(() => (doings().some(({ kind }) => kind === 'sheet') ? sheetsIn(program) : [])),
+    sheets: once(() => [
+      ...(doings().some(({ kind }) => kind === 'sheet') ? sheetsIn(program) : []),
+      ...(IMPORTING.test(text) && text.includes('.css') ? sheetsImported(program) : []),
+    ]),
     understanding: once(() => understandingOf(program, targets().bindings)),
   };
   return withParts({ touches, words, stems, made, readable: true }, parts);
