@@ -14,12 +14,15 @@ const BARE = new Set(
 );
 const BLOCK = new Set('p h1 h2 h3 h4 h5 h6 dl'.split(' '));
 
-export type Sides = 'bare' | 'block' | 'unknown';
+/** `told`: what stands inside may take the width of a border that has no line. */
+export type Sides = 'bare' | 'block' | 'bare, told' | 'block, told' | 'unknown';
 
-export function sidesOf({ name, namespace, attributes }: PageElement): Sides {
+/** In: whether something on the page inherits the width of a border. */
+export function sidesOf({ name, namespace, attributes }: PageElement, widthsInherit: boolean): Sides {
   const sides = BARE.has(name) ? 'bare' : BLOCK.has(name) ? 'block' : 'unknown';
   if (sides === 'unknown' || namespace !== 'html') return 'unknown';
-  return attributes.some((one) => one.name === 'popover') ? 'unknown' : sides;
+  if (attributes.some((one) => one.name === 'popover')) return 'unknown';
+  return widthsInherit ? `${sides}, told` : sides;
 }
 
 const SIDE = 'top|right|bottom|left';
@@ -47,7 +50,7 @@ export function withoutInitial(outcomes: Outcomes, sides: Sides): Outcomes {
   };
   for (const name of outcomes.keys()) {
     if (LENGTHS.test(name)) {
-      const isOwn = sides === 'block' && /^margin-(top|bottom)$/.test(name);
+      const isOwn = sides.startsWith('block') && /^margin-(top|bottom)$/.test(name);
       if (!isOwn) drop(name, (value) => value === '0' || value === 'initial');
     } else if (STYLE.test(name)) drop(name, (value) => value === 'none' || value === 'initial');
     else if (INSET.test(name)) drop(name, (value) => value === 'auto' || value === 'initial');
@@ -58,7 +61,8 @@ export function withoutInitial(outcomes: Outcomes, sides: Sides): Outcomes {
   for (const name of outcomes.keys()) {
     const side = LINE.exec(name)?.[1];
     if (side === undefined) continue;
-    const isBare = !left.has(`border-${side}-style`) && !left.has('border-image-source');
+    const isBare =
+      !sides.endsWith('told') && !left.has(`border-${side}-style`) && !left.has('border-image-source');
     drop(name, (value) => value === 'initial' || (isBare && name.endsWith('width') && value === '0'));
   }
   return left;

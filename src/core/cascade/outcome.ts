@@ -37,7 +37,15 @@ import {
 import { hintForm, type OutcomeTable } from './outcome-table.js';
 import type { ComplexSelector } from './selector-model.js';
 import type { SheetOrder } from './sheet-order.js';
-import { blockHasOwnWords, inStandardWords, mayAnimate, OWN_WORD, programHasOwnWords } from './telling.js';
+import {
+  blockHasOwnWords,
+  INHERITS_BORDER,
+  inStandardWords,
+  mayAnimate,
+  mayInheritBorders,
+  OWN_WORD,
+  programHasOwnWords,
+} from './telling.js';
 import { type Boxes, boxesOf, holdsTextOnly } from './text-only.js';
 import { ALWAYS, type Truth, type TruthTable } from './truth.js';
 import { type Weighed, weighEntries } from './weigh.js';
@@ -63,6 +71,7 @@ export class StyleReader {
   #chains: readonly Int32Array[] | undefined;
   /** Whether a sheet mentions text in a browser's own words. */
   readonly #sheetsHaveOwnWords: boolean;
+  readonly #widthsInherit: boolean;
 
   constructor(
     readonly page: Page,
@@ -74,6 +83,9 @@ export class StyleReader {
     this.#directions = new Directions(page, sheetOrder);
     this.#and = (a, b) => table.truths.and(a, b);
     this.#sheetsHaveOwnWords = sheetOrder.uses.some(({ program }) => programHasOwnWords(program));
+    this.#widthsInherit =
+      sheetOrder.uses.some(({ program }) => mayInheritBorders(program)) ||
+      page.elements.some(({ style }) => style !== undefined && INHERITS_BORDER.test(style));
     this.#noMatch = table.matchKeys.with('', sheetOrder.layersKey, 0);
     this.#weightTells =
       page.kind === 'component' ||
@@ -178,7 +190,7 @@ export class StyleReader {
     return {
       plainly: this.#hasOwnWords(own, trials) && this.holdsTextOnly(index),
       direction: matters ? this.#directions.of(index) : undefined,
-      sides: sidesOf(this.page.elements[index]!),
+      sides: sidesOf(this.page.elements[index]!, this.#widthsInherit),
     };
   }
 
@@ -218,7 +230,7 @@ export class StyleReader {
 
   /** How the text of an element's outcomes is put together, but for what its number tells. */
   wording(index: number): string {
-    return `${this.page.kind} ${this.#weightTells} ${sidesOf(this.page.elements[index]!)}`;
+    return `${this.page.kind} ${this.#weightTells} ${sidesOf(this.page.elements[index]!, this.#widthsInherit)}`;
   }
 
   /** The outcome lists by target, for showing and for planning. */

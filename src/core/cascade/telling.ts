@@ -40,6 +40,21 @@ export function mayAnimate(program: Program): boolean {
   return may;
 }
 
+/** The width of a border that is taken from the element around: it counts there, whether or not it has a line. */
+export const INHERITS_BORDER =
+  /(?<![\w-])(all|border(-(top|right|bottom|left|(block|inline)(-start|-end)?))?(-width)?)\s*:[^;{}]*\binherit\b/i;
+
+const inheriting = new WeakMap<Program, boolean>();
+
+export function mayInheritBorders(program: Program): boolean {
+  let may = inheriting.get(program);
+  if (may === undefined) {
+    may = INHERITS_BORDER.test(program.sheet.text);
+    inheriting.set(program, may);
+  }
+  return may;
+}
+
 /** In: the outcomes of an element without boxes in it. */
 export function inStandardWords(outcomes: Outcomes): Outcomes {
   const list = outcomes.get('text-align');

@@ -56,8 +56,17 @@ test('what a browser comes to by itself need not be said, where nothing stands b
     ['.a { margin: 0 }', '<div class="a" popover>x</div>'],
     ['.a { color: initial }', '<div class="a">x</div>'],
     ['.a { border-width: 0 } p { border-style: solid }', '<p class="a">x</p>'],
+    // What stands inside takes the width, line or none.
+    ['.a { border-width: 0 } b { border: solid; border-width: inherit }', '<p class="a"><b>x</b></p>'],
+    [
+      '.a { border-width: 0 }',
+      '<p class="a"><b style="border-top-width: inherit; border-style: solid">x</b></p>',
+    ],
   ] as const)
     assert.ok(!same(css, css.replace(/^\.a \{[^}]*\}/, ''), body), css);
+  // A colour that is inherited tells nothing of a width.
+  const colour = 'b { border-color: inherit }';
+  assert.ok(same(`.a { border-width: 0 } ${colour}`, colour, '<p class="a"><b>x</b></p>'));
   // It beats what is weaker, under this name or another.
   assert.ok(
     !same('p { margin-left: 4px } .a { margin-left: 0 }', 'p { margin-left: 4px }', '<p class="a">x</p>'),
