@@ -38,3 +38,17 @@ test('a draft names the declaration that it deletes from a rule, since a later o
   assert.equal((await acervus('adopt', site)).code, 0);
   assert.match(read(site, 'css/line.css'), /^\.berth \{ ?color: blue;? ?\}/);
 });
+
+test('a set with prefixes that stands in three rules is one set; three plain lines are chance', async () => {
+  const draftOf = async (set: string): Promise<string> => {
+    const names = ['berth', 'tide', 'lamp'];
+    const site = makeSite({
+      'a.html': page(names.map((name) => `<p class="${name}">x</p>\n`).join('')),
+      'css/line.css': names.map((name, at) => `.${name} { order: ${at}; ${set} }\n`).join('\n/* apart */\n'),
+    });
+    return (await acervus('draft', site)).stdout.replace(/\s+/g, ' ');
+  };
+  const corners = '-webkit-border-radius: 5px; -moz-border-radius: 5px; border-radius: 5px';
+  assert.match(await draftOf(corners), /\.berth, \.tide, \.lamp .*-moz-border-radius: 5px/);
+  assert.doesNotMatch(await draftOf('top: 5px; left: 5px; z-index: 5'), /\.berth, \.tide, \.lamp/);
+});

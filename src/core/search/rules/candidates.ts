@@ -2,6 +2,7 @@
 // elements that they match.
 
 import { addTo, groupBy } from '../../base/group-by.js';
+import { isFallback } from '../../read/sheets/index.js';
 import type { ElementGroup } from '../census.js';
 import { existingSelectorsOf, saysNothing } from '../existing-selectors.js';
 import type { Candidate } from './candidate-check.js';
@@ -180,8 +181,21 @@ function isWorthAList(rules: readonly OwnRule[], keys: readonly string[]): boole
     (rule, at) =>
       at === 0 || (rule.order === inOrder[at - 1]!.order + 1 && (!rule.apart || rule.conditions.length > 0)),
   );
+  if (isSetForBrowsers(rules, keys)) return true;
   if (keys.length < 2) return whole && neighbours;
   return neighbours || keys.length >= MUCH || haveNameInCommon(rules);
+}
+
+/** So many lines, in so many rules, are no chance. */
+const SET = 3;
+
+/** Whether what rules have in common is one set with prefixes or fallbacks: whoever wants to change it has to find them all. */
+function isSetForBrowsers(rules: readonly OwnRule[], keys: readonly string[]): boolean {
+  const set = rules[0]!.said.flatMap(({ movable }) =>
+    keys.includes(movable.key) ? movable.declarations : [],
+  );
+  if (rules.length < SET || set.length < SET) return false;
+  return set.some((one, at) => set.slice(at).some((later) => isFallback(one, later)));
 }
 
 /** Whether all are about one part of the page: a class, an id or a stem of these stands in each of them. */
